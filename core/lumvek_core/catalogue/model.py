@@ -1,0 +1,197 @@
+"""What a catalogue file may say. These dataclasses are the schema: a field that is not here is refused with its path.
+
+`catalogue/schema.json` is written from them, so an editor can help while typing.
+"""
+
+from dataclasses import dataclass, field
+from typing import Annotated, Literal
+
+from ..judgement.rules import Action, Rule
+from ..positions import Per
+from ..shapes import Over
+
+Kind = Literal["measure", "choice", "count", "gauge", "level", "bearing", "yes-no", "note"]
+Phase = Literal["after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"]
+At = Literal["same", "across", "row"]
+
+
+@dataclass(frozen=True)
+class PartUse:
+    """A part a finding asks for. at: same position, the side across, or once for the row."""
+
+    slot: str
+    quantity: Annotated[int, Over(0)] = 1
+    at: At = "same"
+    when: list[Action] = field(default_factory=lambda: ["replace"])
+    options: list[str] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class Check:
+    """One thing looked at or measured at a station.
+
+    values: names of several figures typed for one position (three places round a disc). reading_error: one standard deviation of the
+    reading, in its unit. plausible: a range outside which the product asks. option: made only where the machine has it.
+    source: where the figures of the rule come from.
+    """
+
+    key: str
+    name: str
+    per: Per
+    kind: Kind
+    how: str
+    rule: Rule
+    why: str = ""
+    unit: Literal["mm", "N", "hole", "notch", "washers", "turns"] | None = None
+    values: list[str] = field(default_factory=list)
+    source: str = "starting value"
+    reading_error: Annotated[float, Over(0)] | None = None
+    plausible: list[float] = field(default_factory=list)
+    action: Action = "replace"
+    remedy: str = ""
+    parts: list[PartUse] = field(default_factory=list)
+    tools: list[str] = field(default_factory=list)
+    hazards: list[str] = field(default_factory=list)
+    phases: list[Phase] = field(default_factory=lambda: ["winter"])
+    after: list[str] = field(default_factory=list)
+    option: str | None = None
+    drawing: Literal["disc", "contact", "gauge-wheel-gap", "scale"] | None = None
+    safety: bool = False
+    optional: bool = False
+    often_missed: bool = False
+
+
+@dataclass(frozen=True)
+class Station:
+    """A place on the machine, with the state the machine must be in."""
+
+    key: str
+    name: str
+    posture: str
+    checks: list[Check]
+
+
+@dataclass(frozen=True)
+class Slot:
+    """A part's place in a parts book. handed: left and right are different parts."""
+
+    name: str
+    handed: bool = False
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Family:
+    """A kind of machine: its route from first station to last."""
+
+    family: str
+    name: str
+    flow: str
+    options: dict[str, str]
+    slots: dict[str, Slot]
+    stations: list[Station]
+
+    @property
+    def checks(self) -> dict[str, Check]:
+        """All checks by key, in working order."""
+        return {check.key: check for station in self.stations for check in station.checks}
+
+
+@dataclass(frozen=True)
+class SchoolCondition:
+    subject: str
+    choice: str
+
+
+@dataclass(frozen=True)
+class Companion:
+    """When the part in slot `when` is replaced, also `slot` (a part) or `task` (something to do)."""
+
+    when: str
+    why: str
+    slot: str | None = None
+    at: At = "same"
+    task: str = ""
+    school: SchoolCondition | None = None
+
+
+@dataclass(frozen=True)
+class SchoolChoice:
+    """One accepted way. sets: check → limit → figure that this way brings."""
+
+    key: str
+    name: str
+    why: str
+    sets: dict[str, dict[str, float]] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class School:
+    """A subject where practitioners disagree."""
+
+    subject: str
+    name: str
+    default: str
+    why_default: str
+    choices: list[SchoolChoice]
+
+
+@dataclass(frozen=True)
+class Posture:
+    """The state a machine must be in, and what to be careful of there."""
+
+    cautions: list[str]
+    lock: str = ""
+
+
+@dataclass(frozen=True)
+class Safety:
+    postures: dict[str, Posture]
+    hazards: dict[str, str]
+    notice: str
+
+
+@dataclass(frozen=True)
+class Catalogue:
+    """Everything that is shipped."""
+
+    families: dict[str, Family]
+    companions: list[Companion]
+    schools: dict[str, School]
+    safety: Safety
+
+
+@dataclass(frozen=True)
+class LimitOverride:
+    """A limit of a model or a shop that replaces the shipped figure, and where it was found."""
+
+    check: str
+    figure: str
+    value: float
+    source: str
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class LimitInForce:
+    """One limit with where it comes from."""
+
+    value: float
+    source: str
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class RuleBook:
+    """The catalogue in force for one model in one shop: what a walk-around is judged by and keeps.
+
+    limits: check → figure → value and source. posture_cautions and hazards: the texts that this family's stations need.
+    """
+
+    family: Family
+    limits: dict[str, dict[str, LimitInForce]]
+    companions: list[Companion]
+    postures: dict[str, Posture]
+    hazards: dict[str, str]
+    notice: str
+    schools: dict[str, str]

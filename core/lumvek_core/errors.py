@@ -1,0 +1,23 @@
+"""The one error the core raises on purpose."""
+
+
+class BadInput(ValueError):
+    """Something that was given cannot be used.
+
+    field: dotted path to it (``readings.0.span_mm``), ``""`` for the whole object.
+    message: one sentence for the person who typed it, without the field's name.
+    """
+
+    def __init__(self, field: str, message: str) -> None:
+        super().__init__(f"{field}: {message}" if field else message)
+        self.field = field
+        self.message = message
+
+    def within(self, prefix: str) -> "BadInput":
+        """The same error seen from one level further out."""
+        path = f"{prefix}.{self.field}" if self.field else prefix
+        return BadInput(path, self.message)
+
+    def as_dict(self) -> dict[str, dict[str, str]]:
+        """The error object of the command line and the API."""
+        return {"error": {"field": self.field, "message": self.message}}

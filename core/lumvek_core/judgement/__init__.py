@@ -1,0 +1,1 @@
+"""From what was typed to a verdict, and from verdicts to parts."""

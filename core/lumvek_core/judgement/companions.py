@@ -1,0 +1,110 @@
+"""From verdicts to the parts they call for, with what is always renewed along with them."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Literal
+
+from .. import positions
+from ..catalogue.model import At, Check, Companion, RuleBook
+from ..positions import Position
+from .rules import Action
+
+
+@dataclass(frozen=True)
+class Called:
+    """A finding that is to be done: what calls for parts."""
+
+    check: str
+    position: str
+    action: Action
+    choice: str = ""
+
+
+@dataclass(frozen=True)
+class PartNeed:
+    """One part at one position. side: hand of a handed part. because: the check or the slot that called for it."""
+
+    slot: str
+    position: str
+    side: Literal["", "L", "R"]
+    quantity: int
+    origin: Literal["finding", "companion"]
+    because: str
+    why: str
+
+
+@dataclass(frozen=True)
+class Task:
+    """Something to do along with a part."""
+
+    position: str
+    text: str
+    why: str
+
+
+def parts_for(book: RuleBook, findings: Iterable[Called]) -> list[PartNeed]:
+    """The parts that these findings call for, companions after them, each piece once a position, in order of finding."""
+    checks = book.family.checks
+    needs: dict[tuple[str, str], PartNeed] = {}
+    for finding in findings:
+        check = checks.get(finding.check)
+        for slot, quantity, at in _parts(check, finding) if check else ():
+            where = _place(positions.find(finding.position), at)
+            need = _need(book, slot, where, quantity, "finding", finding.check, check.name if check else "")
+            needs.setdefault((slot, where.key), need)
+    waiting = list(needs.values())
+    while waiting:
+        cause = waiting.pop(0)
+        for companion in _companions(book, cause.slot):
+            where = _place(positions.find(cause.position), companion.at)
+            if companion.slot and (companion.slot, where.key) not in needs:
+                need = _need(book, companion.slot, where, 1, "companion", cause.slot, companion.why)
+                needs[companion.slot, where.key] = need
+                waiting.append(need)
+    return list(needs.values())
+
+
+def tasks_for(book: RuleBook, needs: Iterable[PartNeed]) -> list[Task]:
+    """What is to be done along with these parts, each task once a place."""
+    found: dict[tuple[str, str], Task] = {}
+    for need in needs:
+        for companion in _companions(book, need.slot):
+            if companion.task:
+                where = _place(positions.find(need.position), companion.at)
+                found.setdefault((companion.task, where.key), Task(where.key, companion.task, companion.why))
+    return list(found.values())
+
+
+def _parts(check: Check, finding: Called) -> list[tuple[str, int, At]]:
+    return [
+        (part.slot, part.quantity, part.at)
+        for part in check.parts
+        if finding.action in part.when and (not part.options or finding.choice in part.options)
+    ]
+
+
+def _companions(book: RuleBook, slot: str) -> list[Companion]:
+    return [companion for companion in book.companions if companion.when == slot]
+
+
+def _place(position: Position, at: At) -> Position:
+    match at:
+        case "across":
+            return position.across
+        case "row":
+            return position.whole_row
+        case _:
+            return position
+
+
+def _need(
+    book: RuleBook,
+    slot: str,
+    where: Position,
+    quantity: int,
+    origin: Literal["finding", "companion"],
+    because: str,
+    why: str,
+) -> PartNeed:
+    side = where.side if book.family.slots[slot].handed and where.side else ""
+    return PartNeed(slot, where.key, side or "", quantity, origin, because, why)

@@ -1,0 +1,189 @@
+"""The rules a check can be judged by, as they are written in the catalogue.
+
+Figures are in the unit of the check (lengths in mm). `figures` of a rule are the limits a model or a shop may replace.
+"""
+
+from dataclasses import dataclass, field
+from typing import Annotated, Literal
+
+from ..shapes import Over, Within
+
+Severity = Literal["sound", "watch", "due", "stop"]
+Action = Literal["none", "clean", "lubricate", "adjust", "turn", "repair", "replace", "recheck", "investigate"]
+SEVERITIES: tuple[Severity, ...] = ("sound", "watch", "due", "stop")
+
+
+@dataclass(frozen=True)
+class WearRule:
+    """Wears from a size when new to a limit, shrinking or growing."""
+
+    kind: Literal["wear"]
+    new: float
+    limit: float
+    watch_from: Annotated[float, Over(0), Within(0, 1)] = 0.75
+
+
+@dataclass(frozen=True)
+class WindowRule:
+    """Must lie between low and high. `if_low` and `if_high` say in words what cures a miss."""
+
+    kind: Literal["window"]
+    low: float
+    high: float
+    target: float | None = None
+    per_turn: float | None = None
+    if_low: str = ""
+    if_high: str = ""
+
+
+@dataclass(frozen=True)
+class EvenRule:
+    """All positions alike within a tolerance."""
+
+    kind: Literal["even"]
+    tolerance: Annotated[float, Within(0)]
+    target: float | Literal["median", "mean"] = "median"
+
+
+@dataclass(frozen=True)
+class ContactRule:
+    """Opener contact between two feelers, several places a row, held against a band stated for one feeler."""
+
+    kind: Literal["contact"]
+    low: Annotated[float, Within(0)]
+    high: float
+    feeler: Annotated[float, Over(0)]
+    angle_deg: Annotated[float, Within(2, 40)]
+    spread: Annotated[float, Over(0)]
+    diameter_from: str
+    if_low: str = ""
+    if_high: str = ""
+
+
+@dataclass(frozen=True)
+class GaugeRule:
+    """Go and no-go: the low feeler must pass and the high one must not."""
+
+    kind: Literal["gauge"]
+    go: float
+    no_go: float
+
+
+@dataclass(frozen=True)
+class Option:
+    """One named state, with what follows from it."""
+
+    key: str
+    name: str
+    severity: Severity = "sound"
+    action: Action = "none"
+
+
+@dataclass(frozen=True)
+class ChoiceRule:
+    """One of named states, worst last."""
+
+    kind: Literal["choice"]
+    options: list[Option]
+
+
+@dataclass(frozen=True)
+class CountRule:
+    """k of n found faulty. 0 is sound; above `set_share` of n the whole set is due."""
+
+    kind: Literal["count"]
+    of: Annotated[int, Over(0)]
+    action: Action = "replace"
+    set_share: Annotated[float, Within(0, 1)] = 0.30
+
+
+@dataclass(frozen=True)
+class BearingRule:
+    """What the fingers feel: smooth, dry, rough, loose or noisy."""
+
+    kind: Literal["bearing"]
+
+
+@dataclass(frozen=True)
+class YesNoRule:
+    """A question with one right answer."""
+
+    kind: Literal["yes-no"]
+    right: Literal["yes", "no"] = "yes"
+    severity: Severity = "due"
+    action: Action = "repair"
+
+
+@dataclass(frozen=True)
+class RecordRule:
+    """Written down for the next time, not judged."""
+
+    kind: Literal["record"]
+
+
+Rule = (
+    WearRule | WindowRule | EvenRule | ContactRule | GaugeRule | ChoiceRule | CountRule | BearingRule | YesNoRule | RecordRule
+)
+
+BEARING = [
+    Option("smooth", "Smooth"),
+    Option("dry", "Dry", "due", "lubricate"),
+    Option("rough", "Rough", "due", "replace"),
+    Option("loose", "Loose", "due", "replace"),
+    Option("noisy", "Noisy", "due", "replace"),
+]
+
+_FIGURES: dict[str, tuple[str, ...]] = {
+    "wear": ("new", "limit", "watch_from"),
+    "window": ("low", "high", "target"),
+    "even": ("tolerance",),
+    "contact": ("low", "high", "feeler", "angle_deg", "spread"),
+    "gauge": ("go", "no_go"),
+    "count": ("set_share",),
+}
+
+
+def figures(rule: Rule) -> tuple[str, ...]:
+    """Names of the limits in this rule that a model or a shop may replace."""
+    return _FIGURES.get(rule.kind, ())
+
+
+def options(rule: Rule) -> list[Option]:
+    """The states to choose from, empty where something is measured or counted."""
+    match rule:
+        case ChoiceRule():
+            return rule.options
+        case BearingRule():
+            return BEARING
+        case GaugeRule():
+            return [
+                Option("right", "Low passes, high does not"),
+                Option("too-tight", "Low does not pass: too tight", "due", "adjust"),
+                Option("too-wide", "High passes: too wide", "due", "adjust"),
+            ]
+        case YesNoRule():
+            fault = ("due" if rule.severity == "sound" else rule.severity, rule.action)
+            sound, wrong = ("yes", "no") if rule.right == "yes" else ("no", "yes")
+            answers = [Option(sound, sound.capitalize()), Option(wrong, wrong.capitalize(), *fault)]
+            return answers
+        case _:
+            return []
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """What the rules say of one reading.
+
+    reason: one sentence with the figures. why: the arithmetic in words, for whoever asks. ask: a question to the technician
+    when the reading cannot be right, `instead` the text that was probably meant. facts: numbers for the drawing, in the check's
+    unit. used: share of the wear used up.
+    """
+
+    severity: Severity
+    action: Action
+    reason: str
+    why: list[str] = field(default_factory=list)
+    facts: dict[str, float] = field(default_factory=dict)
+    used: float | None = None
+    ask: str = ""
+    instead: str = ""

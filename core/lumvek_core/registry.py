@@ -1,0 +1,75 @@
+"""The calculators by name: the one list behind the command line, the HTTP API and its types.
+
+To add one, write a function in a module of `calculators/` that takes one frozen dataclass and returns another, and mark it
+``@calculator``. Its name, docstring and dataclasses are its name, help and schema everywhere.
+"""
+
+import importlib
+import inspect
+import pkgutil
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, TypeVar, get_type_hints
+
+from . import shapes
+from .errors import BadInput
+
+F = TypeVar("F", bound=Callable[..., Any])
+
+
+@dataclass(frozen=True)
+class Calculator:
+    """One calculation: its name, the function, and what goes in and comes out."""
+
+    name: str
+    function: Callable[[Any], Any]
+    given: Any
+    result: Any
+
+    @property
+    def summary(self) -> str:
+        """First line of the docstring."""
+        return (inspect.getdoc(self.function) or "").partition("\n")[0]
+
+    @property
+    def description(self) -> str:
+        return inspect.getdoc(self.function) or ""
+
+    def run(self, raw: Any) -> dict[str, Any]:
+        """JSON data in, JSON data out. Raises BadInput."""
+        try:
+            result: dict[str, Any] = shapes.write(self.function(shapes.read(self.given, raw)))
+        except (OverflowError, ZeroDivisionError):
+            # Sizes no machine has (1e300 mm) run out of float range inside a formula.
+            raise BadInput("", "the figures are too large or too small to work with") from None
+        except RecursionError:
+            raise BadInput("", "is nested too deeply") from None
+        return result
+
+
+_calculators: dict[str, Calculator] = {}
+
+
+def calculator(function: F) -> F:
+    """Enter a function into the registry under its own name."""
+    hints = get_type_hints(function, include_extras=True)
+    given = next(kind for name, kind in hints.items() if name != "return")
+    _calculators[function.__name__] = Calculator(function.__name__, function, given, hints["return"])
+    return function
+
+
+def calculators() -> dict[str, Calculator]:
+    """All calculators by name, alphabetically."""
+    from . import calculators as package
+
+    for module in pkgutil.iter_modules(package.__path__):
+        importlib.import_module(f"{package.__name__}.{module.name}")
+    return dict(sorted(_calculators.items()))
+
+
+def find(name: str) -> Calculator:
+    """The calculator called `name`. Raises BadInput if there is none."""
+    try:
+        return calculators()[name]
+    except KeyError:
+        raise BadInput("", f"there is no calculation called {name}; ./lumvek calc --list shows them") from None

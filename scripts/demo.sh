@@ -1,0 +1,73 @@
+# The demo: everything set up, a private database, made-up data, one address to log in at.
+. scripts/common.sh
+. scripts/setup.sh
+. scripts/database.sh
+begun=$SECONDS
+fresh=""
+case "${1:-}" in
+  "") ;;
+  --fresh) fresh=yes ;;
+  *) fail "demo knows only --fresh, not $1." ;;
+esac
+
+running=$(cat "$STATE/demo/run" 2>/dev/null || true)
+if [ -n "$running" ] && kill -0 "${running%% *}" 2>/dev/null; then
+  fail "the demo is running already at ${running#* }; stop that one first with Ctrl-C."
+fi
+
+say "Lumvek demo"
+setup_system $PACKAGES_RUN
+setup_python app
+setup_web
+instance demo demo
+if [ -n "$fresh" ]; then
+  db_stop
+  rm -rf "$INSTANCE/data"
+fi
+
+server=""
+stop() {
+  trap - EXIT INT TERM
+  [ -z "$server" ] || { kill "$server" 2>/dev/null && wait "$server" 2>/dev/null; } || true
+  db_stop
+  rm -f "$STATE/demo/run"
+  say "Stopped."
+}
+trap stop EXIT
+trap 'exit 0' INT TERM
+
+db_start 1
+sql -e 'CREATE DATABASE IF NOT EXISTS lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
+db_allow lumvek
+
+export LUMVEK_MODE=demo LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
+schema=$(find server -path '*/migrations/*.py' -print0 | sort -z | xargs -0 cat | sha256sum | cut -c1-20)
+if [ "$(cat "$INSTANCE/data/schema" 2>/dev/null)" != "$schema" ]; then
+  step "Tables" migrate .venv/bin/python server/manage.py migrate --no-input || fail "the tables could not be made; .lumvek/logs/migrate.log says why."
+  step "Demo data" demo-data .venv/bin/python server/manage.py load_demo || fail "the demo data could not be loaded; .lumvek/logs/demo-data.log says why."
+  printf '%s' "$schema" >"$INSTANCE/data/schema"
+fi
+
+wanted=${LUMVEK_PORT:-8420}
+port=$(free_port "$wanted")
+[ "$port" = "$wanted" ] || say "  Port $wanted is in use by another program, so this runs on $port; LUMVEK_PORT chooses another."
+setsid .venv/bin/gunicorn --chdir server --bind "127.0.0.1:$port" --workers 2 --threads 4 --access-logfile "$LOGS/access.log" --error-logfile "$LOGS/server.log" \
+  --capture-output config.wsgi:application </dev/null >/dev/null 2>&1 &
+server=$!
+for _ in $(seq 150); do
+  curl -fs "http://127.0.0.1:$port/health" >/dev/null 2>&1 || python3 -c 'import sys, urllib.request; urllib.request.urlopen(sys.argv[1])' "http://127.0.0.1:$port/health" 2>/dev/null && break
+  kill -0 "$server" 2>/dev/null || fail "the server did not start; .lumvek/logs/server.log says why."
+  sleep 0.1
+done
+printf '%s http://127.0.0.1:%s' $$ "$port" >"$STATE/demo/run"
+
+say ""
+say "  Ready after $((SECONDS - begun)) s:  http://127.0.0.1:$port"
+.venv/bin/python - <<'P'
+import sys; sys.path.insert(0, "server")
+from demo.people import PASSWORD, PEOPLE
+for person in PEOPLE:
+    print(f"    log in as  {person.username:7} {PASSWORD}    {person.first} {person.last}, {person.role}")
+P
+say "  Ctrl-C stops it."
+wait "$server" || fail "the server ended by itself; .lumvek/logs/server.log says why."

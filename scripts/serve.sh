@@ -1,0 +1,12 @@
+# The real thing: no set-up of a database and no data of its own. Refuses demo secrets (server/config/settings.py).
+. scripts/common.sh
+. scripts/setup.sh
+setup_system $PACKAGES_RUN
+setup_python app
+setup_web
+export LUMVEK_MODE=serve PYTHONPATH=core:server
+problem=$(.venv/bin/python server/manage.py check --deploy --fail-level ERROR 2>&1) || fail "$(printf '%s' "$problem" | tail -n 1 | sed 's/^.*ImproperlyConfigured: //')"
+step "Tables" migrate .venv/bin/python server/manage.py migrate --no-input || fail "the database could not be reached or changed; .lumvek/logs/migrate.log says why."
+say "  Serving on ${LUMVEK_BIND:-127.0.0.1:${LUMVEK_PORT:-8420}}"
+exec .venv/bin/gunicorn --chdir server --bind "${LUMVEK_BIND:-127.0.0.1:${LUMVEK_PORT:-8420}}" --workers "${LUMVEK_WORKERS:-3}" --threads 4 \
+  --access-logfile "$LOGS/access.log" --error-logfile - config.wsgi:application

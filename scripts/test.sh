@@ -1,0 +1,31 @@
+# Every test, from the core's worked examples to the real product in a browser.
+. scripts/common.sh
+. scripts/setup.sh
+. scripts/database.sh
+begun=$SECONDS
+say "Lumvek tests"
+setup_system $PACKAGES_RUN $PACKAGES_TEST
+setup_python test
+setup_web
+instance test test
+trap db_stop EXIT
+db_start 2
+db_allow 'test\_%'
+export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
+if [ $# -gt 0 ]; then
+  .venv/bin/pytest "$@"
+  exit
+fi
+
+check() { step "$1" "check-$2" "${@:3}" || fail "$1: .lumvek/logs/check-$2.log has all of it."; }
+check "Style (ruff)" ruff .venv/bin/ruff check core server e2e bench
+check "Layout (ruff format)" format .venv/bin/ruff format --check core server e2e bench
+check "Architecture (import-linter)" imports .venv/bin/lint-imports
+check "Types (mypy)" mypy .venv/bin/mypy core server
+check "Migrations" migrations .venv/bin/python server/manage.py makemigrations --check --dry-run
+check "Style (eslint)" eslint npm --prefix web run lint
+check "Types (vue-tsc)" vue-tsc npm --prefix web run types
+check "Front-end tests (vitest)" vitest npm --prefix web test
+say "  Python and browser tests (pytest)"
+.venv/bin/pytest
+say "All passed in $((SECONDS - begun)) s."

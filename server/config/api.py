@@ -1,0 +1,92 @@
+"""The API: routers of the apps, the calculators, and one shape for every error: {"error": {"field", "message"}}."""
+
+import json
+from typing import Any
+
+from django.db import InterfaceError, OperationalError
+from django.http import HttpRequest, HttpResponse
+from lumvek_core import registry, shapes
+from lumvek_core.errors import BadInput
+from ninja import NinjaAPI, Router
+from ninja.errors import AuthenticationError, ValidationError
+from inspection.api import machines, walk_arounds
+from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
+from shops.api import router as session
+
+api = NinjaAPI(title="Lumvek", version="1", auth=Signed(), docs_url=None, urls_namespace="api")
+calc = Router(tags=["calculators"])
+
+
+def refusal(request: HttpRequest, status: int, message: str, field: str = "") -> HttpResponse:
+    """The error object with a status."""
+    return api.create_response(request, {"error": {"field": field, "message": message}}, status=status)
+
+
+@api.exception_handler(BadInput)
+def bad_input(request: HttpRequest, problem: BadInput) -> HttpResponse:
+    return refusal(request, 422, problem.message, problem.field)
+
+
+@api.exception_handler(ValidationError)
+def not_valid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
+    first = problem.errors[0]
+    # loc is ("body", "<argument>", "field", …): the first two name our function, not the client's object.
+    field = ".".join(str(step) for step in first["loc"][2:])
+    return refusal(request, 422, str(first["msg"]), field)
+
+
+@api.exception_handler(AuthenticationError)
+def not_signed_in(request: HttpRequest, problem: AuthenticationError) -> HttpResponse:
+    return refusal(request, 401, "Sign in first.")
+
+
+@api.exception_handler(NotFoundHere)
+def not_found(request: HttpRequest, problem: NotFoundHere) -> HttpResponse:
+    return refusal(request, 404, str(problem))
+
+
+@api.exception_handler(NotAllowed)
+def not_allowed(request: HttpRequest, problem: NotAllowed) -> HttpResponse:
+    return refusal(request, 403, str(problem))
+
+
+@api.exception_handler(Conflict)
+def conflict(request: HttpRequest, problem: Conflict) -> HttpResponse:
+    return refusal(request, 409, str(problem))
+
+
+@api.exception_handler(OperationalError)
+@api.exception_handler(InterfaceError)
+def database_away(request: HttpRequest, problem: Exception) -> HttpResponse:
+    return refusal(request, 503, "The database does not answer. What was typed is kept and sent again.")
+
+
+def _endpoint(entry: registry.Calculator) -> None:
+    """One endpoint a calculator; the core reads the body itself, so that errors are the same as on the command line."""
+
+    def calculate(request: HttpRequest) -> HttpResponse:
+        try:
+            raw: Any = json.loads(request.body)
+        except (ValueError, RecursionError):
+            raise BadInput("", "the input is not JSON") from None
+        return HttpResponse(json.dumps(entry.run(raw), allow_nan=False), content_type="application/json")
+
+    calculate.__doc__ = entry.description
+    calc.post(
+        f"/{entry.name}",
+        operation_id=f"calc_{entry.name}",
+        summary=entry.summary,
+        openapi_extra={
+            "requestBody": {"required": True, "content": {"application/json": {"schema": shapes.schema(entry.given)}}},
+            "responses": {200: {"description": "OK", "content": {"application/json": {"schema": shapes.schema(entry.result)}}}},
+        },
+    )(calculate)
+
+
+for _entry in registry.calculators().values():
+    _endpoint(_entry)
+
+api.add_router("/session", session)
+api.add_router("/machines", machines)
+api.add_router("/walk-arounds", walk_arounds)
+api.add_router("/calc", calc)

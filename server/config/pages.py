@@ -1,0 +1,44 @@
+"""Pages outside the API: the front end's one page, the health check, and what a fault looks like."""
+
+import sys
+from functools import lru_cache
+
+from django.conf import settings
+from django.db import DatabaseError, InterfaceError, OperationalError, connection
+from django.http import HttpRequest, HttpResponse, JsonResponse
+
+NONCE_MARK = "__CSP_NONCE__"
+
+
+@lru_cache(maxsize=1)
+def _index() -> str:
+    return (settings.WEB_DIST / "index.html").read_text(encoding="utf-8")
+
+
+def front_end(request: HttpRequest) -> HttpResponse:
+    """The front end; its router shows the view that belongs to the address."""
+    if request.method not in ("GET", "HEAD"):
+        return HttpResponse(status=405)
+    nonce = str(request.csp_nonce)  # type: ignore[attr-defined]
+    response = HttpResponse(_index().replace(NONCE_MARK, nonce))
+    response["Cache-Control"] = "no-cache"
+    return response
+
+
+def health(request: HttpRequest) -> JsonResponse:
+    """200 while the database answers, else 503."""
+    try:
+        with connection.cursor() as cursor:
+            cursor.execute("SELECT 1")
+    except (DatabaseError, InterfaceError):
+        return JsonResponse({"database": "away"}, status=503)
+    return JsonResponse({"database": "ready"})
+
+
+def fault(request: HttpRequest) -> JsonResponse:
+    """An error nobody foresaw, or a database that went away before the API was reached: sessions need it too."""
+    if isinstance(sys.exc_info()[1], (OperationalError, InterfaceError)):
+        message, status = "The database does not answer. What was typed is kept and sent again.", 503
+    else:
+        message, status = "Something went wrong on the server. It is written down in its log.", 500
+    return JsonResponse({"error": {"field": "", "message": message}}, status=status)

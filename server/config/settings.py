@@ -1,0 +1,141 @@
+"""Settings. Everything that differs between machines comes from the environment; docs/deploy.md lists the names.
+
+LUMVEK_MODE is ``serve`` (the default and the strictest), ``demo`` or ``test``.
+"""
+
+import os
+import sys
+from pathlib import Path
+
+from csp.constants import NONCE, NONE, SELF
+from django.core.exceptions import ImproperlyConfigured
+
+ROOT = Path(__file__).resolve().parents[2]
+sys.path.insert(0, str(ROOT / "core"))  # gunicorn and pytest start here, not in manage.py
+
+MODE = os.environ.get("LUMVEK_MODE", "serve")
+if MODE not in ("serve", "demo", "test"):
+    raise ImproperlyConfigured("LUMVEK_MODE must be serve, demo or test.")
+
+
+def needed(name: str) -> str:
+    """An environment variable that has no safe default."""
+    value = os.environ.get(name, "")
+    if not value:
+        raise ImproperlyConfigured(f"{name} is not set; docs/deploy.md lists what ./lumvek serve needs.")
+    if MODE == "serve" and value.startswith("demo-"):
+        raise ImproperlyConfigured(f"{name} is a demo secret; make your own before serving (docs/deploy.md).")
+    return value
+
+
+SECRET_KEY = needed("LUMVEK_SECRET_KEY")
+if MODE == "serve" and len(SECRET_KEY) < 40:
+    raise ImproperlyConfigured("LUMVEK_SECRET_KEY must be at least 40 characters.")
+DEBUG = False
+ALLOWED_HOSTS = os.environ.get("LUMVEK_HOSTS", "127.0.0.1 localhost").split()
+CSRF_TRUSTED_ORIGINS = os.environ.get("LUMVEK_ORIGINS", "").split()
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "axes",
+    "csp",
+    "shops",
+    "fleet",
+    "parts",
+    "inspection",
+    "report",
+    "demo",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+
+ROOT_URLCONF = "config.urls"
+WSGI_APPLICATION = "config.wsgi.application"
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True, "DIRS": [], "OPTIONS": {}}]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.mysql",
+        "NAME": os.environ.get("LUMVEK_DB_NAME", "lumvek"),
+        "USER": os.environ.get("LUMVEK_DB_USER", "lumvek"),
+        "PASSWORD": needed("LUMVEK_DB_PASSWORD"),
+        "HOST": os.environ.get("LUMVEK_DB_HOST", "127.0.0.1"),
+        "PORT": os.environ.get("LUMVEK_DB_PORT", "3306"),
+        "CONN_MAX_AGE": 300,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {
+            "charset": "utf8mb4",
+            "connect_timeout": 5,
+            # Strict mode refuses what does not fit instead of cutting it off.
+            "init_command": "SET sql_mode='STRICT_ALL_TABLES', innodb_lock_wait_timeout=10",
+            "isolation_level": "read committed",
+        },
+        "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+AXES_FAILURE_LIMIT = 6
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_VERBOSE = False
+
+SECURE = MODE == "serve" and os.environ.get("LUMVEK_PLAIN_HTTP") != "1"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if SECURE else None
+SECURE_HSTS_SECONDS = 31_536_000 if SECURE else 0
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 14
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        # PrimeVue writes its theme into style elements; each carries the page's nonce.
+        "style-src": [SELF, NONCE],
+        "img-src": [SELF, "data:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "manifest-src": [SELF],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
+
+LANGUAGE_CODE = "en-gb"
+TIME_ZONE = os.environ.get("LUMVEK_TIME_ZONE", "UTC")
+USE_TZ = True
+
+WEB_DIST = ROOT / "web" / "dist"
+STATIC_URL = "/static/"
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"line": {"format": "{asctime} {levelname} {name} {message}", "style": "{"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}
+SILENCED_SYSTEM_CHECKS = ["axes.W003"]

@@ -1,0 +1,19 @@
+"""Addresses: the API, reports and files, and for everything else the one page of the front end."""
+
+from django.urls import path, re_path
+from report import views as report
+
+from . import pages
+from .api import api
+
+urlpatterns = [
+    path("api/", api.urls),
+    path("health", pages.health),
+    path("walk-arounds/<uuid:walk_around_id>/report", report.page),
+    path("walk-arounds/<uuid:walk_around_id>/report.pdf", report.pdf),
+    path("walk-arounds/<uuid:walk_around_id>/readings.csv", report.readings_csv),
+    path("walk-arounds/<uuid:walk_around_id>/parts.csv", report.parts_csv),
+    re_path(r"^(?!static/|api/).*$", pages.front_end),
+]
+
+handler500 = pages.fault

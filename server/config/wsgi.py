@@ -1,0 +1,19 @@
+"""The application for gunicorn. Static files of the built front end are served from their folder, without a copy step."""
+
+import os
+
+from django.core.wsgi import get_wsgi_application
+from whitenoise import WhiteNoise
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+
+_django = get_wsgi_application()
+
+from django.conf import settings  # noqa: E402  (settings are ready only now)
+
+application = WhiteNoise(
+    _django,
+    root=str(settings.WEB_DIST),
+    prefix="static/",
+    immutable_file_test=lambda path, url: "/assets/" in url,
+)

@@ -1,0 +1,7 @@
+from django.apps import AppConfig
+
+
+class FleetConfig(AppConfig):
+    """Machines and their models."""
+
+    name = "fleet"

@@ -1,0 +1,60 @@
+"""Models with their own sizes and limits, and the machines of a shop."""
+
+from django.db import models
+
+
+class MachineModel(models.Model):
+    """A maker's type as this shop knows it: family, sizes, limits."""
+
+    shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="machine_models")
+    maker = models.CharField(max_length=60)
+    name = models.CharField(max_length=60)
+    family = models.CharField(max_length=60)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["shop", "maker", "name"], name="one_model_per_name")]
+
+    @property
+    def full_name(self) -> str:
+        return f"{self.maker} {self.name}".strip()
+
+
+class LimitOverride(models.Model):
+    """A limit of a model that replaces the shipped figure. The manual's wins over starting values, the shop's over both."""
+
+    class Source(models.TextChoices):
+        MANUAL = "manual", "Operator's manual"
+        SHOP = "shop", "Shop"
+
+    model = models.ForeignKey(MachineModel, on_delete=models.CASCADE, related_name="overrides")
+    check_key = models.CharField(max_length=60)
+    figure = models.CharField(max_length=30)
+    value = models.FloatField()
+    source = models.CharField(max_length=10, choices=Source.choices)
+    note = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        ordering = ["source", "id"]  # manual before shop: the shop's own comes last and wins
+        constraints = [
+            models.UniqueConstraint(fields=["model", "check_key", "figure", "source"], name="one_override_per_figure")
+        ]
+
+
+class Machine(models.Model):
+    """One real machine. track_rows: rows behind the tractor's wheels. owners: members who may see it."""
+
+    shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="machines")
+    model = models.ForeignKey(MachineModel, on_delete=models.PROTECT, related_name="machines")
+    name = models.CharField(max_length=80)
+    serial = models.CharField(max_length=60, blank=True)
+    rows = models.PositiveSmallIntegerField(default=0)
+    track_rows = models.JSONField(default=list, blank=True)
+    options = models.JSONField(default=list, blank=True)
+    area_ha = models.FloatField(null=True, blank=True)
+    hours = models.FloatField(null=True, blank=True)
+    season_date = models.DateField(null=True, blank=True)
+    owners = models.ManyToManyField("shops.Member", blank=True, related_name="own_machines")
+
+    class Meta:
+        ordering = ["season_date", "name"]
+        constraints = [models.UniqueConstraint(fields=["shop", "name"], name="one_machine_per_name")]

@@ -1,0 +1,123 @@
+"""What is recorded of an inspection.
+
+A reading is never changed or removed: a correction is a new reading that replaces the older one. A verdict row says which
+reading is in force at a position and what the rules make of it; it can be recomputed from the readings and the rule book.
+"""
+
+from django.conf import settings
+from django.db import models
+
+
+class RuleBook(models.Model):
+    """A catalogue in force, stored once under the hash of its content and never changed."""
+
+    shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="rule_books")
+    digest = models.CharField(max_length=64)
+    content = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["shop", "digest"], name="rule_book_once")]
+
+
+class WalkAround(models.Model):
+    """One inspection of one machine. stations: key, name and number of places to look at, as it stood at the start."""
+
+    id = models.UUIDField(primary_key=True)
+    shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="walk_arounds")
+    machine = models.ForeignKey("fleet.Machine", on_delete=models.PROTECT, related_name="walk_arounds")
+    rule_book = models.ForeignKey(RuleBook, on_delete=models.PROTECT)
+    phase = models.CharField(max_length=20)
+    rows = models.PositiveSmallIntegerField()
+    options = models.JSONField(default=list)
+    stations = models.JSONField(default=list)
+    started_at = models.DateTimeField()
+    started_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    finished_at = models.DateTimeField(null=True, blank=True)
+    finished_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)
+
+    class Meta:
+        ordering = ["-started_at"]
+        indexes = [models.Index(fields=["machine", "started_at"])]
+
+
+class Reading(models.Model):
+    """What was recorded for one check at one position, once. raw: as typed. value: as the core understood it.
+
+    state: ``seen``, ``not-seen`` (with a reason), or ``withdrawn`` (the position is open again).
+    """
+
+    class State(models.TextChoices):
+        SEEN = "seen", "Seen"
+        NOT_SEEN = "not-seen", "Not seen"
+        WITHDRAWN = "withdrawn", "Withdrawn"
+
+    uuid = models.UUIDField(unique=True)
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="readings")
+    check_key = models.CharField(max_length=60)
+    position_key = models.CharField(max_length=12)
+    kind = models.CharField(max_length=10)
+    state = models.CharField(max_length=10, choices=State.choices)
+    raw = models.JSONField(default=list)
+    value = models.JSONField(default=dict)
+    feeler = models.CharField(max_length=30, blank=True)
+    units = models.CharField(max_length=4)
+    reason = models.CharField(max_length=200, blank=True)
+    note = models.CharField(max_length=500, blank=True)
+    confirmed = models.BooleanField(default=False)
+    taken_at = models.DateTimeField()
+    received_at = models.DateTimeField(auto_now_add=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    replaces = models.ForeignKey("self", on_delete=models.PROTECT, null=True, blank=True, related_name="+")
+
+    class Meta:
+        indexes = [models.Index(fields=["walk_around", "check_key", "position_key"])]
+
+
+class Verdict(models.Model):
+    """Where a position stands: the reading in force and what the rules say of it.
+
+    severity: of the core, or ``not-seen``. ask: an open question about the figure; such a position is not done.
+    """
+
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="verdicts")
+    station_key = models.CharField(max_length=60)
+    check_key = models.CharField(max_length=60)
+    position_key = models.CharField(max_length=12)
+    reading = models.ForeignKey(Reading, on_delete=models.PROTECT, related_name="+")
+    severity = models.CharField(max_length=10)
+    action = models.CharField(max_length=12)
+    reason = models.CharField(max_length=600)
+    why = models.JSONField(default=list)
+    facts = models.JSONField(default=dict)
+    used = models.FloatField(null=True)
+    ask = models.CharField(max_length=200, blank=True)
+    instead = models.CharField(max_length=40, blank=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["walk_around", "check_key", "position_key"], name="one_verdict_per_position")
+        ]
+
+
+class Decision(models.Model):
+    """What a person decided about a finding. Append-only; the newest is in force, and older ones stay in the log."""
+
+    class Choice(models.TextChoices):
+        DO = "do", "Do it"
+        WAIT = "wait", "Wait"
+        DECLINE = "decline", "Decline"
+        OPEN = "open", "Not decided"
+
+    uuid = models.UUIDField()
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="decisions")
+    check_key = models.CharField(max_length=60)
+    position_key = models.CharField(max_length=12)
+    choice = models.CharField(max_length=8, choices=Choice.choices)
+    until = models.CharField(max_length=80, blank=True)
+    reason = models.CharField(max_length=300, blank=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["uuid", "position_key"], name="decision_once_per_position")]

@@ -1,0 +1,221 @@
+"""Reading inspections, always from a member's shop."""
+
+import uuid
+from collections import Counter, defaultdict
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.db.models import Count, QuerySet
+from lumvek_core import positions
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.judgement import describe
+from fleet.models import Machine
+from fleet.queries import machines_for
+from shops.access import NotFoundHere
+from shops.models import Member, Role
+
+from .models import Decision, Reading, Verdict, WalkAround
+from .values import value_of
+
+SEVERITIES = ("sound", "watch", "due", "stop")
+RECENT = 4
+
+
+def walk_arounds_for(member: Member) -> QuerySet[WalkAround]:
+    """The walk-arounds this member may see."""
+    found = WalkAround.objects.filter(shop=member.shop_id)
+    return found.filter(machine__owners=member) if member.role == Role.OWNER else found
+
+
+def walk_around_for(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
+    """One walk-around with its machine and people. Raises NotFoundHere."""
+    related = ("machine", "machine__model", "started_by", "finished_by")
+    found = walk_arounds_for(member).select_related(*related).filter(pk=walk_around_id).first()
+    if found is None:
+        raise NotFoundHere("There is no such walk-around.")
+    return found
+
+
+@dataclass
+class StationState:
+    """How a station stands: places in all, by severity, not seen, with an open question, and still open."""
+
+    key: str
+    name: str
+    total: int
+    sound: int = 0
+    watch: int = 0
+    due: int = 0
+    stop: int = 0
+    not_seen: int = 0
+    asked: int = 0
+    open: int = 0
+
+
+def station_states(walk_around: WalkAround) -> list[StationState]:
+    """The stations of one walk-around, in working order. One query."""
+    return station_states_of([walk_around])[walk_around.pk]
+
+
+def station_states_of(walk_arounds: Sequence[WalkAround]) -> dict[uuid.UUID, list[StationState]]:
+    """The stations of several walk-arounds. One query, whatever their number. Optional checks do not count."""
+    optional = {w.pk: {key for station in w.stations for key in station["optional"]} for w in walk_arounds}
+    counts: dict[tuple[uuid.UUID, str], Counter[str]] = defaultdict(Counter)
+    rows = (
+        Verdict.objects.filter(walk_around__in=walk_arounds)
+        .values("walk_around", "station_key", "check_key", "severity", "ask")
+        .annotate(n=Count("id"))
+        .order_by()
+    )
+    for row in rows:
+        if row["check_key"] not in optional[row["walk_around"]]:
+            state = "asked" if row["ask"] else row["severity"].replace("-", "_")
+            counts[row["walk_around"], row["station_key"]][state] += row["n"]
+    return {w.pk: [_station(station, counts[w.pk, station["key"]]) for station in w.stations] for w in walk_arounds}
+
+
+def _station(station: dict[str, Any], count: Counter[str]) -> StationState:
+    state = StationState(station["key"], station["name"], station["total"], **count)
+    state.open = max(0, state.total - sum(count.values()))
+    return state
+
+
+@dataclass
+class BoardMachine:
+    """A machine with its newest walk-arounds; stations of the newest one."""
+
+    machine: Machine
+    recent: list[WalkAround] = field(default_factory=list)
+    stations: list[StationState] = field(default_factory=list)
+
+
+def board(member: Member) -> list[BoardMachine]:
+    """Every machine the member may see, by season date. Three queries, whatever the number of machines."""
+    cards = {machine.pk: BoardMachine(machine) for machine in machines_for(member)}
+    for walk_around in WalkAround.objects.filter(machine__in=cards).select_related("started_by", "finished_by"):
+        if len(cards[walk_around.machine_id].recent) < RECENT:
+            cards[walk_around.machine_id].recent.append(walk_around)
+    newest = [card.recent[0] for card in cards.values() if card.recent]
+    states = station_states_of(newest)
+    for card in cards.values():
+        if card.recent:
+            card.stations = states[card.recent[0].pk]
+    return list(cards.values())
+
+
+@dataclass
+class Place:
+    """A position with its verdict and the reading behind it, in words."""
+
+    check: str
+    position: str
+    state: str
+    severity: str
+    action: str
+    reason: str
+    why: list[str]
+    facts: dict[str, float]
+    used: float | None
+    ask: str
+    instead: str
+    raw: list[str]
+    feeler: str
+    short: str
+    shown: str
+    shown_other: str
+    choice: str
+    note: str
+    confirmed: bool
+    by: str
+    at: str
+
+
+def places(walk_around: WalkAround, book: CoreBook, member: Member, only: Iterable[tuple[str, str]] | None = None) -> list[Place]:
+    """The positions that have a verdict; with `only`, those of the pairs that still have one. One query."""
+    rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading", "reading__by")
+    if only is not None:
+        wanted = set(only)
+        rows = rows.filter(check_key__in={check for check, _ in wanted})
+        return [_place(row, book, member) for row in rows if (row.check_key, row.position_key) in wanted]
+    return [_place(row, book, member) for row in rows]
+
+
+def _place(row: Verdict, book: CoreBook, member: Member) -> Place:
+    check, reading = book.family.checks[row.check_key], row.reading
+    seen = reading.state == Reading.State.SEEN
+    value = value_of(reading)
+    mine, other = ("in", "mm") if member.units == "in" else ("mm", "in")
+    return Place(
+        check=row.check_key,
+        position=row.position_key,
+        state=reading.state,
+        severity=row.severity,
+        action=row.action,
+        reason=row.reason,
+        why=row.why,
+        facts=row.facts,
+        used=row.used,
+        ask=row.ask,
+        instead=row.instead,
+        raw=reading.raw,
+        feeler=reading.feeler,
+        short=describe.short(check, value, mine) if seen else "",  # type: ignore[arg-type]
+        shown=describe.full(check, value, mine) if seen else "",  # type: ignore[arg-type]
+        shown_other=describe.full(check, value, other) if seen and check.unit == "mm" else "",  # type: ignore[arg-type]
+        choice=value.choice,
+        note=reading.note,
+        confirmed=reading.confirmed,
+        by=reading.by.get_full_name() or reading.by.get_username(),
+        at=reading.taken_at.isoformat(),
+    )
+
+
+@dataclass
+class Finding:
+    """A verdict that needs something done, with the decision beside it."""
+
+    place: Place
+    decision: str = "open"
+    until: str = ""
+    decision_reason: str = ""
+    decided_by: str = ""
+
+
+@dataclass
+class FindingGroup:
+    """The findings of one check, worst severity first among the groups, positions in walking order."""
+
+    check: Check
+    station: str
+    severity: str
+    findings: list[Finding] = field(default_factory=list)
+
+
+def findings(walk_around: WalkAround, book: CoreBook, member: Member) -> list[FindingGroup]:
+    """What needs something done, worst first. Two queries."""
+    decided: dict[tuple[str, str], Decision] = {}
+    for decision in walk_around.decisions.select_related("by"):
+        decided[decision.check_key, decision.position_key] = decision
+    groups: dict[str, FindingGroup] = {}
+    stations = {check.key: station.name for station in book.family.stations for check in station.checks}
+    for place in places(walk_around, book, member):
+        if place.severity not in SEVERITIES[1:] or place.ask:
+            continue
+        check = book.family.checks[place.check]
+        group = groups.setdefault(place.check, FindingGroup(check, stations[place.check], place.severity))
+        group.severity = max(group.severity, place.severity, key=SEVERITIES.index)
+        group.findings.append(_finding(place, decided.get((place.check, place.position))))
+    order = list(book.family.checks)
+    for group in groups.values():
+        walk = [position.key for position in positions.expand(group.check.per, walk_around.rows)]
+        group.findings.sort(key=lambda finding: (-SEVERITIES.index(finding.place.severity), walk.index(finding.place.position)))
+    return sorted(groups.values(), key=lambda group: (-SEVERITIES.index(group.severity), order.index(group.check.key)))
+
+
+def _finding(place: Place, decision: Decision | None) -> Finding:
+    if decision is None:
+        return Finding(place)
+    by = decision.by.get_full_name() or decision.by.get_username()
+    return Finding(place, decision.choice, decision.until, decision.reason, by)

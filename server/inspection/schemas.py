@@ -1,0 +1,257 @@
+"""What the inspection endpoints take and give. The front end's types are generated from these."""
+
+import datetime as dt
+import uuid
+from typing import Literal
+
+from ninja import Schema
+from pydantic import Field
+
+SeverityName = Literal["sound", "watch", "due", "stop", "not-seen"]
+
+
+class StationOut(Schema):
+    key: str
+    name: str
+    total: int
+    sound: int
+    watch: int
+    due: int
+    stop: int
+    not_seen: int
+    asked: int
+    open: int
+
+
+class WalkAroundBrief(Schema):
+    id: uuid.UUID
+    phase: str
+    started_at: dt.datetime
+    started_by: str
+    finished_at: dt.datetime | None
+
+
+class MachineOut(Schema):
+    id: int
+    name: str
+    model: str
+    family: str
+    rows: int
+    track_rows: list[int]
+    serial: str
+    area_ha: float | None
+    hours: float | None
+    season_date: dt.date | None
+
+
+class BoardMachineOut(Schema):
+    machine: MachineOut
+    recent: list[WalkAroundBrief]
+    stations: list[StationOut]
+
+
+class OptionOut(Schema):
+    key: str
+    name: str
+    severity: SeverityName
+
+
+class FigureOut(Schema):
+    """A limit in force, in the reader's units, with where it comes from."""
+
+    name: str
+    shown: str
+    source: str
+    note: str
+
+
+class CheckOut(Schema):
+    key: str
+    name: str
+    station: str
+    kind: str
+    per: str
+    unit: str
+    values: list[str]
+    how: str
+    why: str
+    tools: list[str]
+    hazards: list[str]
+    drawing: str
+    optional: bool
+    often_missed: bool
+    options: list[OptionOut]
+    feelers: list[str]
+    figures: list[FigureOut]
+    limits: dict[str, float]
+    positions: list[str]
+
+
+class PositionOut(Schema):
+    key: str
+    label: str
+    row: int | None
+    side: Literal["L", "R"] | None
+
+
+class RouteStationOut(Schema):
+    key: str
+    name: str
+    posture: str
+    lock: str
+    cautions: list[str]
+
+
+class PlaceOut(Schema):
+    check: str
+    position: str
+    state: str
+    severity: SeverityName
+    action: str
+    reason: str
+    why: list[str]
+    facts: dict[str, float]
+    used: float | None
+    ask: str
+    instead: str
+    raw: list[str]
+    feeler: str
+    short: str
+    shown: str
+    shown_other: str
+    choice: str
+    note: str
+    confirmed: bool
+    by: str
+    at: str
+
+
+class PieceOut(Schema):
+    position: str
+    label: str
+    quantity: int
+    origin: Literal["finding", "companion"]
+    because: str
+    why: str
+    declined_reason: str
+    declined_by: str
+
+
+class PartOut(Schema):
+    slot: str
+    name: str
+    side: str
+    side_name: str
+    number: str
+    pack: int
+    note: str
+    quantity: int
+    order: int
+    declined: int
+    pieces: list[PieceOut]
+
+
+class TaskOut(Schema):
+    label: str
+    text: str
+    why: str
+
+
+class WalkAroundOut(Schema):
+    walk_around: WalkAroundBrief
+    machine: MachineOut
+    route: list[RouteStationOut]
+    checks: list[CheckOut]
+    positions: list[PositionOut]
+    places: list[PlaceOut]
+    stations: list[StationOut]
+    parts: list[PartOut]
+    notice: str
+    may_record: bool
+    may_decide: bool
+
+
+class ChangedOut(Schema):
+    """What a write changed. gone: positions that are open again. parts: the list, if it may have changed."""
+
+    places: list[PlaceOut]
+    gone: list[tuple[str, str]]
+    stations: list[StationOut]
+    parts: list[PartOut] | None
+
+
+class StartIn(Schema):
+    id: uuid.UUID
+    phase: Literal["winter", "pre-season", "arrival", "after-season"] = "winter"
+
+
+class ReadingIn(Schema):
+    uuid: uuid.UUID
+    check: str = Field(max_length=60)
+    position: str = Field(max_length=12)
+    state: Literal["seen", "not-seen", "withdrawn"] = "seen"
+    raw: list[str] = Field(default_factory=list, max_length=8)
+    feeler: str = Field(default="", max_length=30)
+    reason: str = Field(default="", max_length=200)
+    note: str = Field(default="", max_length=500)
+    confirmed: bool = False
+    taken_at: dt.datetime | None = None
+
+
+class DecisionIn(Schema):
+    uuid: uuid.UUID
+    check: str
+    positions: list[str] = Field(max_length=200)
+    choice: Literal["do", "wait", "decline", "open"]
+    until: str = Field(default="", max_length=80)
+    reason: str = Field(default="", max_length=300)
+
+
+class FindingOut(Schema):
+    place: PlaceOut
+    label: str
+    decision: Literal["do", "wait", "decline", "open"]
+    until: str
+    decision_reason: str
+    decided_by: str
+
+
+class FindingGroupOut(Schema):
+    check: str
+    name: str
+    station: str
+    severity: SeverityName
+    safety: bool
+    findings: list[FindingOut]
+
+
+class NotSeenOut(Schema):
+    check: str
+    label: str
+    reason: str
+    by: str
+
+
+class FindingsOut(Schema):
+    walk_around: WalkAroundBrief
+    machine: MachineOut
+    groups: list[FindingGroupOut]
+    not_seen: list[NotSeenOut]
+    stations: list[StationOut]
+    may_decide: bool
+
+
+class PartsOut(Schema):
+    walk_around: WalkAroundBrief
+    machine: MachineOut
+    parts: list[PartOut]
+    tasks: list[TaskOut]
+    may_decide: bool
+
+
+class CompanionIn(Schema):
+    """An empty reason takes a decline back."""
+
+    slot: str
+    positions: list[str] = Field(max_length=200)
+    reason: str = Field(default="", max_length=200)

@@ -1,0 +1,91 @@
+"""The parts list: pieces merged over rows and sides, with their numbers."""
+
+import uuid
+from dataclasses import dataclass, field
+from math import ceil
+
+from lumvek_core import positions
+from lumvek_core.catalogue.model import RuleBook
+
+from .models import PartNumber, PartsLine
+
+
+@dataclass
+class Piece:
+    """What one position needs of a part. because: the check or the slot that called for it, in words."""
+
+    position: str
+    label: str
+    quantity: int
+    origin: str
+    because: str
+    why: str
+    declined_reason: str
+    declined_by: str
+
+
+@dataclass
+class ListedPart:
+    """One line of the list. order: pieces to order, in full packs; number is empty where it is still to be found."""
+
+    slot: str
+    name: str
+    side: str
+    side_name: str
+    number: str
+    pack: int
+    note: str
+    quantity: int = 0
+    order: int = 0
+    declined: int = 0
+    pieces: list[Piece] = field(default_factory=list)
+
+
+def parts_list(walk_around_id: uuid.UUID, model_id: int, book: RuleBook) -> list[ListedPart]:
+    """The merged list; lines without a number first, then by name. Two queries."""
+    numbers = {(n.slot, n.side): n for n in PartNumber.objects.filter(model_id=model_id)}
+    names = {check.key: check.name for check in book.family.checks.values()}
+    names |= {key: f"new {slot.name.lower()}" for key, slot in book.family.slots.items()}
+    listed: dict[tuple[str, str], ListedPart] = {}
+    for line in PartsLine.objects.filter(walk_around_id=walk_around_id):
+        part = listed.get((line.slot, line.side))
+        if part is None:
+            part = listed[line.slot, line.side] = _part(book, line, numbers.get((line.slot, line.side)))
+        part.pieces.append(
+            Piece(
+                line.position_key,
+                positions.find(line.position_key).label,
+                line.quantity,
+                line.origin,
+                names.get(line.because, line.because),
+                line.why,
+                line.declined_reason,
+                line.declined_by,
+            )
+        )
+        if line.declined_reason:
+            part.declined += line.quantity
+        else:
+            part.quantity += line.quantity
+    for part in listed.values():
+        part.order = ceil(part.quantity / part.pack) * part.pack
+        part.pieces.sort(key=lambda piece: _walking_order(piece.position))
+    return sorted(listed.values(), key=lambda part: (bool(part.number), part.name, part.side))
+
+
+def _part(book: RuleBook, line: PartsLine, number: PartNumber | None) -> ListedPart:
+    slot = book.family.slots[line.slot]
+    return ListedPart(
+        slot=line.slot,
+        name=slot.name,
+        side=line.side,
+        side_name=positions.SIDE_NAMES[line.side] if line.side in ("L", "R") else "",
+        number=number.number if number else "",
+        pack=number.pack if number else 1,
+        note=slot.note,
+    )
+
+
+def _walking_order(key: str) -> tuple[int, str]:
+    position = positions.find(key)
+    return position.row or 0, position.side or ""

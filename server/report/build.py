@@ -1,0 +1,163 @@
+"""What a report says, gathered once for the page and the PDF."""
+
+from dataclasses import dataclass, field
+
+from lumvek_core import positions
+from lumvek_core.catalogue import in_force
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.model import RuleBook as CoreBook
+from inspection import present, queries
+from inspection.models import Verdict, WalkAround
+from inspection.schemas import FindingsOut, PartsOut, PlaceOut
+from shops.models import Member
+
+SEVERITY_WORDS = {"sound": "Sound", "watch": "Watch", "due": "Due", "stop": "Stop", "not-seen": "Not seen", "": "Open"}
+PHASES = {"winter": "Winter", "pre-season": "Pre-season", "arrival": "Arrival", "after-season": "After the season"}
+
+
+@dataclass
+class Line:
+    """One line of a check's grid: all rows of one side, or of the row."""
+
+    label: str
+    cells: list[PlaceOut | None] = field(default_factory=list)
+
+
+@dataclass
+class CheckSection:
+    """One check with its limits and where they come from, and its grid."""
+
+    check: Check
+    limits: str
+    unit: str
+    lines: list[Line]
+    numeric: bool
+    seen: int
+    total: int
+    columns: list[int]
+
+
+@dataclass
+class StationSection:
+    name: str
+    checks: list[CheckSection]
+
+
+@dataclass
+class Report:
+    """Everything on the pages of one report."""
+
+    walk_around: WalkAround
+    shop: str
+    phase: str
+    book: CoreBook
+    stations: list[queries.StationState]
+    findings: FindingsOut
+    parts: PartsOut
+    sections: list[StationSection]
+    open_places: list[tuple[str, str]]
+    totals: dict[str, int]
+    complete: bool
+
+
+def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
+    """The report of one walk-around in the member's units."""
+    places = {(place.check, place.position): place for place in present.places(walk_around, book, member)}
+    stations = queries.station_states(walk_around)
+    applicable = in_force.applicable(book, walk_around.options)
+    system = present.system_of(member)
+    sections, open_places = [], []
+    for station in book.family.stations:
+        checks = [check for check in applicable if check in station.checks]
+        if not checks:
+            continue
+        built = []
+        for check in checks:
+            limits = "; ".join(_limit(figure) for figure in present.figures(book, check, system))
+            unit = system if check.unit == "mm" else check.unit or ""
+            built.append(_section(check, limits, unit, walk_around.rows, places))
+            missing = _missing(check, walk_around.rows, places)
+            if missing:
+                open_places.append((check.name, missing))
+        sections.append(StationSection(station.name, built))
+    totals = {name: sum(getattr(s, name) for s in stations) for name in ("sound", "watch", "due", "stop", "not_seen", "asked", "open", "total")}
+    return Report(
+        walk_around=walk_around,
+        shop=member.shop.name,
+        phase=PHASES.get(walk_around.phase, walk_around.phase),
+        book=book,
+        stations=stations,
+        findings=present.findings(walk_around, book, member),
+        parts=present.parts_page(walk_around, book, member),
+        sections=sections,
+        open_places=open_places,
+        totals=totals,
+        complete=not (totals["open"] or totals["not_seen"] or totals["asked"]),
+    )
+
+
+def _limit(figure: present.FigureOut) -> str:
+    source = f"{figure.source}: {figure.note}" if figure.note else figure.source
+    return f"{figure.name.lower()} {figure.shown} ({source})"
+
+
+def _section(check: Check, limits: str, unit: str, rows: int, places: dict[tuple[str, str], PlaceOut]) -> CheckSection:
+    expanded = positions.expand(check.per, rows)
+    lines: dict[str, Line] = {}
+    for position in sorted(expanded, key=lambda p: (p.side or "", p.row or 0)):
+        label = positions.SIDE_NAMES[position.side] if position.side else ""
+        lines.setdefault(label, Line(label)).cells.append(places.get((check.key, position.key)))
+    seen = sum(1 for position in expanded if (check.key, position.key) in places)
+    columns = list(range(1, rows + 1)) if check.per != "machine" else []
+    numeric = check.kind in ("measure", "count")
+    return CheckSection(check, limits, unit, list(lines.values()), numeric, seen, len(expanded), columns)
+
+
+def _missing(check: Check, rows: int, places: dict[tuple[str, str], PlaceOut]) -> str:
+    """The positions nobody looked at, in words; empty if there are none or the check is optional."""
+    if check.optional:
+        return ""
+    expanded = positions.expand(check.per, rows)
+    missing = [position.label for position in expanded if (check.key, position.key) not in places]
+    if len(missing) == len(expanded) and len(expanded) > 1:
+        return f"all {len(expanded)} places"
+    return ", ".join(missing)
+
+
+def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> list[list[str]]:
+    """Every reading ever taken in this walk-around, in the order it came in, with the verdict where it is in force."""
+    in_force_now = {verdict.reading_id: verdict for verdict in Verdict.objects.filter(walk_around=walk_around)}
+    rows = [["check", "position", "state", "typed", "value", "unit", "feeler", "severity", "action", "verdict", "in force", "confirmed", "taken at", "by"]]
+    for reading in walk_around.readings.select_related("by").order_by("id"):
+        check, verdict = book.family.checks[reading.check_key], in_force_now.get(reading.pk)
+        numbers = " ".join(f"{number:g}" for number in reading.value.get("numbers", []))
+        rows.append(
+            [
+                check.name,
+                positions.find(reading.position_key).label,
+                reading.state,
+                " | ".join(reading.raw),
+                numbers or reading.value.get("choice", "") or reading.reason,
+                check.unit or "",
+                reading.feeler,
+                verdict.severity if verdict else "",
+                verdict.action if verdict else "",
+                verdict.reason if verdict else "",
+                "yes" if verdict else "replaced",
+                "yes" if reading.confirmed else "",
+                reading.taken_at.isoformat(timespec="seconds"),
+                reading.by.get_full_name() or reading.by.get_username(),
+            ]
+        )
+    return rows
+
+
+def parts_rows(walk_around: WalkAround, book: CoreBook) -> list[list[str]]:
+    """The parts list, a line a part."""
+    rows = [["part", "side", "number", "needed", "order in packs", "declined", "for", "origin"]]
+    for part in present.parts(walk_around, book):
+        pieces = [piece.label for piece in part.pieces if not piece.declined_reason]
+        origins = sorted({piece.origin for piece in part.pieces})
+        number = part.number or "to be found"
+        rows.append([part.name, part.side_name, number, str(part.quantity), str(part.order), str(part.declined), ", ".join(pieces), " and ".join(origins)])
+    return rows

@@ -1,0 +1,78 @@
+"""Small words and drawings of the report page."""
+
+from typing import Any
+
+from django import template
+from django.template.loader import render_to_string
+from django.utils.html import format_html
+from django.utils.safestring import SafeString
+from inspection.queries import StationState
+
+from ..build import SEVERITY_WORDS
+
+register = template.Library()
+WORST = ("stop", "due", "watch", "not-seen", "sound")
+
+
+@register.simple_tag
+def mark(severity: str) -> SafeString:
+    """The mark of a severity: its own shape, with the word for those who cannot see it."""
+    return SafeString(render_to_string("report/mark.html", {"severity": severity, "word": SEVERITY_WORDS[severity]}).strip())
+
+
+@register.filter
+def word(severity: str) -> str:
+    return SEVERITY_WORDS[severity]
+
+
+@register.filter
+def tallies(totals: dict[str, int]) -> list[tuple[str, int]]:
+    """(severity, count) in the order of the legend, those that occur."""
+    pairs = [("stop", totals["stop"]), ("due", totals["due"]), ("watch", totals["watch"]), ("sound", totals["sound"]), ("not-seen", totals["not_seen"]), ("", totals["open"])]
+    return [(severity, count) for severity, count in pairs if count]
+
+
+@register.filter
+def decided(finding: Any) -> str:
+    """A decision in words."""
+    words = {"do": "Do it", "wait": f"Wait: {finding.until}", "decline": "Declined", "open": "Open"}[finding.decision]
+    reason = f" – {finding.decision_reason}" if finding.decision_reason else ""
+    by = f" ({finding.decided_by})" if finding.decided_by and finding.decision != "open" else ""
+    return f"{words}{reason}{by}"
+
+
+@register.filter
+def serves(part: Any) -> str:
+    """What a line of the parts list is for, in words."""
+    found = [piece.label for piece in part.pieces if piece.origin == "finding" and not piece.declined_reason]
+    along = [piece.label for piece in part.pieces if piece.origin == "companion" and not piece.declined_reason]
+    declined = [f"{piece.label} ({piece.declined_reason})" for piece in part.pieces if piece.declined_reason]
+    said = [", ".join(found)] if found else []
+    if along:
+        said.append(f"along with it: {', '.join(along)}")
+    if declined:
+        said.append(f"declined: {', '.join(declined)}")
+    return "; ".join(said)
+
+
+@register.simple_tag
+def machine_map(stations: list[StationState]) -> SafeString:
+    """The stations along the flow, each with its name, its worst severity and how much of it is done."""
+    items = [
+        format_html(
+            '<li><span class="name">{}</span>{}<span class="of">{} of {}</span></li>',
+            station.name,
+            mark(_worst(station)),
+            station.total - station.open,
+            station.total,
+        )
+        for station in stations
+    ]
+    return format_html('<ol class="map">{}</ol>', SafeString("".join(items)))
+
+
+def _worst(station: StationState) -> str:
+    for severity in WORST:
+        if getattr(station, severity.replace("-", "_")):
+            return severity
+    return ""

@@ -1,0 +1,42 @@
+"""Who is asking, and what their role may do."""
+
+from django.http import HttpRequest
+from ninja.security import SessionAuth
+
+from .models import Member, Role
+
+INSPECTORS = {Role.LEAD, Role.TECHNICIAN}
+DECIDERS = INSPECTORS | {Role.PARTS}
+
+
+class NotFoundHere(Exception):
+    """Not there, or not in this shop: the two look the same from outside."""
+
+
+class NotAllowed(Exception):
+    """The member's role may not do this."""
+
+
+class Conflict(Exception):
+    """The state of the thing no longer allows this."""
+
+
+class Signed(SessionAuth):
+    """A signed-in member of a shop; endpoints find them as ``request.auth``."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Member | None:
+        if not request.user.is_authenticated:
+            return None
+        return Member.objects.select_related("shop", "user").filter(user=request.user).first()
+
+
+def member_of(request: HttpRequest) -> Member:
+    """The signed-in member of this request."""
+    member: Member = request.auth  # type: ignore[attr-defined]
+    return member
+
+
+def only(member: Member, allowed: set[Role], doing: str) -> None:
+    """Raise NotAllowed unless the member's role is among `allowed`."""
+    if member.role not in allowed:
+        raise NotAllowed(f"A {member.get_role_display().lower()} cannot {doing}.")

@@ -1,0 +1,95 @@
+"""Signing in and out."""
+
+from typing import Literal
+
+from django.contrib.auth import authenticate, login, logout
+from django.http import HttpRequest
+from django.middleware.csrf import get_token
+from ninja import Router, Schema
+
+from .access import member_of
+from .models import Member
+
+router = Router(tags=["session"])
+
+
+class Me(Schema):
+    name: str
+    role: Literal["lead", "technician", "parts", "owner"]
+    role_name: str
+    shop: str
+    units: Literal["mm", "in"]
+
+
+class Session(Schema):
+    """csrf: to be sent back as X-CSRFToken with every write."""
+
+    csrf: str
+    me: Me | None
+
+
+class Credentials(Schema):
+    username: str
+    password: str
+
+
+class Preferences(Schema):
+    units: Literal["mm", "in"]
+
+
+class Refusal(Schema):
+    error: dict[str, str]
+
+
+def _session(request: HttpRequest, member: Member | None) -> Session:
+    me = None
+    if member:
+        me = Me.model_validate(
+            {
+                "name": member.name,
+                "role": member.role,
+                "role_name": member.get_role_display(),
+                "shop": member.shop.name,
+                "units": member.units,
+            }
+        )
+    return Session(csrf=get_token(request), me=me)
+
+
+@router.get("", response=Session, auth=None)
+def session(request: HttpRequest) -> Session:
+    """Who is signed in, if anybody, and the token for writes."""
+    member = None
+    if request.user.is_authenticated:
+        member = Member.objects.select_related("shop", "user").filter(user=request.user).first()
+    return _session(request, member)
+
+
+@router.post("/login", response={200: Session, 422: Refusal, 429: Refusal}, auth=None)
+def sign_in(request: HttpRequest, credentials: Credentials):
+    """Sign in. After several wrong passwords the name is locked for a quarter of an hour from this address."""
+    user = authenticate(request, username=credentials.username, password=credentials.password)
+    if getattr(request, "axes_locked_out", False):
+        message = "Too many wrong passwords. Try again in a quarter of an hour."
+        return 429, {"error": {"field": "", "message": message}}
+    member = Member.objects.select_related("shop", "user").filter(user=user).first() if user else None
+    if user is None or member is None:
+        return 422, {"error": {"field": "password", "message": "Name and password do not match."}}
+    login(request, user)
+    return 200, _session(request, member)
+
+
+@router.post("/logout", response=Session)
+def sign_out(request: HttpRequest) -> Session:
+    """Sign out on this device."""
+    logout(request)
+    return _session(request, None)
+
+
+@router.post("/preferences", response=Session)
+def preferences(request: HttpRequest, wanted: Preferences) -> Session:
+    """Units to read in; what is typed is understood in any."""
+    member = member_of(request)
+    member.units = wanted.units
+    member.save(update_fields=["units"])
+    return _session(request, member)

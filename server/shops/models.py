@@ -1,0 +1,36 @@
+"""Shops and their members. A shop owns everything else; every query starts from it."""
+
+from django.conf import settings
+from django.db import models
+
+
+class Shop(models.Model):
+    """A workshop. schools: subject → chosen school where it differs from the shipped default."""
+
+    name = models.CharField(max_length=120)
+    schools = models.JSONField(default=dict, blank=True)
+
+
+class Role(models.TextChoices):
+    LEAD = "lead", "Shop lead"
+    TECHNICIAN = "technician", "Technician"
+    PARTS = "parts", "Parts"
+    OWNER = "owner", "Machine owner"
+
+
+class Units(models.TextChoices):
+    MM = "mm", "Millimetres"
+    IN = "in", "Inches"
+
+
+class Member(models.Model):
+    """A person in a shop, with one role and the units they read. A person belongs to one shop."""
+
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="member")
+    shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="members")
+    role = models.CharField(max_length=12, choices=Role.choices)
+    units = models.CharField(max_length=2, choices=Units.choices, default=Units.MM)
+
+    @property
+    def name(self) -> str:
+        return self.user.get_full_name() or self.user.get_username()
