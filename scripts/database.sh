@@ -3,6 +3,7 @@
 # instance NAME: set the variables of the instance .lumvek/NAME and make its secrets once.
 instance() {
   INSTANCE=$STATE/$1
+  DATA=$INSTANCE/data
   mkdir -p "$INSTANCE"
   # A socket's path may be about 100 letters long at most, and a project's path may be longer.
   SOCKET=/tmp/lumvek-$(id -u)-$(printf '%s' "$INSTANCE" | cksum | cut -d' ' -f1).sock
@@ -17,26 +18,33 @@ secret() { python3 -c 'import secrets; print(secrets.token_urlsafe(48))'; }
 sql() { mariadb --no-defaults --socket="$SOCKET" --user="$(id -un)" --batch --skip-column-names "$@"; }
 db_answers() { sql -e 'SELECT 1' >/dev/null 2>&1; }
 
-# db_start DURABLE: initialise the instance if need be and start it; 1 flushes every commit, 2 once a second (tests).
+DURABLE="--innodb-flush-log-at-trx-commit=1"                                         # every commit is on the disk
+RELAXED="--innodb-flush-log-at-trx-commit=0 --innodb-flush-method=nosync --sync-frm=0" # tests, and a first set-up that can be repeated
+
+# db_init: initialise $DATA, if it is not there.
+db_init() {
+  [ ! -d "$DATA" ] || return 0
+  rm -rf "$DATA.init"
+  step "Database files" db-init mariadb-install-db --no-defaults --user="$(id -un)" --datadir="$DATA.init" \
+    --auth-root-authentication-method=socket --auth-root-socket-user="$(id -un)" --skip-test-db $RELAXED ||
+    fail "MariaDB could not be initialised; .lumvek/logs/db-init.log says why."
+  mv "$DATA.init" "$DATA"
+}
+
+# db_start OPTIONS: start MariaDB on $DATA; or take over one that a killed start has left running.
 db_start() {
-  if [ ! -d "$INSTANCE/data" ]; then
-    rm -rf "$INSTANCE/data.new"
-    step "Database files" db-init mariadb-install-db --no-defaults --user="$(id -un)" --datadir="$INSTANCE/data.new" \
-      --auth-root-authentication-method=socket --auth-root-socket-user="$(id -un)" --skip-test-db || fail "MariaDB could not be initialised; .lumvek/logs/db-init.log says why."
-    mv "$INSTANCE/data.new" "$INSTANCE/data"
-  fi
-  if db_answers; then # left over from a start that was killed
+  local log tries=0
+  log=$LOGS/$(basename "$INSTANCE")-db.log
+  if db_answers; then
     LUMVEK_DB_PORT=$(sql -e 'SELECT @@port')
   else
     LUMVEK_DB_PORT=$(free_port "${LUMVEK_DB_PORT:-8521}")
-    setsid mariadbd --no-defaults --user="$(id -un)" --datadir="$INSTANCE/data" --socket="$SOCKET" --pid-file="$INSTANCE/db.pid" \
-      --bind-address=127.0.0.1 --port="$LUMVEK_DB_PORT" --innodb-flush-log-at-trx-commit="$1" --sql-mode=STRICT_ALL_TABLES \
-      --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --skip-name-resolve --max-connections=60 \
-      >"$LOGS/$(basename "$INSTANCE")-db.log" 2>&1 </dev/null &
-    local tries=0
+    setsid mariadbd --no-defaults --user="$(id -un)" --datadir="$DATA" --socket="$SOCKET" --pid-file="$INSTANCE/db.pid" \
+      --bind-address=127.0.0.1 --port="$LUMVEK_DB_PORT" --sql-mode=STRICT_ALL_TABLES --character-set-server=utf8mb4 \
+      --collation-server=utf8mb4_unicode_ci --skip-name-resolve --max-connections=60 $1 >"$log" 2>&1 </dev/null &
     until db_answers; do
       tries=$((tries + 1))
-      [ $tries -lt 150 ] || fail "MariaDB did not start; $LOGS/$(basename "$INSTANCE")-db.log says why."
+      [ $tries -lt 300 ] || fail "MariaDB did not start; $log says why."
       sleep 0.1
     done
   fi

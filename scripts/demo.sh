@@ -20,11 +20,6 @@ setup_system $PACKAGES_RUN
 setup_python app
 setup_web
 instance demo demo
-if [ -n "$fresh" ]; then
-  db_stop
-  rm -rf "$INSTANCE/data"
-fi
-
 server=""
 stop() {
   trap - EXIT INT TERM
@@ -36,16 +31,31 @@ stop() {
 trap stop EXIT
 trap 'exit 0' INT TERM
 
-db_start 1
-sql -e 'CREATE DATABASE IF NOT EXISTS lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
-db_allow lumvek
-
 export LUMVEK_MODE=demo LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
 schema=$(find server -path '*/migrations/*.py' -print0 | sort -z | xargs -0 cat | sha256sum | cut -c1-20)
-if [ "$(cat "$INSTANCE/data/schema" 2>/dev/null)" != "$schema" ]; then
-  step "Tables" migrate .venv/bin/python server/manage.py migrate --no-input || fail "the tables could not be made; .lumvek/logs/migrate.log says why."
+make_tables() { step "Tables" migrate .venv/bin/python server/manage.py migrate --no-input || fail "the tables could not be made; .lumvek/logs/migrate.log says why."; }
+
+if [ -n "$fresh" ] || [ ! -d "$DATA" ]; then
+  # Built aside without waiting for the disk, and put in place only when it is whole: a broken-off set-up leaves nothing behind.
+  db_stop
+  rm -rf "$DATA" "$DATA.building"
+  DATA=$DATA.building
+  db_init
+  db_start "$RELAXED"
+  sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
+  db_allow lumvek
+  make_tables
   step "Demo data" demo-data .venv/bin/python server/manage.py load_demo || fail "the demo data could not be loaded; .lumvek/logs/demo-data.log says why."
-  printf '%s' "$schema" >"$INSTANCE/data/schema"
+  db_stop
+  printf '%s' "$schema" >"$DATA/schema"
+  sync -f "$DATA/schema"
+  mv "$DATA" "${DATA%.building}"
+  DATA=${DATA%.building}
+fi
+db_start "$DURABLE"
+if [ "$(cat "$DATA/schema" 2>/dev/null)" != "$schema" ]; then
+  make_tables
+  printf '%s' "$schema" >"$DATA/schema"
 fi
 
 wanted=${LUMVEK_PORT:-8420}

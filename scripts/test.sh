@@ -9,7 +9,8 @@ setup_python test
 setup_web
 instance test test
 trap db_stop EXIT
-db_start 2
+db_init
+db_start "$RELAXED"
 db_allow 'test\_%'
 export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
 if [ $# -gt 0 ]; then

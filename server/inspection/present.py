@@ -30,6 +30,7 @@ from .schemas import (
     OptionOut,
     PartOut,
     PartsOut,
+    PlaceKey,
     PlaceOut,
     PositionOut,
     RouteStationOut,
@@ -193,7 +194,7 @@ def changed(found: WalkAround, book: CoreBook, member: Member, what: services.Ch
     there = {(place.check, place.position) for place in now}
     return ChangedOut(
         places=now,
-        gone=[pair for pair in what.pairs if pair not in there],
+        gone=[PlaceKey(check=pair[0], position=pair[1]) for pair in what.pairs if pair not in there],
         stations=_stations(queries.station_states(found)),
         parts=parts(found, book) if what.parts else None,
     )

@@ -11,6 +11,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.judgement import describe
+from lumvek_core.units import show_length
 from fleet.models import Machine
 from fleet.queries import machines_for
 from shops.access import NotFoundHere
@@ -125,6 +126,7 @@ class Place:
     short: str
     shown: str
     shown_other: str
+    contact_shown: str
     choice: str
     note: str
     confirmed: bool
@@ -164,6 +166,7 @@ def _place(row: Verdict, book: CoreBook, member: Member) -> Place:
         short=describe.short(check, value, mine) if seen else "",  # type: ignore[arg-type]
         shown=describe.full(check, value, mine) if seen else "",  # type: ignore[arg-type]
         shown_other=describe.full(check, value, other) if seen and check.unit == "mm" else "",  # type: ignore[arg-type]
+        contact_shown=show_length(row.facts["equivalent"], mine) if "equivalent" in row.facts else "",  # type: ignore[arg-type]
         choice=value.choice,
         note=reading.note,
         confirmed=reading.confirmed,

@@ -119,6 +119,7 @@ class PlaceOut(Schema):
     short: str
     shown: str
     shown_other: str
+    contact_shown: str
     choice: str
     note: str
     confirmed: bool
@@ -171,11 +172,16 @@ class WalkAroundOut(Schema):
     may_decide: bool
 
 
+class PlaceKey(Schema):
+    check: str
+    position: str
+
+
 class ChangedOut(Schema):
     """What a write changed. gone: positions that are open again. parts: the list, if it may have changed."""
 
     places: list[PlaceOut]
-    gone: list[tuple[str, str]]
+    gone: list[PlaceKey]
     stations: list[StationOut]
     parts: list[PartOut] | None
 

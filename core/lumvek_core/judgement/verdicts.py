@@ -224,6 +224,7 @@ def _contact(rule: ContactRule, value: Value, diameter: float, say: _Words) -> V
         "angle": rule.angle_deg,
         "feeler": feeler,
         "span": fmean(value.numbers),
+        "overlap": result.overlap_mm,
         "equivalent": result.equivalent_span_mm,
         "true_contact": result.true_contact_mm,
         "spread": result.spread_mm,

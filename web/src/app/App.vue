@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import SelectButton from 'primevue/selectbutton'
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+import { useSession } from './session'
+import { switchTheme, theme } from './theme'
+
+const session = useSession()
+const router = useRouter()
+const UNITS = [{ label: 'mm', value: 'mm' }, { label: 'in', value: 'in' }]
+const units = computed({
+  get: () => session.me?.units ?? 'mm',
+  set: (value) => {
+    if (value) void session.setUnits(value)
+  },
+})
+
+async function leave(): Promise<void> {
+  await session.signOut()
+  await router.push({ name: 'sign-in' })
+}
+</script>
+
+<template>
+  <a class="skip" href="#main">Skip to the work</a>
+  <header v-if="session.me" class="bar">
+    <RouterLink class="home" :to="{ name: 'machines' }">
+      <svg viewBox="0 0 32 32" width="26" height="26" aria-hidden="true"><path class="w" d="M3 21h26" /><circle class="w" cx="9" cy="21" r="4" /><path class="f" d="m22 15.6 5.4 5.4-5.4 5.4-5.4-5.4z" /><path class="w" d="M9 12V5" /></svg>
+      <b>Lumvek</b>
+    </RouterLink>
+    <span class="shop">{{ session.me.shop }}</span>
+    <SelectButton v-model="units" class="units" :options="UNITS" option-label="label" option-value="value" :allow-empty="false" aria-label="Units to read in" />
+    <Button class="plain" severity="secondary" text :label="theme === 'dark' ? 'Light' : 'Dark'" :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'" @click="switchTheme" />
+    <span class="who">{{ session.me.name }}<small>{{ session.me.role_name }}</small></span>
+    <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
+  </header>
+  <main id="main" tabindex="-1">
+    <RouterView v-slot="{ Component, route }"><component :is="Component" :key="`${String(route.name)}-${String(route.params.id ?? '')}-${units}`" /></RouterView>
+  </main>
+</template>
+
+<style scoped>
+.bar { display: flex; align-items: center; gap: 12px; height: 50px; padding: 0 20px; border-bottom: 1px solid var(--line); background: var(--surface); }
+.home { display: flex; align-items: center; gap: 8px; color: var(--ink); text-decoration: none; font-size: 1.15rem; min-height: var(--target); }
+.home .w { fill: none; stroke: var(--accent); stroke-width: 2.6; stroke-linecap: round; }
+.home .f { fill: var(--accent); }
+.shop { flex: 1; color: var(--quiet); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.who { line-height: 1.15; text-align: right; white-space: nowrap; }
+.who small { display: block; color: var(--quiet); font-size: 0.85rem; }
+.plain { min-height: var(--target); }
+.skip { position: absolute; left: 8px; top: -60px; padding: 10px 14px; background: var(--accent); color: var(--on-accent); z-index: 9; border-radius: var(--radius); }
+.skip:focus { top: 4px; }
+main:focus { outline: none; }
+@media (max-width: 700px) {
+  .bar { padding: 0 10px; gap: 4px; }
+  .shop { visibility: hidden; }
+  .who, .bar .home b { display: none; }
+}
+</style>

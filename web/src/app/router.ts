@@ -1,0 +1,26 @@
+/** Addresses. Everything but signing in needs somebody signed in. */
+import { createRouter, createWebHistory } from 'vue-router'
+import { useSession } from './session'
+
+export const router = createRouter({
+  history: createWebHistory('/'),
+  routes: [
+    { path: '/', name: 'machines', component: () => import('@/views/machines/Machines.vue'), meta: { title: 'Machines' } },
+    { path: '/sign-in', name: 'sign-in', component: () => import('@/views/sign-in/SignIn.vue'), meta: { title: 'Log in', open: true } },
+    { path: '/walk-arounds/:id', name: 'walk-around', component: () => import('@/views/walk-around/WalkAround.vue'), props: true, meta: { title: 'Walk-around' } },
+    { path: '/walk-arounds/:id/findings', name: 'findings', component: () => import('@/views/findings/Findings.vue'), props: true, meta: { title: 'Findings' } },
+    { path: '/walk-arounds/:id/parts', name: 'parts', component: () => import('@/views/parts/Parts.vue'), props: true, meta: { title: 'Parts' } },
+    { path: '/:rest(.*)', name: 'lost', component: () => import('@/views/Lost.vue'), meta: { title: 'Not found' } },
+  ],
+})
+
+router.beforeEach(async (to) => {
+  const session = useSession()
+  if (!session.known) await session.load().catch(() => undefined)
+  if (!to.meta.open && session.known && !session.me) return { name: 'sign-in', query: { next: to.fullPath } }
+  return true
+})
+
+router.afterEach((to) => {
+  document.title = `${String(to.meta.title ?? '')} – Lumvek`
+})

@@ -1,0 +1,24 @@
+/** Who is signed in. */
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { answer, api, useCsrf, type Schemas } from '@/api/client'
+
+export const useSession = defineStore('session', () => {
+  const me = ref<Schemas['Me'] | null>(null)
+  const known = ref(false)
+
+  function take(session: Schemas['Session']): void {
+    useCsrf(session.csrf)
+    me.value = session.me ?? null
+    known.value = true
+  }
+
+  return {
+    me,
+    known,
+    load: async () => take(await answer(api.GET('/api/session'))),
+    signIn: async (username: string, password: string) => take(await answer(api.POST('/api/session/login', { body: { username, password } }))),
+    signOut: async () => take(await answer(api.POST('/api/session/logout'))),
+    setUnits: async (units: 'mm' | 'in') => take(await answer(api.POST('/api/session/preferences', { body: { units } }))),
+  }
+})

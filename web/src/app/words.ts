@@ -1,0 +1,36 @@
+/** Words and figures for people, where the server leaves them to the device. */
+export const PHASES: Record<string, string> = {
+  winter: 'Winter',
+  'pre-season': 'Pre-season',
+  arrival: 'Arrival',
+  'after-season': 'After-season',
+}
+
+export function date(iso: string): string {
+  return new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+}
+
+/** Days from today to a day, whole; negative when it is past. */
+export function daysUntil(day: string, today = new Date()): number {
+  const [y, m, d] = day.split('-').map(Number) as [number, number, number]
+  return Math.round((Date.UTC(y, m - 1, d) - Date.UTC(today.getFullYear(), today.getMonth(), today.getDate())) / 86_400_000)
+}
+
+export function inDays(day: string, today?: Date): string {
+  const days = daysUntil(day, today)
+  if (days === 0) return 'today'
+  if (days === 1) return 'tomorrow'
+  return days > 0 ? `in ${days} days` : `${-days} ${days === -1 ? 'day' : 'days'} ago`
+}
+
+/** ``Row 3 left, row 3 right, row 5 left`` as ``rows 3, 5 left``: short where every row is named. */
+export function listed(labels: readonly string[]): string {
+  const sides = new Map<string, string[]>()
+  for (const label of labels) {
+    const match = /^Row (\d+)( left| right)?$/.exec(label)
+    if (!match) return labels.join(', ')
+    const side = match[2] ?? ''
+    sides.set(side, [...(sides.get(side) ?? []), match[1]!])
+  }
+  return [...sides].map(([side, rows]) => `${rows.length > 1 ? 'rows' : 'row'} ${rows.join(', ')}${side}`).join('; ')
+}

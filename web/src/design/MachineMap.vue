@@ -1,0 +1,88 @@
+<script setup lang="ts">
+/**
+ * The machine map: the stations in the direction the soil or the crop moves. The line is ink where somebody has looked and
+ * dashed where nobody has; the worst that was found stands at each station. Large it navigates, small it sums up.
+ */
+import { computed } from 'vue'
+import SeverityMark from './SeverityMark.vue'
+import { tallied, WORDS, type Tally } from './severity'
+import { PEG, SIGNS } from './stationSigns'
+
+type Station = Tally & { key: string; name: string }
+const props = defineProps<{ stations: Station[]; current?: string; small?: boolean }>()
+const emit = defineEmits<{ go: [key: string] }>()
+
+const shown = computed(() =>
+  props.stations.map((station) => {
+    const found = tallied(station)
+    const done = station.total - station.open
+    const notable = found.filter((item) => item.severity !== 'sound' && item.severity !== 'open').slice(0, 3)
+    return {
+      ...station,
+      done,
+      worst: found[0]?.severity ?? 'open',
+      notable: notable.length ? notable : found.filter((item) => item.severity === 'sound'),
+      share: station.total ? (100 * done) / station.total : 0,
+      words: [`${done} of ${station.total} looked at`, ...found.map((item) => `${item.count} ${WORDS[item.severity].toLowerCase()}`)].join(', '),
+    }
+  }),
+)
+</script>
+
+<template>
+  <ol class="map" :class="{ small }" :aria-label="small ? 'State of the stations' : 'Stations, front to back'">
+    <li v-for="station in shown" :key="station.key" :class="{ here: station.key === current }">
+      <component
+        :is="small ? 'div' : 'button'"
+        class="stop"
+        :type="small ? undefined : 'button'"
+        :aria-current="station.key === current ? 'step' : undefined"
+        :title="`${station.name}: ${station.words}`"
+        @click="!small && emit('go', station.key)"
+      >
+        <svg class="sign" :class="{ begun: station.done > 0 }" viewBox="0 0 40 30" aria-hidden="true"><path :d="SIGNS[station.key] ?? PEG" /></svg>
+        <span class="line" aria-hidden="true"><i :style="{ width: station.share + '%' }"></i></span>
+        <span class="name">{{ station.name }}</span>
+        <span class="state" aria-hidden="true">
+          <span v-for="item in station.notable" :key="item.severity" class="count" :class="`sev-${item.severity}`"><SeverityMark :severity="item.severity" :size="small ? 12 : 15" wordless />{{ item.count }}</span>
+          <span v-if="!station.done" class="quiet">{{ station.total }}</span>
+        </span>
+        <span class="unseen">{{ station.words }}</span>
+      </component>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.map { display: flex; padding-right: 14px; position: relative; }
+.map::after {
+  content: ''; position: absolute; right: 2px; top: 34px; border: 6px solid transparent; border-left: 9px solid var(--ink); border-right: 0;
+}
+li { flex: 1 1 0; min-width: 0; }
+.stop { display: block; width: 100%; padding: 4px 6px 6px; border: 0; border-radius: var(--radius); background: none; text-align: left; min-height: 92px; }
+button.stop { cursor: pointer; }
+button.stop:hover { background: var(--sunk); }
+.here .stop { background: var(--surface); box-shadow: inset 0 -3px 0 var(--accent), var(--shadow); }
+.sign { display: block; width: 40px; height: 30px; }
+.sign path { fill: none; stroke: var(--steel); stroke-width: 2; stroke-linecap: round; stroke-linejoin: round; }
+.sign.begun path { stroke: var(--ink); }
+.here .sign path { stroke: var(--accent); }
+.line { display: block; height: 6px; margin: 3px -6px 5px; border-bottom: 2px dashed var(--steel); position: relative; }
+.line i { position: absolute; left: 0; bottom: -4px; height: 6px; background: var(--ink); }
+.name { display: block; font-weight: 600; font-size: 0.95rem; line-height: 1.15; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.state { display: flex; gap: 8px; font-size: 0.95rem; }
+.count { display: inline-flex; align-items: center; gap: 3px; font-weight: 600; }
+.small { padding-right: 10px; }
+.small::after { top: 20px; border-width: 5px 0 5px 7px; }
+.small .stop { min-height: 0; padding: 0 4px; }
+.small .sign { width: 28px; height: 20px; }
+.small .line { margin: 1px -4px 3px; }
+.small .name { display: none; }
+.small .state { font-size: 0.9rem; gap: 5px; min-height: 1.4em; }
+@media (max-width: 700px) {
+  .map:not(.small) { overflow-x: auto; scroll-snap-type: x proximity; }
+  .map:not(.small)::after { display: none; }
+  .map:not(.small) li { flex: 0 0 98px; scroll-snap-align: start; }
+  .small .state { flex-direction: column; gap: 0; min-height: 2.8em; }
+}
+</style>

@@ -1,0 +1,40 @@
+/** PrimeVue's tokens set to ours, so that its controls follow the theme without a second palette. */
+import { definePreset } from '@primeuix/themes'
+import Aura from '@primeuix/themes/aura'
+
+const primary = Object.fromEntries(
+  [50, 100, 200, 300, 400, 500, 600, 700, 800, 900, 950].map((step) => [
+    step,
+    `color-mix(in srgb, var(--accent), ${step < 500 ? 'var(--surface)' : 'var(--ink)'} ${Math.round(Math.abs(500 - step) / 6)}%)`,
+  ]),
+)
+
+const scheme = {
+  primary: { color: 'var(--accent)', contrastColor: 'var(--on-accent)', hoverColor: 'color-mix(in srgb, var(--accent), var(--ink) 15%)', activeColor: 'color-mix(in srgb, var(--accent), var(--ink) 25%)' },
+  highlight: { background: 'var(--accent-soft)', focusBackground: 'var(--accent-soft)', color: 'var(--ink)', focusColor: 'var(--ink)' },
+  text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--quiet)', hoverMutedColor: 'var(--ink)' },
+  content: { background: 'var(--surface)', hoverBackground: 'var(--sunk)', borderColor: 'var(--line)', color: 'var(--ink)', hoverColor: 'var(--ink)' },
+  formField: {
+    background: 'var(--surface)', borderColor: 'var(--quiet)', hoverBorderColor: 'var(--ink)', focusBorderColor: 'var(--accent)',
+    color: 'var(--ink)', placeholderColor: 'var(--quiet)', shadow: 'none',
+  },
+}
+
+export const preset = definePreset(Aura, {
+  semantic: {
+    primary,
+    focusRing: { width: '3px', style: 'solid', color: 'var(--accent)', offset: '2px' },
+    formField: { paddingX: '0.85rem', paddingY: '0.6rem', borderRadius: 'var(--radius)' },
+    colorScheme: { light: scheme, dark: scheme },
+  },
+  components: {
+    button: { root: { borderRadius: 'var(--radius)', paddingX: '1rem', paddingY: '0.6rem', label: { fontWeight: '600' } } },
+    togglebutton: {
+      root: {
+        background: 'var(--sunk)', checkedBackground: 'var(--sunk)', hoverBackground: 'var(--sunk)', borderColor: 'var(--sunk)', checkedBorderColor: 'var(--sunk)',
+        color: 'var(--quiet)', hoverColor: 'var(--ink)', checkedColor: 'var(--ink)', padding: '0.25rem',
+      },
+      content: { padding: '0.35rem 0.7rem', checkedBackground: 'var(--surface)', checkedShadow: 'var(--shadow)' },
+    },
+  },
+})

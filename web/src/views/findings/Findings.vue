@@ -1,0 +1,138 @@
+<script setup lang="ts">
+/** What needs something done, worst first, and what was decided about it. */
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { computed, onMounted, reactive, ref } from 'vue'
+import { answer, api, Refused, type Schemas } from '@/api/client'
+import { newUuid } from '@/api/uuid'
+import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
+import SeverityMark from '@/design/SeverityMark.vue'
+import { WORDS, type Severity } from '@/design/severity'
+
+type Finding = Schemas['FindingOut']
+type Choice = Finding['decision']
+const props = defineProps<{ id: string }>()
+const data = ref<Schemas['FindingsOut'] | null>(null)
+const problem = ref('')
+
+/** The decision being written: for which finding, and with which words. */
+const writing = reactive({ key: '', choice: '' as Choice | '', text: '', field: '', problem: '', uuid: '' })
+const path = { params: { path: { walk_around_id: props.id } } }
+const DECIDED: Record<Choice, string> = { do: 'Do it', wait: 'Wait', decline: 'Declined', open: 'Not decided' }
+
+const counts = computed(() => {
+  const all = data.value?.groups.flatMap((group) => group.findings) ?? []
+  return { all: all.length, open: all.filter((finding) => finding.decision === 'open').length }
+})
+
+async function run(call: ReturnType<typeof fetchFindings>): Promise<boolean> {
+  try {
+    data.value = await call
+    problem.value = ''
+    return true
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error
+    if (writing.key && error.field) writing.problem = error.message
+    else problem.value = error.message
+    return false
+  }
+}
+const fetchFindings = () => answer(api.GET('/api/walk-arounds/{walk_around_id}/findings', path))
+
+const keyOf = (group: Schemas['FindingGroupOut'], findings: Finding[]): string => group.check + findings.map((finding) => finding.place.position).join()
+
+async function decide(group: Schemas['FindingGroupOut'], findings: Finding[], choice: Choice): Promise<void> {
+  const key = keyOf(group, findings)
+  if ((choice === 'wait' || choice === 'decline') && (writing.key !== key || writing.choice !== choice)) {
+    Object.assign(writing, { key, choice, text: '', problem: '', uuid: newUuid() })
+    return
+  }
+  const body = {
+    uuid: writing.key === key ? writing.uuid : newUuid(),
+    check: group.check,
+    positions: findings.map((finding) => finding.place.position),
+    choice,
+    until: choice === 'wait' ? writing.text : '',
+    reason: choice === 'decline' ? writing.text : '',
+  }
+  if (await run(answer(api.POST('/api/walk-arounds/{walk_around_id}/decisions', { ...path, body })))) writing.key = ''
+}
+
+function spoken(finding: Finding): string {
+  const more = finding.until || finding.decision_reason
+  return `${DECIDED[finding.decision]}${more ? ': ' + more : ''}`
+}
+
+onMounted(() => run(fetchFindings()))
+</script>
+
+<template>
+  <p v-if="problem" class="trouble" role="alert">{{ problem }} <Button label="Try again" severity="secondary" @click="run(fetchFindings())" /></p>
+  <p v-if="!data && !problem" class="trouble quiet" role="status">Reading the findings …</p>
+  <template v-if="data">
+    <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
+    <section class="page">
+      <h2>{{ counts.all }} {{ counts.all === 1 ? 'finding' : 'findings' }}<span class="quiet"> {{ counts.open ? `${counts.open} not decided yet` : 'all decided' }}</span></h2>
+      <p v-if="!counts.all" class="quiet">Nothing found so far that needs doing.</p>
+      <article v-for="group in data.groups" :key="group.check" class="group" :aria-label="group.name">
+        <header>
+          <SeverityMark :severity="group.severity as Severity" :size="22" />
+          <h3>{{ group.name }}</h3><span class="quiet">{{ group.station }}</span>
+          <span v-if="data.may_decide && group.findings.length > 1" class="all">
+            <Button size="small" severity="secondary" :label="`Do all ${group.findings.length}`" @click="decide(group, group.findings, 'do')" />
+          </span>
+        </header>
+        <ul>
+          <li v-for="finding in group.findings" :key="finding.place.position" :class="finding.decision">
+            <p class="where"><SeverityMark :severity="finding.place.severity as Severity" wordless /> <b>{{ finding.label }}</b><small :class="`sev-${finding.place.severity}`">{{ WORDS[finding.place.severity as Severity] }}, {{ finding.place.action }}</small></p>
+            <p class="reason" :title="finding.place.shown_other">{{ finding.place.reason }}<small v-if="finding.place.confirmed" class="quiet"> Confirmed by {{ finding.place.by }}.</small></p>
+            <div class="decision">
+              <p v-if="finding.decision !== 'open'"><b>{{ spoken(finding) }}</b> <small class="quiet">{{ finding.decided_by }}</small>
+                <button v-if="data.may_decide" type="button" class="link" @click="decide(group, [finding], 'open')">change</button></p>
+              <div v-else-if="data.may_decide" class="buttons" role="group" :aria-label="`Decide ${finding.label}`">
+                <Button size="small" label="Do it" @click="decide(group, [finding], 'do')" />
+                <template v-if="finding.place.severity !== 'stop'">
+                  <Button size="small" severity="secondary" label="Wait until" @click="decide(group, [finding], 'wait')" />
+                  <Button size="small" severity="secondary" label="Decline" @click="decide(group, [finding], 'decline')" />
+                </template>
+              </div>
+              <p v-else class="quiet">Not decided</p>
+              <form v-if="writing.key === keyOf(group, [finding])" class="words" @submit.prevent="decide(group, [finding], writing.choice as Choice)">
+                <label :for="`words-${finding.place.position}`">{{ writing.choice === 'wait' ? 'Until when, or what' : 'Why not' }}</label>
+                <InputText :id="`words-${finding.place.position}`" v-model="writing.text" autofocus :invalid="!!writing.problem" />
+                <p v-if="writing.problem" class="problem" role="alert">{{ writing.problem }}</p>
+                <Button type="submit" size="small" :label="writing.choice === 'wait' ? 'Wait' : 'Decline'" /> <Button size="small" text severity="secondary" label="Cancel" @click="writing.key = ''" />
+              </form>
+            </div>
+          </li>
+        </ul>
+      </article>
+      <template v-if="data.not_seen.length">
+        <h2>Not seen</h2>
+        <ul class="unseen-list"><li v-for="item in data.not_seen" :key="item.check + item.label"><SeverityMark severity="not-seen" /> <b>{{ item.check }}, {{ item.label.toLowerCase() }}.</b> {{ item.reason }} <span class="quiet">{{ item.by }}</span></li></ul>
+      </template>
+    </section>
+  </template>
+</template>
+
+<style scoped>
+.trouble { padding: 30px 20px; }
+.page { display: grid; gap: 14px; padding: 14px 20px 30px; max-width: 1240px; }
+h2 span { font-weight: 400; margin-left: 10px; }
+.group { background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); padding: 4px 16px; }
+.group header { display: flex; align-items: center; gap: 10px; min-height: 52px; }
+h3 { font-size: 1.1rem; }
+.all { margin-left: auto; }
+li { display: grid; grid-template-columns: 190px minmax(0, 1fr) 300px; gap: 16px; padding: 8px 0; border-top: 1px solid var(--line); align-items: start; }
+li.decline .reason, li.wait .reason { color: var(--quiet); }
+.where { display: grid; grid-template-columns: 20px auto; align-items: center; }
+.where small { grid-column: 2; font-size: 0.92rem; font-weight: 600; }
+.buttons { display: flex; flex-wrap: wrap; gap: 6px; }
+.decision :deep(.p-button), .all :deep(.p-button) { min-height: var(--target); }
+.words { display: grid; grid-template-columns: 1fr auto auto; gap: 6px; margin-top: 8px; align-items: center; }
+.words label, .words .problem { grid-column: 1 / -1; font-weight: 600; }
+.problem { color: var(--stop); }
+.link { border: 0; background: none; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; min-height: var(--target); }
+.unseen-list li { display: block; }
+@media (max-width: 900px) { li { grid-template-columns: minmax(0, 1fr); gap: 4px; } .page { padding: 10px 12px 24px; } }
+</style>

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+/** The machines by season date: how far each walk-around is, what it has found, and the one thing to do next. */
+import Button from 'primevue/button'
+import { computed, onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { answer, api, Refused, type Schemas } from '@/api/client'
+import { newUuid } from '@/api/uuid'
+import { useSession } from '@/app/session'
+import { date, inDays, PHASES } from '@/app/words'
+import MachineMap from '@/design/MachineMap.vue'
+import SeverityMark from '@/design/SeverityMark.vue'
+import { summed, tallied, WORDS } from '@/design/severity'
+
+const router = useRouter()
+const session = useSession()
+const board = ref<Schemas['BoardMachineOut'][] | null>(null)
+const problem = ref('')
+const mayInspect = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
+/** Made once for each machine, so that pressing twice starts one walk-around. */
+const ids = new Map<number, string>()
+
+const cards = computed(() =>
+  (board.value ?? []).map((card) => {
+    const sum = summed(card.stations)
+    const newest = card.recent[0]
+    return { ...card, sum, newest, running: !!newest && !newest.finished_at, found: tallied(sum), earlier: card.recent.slice(1) }
+  }),
+)
+
+async function load(): Promise<void> {
+  problem.value = ''
+  try {
+    board.value = await answer(api.GET('/api/machines'))
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'The machines could not be read.'
+  }
+}
+
+async function start(machine: number): Promise<void> {
+  const id = ids.get(machine) ?? newUuid()
+  ids.set(machine, id)
+  try {
+    const begun = await answer(api.POST('/api/machines/{machine_id}/walk-arounds', { params: { path: { machine_id: machine } }, body: { id, phase: 'winter' } }))
+    await router.push({ name: 'walk-around', params: { id: begun.id } })
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'The walk-around could not be started.'
+  }
+}
+
+onMounted(load)
+</script>
+
+<template>
+  <section class="page">
+    <h1>Machines</h1>
+    <p v-if="problem" class="problem" role="alert">{{ problem }} <Button label="Try again" severity="secondary" @click="load" /></p>
+    <p v-else-if="!board" class="quiet" role="status">Reading the machines …</p>
+    <p v-else-if="!cards.length" class="quiet">No machine is yours to see yet. The shop lead adds them.</p>
+    <article v-for="card in cards" :key="card.machine.id" class="card" :aria-labelledby="`machine-${card.machine.id}`">
+      <div class="what">
+        <h2 :id="`machine-${card.machine.id}`">{{ card.machine.name }}</h2>
+        <p class="quiet">{{ card.machine.rows }} rows<template v-if="card.machine.area_ha">, {{ card.machine.area_ha }} ha worked</template><template v-if="card.machine.serial">, serial {{ card.machine.serial }}</template></p>
+        <p v-if="card.machine.season_date">Needed <b>{{ inDays(card.machine.season_date) }}</b>, {{ date(card.machine.season_date) }}</p>
+      </div>
+      <div class="state">
+        <template v-if="card.newest">
+          <MachineMap :stations="card.stations" small />
+          <p class="sum">
+            <span v-for="item in card.found" :key="item.severity" :class="`sev-${item.severity}`"><SeverityMark :severity="item.severity" wordless /> <b>{{ item.count }}</b> {{ WORDS[item.severity].toLowerCase() }}</span>
+          </p>
+        </template>
+        <p v-else class="quiet">Not begun: no walk-around yet.</p>
+      </div>
+      <div class="next">
+        <template v-if="card.newest">
+          <Button v-if="card.running && mayInspect" class="main" label="Continue walk-around" @click="router.push({ name: 'walk-around', params: { id: card.newest.id } })" />
+          <Button v-else-if="mayInspect" class="main" label="Start walk-around" @click="start(card.machine.id)" />
+          <p class="links">
+            <RouterLink v-if="!card.running || !mayInspect" :to="{ name: 'walk-around', params: { id: card.newest.id } }">Readings</RouterLink>
+            <RouterLink :to="{ name: 'findings', params: { id: card.newest.id } }">Findings</RouterLink>
+            <RouterLink :to="{ name: 'parts', params: { id: card.newest.id } }">Parts</RouterLink>
+            <a :href="`/walk-arounds/${card.newest.id}/report`">Report</a>
+          </p>
+          <p v-for="old in card.earlier" :key="old.id" class="links quiet"><a :href="`/walk-arounds/${old.id}/report`">{{ PHASES[old.phase] ?? old.phase }}, {{ date(old.started_at) }}</a></p>
+        </template>
+        <Button v-else-if="mayInspect" class="main" label="Start walk-around" @click="start(card.machine.id)" />
+      </div>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.page { max-width: 1240px; margin: 0 auto; padding: 20px; display: grid; gap: var(--gap); }
+.card {
+  display: grid; grid-template-columns: 250px minmax(0, 1fr) 230px; gap: 24px; align-items: start; padding: 18px 20px;
+  background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); box-shadow: var(--shadow);
+}
+.card h2 { font-size: 1.4rem; }
+.what { display: grid; gap: 4px; }
+.sum { display: flex; flex-wrap: wrap; gap: 4px 18px; margin-top: 6px; }
+.next { display: grid; gap: 4px; }
+.main { min-height: 48px; }
+.links { display: flex; flex-wrap: wrap; gap: 0 18px; }
+.links a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; }
+.links.quiet a { font-weight: 400; min-height: 32px; }
+.problem { color: var(--stop); font-weight: 600; }
+@media (max-width: 900px) {
+  .card { grid-template-columns: minmax(0, 1fr); gap: 12px; padding: 14px; }
+  .page { padding: 12px; }
+}
+</style>

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+/** One list of parts from all findings, with what goes along, and what is still without a number first. */
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { computed, onMounted, reactive, ref } from 'vue'
+import { answer, api, Refused, type Part, type Schemas } from '@/api/client'
+import { listed } from '@/app/words'
+import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
+
+const props = defineProps<{ id: string }>()
+const data = ref<Schemas['PartsOut'] | null>(null)
+const problem = ref('')
+const declining = reactive({ slot: '', reason: '', problem: '' })
+const path = { params: { path: { walk_around_id: props.id } } }
+const fetchParts = () => answer(api.GET('/api/walk-arounds/{walk_around_id}/parts', path))
+
+async function run(call: ReturnType<typeof fetchParts>): Promise<void> {
+  try {
+    data.value = await call
+    problem.value = ''
+    declining.slot = ''
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'The parts could not be read.'
+  }
+}
+
+const rows = computed(() =>
+  (data.value?.parts ?? []).map((part) => {
+    const of = (origin: string, declined: boolean) => part.pieces.filter((piece) => piece.origin === origin && !!piece.declined_reason === declined)
+    const along = of('companion', false)
+    const declined = part.pieces.filter((piece) => piece.declined_reason)
+    return {
+      part, found: listed(of('finding', false).map((piece) => piece.label)), along: listed(along.map((piece) => piece.label)), alongWhy: along[0]?.why ?? '',
+      alongWith: along[0]?.because ?? '', open: along.map((piece) => piece.position), declined: listed(declined.map((piece) => piece.label)),
+      declinedPositions: declined.map((piece) => piece.position), declinedReason: declined[0]?.declined_reason ?? '', declinedBy: declined[0]?.declined_by ?? '',
+    }
+  }),
+)
+const numberless = computed(() => rows.value.filter((row) => !row.part.number && row.part.quantity).length)
+
+async function decline(part: Part, positions: string[], reason: string): Promise<void> {
+  if (positions === undefined) return
+  await run(answer(api.POST('/api/walk-arounds/{walk_around_id}/companions', { ...path, body: { slot: part.slot, positions, reason } })))
+}
+
+async function submit(part: Part, positions: string[]): Promise<void> {
+  if (!declining.reason.trim()) return void (declining.problem = 'Say why it is left out.')
+  await decline(part, positions, declining.reason)
+}
+
+onMounted(() => run(fetchParts()))
+</script>
+
+<template>
+  <p v-if="problem" class="trouble" role="alert">{{ problem }} <Button label="Try again" severity="secondary" @click="run(fetchParts())" /></p>
+  <p v-if="!data && !problem" class="trouble quiet" role="status">Reading the parts …</p>
+  <template v-if="data">
+    <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
+    <section class="page">
+      <p v-if="!rows.length" class="quiet">No parts are called for yet.</p>
+      <div v-else class="table">
+        <p class="top"><span v-if="numberless"><b>{{ numberless }}</b> without a number, listed first</span><a :href="`/walk-arounds/${id}/parts.csv`">Parts as CSV</a></p>
+        <table>
+          <thead><tr><th>Part</th><th>Number</th><th class="n">Needed</th><th class="n">Order</th><th>For</th><th v-if="data.may_decide"><span class="unseen">Leave out</span></th></tr></thead>
+          <tbody>
+            <tr v-for="row in rows" :key="row.part.slot + row.part.side" :class="{ out: !row.part.quantity }">
+              <td><b>{{ row.part.name }}<template v-if="row.part.side_name">, {{ row.part.side_name }}</template></b><small v-if="row.part.note" class="quiet">{{ row.part.note }}</small></td>
+              <td :class="{ missing: !row.part.number }">{{ row.part.number || 'to be found' }}</td>
+              <td class="n">{{ row.part.quantity }}</td>
+              <td class="n">{{ row.part.order }}<small v-if="row.part.pack > 1" class="quiet">packs of {{ row.part.pack }}</small></td>
+              <td>
+                <p v-if="row.found">{{ row.found }} <span class="quiet">found</span></p>
+                <p v-if="row.along"><span class="plus">+</span> {{ row.along }} <span class="quiet">along with {{ row.alongWith }}: {{ row.alongWhy }}</span></p>
+                <p v-if="row.declined" class="quiet">Left out {{ row.declined }}: {{ row.declinedReason }} ({{ row.declinedBy }}) <button v-if="data.may_decide" type="button" class="link" @click="decline(row.part, row.declinedPositions, '')">take it back</button></p>
+                <form v-if="declining.slot === row.part.slot + row.part.side" class="words" @submit.prevent="submit(row.part, row.open)">
+                  <label :for="`why-${row.part.slot}`">Why leave it out?</label>
+                  <InputText :id="`why-${row.part.slot}`" v-model="declining.reason" autofocus :invalid="!!declining.problem" />
+                  <Button type="submit" size="small" label="Leave out" /><Button size="small" text severity="secondary" label="Cancel" @click="declining.slot = ''" />
+                  <p v-if="declining.problem" class="problem" role="alert">{{ declining.problem }}</p>
+                </form>
+              </td>
+              <td v-if="data.may_decide" class="act"><Button v-if="row.open.length" size="small" severity="secondary" text label="Leave out" :aria-label="`Leave out ${row.part.name} along with ${row.alongWith}`" @click="Object.assign(declining, { slot: row.part.slot + row.part.side, reason: '', problem: '' })" /></td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <div v-if="data.tasks.length" class="tasks">
+        <h2>Done along with them</h2>
+        <ul><li v-for="task in data.tasks" :key="task.label + task.text"><b>{{ task.label }}.</b> {{ task.text }} <span class="quiet">{{ task.why }}</span></li></ul>
+      </div>
+    </section>
+  </template>
+</template>
+
+<style scoped>
+.trouble { padding: 30px 20px; }
+.page { display: grid; gap: 20px; padding: 10px 20px 30px; max-width: 1240px; }
+.table { overflow-x: auto; }
+.top { display: flex; justify-content: space-between; align-items: center; }
+.top a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; margin-left: auto; }
+table { border-collapse: collapse; width: 100%; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
+th { text-align: left; color: var(--quiet); font-weight: 600; padding: 8px 12px; }
+td { padding: 10px 12px; border-top: 1px solid var(--line); vertical-align: top; }
+td small { display: block; font-size: 0.9rem; }
+.n { text-align: right; }
+td.n { font-size: 1.15rem; font-weight: 600; }
+td.n small { font-weight: 400; white-space: nowrap; }
+.missing { color: var(--due); font-weight: 600; }
+.out td { color: var(--quiet); }
+.plus { font-weight: 600; color: var(--accent); }
+.act { text-align: right; padding: 4px; white-space: nowrap; }
+.act :deep(.p-button) { min-height: var(--target); }
+.words { display: flex; flex-wrap: wrap; gap: 6px; margin-top: 8px; align-items: center; }
+.words label { font-weight: 600; flex: 1 1 100%; }
+.problem { color: var(--stop); font-weight: 600; flex: 1 1 100%; }
+.link { border: 0; background: none; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; min-height: var(--target); }
+.tasks { display: grid; gap: 6px; }
+.tasks li { padding: 6px 0 6px 12px; border-left: 4px solid var(--accent); margin-bottom: 6px; }
+@media (max-width: 700px) {
+  .page { padding: 8px 12px 24px; }
+  table, tbody, tr, td { display: block; border: 0; } thead { display: none; }
+  tr { border-bottom: 1px solid var(--line); padding: 10px 12px; display: grid; grid-template-columns: 1fr auto auto; gap: 2px 14px; }
+  td { padding: 0; } td:nth-child(1) { grid-column: 1 / -1; } td:nth-child(5), td:nth-child(6) { grid-column: 1 / -1; text-align: left; }
+}
+</style>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+/** The check in hand: what to do, the position asked for, one field, and what became of the last reading. */
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { computed, ref } from 'vue'
+import type { Check, Place, Schemas } from '@/api/client'
+import SeverityMark from '@/design/SeverityMark.vue'
+import { WORDS, type Severity } from '@/design/severity'
+import PartDrawing from './PartDrawing.vue'
+import { NOT_SEEN_REASONS, type Entry } from './useEntry'
+
+const props = defineProps<{
+  entry: Entry
+  check: Check
+  last?: { place: Place; label: string }
+  station?: Schemas['RouteStationOut']
+  units: 'mm' | 'in'
+  readOnly: boolean
+}>()
+
+const more = ref(false)
+const field = ref<{ $el: HTMLInputElement } | null>(null)
+defineExpose({ focus: () => field.value?.$el.focus({ preventScroll: true }) })
+
+const entry = props.entry
+const shown = computed(() => (entry.place.value ? { place: entry.place.value, label: entry.label.value } : props.last))
+const unit = computed(() => {
+  if (entry.notSeen.value || entry.isChoice.value) return ''
+  return props.check.unit === 'mm' ? props.units : props.check.unit
+})
+const ask = computed(() => (entry.place.value?.ask ? entry.place.value : undefined))
+const fieldName = computed(() => {
+  const slot = entry.slots.value[entry.done.value.length]
+  const what = entry.notSeen.value ? 'why it was not seen' : [props.check.name, slot].filter(Boolean).join(', ')
+  return `${entry.label.value}: ${what}${unit.value ? `, ${unit.value}` : ''}`
+})
+const placeholder = computed(() => {
+  if (entry.notSeen.value) return 'Why? 1–4 or your own words'
+  if (entry.isChoice.value) return `1–${props.check.options.length}`
+  return entry.slots.value[entry.done.value.length] ?? ''
+})
+const limits = computed(() => props.check.figures.map((one) => `${one.name} ${one.shown} (${one.source}${one.note ? ': ' + one.note : ''})`))
+const KEYS = computed(() => [
+  { key: '=', text: 'same as last', act: entry.repeatLast, show: true },
+  { key: '.', text: 'sound like the others', act: entry.markSound, show: entry.isChoice.value },
+  { key: '−', text: 'not seen', act: entry.askNotSeen, show: true },
+  { key: '⌫', text: 'back', act: entry.back, show: true },
+  { key: 'Ctrl Z', text: 'undo', act: entry.undo, show: true },
+])
+
+function use(text: string): void {
+  entry.record({ raw: [text] })
+}
+</script>
+
+<template>
+  <section class="hand" :aria-label="`Check in hand: ${check.name}`">
+    <div class="about">
+      <h2>{{ check.name }}<span v-if="check.often_missed" class="chip">often missed</span><span v-if="check.optional" class="chip">optional</span></h2>
+      <p class="how">{{ check.how }} <button type="button" class="link" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'Why, limits, tools' }}</button></p>
+      <div v-if="more" class="more">
+        <p v-if="check.why"><b>Why.</b> {{ check.why }}</p>
+        <p v-if="limits.length"><b>Limits.</b> {{ limits.join('; ') }}. Check the operator’s manual.</p>
+        <p v-if="check.tools.length"><b>Tools.</b> {{ check.tools.join(', ') }}.</p>
+        <p v-for="caution in station?.cautions" :key="caution"><b>Care.</b> {{ caution }}</p>
+      </div>
+      <p class="care"><svg viewBox="0 0 16 16" width="15" height="15" aria-hidden="true"><path d="M8 1.5v8M8 12.4v1.8" /></svg><span><b>{{ station?.posture }}</b><template v-if="station?.lock">: {{ station.lock.toLowerCase() }}</template>. <template v-for="hazard in check.hazards" :key="hazard">{{ hazard }} </template></span></p>
+    </div>
+
+    <div class="work">
+      <form v-if="!readOnly" class="ask" autocomplete="off" @submit.prevent>
+        <label class="where" for="reading" aria-live="polite">{{ entry.label.value }}</label>
+        <div v-if="check.feelers.length && !entry.notSeen.value" class="feelers" role="radiogroup" aria-label="Feeler used">
+          <button v-for="name in check.feelers" :key="name" type="button" role="radio" :aria-checked="entry.feeler.value === name" :class="{ on: entry.feeler.value === name }" @click="entry.feeler.value = name">{{ name }}</button>
+        </div>
+        <div class="fieldline">
+          <span v-for="(value, i) in entry.done.value" :key="i" class="done">{{ value }}</span>
+          <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value }" autocapitalize="none" spellcheck="false" :inputmode="entry.isChoice.value ? 'numeric' : 'text'" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="entry.key" />
+          <span v-if="unit" class="unit">{{ unit }}</span>
+          <Button class="enter" label="Enter" @click="entry.enter" />
+        </div>
+        <p id="entry-problem" class="problem" role="alert">{{ entry.problem.value || entry.hint.value }}</p>
+        <div v-if="ask" class="question" role="alert">
+          <p><SeverityMark severity="asked" wordless /> {{ ask.ask }}</p>
+          <Button v-if="ask.instead" size="small" :label="`Use ${ask.instead}`" @click="use(ask.instead)" />
+          <Button size="small" severity="secondary" :label="`Keep ${ask.shown} (Enter)`" @click="entry.record({ raw: ask.raw, feeler: ask.feeler, confirmed: true })" />
+        </div>
+        <ol v-if="entry.notSeen.value" class="choices">
+          <li v-for="(reason, i) in NOT_SEEN_REASONS" :key="reason"><button type="button" @click="entry.record({ state: 'not-seen', reason })"><kbd>{{ i + 1 }}</kbd> {{ reason }}</button></li>
+        </ol>
+        <ol v-else-if="entry.isChoice.value" class="choices">
+          <li v-for="(option, i) in check.options" :key="option.key">
+            <button type="button" :class="{ on: entry.place.value?.choice === option.key }" @click="entry.choose(option.key)"><kbd>{{ i + 1 }}</kbd> {{ option.name }} <SeverityMark v-if="option.severity !== 'sound'" :severity="option.severity as Severity" /></button>
+          </li>
+        </ol>
+      </form>
+      <figure v-if="check.drawing" class="picture"><PartDrawing :check="check" :place="shown?.place" /></figure>
+    </div>
+
+    <div class="verdict settle" :class="shown ? shown.place.severity : ''" role="status" aria-live="polite">
+      <template v-if="shown && !shown.place.ask">
+        <SeverityMark :severity="shown.place.severity as Severity" :size="24" wordless />
+        <div>
+          <p><b :class="`sev-${shown.place.severity}`">{{ WORDS[shown.place.severity as Severity] }}</b> <b>{{ shown.label }}.</b> {{ shown.place.reason }}</p>
+          <details v-if="shown.place.why.length"><summary>Why?</summary><ul><li v-for="line in shown.place.why" :key="line">{{ line }}</li></ul></details>
+        </div>
+      </template>
+      <p v-else class="quiet">The verdict appears here as soon as a reading is entered.</p>
+    </div>
+
+    <p v-if="!readOnly" class="keys">
+      <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" @mousedown.prevent @click="item.act()"><kbd>{{ item.key }}</kbd> {{ item.text }}</button>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.hand { display: grid; gap: 10px; align-content: start; min-width: 0; }
+.about { display: grid; gap: 2px; }
+h2 { font-size: 1.35rem; }
+.chip { margin-left: 10px; padding: 1px 8px; border-radius: 10px; background: var(--sunk); font-size: 0.9rem; font-weight: 400; }
+.how { max-width: 76ch; }
+.link { border: 0; background: none; padding: 0; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; }
+.more { display: grid; gap: 4px; padding: 8px 12px; background: var(--surface); border-radius: var(--radius); }
+.care { display: flex; gap: 6px; align-items: flex-start; color: var(--quiet); font-size: 0.95rem; }
+.care svg { fill: none; stroke: var(--stop); stroke-width: 2.6; stroke-linecap: round; flex: none; margin-top: 4px; }
+.work { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px 20px; align-items: start; padding: 12px 16px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
+.ask { display: grid; gap: 6px; min-width: 0; }
+.where { font-size: 2.5rem; font-weight: 600; line-height: 1; }
+.fieldline { display: flex; align-items: center; gap: 8px; flex-wrap: wrap; }
+.field { width: 210px; height: 60px; font-size: 2rem; font-weight: 600; font-variant-numeric: tabular-nums; }
+.field.long { flex: 1 1 260px; font-size: 1.15rem; }
+.field::placeholder { font-weight: 400; font-size: 1.1rem; }
+.unit { font-size: 1.4rem; color: var(--quiet); }
+.done { padding: 6px 10px; background: var(--sunk); border-radius: 6px; font-size: 1.3rem; font-weight: 600; }
+.enter { min-height: 60px; }
+.problem { color: var(--stop); font-weight: 600; min-height: 1.4em; }
+.question { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; padding: 8px 10px; border: 2px solid var(--accent); border-radius: var(--radius); }
+.question p { flex: 1 1 100%; font-weight: 600; }
+.picture { margin: 0; width: 330px; }
+.choices { display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 6px; }
+.choices button { display: flex; align-items: center; gap: 8px; width: 100%; min-height: 48px; padding: 4px 12px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); text-align: left; cursor: pointer; }
+.choices button:hover { border-color: var(--ink); }
+.choices button.on, .feelers .on { border-color: var(--accent); background: var(--accent-soft); font-weight: 600; }
+.choices .mark { margin-left: auto; }
+.feelers { display: flex; gap: 6px; flex-wrap: wrap; }
+.feelers button { min-height: var(--target); padding: 0 12px; border: 1px solid var(--line); border-radius: var(--radius); background: none; cursor: pointer; }
+.verdict { display: flex; gap: 12px; align-items: flex-start; min-height: 60px; padding: 10px 16px; border-left: 6px solid var(--line); background: var(--sunk); border-radius: var(--radius); font-size: 1.08rem; }
+.verdict.sound { border-color: var(--sound); } .verdict.watch { border-color: var(--watch); } .verdict.due { border-color: var(--due); } .verdict.stop { border-color: var(--stop); }
+summary { display: inline-block; color: var(--accent); font-weight: 600; cursor: pointer; }
+details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
+.keys { display: flex; flex-wrap: wrap; gap: 6px; }
+.keys button { min-height: var(--target); padding: 0 12px; border: 0; border-radius: var(--radius); background: none; cursor: pointer; color: var(--quiet); }
+.keys button:hover { background: var(--sunk); color: var(--ink); }
+@media (max-width: 1100px) { .work { grid-template-columns: minmax(0, 1fr); } .picture { width: min(330px, 100%); justify-self: center; } }
+@media (max-width: 700px) {
+  .where { font-size: 2rem; }
+  .how { font-size: 1rem; }
+  .work { padding: 10px; }
+  .field { width: auto; flex: 1 1 120px; min-width: 0; height: 52px; font-size: 1.6rem; }
+  .picture { order: -1; max-width: 260px; }
+  .verdict { min-height: 0; }
+  .keys { position: sticky; bottom: 0; background: var(--paper); padding: 4px 0; justify-content: space-between; flex-wrap: nowrap; overflow-x: auto; }
+  .keys button { padding: 0 6px; white-space: nowrap; font-size: 0.95rem; }
+}
+</style>
