@@ -50,6 +50,12 @@ def expand(per: Per, rows: int) -> list[Position]:
     return [row_side(n, "L") for n in numbers] + [row_side(n, "R") for n in reversed(numbers)]
 
 
+def reading_order(key: str) -> tuple[int, str]:
+    """Sorts positions as lists show them: by row, left before right."""
+    position = find(key)
+    return position.row or 0, position.side or ""
+
+
 def find(key: str) -> Position:
     """The position a key stands for. Raises ValueError if it stands for none."""
     if key == WHOLE.key:

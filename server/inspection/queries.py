@@ -11,7 +11,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.judgement import describe
-from lumvek_core.units import show_length
+from lumvek_core.units import System, show_length
 from fleet.models import Machine
 from fleet.queries import machines_for
 from shops.access import NotFoundHere
@@ -116,6 +116,7 @@ class Place:
     severity: str
     action: str
     reason: str
+    remedy: str
     why: list[str]
     facts: dict[str, float]
     used: float | None
@@ -148,7 +149,9 @@ def _place(row: Verdict, book: CoreBook, member: Member) -> Place:
     check, reading = book.family.checks[row.check_key], row.reading
     seen = reading.state == Reading.State.SEEN
     value = value_of(reading)
-    mine, other = ("in", "mm") if member.units == "in" else ("mm", "in")
+    mine: System = "in" if member.units == "in" else "mm"
+    other: System = "mm" if mine == "in" else "in"
+    contact = show_length(row.facts["equivalent"], mine) if seen and "equivalent" in row.facts else ""
     return Place(
         check=row.check_key,
         position=row.position_key,
@@ -156,6 +159,7 @@ def _place(row: Verdict, book: CoreBook, member: Member) -> Place:
         severity=row.severity,
         action=row.action,
         reason=row.reason,
+        remedy="" if row.ask else describe.remedy(check, row.severity),
         why=row.why,
         facts=row.facts,
         used=row.used,
@@ -163,10 +167,11 @@ def _place(row: Verdict, book: CoreBook, member: Member) -> Place:
         instead=row.instead,
         raw=reading.raw,
         feeler=reading.feeler,
-        short=describe.short(check, value, mine) if seen else "",  # type: ignore[arg-type]
-        shown=describe.full(check, value, mine) if seen else "",  # type: ignore[arg-type]
-        shown_other=describe.full(check, value, other) if seen and check.unit == "mm" else "",  # type: ignore[arg-type]
-        contact_shown=show_length(row.facts["equivalent"], mine) if "equivalent" in row.facts else "",  # type: ignore[arg-type]
+        # Three spans do not fit a cell; what they come to does, and is what is compared.
+        short=contact.removesuffix(" mm").removesuffix(" in") or (describe.short(check, value, mine) if seen else ""),
+        shown=describe.full(check, value, mine) if seen else "",
+        shown_other=describe.full(check, value, other) if seen and check.unit == "mm" else "",
+        contact_shown=contact,
         choice=value.choice,
         note=reading.note,
         confirmed=reading.confirmed,
@@ -188,7 +193,7 @@ class Finding:
 
 @dataclass
 class FindingGroup:
-    """The findings of one check, worst severity first among the groups, positions in walking order."""
+    """The findings of one check, worst first, then by row."""
 
     check: Check
     station: str
@@ -212,8 +217,7 @@ def findings(walk_around: WalkAround, book: CoreBook, member: Member) -> list[Fi
         group.findings.append(_finding(place, decided.get((place.check, place.position))))
     order = list(book.family.checks)
     for group in groups.values():
-        walk = [position.key for position in positions.expand(group.check.per, walk_around.rows)]
-        group.findings.sort(key=lambda finding: (-SEVERITIES.index(finding.place.severity), walk.index(finding.place.position)))
+        group.findings.sort(key=lambda finding: (-SEVERITIES.index(finding.place.severity), positions.reading_order(finding.place.position)))
     return sorted(groups.values(), key=lambda group: (-SEVERITIES.index(group.severity), order.index(group.check.key)))
 
 

@@ -109,6 +109,7 @@ class PlaceOut(Schema):
     severity: SeverityName
     action: str
     reason: str
+    remedy: str
     why: list[str]
     facts: dict[str, float]
     used: float | None

@@ -69,7 +69,7 @@ def parts_list(walk_around_id: uuid.UUID, model_id: int, book: RuleBook) -> list
             part.quantity += line.quantity
     for part in listed.values():
         part.order = ceil(part.quantity / part.pack) * part.pack
-        part.pieces.sort(key=lambda piece: _walking_order(piece.position))
+        part.pieces.sort(key=lambda piece: positions.reading_order(piece.position))
     return sorted(listed.values(), key=lambda part: (bool(part.number), part.name, part.side))
 
 
@@ -84,8 +84,3 @@ def _part(book: RuleBook, line: PartsLine, number: PartNumber | None) -> ListedP
         pack=number.pack if number else 1,
         note=slot.note,
     )
-
-
-def _walking_order(key: str) -> tuple[int, str]:
-    position = positions.find(key)
-    return position.row or 0, position.side or ""

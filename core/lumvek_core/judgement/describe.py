@@ -28,6 +28,11 @@ def full(check: Check, value: Value, system: System) -> str:
     return short(check, value, system) + (unit or " in")
 
 
+def remedy(check: Check, severity: str) -> str:
+    """What the catalogue says is to be done about a fault; nothing where there is none."""
+    return check.remedy if severity in ("due", "stop") else ""
+
+
 def _bare(check: Check, number: float, system: System) -> str:
     if check.unit == "mm":
         return show_length(number, system).removesuffix(" mm").removesuffix(" in")

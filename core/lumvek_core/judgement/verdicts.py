@@ -72,9 +72,7 @@ def judge(check: Check, position: Position, value: Value, context: Context) -> V
     verdict = _by_rule(check, position, value, context, say, diameter)
     if check.safety and verdict.severity in ("watch", "due"):
         verdict = replace(verdict, severity="stop")
-    if verdict.severity not in ("due", "stop") or not check.remedy:
-        return verdict
-    return replace(verdict, reason=f"{verdict.reason} {check.remedy}")
+    return verdict
 
 
 def _by_rule(

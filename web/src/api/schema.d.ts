@@ -759,6 +759,8 @@ export interface components {
             raw: string[];
             /** Reason */
             reason: string;
+            /** Remedy */
+            remedy: string;
             /**
              * Severity
              * @enum {string}

@@ -16,7 +16,7 @@ const shown = computed(() =>
   props.stations.map((station) => {
     const found = tallied(station)
     const done = station.total - station.open
-    const notable = found.filter((item) => item.severity !== 'sound' && item.severity !== 'open').slice(0, 3)
+    const notable = found.filter((item) => item.severity !== 'sound' && item.severity !== 'open').slice(0, props.small ? 2 : 3)
     return {
       ...station,
       done,
@@ -56,10 +56,10 @@ const shown = computed(() =>
 <style scoped>
 .map { display: flex; padding-right: 14px; position: relative; }
 .map::after {
-  content: ''; position: absolute; right: 2px; top: 34px; border: 6px solid transparent; border-left: 9px solid var(--ink); border-right: 0;
+  content: ''; position: absolute; right: 2px; top: 32px; border: 6px solid transparent; border-left: 9px solid var(--ink); border-right: 0;
 }
 li { flex: 1 1 0; min-width: 0; }
-.stop { display: block; width: 100%; padding: 4px 6px 6px; border: 0; border-radius: var(--radius); background: none; text-align: left; min-height: 92px; }
+.stop { display: block; width: 100%; padding: 2px 6px 5px; border: 0; border-radius: var(--radius); background: none; text-align: left; min-height: 88px; }
 button.stop { cursor: pointer; }
 button.stop:hover { background: var(--sunk); }
 .here .stop { background: var(--surface); box-shadow: inset 0 -3px 0 var(--accent), var(--shadow); }
@@ -77,12 +77,13 @@ button.stop:hover { background: var(--sunk); }
 .small .stop { min-height: 0; padding: 0 4px; }
 .small .sign { width: 28px; height: 20px; }
 .small .line { margin: 1px -4px 3px; }
-.small .name { display: none; }
+.small .name { font-weight: 400; font-size: 0.85rem; color: var(--quiet); white-space: normal; min-height: 2.3em; }
 .small .state { font-size: 0.9rem; gap: 5px; min-height: 1.4em; }
 @media (max-width: 700px) {
   .map:not(.small) { overflow-x: auto; scroll-snap-type: x proximity; }
   .map:not(.small)::after { display: none; }
   .map:not(.small) li { flex: 0 0 98px; scroll-snap-align: start; }
   .small .state { flex-direction: column; gap: 0; min-height: 2.8em; }
+  .small .name { display: none; }
 }
 </style>

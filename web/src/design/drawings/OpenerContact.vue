@@ -25,6 +25,7 @@ const rim = (side: 1 | -1): string => {
   const line = points.map((mm) => `${(X + side * half(mm)).toFixed(1)} ${(MIDDLE + y(mm)).toFixed(1)}`).join(' L')
   return `M${line} L${X + side * 78} ${MIDDLE + 96} L${X + side * 78} ${MIDDLE - 96} Z`
 }
+const byFeeler = computed(() => (props.facts?.band_feeler === 0.3 ? 'the card' : `${props.facts?.band_feeler} mm feeler`))
 const span = computed(() => (props.facts ? (props.facts.equivalent ?? 0) / 2 : undefined))
 </script>
 
@@ -38,7 +39,7 @@ const span = computed(() => (props.facts ? (props.facts.equivalent ?? 0) / 2 : u
     <g v-for="side in [-1, 1]" :key="side"><rect class="band" x="182" :y="side < 0 ? MIDDLE - y(high / 2) : MIDDLE + y(low / 2)" width="12" :height="Math.max(0, y(high / 2) - y(low / 2))" /></g>
     <template v-if="span !== undefined">
       <path class="lead" :d="`M${X + 6} ${MIDDLE - y(span)} H206 M${X + 6} ${MIDDLE + y(span)} H206 M200 ${MIDDLE - y(span)} V${MIDDLE + y(span)}`" />
-      <text x="212" :y="MIDDLE - 2" class="strong">{{ shown }}</text><text x="212" :y="MIDDLE + 17" class="faint">by the card</text>
+      <text x="212" :y="MIDDLE - 2" class="strong">{{ shown }}</text><text x="212" :y="MIDDLE + 17" class="faint">by {{ byFeeler }}</text>
     </template>
     <text x="212" y="20">Wanted</text><text x="212" y="38">{{ bandShown }}</text>
     <text x="212" y="176" class="faint">gap drawn wider</text>

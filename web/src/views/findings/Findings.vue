@@ -58,6 +58,8 @@ async function decide(group: Schemas['FindingGroupOut'], findings: Finding[], ch
   if (await run(answer(api.POST('/api/walk-arounds/{walk_around_id}/decisions', { ...path, body })))) writing.key = ''
 }
 
+const undecided = (group: Schemas['FindingGroupOut']): Finding[] => group.findings.filter((finding) => finding.decision === 'open')
+
 function spoken(finding: Finding): string {
   const more = finding.until || finding.decision_reason
   return `${DECIDED[finding.decision]}${more ? ': ' + more : ''}`
@@ -77,11 +79,12 @@ onMounted(() => run(fetchFindings()))
       <article v-for="group in data.groups" :key="group.check" class="group" :aria-label="group.name">
         <header>
           <SeverityMark :severity="group.severity as Severity" :size="22" />
-          <h3>{{ group.name }}</h3><span class="quiet">{{ group.station }}</span>
-          <span v-if="data.may_decide && group.findings.length > 1" class="all">
-            <Button size="small" severity="secondary" :label="`Do all ${group.findings.length}`" @click="decide(group, group.findings, 'do')" />
+          <h3>{{ group.name }}</h3><span v-if="group.station !== group.name" class="quiet">{{ group.station }}</span>
+          <span v-if="data.may_decide && undecided(group).length > 1" class="all">
+            <Button size="small" severity="secondary" :label="`Do all ${undecided(group).length} that are open`" @click="decide(group, undecided(group), 'do')" />
           </span>
         </header>
+        <p v-if="group.findings[0]?.place.remedy" class="remedy">{{ group.findings[0].place.remedy }}</p>
         <ul>
           <li v-for="finding in group.findings" :key="finding.place.position" :class="finding.decision">
             <p class="where"><SeverityMark :severity="finding.place.severity as Severity" wordless /> <b>{{ finding.label }}</b><small :class="`sev-${finding.place.severity}`">{{ WORDS[finding.place.severity as Severity] }}, {{ finding.place.action }}</small></p>
@@ -122,6 +125,7 @@ h2 span { font-weight: 400; margin-left: 10px; }
 .group { background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); padding: 4px 16px; }
 .group header { display: flex; align-items: center; gap: 10px; min-height: 52px; }
 h3 { font-size: 1.1rem; }
+.remedy { margin: -6px 0 8px; padding-left: 32px; color: var(--quiet); }
 .all { margin-left: auto; }
 li { display: grid; grid-template-columns: 190px minmax(0, 1fr) 300px; gap: 16px; padding: 8px 0; border-top: 1px solid var(--line); align-items: start; }
 li.decline .reason, li.wait .reason { color: var(--quiet); }

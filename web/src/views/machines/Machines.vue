@@ -59,7 +59,8 @@ onMounted(load)
     <article v-for="card in cards" :key="card.machine.id" class="card" :aria-labelledby="`machine-${card.machine.id}`">
       <div class="what">
         <h2 :id="`machine-${card.machine.id}`">{{ card.machine.name }}</h2>
-        <p class="quiet">{{ card.machine.rows }} rows<template v-if="card.machine.area_ha">, {{ card.machine.area_ha }} ha worked</template><template v-if="card.machine.serial">, serial {{ card.machine.serial }}</template></p>
+        <p class="quiet">{{ card.machine.rows }} rows<template v-if="card.machine.area_ha">, {{ card.machine.area_ha }} ha worked</template></p>
+        <p v-if="card.machine.serial" class="quiet">Serial {{ card.machine.serial }}</p>
         <p v-if="card.machine.season_date">Needed <b>{{ inDays(card.machine.season_date) }}</b>, {{ date(card.machine.season_date) }}</p>
       </div>
       <div class="state">

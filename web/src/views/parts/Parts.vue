@@ -105,7 +105,7 @@ td small { display: block; font-size: 0.9rem; }
 .n { text-align: right; }
 td.n { font-size: 1.15rem; font-weight: 600; }
 td.n small { font-weight: 400; white-space: nowrap; }
-.missing { color: var(--due); font-weight: 600; }
+.missing { color: var(--due); font-weight: 600; white-space: nowrap; }
 .out td { color: var(--quiet); }
 .plus { font-weight: 600; color: var(--accent); }
 .act { text-align: right; padding: 4px; white-space: nowrap; }

@@ -5,6 +5,7 @@ import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { Refused } from '@/api/client'
 import { useSession } from '@/app/session'
+import { SIGNS } from '@/design/stationSigns'
 
 const session = useSession()
 const route = useRoute()
@@ -38,12 +39,7 @@ async function enter(): Promise<void> {
 
 <template>
   <div class="gate">
-    <svg class="ground" viewBox="0 0 600 190" aria-hidden="true" preserveAspectRatio="xMidYMid meet">
-      <path class="soil" d="M0 132h262l22 34 22-34h294v58H0z" />
-      <path class="dash" d="M0 132h600" />
-      <circle cx="258" cy="96" r="62" /><circle cx="258" cy="96" r="12" /><ellipse cx="312" cy="96" rx="52" ry="62" /><ellipse cx="312" cy="96" rx="10" ry="12" />
-      <path d="M60 40v80M60 52l130 18M60 92l130 18M190 60v60M420 40c30 8 50 40 66 88M486 128h40" />
-    </svg>
+    <ol class="ground" aria-hidden="true"><li v-for="(sign, key) in SIGNS" :key="key"><svg viewBox="0 0 40 30"><path :d="sign" /></svg></li></ol>
     <form class="form" novalidate @submit.prevent="enter">
       <h1>Lumvek</h1>
       <p class="quiet">Inspect, judge, and know what to order.</p>
@@ -59,10 +55,12 @@ async function enter(): Promise<void> {
 
 <style scoped>
 .gate { min-height: 100vh; display: grid; align-content: center; justify-items: center; gap: 8px; padding: 24px; }
-.ground { width: min(600px, 100%); }
-.ground * { fill: none; stroke: var(--ink); stroke-width: 3; stroke-linecap: round; }
-.ground .soil { fill: var(--soil); stroke: none; opacity: 0.55; }
-.ground .dash { stroke: var(--steel); stroke-dasharray: 7 8; }
+.ground { display: flex; width: min(560px, 100%); border-bottom: 6px solid var(--ink); padding-bottom: 4px; margin-bottom: 28px; position: relative; }
+.ground::after { content: ''; position: absolute; right: -12px; bottom: -12px; border: 9px solid transparent; border-left: 13px solid var(--ink); border-right: 0; }
+.ground li { flex: 1; }
+.ground svg { display: block; width: 100%; max-width: 56px; }
+.ground path { fill: none; stroke: var(--ink); stroke-width: 2; stroke-linecap: round; stroke-linejoin: round; }
+.ground li:nth-child(3) path { stroke: var(--accent); }
 .form { width: min(360px, 100%); display: grid; gap: 6px; }
 .form h1 { font-size: 2.2rem; color: var(--accent); }
 label { font-weight: 600; margin-top: 10px; }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The checks of a station, in working order, with how far each is. */
-import { computed } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { Check } from '@/api/client'
 import SeverityMark from '@/design/SeverityMark.vue'
 import type { Severity } from '@/design/severity'
@@ -8,6 +8,10 @@ import type { WalkAroundState } from './useWalkAround'
 
 const props = defineProps<{ station: string; checks: Check[]; current: string; state: WalkAroundState }>()
 const emit = defineEmits<{ go: [key: string] }>()
+
+const list = ref<HTMLElement | null>(null)
+/** On a phone the list runs sideways: keep the check in hand in view. */
+watch(() => props.current, () => nextTick(() => list.value?.querySelector('.here')?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' })), { immediate: true })
 
 const ORDER: (Severity | 'sending')[] = ['stop', 'due', 'asked', 'watch', 'not-seen', 'sound', 'sending', 'open']
 const rows = computed(() =>
@@ -23,7 +27,7 @@ const rows = computed(() =>
 <template>
   <nav class="checks" :aria-label="`Checks: ${station}`">
     <h2>{{ station }}</h2>
-    <ol>
+    <ol ref="list">
       <li v-for="row in rows" :key="row.check.key">
         <button type="button" :class="{ here: row.check.key === current, done: row.done === row.total }" :aria-current="row.check.key === current ? 'step' : undefined" @click="emit('go', row.check.key)">
           <SeverityMark :severity="row.worst" />

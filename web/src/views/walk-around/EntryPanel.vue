@@ -40,6 +40,10 @@ const placeholder = computed(() => {
   return entry.slots.value[entry.done.value.length] ?? ''
 })
 const limits = computed(() => props.check.figures.map((one) => `${one.name} ${one.shown} (${one.source}${one.note ? ': ' + one.note : ''})`))
+const posture = computed(() => {
+  const name = props.station?.posture ?? ''
+  return name.charAt(0).toUpperCase() + name.slice(1)
+})
 const KEYS = computed(() => [
   { key: '=', text: 'same as last', act: entry.repeatLast, show: true },
   { key: '.', text: 'sound like the others', act: entry.markSound, show: entry.isChoice.value },
@@ -64,11 +68,11 @@ function use(text: string): void {
         <p v-if="check.tools.length"><b>Tools.</b> {{ check.tools.join(', ') }}.</p>
         <p v-for="caution in station?.cautions" :key="caution"><b>Care.</b> {{ caution }}</p>
       </div>
-      <p class="care"><svg viewBox="0 0 16 16" width="15" height="15" aria-hidden="true"><path d="M8 1.5v8M8 12.4v1.8" /></svg><span><b>{{ station?.posture }}</b><template v-if="station?.lock">: {{ station.lock.toLowerCase() }}</template>. <template v-for="hazard in check.hazards" :key="hazard">{{ hazard }} </template></span></p>
+      <p class="care"><svg viewBox="0 0 16 16" width="15" height="15" aria-hidden="true"><path d="M8 1.5v8M8 12.4v1.8" /></svg><span><b>{{ posture }}.</b> {{ [station?.lock ? station.lock + '.' : '', ...check.hazards].join(' ') }}</span></p>
     </div>
 
     <div class="work">
-      <form v-if="!readOnly" class="ask" autocomplete="off" @submit.prevent>
+      <form v-if="!readOnly" class="ask" :class="{ choosing: entry.isChoice.value && !entry.notSeen.value }" autocomplete="off" @submit.prevent>
         <label class="where" for="reading" aria-live="polite">{{ entry.label.value }}</label>
         <div v-if="check.feelers.length && !entry.notSeen.value" class="feelers" role="radiogroup" aria-label="Feeler used">
           <button v-for="name in check.feelers" :key="name" type="button" role="radio" :aria-checked="entry.feeler.value === name" :class="{ on: entry.feeler.value === name }" @click="entry.feeler.value = name">{{ name }}</button>
@@ -77,7 +81,7 @@ function use(text: string): void {
           <span v-for="(value, i) in entry.done.value" :key="i" class="done">{{ value }}</span>
           <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value }" autocapitalize="none" spellcheck="false" :inputmode="entry.isChoice.value ? 'numeric' : 'text'" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="entry.key" />
           <span v-if="unit" class="unit">{{ unit }}</span>
-          <Button class="enter" label="Enter" @click="entry.enter" />
+          <Button v-if="!entry.isChoice.value || entry.notSeen.value" class="enter" label="Enter" @click="entry.enter" />
         </div>
         <p id="entry-problem" class="problem" role="alert">{{ entry.problem.value || entry.hint.value }}</p>
         <div v-if="ask" class="question" role="alert">
@@ -100,14 +104,15 @@ function use(text: string): void {
     <div class="verdict settle" :class="shown ? shown.place.severity : ''" role="status" aria-live="polite">
       <template v-if="shown && !shown.place.ask">
         <SeverityMark :severity="shown.place.severity as Severity" :size="24" wordless />
-        <div>
-          <p><b :class="`sev-${shown.place.severity}`">{{ WORDS[shown.place.severity as Severity] }}</b> <b>{{ shown.label }}.</b> {{ shown.place.reason }}</p>
+        <div class="said">
+          <p><b :class="`sev-${shown.place.severity}`">{{ WORDS[shown.place.severity as Severity] }}</b> <b>{{ shown.label }}.</b> {{ shown.place.reason }} {{ shown.place.remedy }}</p>
           <details v-if="shown.place.why.length"><summary>Why?</summary><ul><li v-for="line in shown.place.why" :key="line">{{ line }}</li></ul></details>
         </div>
       </template>
       <p v-else class="quiet">The verdict appears here as soon as a reading is entered.</p>
     </div>
 
+    <slot />
     <p v-if="!readOnly" class="keys">
       <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" @mousedown.prevent @click="item.act()"><kbd>{{ item.key }}</kbd> {{ item.text }}</button>
     </p>
@@ -115,7 +120,7 @@ function use(text: string): void {
 </template>
 
 <style scoped>
-.hand { display: grid; gap: 10px; align-content: start; min-width: 0; }
+.hand { display: grid; gap: 8px; align-content: start; min-width: 0; }
 .about { display: grid; gap: 2px; }
 h2 { font-size: 1.35rem; }
 .chip { margin-left: 10px; padding: 1px 8px; border-radius: 10px; background: var(--sunk); font-size: 0.9rem; font-weight: 400; }
@@ -124,20 +129,23 @@ h2 { font-size: 1.35rem; }
 .more { display: grid; gap: 4px; padding: 8px 12px; background: var(--surface); border-radius: var(--radius); }
 .care { display: flex; gap: 6px; align-items: flex-start; color: var(--quiet); font-size: 0.95rem; }
 .care svg { fill: none; stroke: var(--stop); stroke-width: 2.6; stroke-linecap: round; flex: none; margin-top: 4px; }
-.work { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px 20px; align-items: start; padding: 12px 16px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
+.work { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px 16px; align-items: center; padding: 8px 16px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
 .ask { display: grid; gap: 6px; min-width: 0; }
+.choosing { grid-template-columns: auto 1fr; column-gap: 24px; align-items: center; }
+.choosing > .problem, .choosing > .choices { grid-column: 1 / -1; }
+.choosing .field { width: 110px; }
 .where { font-size: 2.5rem; font-weight: 600; line-height: 1; }
 .fieldline { display: flex; align-items: center; gap: 8px; flex-wrap: wrap; }
-.field { width: 210px; height: 60px; font-size: 2rem; font-weight: 600; font-variant-numeric: tabular-nums; }
+.field { width: 176px; height: 58px; font-size: 2rem; font-weight: 600; font-variant-numeric: tabular-nums; }
 .field.long { flex: 1 1 260px; font-size: 1.15rem; }
 .field::placeholder { font-weight: 400; font-size: 1.1rem; }
 .unit { font-size: 1.4rem; color: var(--quiet); }
 .done { padding: 6px 10px; background: var(--sunk); border-radius: 6px; font-size: 1.3rem; font-weight: 600; }
-.enter { min-height: 60px; }
-.problem { color: var(--stop); font-weight: 600; min-height: 1.4em; }
+.enter { min-height: 58px; }
+.problem { color: var(--stop); font-weight: 600; min-height: 1.4em; line-height: 1.2; }
 .question { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; padding: 8px 10px; border: 2px solid var(--accent); border-radius: var(--radius); }
 .question p { flex: 1 1 100%; font-weight: 600; }
-.picture { margin: 0; width: 330px; }
+.picture { margin: 0; width: 310px; }
 .choices { display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 6px; }
 .choices button { display: flex; align-items: center; gap: 8px; width: 100%; min-height: 48px; padding: 4px 12px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); text-align: left; cursor: pointer; }
 .choices button:hover { border-color: var(--ink); }
@@ -145,7 +153,9 @@ h2 { font-size: 1.35rem; }
 .choices .mark { margin-left: auto; }
 .feelers { display: flex; gap: 6px; flex-wrap: wrap; }
 .feelers button { min-height: var(--target); padding: 0 12px; border: 1px solid var(--line); border-radius: var(--radius); background: none; cursor: pointer; }
-.verdict { display: flex; gap: 12px; align-items: flex-start; min-height: 60px; padding: 10px 16px; border-left: 6px solid var(--line); background: var(--sunk); border-radius: var(--radius); font-size: 1.08rem; }
+.verdict { display: flex; gap: 12px; align-items: flex-start; min-height: 62px; padding: 6px 14px; border-left: 6px solid var(--line); background: var(--sunk); border-radius: var(--radius); font-size: 1.06rem; line-height: 1.3; }
+.said { display: flex; flex-wrap: wrap; gap: 0 14px; flex: 1; }
+.said p { flex: 1 1 420px; }
 .verdict.sound { border-color: var(--sound); } .verdict.watch { border-color: var(--watch); } .verdict.due { border-color: var(--due); } .verdict.stop { border-color: var(--stop); }
 summary { display: inline-block; color: var(--accent); font-weight: 600; cursor: pointer; }
 details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
@@ -158,7 +168,11 @@ details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
   .how { font-size: 1rem; }
   .work { padding: 10px; }
   .field { width: auto; flex: 1 1 120px; min-width: 0; height: 52px; font-size: 1.6rem; }
-  .picture { order: -1; max-width: 260px; }
+  .hand { gap: 6px; }
+  .about { display: contents; }
+  .about > h2 { order: -2; }
+  .work { order: -1; }
+  .picture { max-width: 260px; }
   .verdict { min-height: 0; }
   .keys { position: sticky; bottom: 0; background: var(--paper); padding: 4px 0; justify-content: space-between; flex-wrap: nowrap; overflow-x: auto; }
   .keys button { padding: 0 6px; white-space: nowrap; font-size: 0.95rem; }

@@ -22,7 +22,7 @@ const pieces = computed(() => rows.value.reduce((sum, row) => sum + row.part.qua
   <aside class="tray" aria-label="Parts called for">
     <h2>Parts <span class="quiet">{{ pieces }} {{ pieces === 1 ? 'piece' : 'pieces' }}</span></h2>
     <p v-if="!rows.length" class="quiet">Nothing called for yet. Parts and what goes with them appear here as readings land.</p>
-    <TransitionGroup tag="ul" name="drop">
+    <TransitionGroup tag="ul" name="drop" :tabindex="rows.length ? 0 : undefined" aria-label="Parts">
       <li v-for="row in rows" :key="row.part.slot + row.part.side">
         <b class="n">{{ row.part.quantity }}</b>
         <span class="what">{{ row.part.name }}<template v-if="row.part.side_name">, {{ row.part.side_name }}</template>
@@ -41,6 +41,7 @@ li { display: grid; grid-template-columns: 30px 1fr; gap: 6px; padding: 5px 0; b
 .n { font-size: 1.15rem; text-align: right; padding-right: 4px; }
 small { display: block; color: var(--quiet); font-size: 0.9rem; }
 .along::before { content: '+ '; font-weight: 600; color: var(--accent); }
+ul { max-height: max(240px, calc(100vh - 370px)); overflow-y: auto; }
 h2 span { font-weight: 400; font-size: 1rem; }
 a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; }
 @media (prefers-reduced-motion: no-preference) {

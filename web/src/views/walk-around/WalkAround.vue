@@ -100,8 +100,9 @@ async function askFinish(): Promise<void> {
     <div class="columns">
       <CheckList class="left" :station="station?.name ?? ''" :checks="checksHere" :current="check.key" :state="state" @go="(key) => entry.select(key)" />
       <div class="middle">
-        <EntryPanel ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :station="station" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record" />
-        <RowGrid :check="check" :positions="data.positions" :track-rows="data.machine.track_rows" :current="entry.position.value" :state="state" :problems="(position) => entry.problems.get(at(check.key, position)) ?? ''" @go="(position) => entry.select(check.key, position)" />
+        <EntryPanel ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :station="station" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record">
+          <RowGrid :check="check" :positions="data.positions" :track-rows="data.machine.track_rows" :current="entry.position.value" :state="state" :problems="(position) => entry.problems.get(at(check.key, position)) ?? ''" @go="(position) => entry.select(check.key, position)" />
+        </EntryPanel>
       </div>
       <div class="right">
         <PartsTray :parts="data.parts" :walk-around="id" />
@@ -119,8 +120,8 @@ async function askFinish(): Promise<void> {
 <style scoped>
 .trouble { padding: 40px 20px; }
 .big-map { margin: 2px 14px 0; }
-.columns { display: grid; grid-template-columns: 248px minmax(0, 1fr) 248px; gap: 20px; padding: 10px 20px 20px; border-top: 1px solid var(--line); }
-.middle { display: grid; gap: 10px; align-content: start; min-width: 0; }
+.columns { display: grid; grid-template-columns: 248px minmax(0, 1fr) 248px; gap: 20px; padding: 8px 20px 12px; border-top: 1px solid var(--line); }
+.middle { min-width: 0; }
 .right { display: grid; gap: 18px; align-content: start; min-width: 0; }
 .finish { display: grid; gap: 6px; justify-items: start; }
 .finish :deep(.p-button) { min-height: var(--target); }
