@@ -1,5 +1,6 @@
 """Where on the machine a check is made: once, on every row, or on both sides of every row."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -54,6 +55,31 @@ def reading_order(key: str) -> tuple[int, str]:
     """Sorts positions as lists show them: by row, left before right."""
     position = find(key)
     return position.row or 0, position.side or ""
+
+
+def in_words(keys: Iterable[str]) -> str:
+    """Positions as one says them: ``rows 3, 5–8 left, row 2 right``; empty for none."""
+    by_side: dict[str, list[int]] = {}
+    for position in sorted(map(find, keys), key=lambda p: (p.side or "", p.row or 0)):
+        by_side.setdefault(SIDE_NAMES[position.side] if position.side else "", []).append(position.row or 0)
+    said = []
+    for side, rows in by_side.items():
+        if rows == [0]:
+            said.append("whole machine")
+        else:
+            said.append(f"{'row' if len(rows) == 1 else 'rows'} {_ranges(rows)} {side}".rstrip())
+    return ", ".join(said)
+
+
+def _ranges(rows: list[int]) -> str:
+    """``3, 5–8``: runs of three and more are drawn together."""
+    runs: list[list[int]] = []
+    for number in rows:
+        if runs and number == runs[-1][-1] + 1:
+            runs[-1].append(number)
+        else:
+            runs.append([number])
+    return ", ".join(f"{run[0]}–{run[-1]}" if len(run) > 2 else ", ".join(map(str, run)) for run in runs)
 
 
 def find(key: str) -> Position:

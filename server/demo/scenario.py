@@ -59,10 +59,25 @@ def load(now: dt.datetime) -> bool:
     season_date = now.date() + DRILLING_IN
     options = ["row-cleaner", "seed-firmer"]
     dunmere_12 = Machine.objects.create(
-        shop=shop, model=twelve, name="Dunmere 12", serial="D12-0417", rows=12, track_rows=[4, 5, 6, 9], options=options, area_ha=2860, season_date=season_date
+        shop=shop,
+        model=twelve,
+        name="Dunmere 12",
+        serial="D12-0417",
+        rows=12,
+        track_rows=[4, 5, 6, 9],
+        options=options,
+        area_ha=2860,
+        season_date=season_date,
     )
     Machine.objects.create(
-        shop=shop, model=six, name="Dunmere 6", serial="D06-0093", rows=6, options=["coulter"], area_ha=1140, season_date=season_date + dt.timedelta(days=9)
+        shop=shop,
+        model=six,
+        name="Dunmere 6",
+        serial="D06-0093",
+        rows=6,
+        options=["coulter"],
+        area_ha=1140,
+        season_date=season_date + dt.timedelta(days=9),
     )
     dunmere_12.owners.add(members["lotte"])
     last_year = _walk_around(members["ada"], dunmere_12, "last-winter", now - dt.timedelta(days=361), _finished_readings)
@@ -72,7 +87,14 @@ def load(now: dt.datetime) -> bool:
     half = _walk_around(members["tomas"], dunmere_12, "this-winter", now - dt.timedelta(hours=20), _half_of_the_readings)
     services.decide(members["ada"], half.pk, _uuid("decision", 1), "opener-disc-diameter", ["5L", "5R", "6R"], "do")
     services.decide(
-        members["ada"], half.pk, _uuid("decision", 2), "parallel-arm-play", ["6"], "wait", until="after the first field", reason="felt only, torqued again"
+        members["ada"],
+        half.pk,
+        _uuid("decision", 2),
+        "parallel-arm-play",
+        ["6"],
+        "wait",
+        until="after the first field",
+        reason="felt only, torqued again",
     )
     return True
 

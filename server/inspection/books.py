@@ -4,11 +4,11 @@ import hashlib
 import json
 from functools import lru_cache
 
+from fleet.models import Machine
+from fleet.queries import overrides_of
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.model import Catalogue
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from fleet.models import Machine
-from fleet.queries import overrides_of
 from shops.models import Shop
 
 from .models import RuleBook

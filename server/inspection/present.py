@@ -2,15 +2,15 @@
 
 from collections.abc import Sequence
 
+from fleet.models import Machine
 from lumvek_core import positions
+from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.judgement.companions import parts_for, tasks_for
 from lumvek_core.judgement.rules import ContactRule, options
 from lumvek_core.units import System, plain, show_length
-from fleet.models import Machine
 from parts.queries import parts_list
 from shops.access import DECIDERS, INSPECTORS
 from shops.models import Member
@@ -247,7 +247,7 @@ def not_seen(found: WalkAround, book: CoreBook, member: Member) -> list[NotSeenO
 
 
 def parts_page(found: WalkAround, book: CoreBook, member: Member) -> PartsOut:
-    needs = [need for need in parts_for(book, services.called(found))]
+    needs = parts_for(book, services.called(found))
     listed = parts(found, book)
     declined = {(part.slot, piece.position) for part in listed for piece in part.pieces if piece.declined_reason}
     tasks = tasks_for(book, [need for need in needs if (need.slot, need.position) not in declined])

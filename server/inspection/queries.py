@@ -7,13 +7,13 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from django.db.models import Count, QuerySet
+from fleet.models import Machine
+from fleet.queries import machines_for
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.judgement import describe
 from lumvek_core.units import System, show_length
-from fleet.models import Machine
-from fleet.queries import machines_for
 from shops.access import NotFoundHere
 from shops.models import Member, Role
 
@@ -135,7 +135,9 @@ class Place:
     at: str
 
 
-def places(walk_around: WalkAround, book: CoreBook, member: Member, only: Iterable[tuple[str, str]] | None = None) -> list[Place]:
+def places(
+    walk_around: WalkAround, book: CoreBook, member: Member, only: Iterable[tuple[str, str]] | None = None
+) -> list[Place]:
     """The positions that have a verdict; with `only`, those of the pairs that still have one. One query."""
     rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading", "reading__by")
     if only is not None:
@@ -217,7 +219,9 @@ def findings(walk_around: WalkAround, book: CoreBook, member: Member) -> list[Fi
         group.findings.append(_finding(place, decided.get((place.check, place.position))))
     order = list(book.family.checks)
     for group in groups.values():
-        group.findings.sort(key=lambda finding: (-SEVERITIES.index(finding.place.severity), positions.reading_order(finding.place.position)))
+        group.findings.sort(
+            key=lambda finding: (-SEVERITIES.index(finding.place.severity), positions.reading_order(finding.place.position))
+        )
     return sorted(groups.values(), key=lambda group: (-SEVERITIES.index(group.severity), order.index(group.check.key)))
 
 

@@ -150,6 +150,9 @@ class PartOut(Schema):
     quantity: int
     order: int
     declined: int
+    found_at: str
+    along_at: str
+    declined_at: str
     pieces: list[PieceOut]
 
 

@@ -4,9 +4,11 @@ import datetime as dt
 import uuid
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
+from typing import cast
 
 from django.db import transaction
 from django.utils import timezone
+from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
@@ -16,7 +18,6 @@ from lumvek_core.judgement import rules, verdicts
 from lumvek_core.judgement.companions import Called, parts_for
 from lumvek_core.judgement.rules import ContactRule, WearRule
 from lumvek_core.judgement.understand import Value, understand
-from fleet.models import Machine
 from parts import services as parts_services
 from shops.access import Conflict, NotFoundHere
 from shops.models import Member
@@ -305,7 +306,7 @@ def called(walk_around: WalkAround) -> list[Called]:
         .values_list("check_key", "position_key", "action", "reading__value")
     )
     return [
-        Called(check, position, action, value.get("choice", ""))
+        Called(check, position, cast(rules.Action, action), value.get("choice", ""))
         for check, position, action, value in rows
         if decided.get((check, position), "do") in ("do", "open")
     ]

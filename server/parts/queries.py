@@ -26,7 +26,10 @@ class Piece:
 
 @dataclass
 class ListedPart:
-    """One line of the list. order: pieces to order, in full packs; number is empty where it is still to be found."""
+    """One line of the list. order: pieces to order, in full packs; number is empty where it is still to be found.
+
+    found_at, along_at, declined_at: where it was found worn, goes along with another part, or was left out, in words.
+    """
 
     slot: str
     name: str
@@ -38,6 +41,9 @@ class ListedPart:
     quantity: int = 0
     order: int = 0
     declined: int = 0
+    found_at: str = ""
+    along_at: str = ""
+    declined_at: str = ""
     pieces: list[Piece] = field(default_factory=list)
 
 
@@ -69,8 +75,16 @@ def parts_list(walk_around_id: uuid.UUID, model_id: int, book: RuleBook) -> list
             part.quantity += line.quantity
     for part in listed.values():
         part.order = ceil(part.quantity / part.pack) * part.pack
+        part.found_at = _at(part, "finding", declined=False)
+        part.along_at = _at(part, "companion", declined=False)
+        part.declined_at = _at(part, "companion", declined=True)
         part.pieces.sort(key=lambda piece: positions.reading_order(piece.position))
     return sorted(listed.values(), key=lambda part: (bool(part.number), part.name, part.side))
+
+
+def _at(part: ListedPart, origin: str, *, declined: bool) -> str:
+    """Where pieces of one origin are needed, in words."""
+    return positions.in_words(p.position for p in part.pieces if p.origin == origin and bool(p.declined_reason) == declined)
 
 
 def _part(book: RuleBook, line: PartsLine, number: PartNumber | None) -> ListedPart:

@@ -17,7 +17,9 @@ def refresh(walk_around_id: uuid.UUID, needs: Sequence[PartNeed]) -> None:
         PartsLine.objects.filter(pk__in=gone).delete()
     changed = [line for key, line in had.items() if key in wanted and _follow(line, wanted[key])]
     if changed:
-        PartsLine.objects.bulk_update(changed, ["side", "quantity", "origin", "because", "why", "declined_reason", "declined_by"])
+        PartsLine.objects.bulk_update(
+            changed, ["side", "quantity", "origin", "because", "why", "declined_reason", "declined_by"]
+        )
     new = [PartsLine(walk_around_id=walk_around_id, **_columns(need)) for key, need in wanted.items() if key not in had]
     if new:
         PartsLine.objects.bulk_create(new)

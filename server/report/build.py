@@ -2,13 +2,13 @@
 
 from dataclasses import dataclass, field
 
+from inspection import present, queries
+from inspection.models import Verdict, WalkAround
+from inspection.schemas import FigureOut, FindingsOut, PartsOut, PlaceOut
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from inspection import present, queries
-from inspection.models import Verdict, WalkAround
-from inspection.schemas import FindingsOut, PartsOut, PlaceOut
 from shops.models import Member
 
 SEVERITY_WORDS = {"sound": "Sound", "watch": "Watch", "due": "Due", "stop": "Stop", "not-seen": "Not seen", "": "Open"}
@@ -80,7 +80,10 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
             if missing:
                 open_places.append((check.name, missing))
         sections.append(StationSection(station.name, built))
-    totals = {name: sum(getattr(s, name) for s in stations) for name in ("sound", "watch", "due", "stop", "not_seen", "asked", "open", "total")}
+    totals = {
+        name: sum(getattr(s, name) for s in stations)
+        for name in ("sound", "watch", "due", "stop", "not_seen", "asked", "open", "total")
+    }
     return Report(
         walk_around=walk_around,
         shop=member.shop.name,
@@ -96,7 +99,7 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
     )
 
 
-def _limit(figure: present.FigureOut) -> str:
+def _limit(figure: FigureOut) -> str:
     source = f"{figure.source}: {figure.note}" if figure.note else figure.source
     return f"{figure.name.lower()} {figure.shown} ({source})"
 
@@ -118,16 +121,33 @@ def _missing(check: Check, rows: int, places: dict[tuple[str, str], PlaceOut]) -
     if check.optional:
         return ""
     expanded = positions.expand(check.per, rows)
-    missing = [position.label for position in expanded if (check.key, position.key) not in places]
+    missing = [position.key for position in expanded if (check.key, position.key) not in places]
     if len(missing) == len(expanded) and len(expanded) > 1:
         return f"all {len(expanded)} places"
-    return ", ".join(missing)
+    return positions.in_words(missing)
 
 
 def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> list[list[str]]:
     """Every reading ever taken in this walk-around, in the order it came in, with the verdict where it is in force."""
     in_force_now = {verdict.reading_id: verdict for verdict in Verdict.objects.filter(walk_around=walk_around)}
-    rows = [["check", "position", "state", "typed", "value", "unit", "feeler", "severity", "action", "verdict", "in force", "confirmed", "taken at", "by"]]
+    rows = [
+        [
+            "check",
+            "position",
+            "state",
+            "typed",
+            "value",
+            "unit",
+            "feeler",
+            "severity",
+            "action",
+            "verdict",
+            "in force",
+            "confirmed",
+            "taken at",
+            "by",
+        ]
+    ]
     for reading in walk_around.readings.select_related("by").order_by("id"):
         check, verdict = book.family.checks[reading.check_key], in_force_now.get(reading.pk)
         numbers = " ".join(f"{number:g}" for number in reading.value.get("numbers", []))
@@ -154,10 +174,32 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
 
 def parts_rows(walk_around: WalkAround, book: CoreBook) -> list[list[str]]:
     """The parts list, a line a part."""
-    rows = [["part", "side", "number", "needed", "order in packs", "declined", "for", "origin"]]
+    rows = [
+        [
+            "part",
+            "side",
+            "number",
+            "needed",
+            "order in packs",
+            "left out",
+            "found worn at",
+            "along with new parts at",
+            "left out at",
+        ]
+    ]
     for part in present.parts(walk_around, book):
-        pieces = [piece.label for piece in part.pieces if not piece.declined_reason]
-        origins = sorted({piece.origin for piece in part.pieces})
         number = part.number or "to be found"
-        rows.append([part.name, part.side_name, number, str(part.quantity), str(part.order), str(part.declined), ", ".join(pieces), " and ".join(origins)])
+        rows.append(
+            [
+                part.name,
+                part.side_name,
+                number,
+                str(part.quantity),
+                str(part.order),
+                str(part.declined),
+                part.found_at,
+                part.along_at,
+                part.declined_at,
+            ]
+        )
     return rows

@@ -1,6 +1,6 @@
 """Signing in and out."""
 
-from typing import Literal
+from typing import Any, Literal
 
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest
@@ -66,7 +66,7 @@ def session(request: HttpRequest) -> Session:
 
 
 @router.post("/login", response={200: Session, 422: Refusal, 429: Refusal}, auth=None)
-def sign_in(request: HttpRequest, credentials: Credentials):
+def sign_in(request: HttpRequest, credentials: Credentials) -> tuple[int, Any]:
     """Sign in. After several wrong passwords the name is locked for a quarter of an hour from this address."""
     user = authenticate(request, username=credentials.username, password=credentials.password)
     if getattr(request, "axes_locked_out", False):

@@ -73,7 +73,8 @@ def _shipped(check: Check) -> dict[str, LimitInForce]:
 def _with_limits(check: Check, limits: Mapping[str, LimitInForce]) -> Check:
     if not limits:
         return check
-    changed: Any = dataclasses.replace(check.rule, **{name: limit.value for name, limit in limits.items()})
+    values: Any = {name: limit.value for name, limit in limits.items()}
+    changed = dataclasses.replace(check.rule, **values)
     _usable(check.key, changed)
     return dataclasses.replace(check, rule=changed)
 

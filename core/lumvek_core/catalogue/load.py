@@ -52,8 +52,8 @@ def unresolved(catalogue: Catalogue) -> Iterator[str]:
                 yield f"companions: no family has a slot {slot}"
         if not companion.slot and not companion.task:
             yield f"companions: what goes with {companion.when} is neither a slot nor a task"
-        if (school := companion.school) and school.choice not in _choices(catalogue, school.subject):
-            yield f"companions: there is no school {school.subject}: {school.choice}"
+        if (wanted := companion.school) and wanted.choice not in _choices(catalogue, wanted.subject):
+            yield f"companions: there is no school {wanted.subject}: {wanted.choice}"
     for school in catalogue.schools.values():
         if school.default not in _choices(catalogue, school.subject):
             yield f"schools: {school.subject} has no choice {school.default}"

@@ -11,13 +11,16 @@ from inspection.queries import StationState
 from ..build import SEVERITY_WORDS
 
 register = template.Library()
+# As attributes and not as style, for the PDF writer does not hand a page's colours down into drawings.
+COLOURS = {"sound": "#31606b", "watch": "#37529c", "due": "#94460b", "stop": "#86134a"}
 WORST = ("stop", "due", "watch", "not-seen", "sound")
 
 
 @register.simple_tag
 def mark(severity: str) -> SafeString:
     """The mark of a severity: its own shape, with the word for those who cannot see it."""
-    return SafeString(render_to_string("report/mark.html", {"severity": severity, "word": SEVERITY_WORDS[severity]}).strip())
+    context = {"severity": severity, "word": SEVERITY_WORDS[severity], "colour": COLOURS.get(severity, "#5f656d")}
+    return SafeString(render_to_string("report/mark.html", context).strip())
 
 
 @register.filter
@@ -28,7 +31,14 @@ def word(severity: str) -> str:
 @register.filter
 def tallies(totals: dict[str, int]) -> list[tuple[str, int]]:
     """(severity, count) in the order of the legend, those that occur."""
-    pairs = [("stop", totals["stop"]), ("due", totals["due"]), ("watch", totals["watch"]), ("sound", totals["sound"]), ("not-seen", totals["not_seen"]), ("", totals["open"])]
+    pairs = [
+        ("stop", totals["stop"]),
+        ("due", totals["due"]),
+        ("watch", totals["watch"]),
+        ("sound", totals["sound"]),
+        ("not-seen", totals["not_seen"]),
+        ("", totals["open"]),
+    ]
     return [(severity, count) for severity, count in pairs if count]
 
 
@@ -44,15 +54,13 @@ def decided(finding: Any) -> str:
 @register.filter
 def serves(part: Any) -> str:
     """What a line of the parts list is for, in words."""
-    found = [piece.label for piece in part.pieces if piece.origin == "finding" and not piece.declined_reason]
-    along = [piece.label for piece in part.pieces if piece.origin == "companion" and not piece.declined_reason]
-    declined = [f"{piece.label} ({piece.declined_reason})" for piece in part.pieces if piece.declined_reason]
-    said = [", ".join(found)] if found else []
-    if along:
-        said.append(f"along with it: {', '.join(along)}")
-    if declined:
-        said.append(f"declined: {', '.join(declined)}")
-    return "; ".join(said)
+    reasons = sorted({piece.declined_reason for piece in part.pieces if piece.declined_reason})
+    said = [
+        part.found_at,
+        f"along with new parts: {part.along_at}" if part.along_at else "",
+        f"left out: {part.declined_at} ({'; '.join(reasons)})" if part.declined_at else "",
+    ]
+    return "; ".join(filter(None, said))
 
 
 @register.simple_tag

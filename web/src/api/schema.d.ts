@@ -662,8 +662,14 @@ export interface components {
         };
         /** PartOut */
         PartOut: {
+            /** Along At */
+            along_at: string;
             /** Declined */
             declined: number;
+            /** Declined At */
+            declined_at: string;
+            /** Found At */
+            found_at: string;
             /** Name */
             name: string;
             /** Note */

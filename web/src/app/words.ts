@@ -22,15 +22,3 @@ export function inDays(day: string, today?: Date): string {
   if (days === 1) return 'tomorrow'
   return days > 0 ? `in ${days} days` : `${-days} ${days === -1 ? 'day' : 'days'} ago`
 }
-
-/** ``Row 3 left, row 3 right, row 5 left`` as ``rows 3, 5 left``: short where every row is named. */
-export function listed(labels: readonly string[]): string {
-  const sides = new Map<string, string[]>()
-  for (const label of labels) {
-    const match = /^Row (\d+)( left| right)?$/.exec(label)
-    if (!match) return labels.join(', ')
-    const side = match[2] ?? ''
-    sides.set(side, [...(sides.get(side) ?? []), match[1]!])
-  }
-  return [...sides].map(([side, rows]) => `${rows.length > 1 ? 'rows' : 'row'} ${rows.join(', ')}${side}`).join('; ')
-}

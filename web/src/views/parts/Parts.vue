@@ -4,7 +4,6 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, Refused, type Part, type Schemas } from '@/api/client'
-import { listed } from '@/app/words'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 
 const props = defineProps<{ id: string }>()
@@ -26,20 +25,14 @@ async function run(call: ReturnType<typeof fetchParts>): Promise<void> {
 
 const rows = computed(() =>
   (data.value?.parts ?? []).map((part) => {
-    const of = (origin: string, declined: boolean) => part.pieces.filter((piece) => piece.origin === origin && !!piece.declined_reason === declined)
-    const along = of('companion', false)
+    const along = part.pieces.filter((piece) => piece.origin === 'companion' && !piece.declined_reason)
     const declined = part.pieces.filter((piece) => piece.declined_reason)
-    return {
-      part, found: listed(of('finding', false).map((piece) => piece.label)), along: listed(along.map((piece) => piece.label)), alongWhy: along[0]?.why ?? '',
-      alongWith: along[0]?.because ?? '', open: along.map((piece) => piece.position), declined: listed(declined.map((piece) => piece.label)),
-      declinedPositions: declined.map((piece) => piece.position), declinedReason: declined[0]?.declined_reason ?? '', declinedBy: declined[0]?.declined_by ?? '',
-    }
+    return { part, along: along[0], open: along.map((piece) => piece.position), declined: declined[0], declinedPositions: declined.map((piece) => piece.position) }
   }),
 )
 const numberless = computed(() => rows.value.filter((row) => !row.part.number && row.part.quantity).length)
 
 async function decline(part: Part, positions: string[], reason: string): Promise<void> {
-  if (positions === undefined) return
   await run(answer(api.POST('/api/walk-arounds/{walk_around_id}/companions', { ...path, body: { slot: part.slot, positions, reason } })))
 }
 
@@ -69,9 +62,9 @@ onMounted(() => run(fetchParts()))
               <td class="n">{{ row.part.quantity }}</td>
               <td class="n">{{ row.part.order }}<small v-if="row.part.pack > 1" class="quiet">packs of {{ row.part.pack }}</small></td>
               <td>
-                <p v-if="row.found">{{ row.found }} <span class="quiet">found</span></p>
-                <p v-if="row.along"><span class="plus">+</span> {{ row.along }} <span class="quiet">along with {{ row.alongWith }}: {{ row.alongWhy }}</span></p>
-                <p v-if="row.declined" class="quiet">Left out {{ row.declined }}: {{ row.declinedReason }} ({{ row.declinedBy }}) <button v-if="data.may_decide" type="button" class="link" @click="decline(row.part, row.declinedPositions, '')">take it back</button></p>
+                <p v-if="row.part.found_at">{{ row.part.found_at }} <span class="quiet">found</span></p>
+                <p v-if="row.along"><span class="plus">+</span> {{ row.part.along_at }} <span class="quiet">along with {{ row.along.because }}: {{ row.along.why }}</span></p>
+                <p v-if="row.declined" class="quiet">Left out {{ row.part.declined_at }}: {{ row.declined.declined_reason }} ({{ row.declined.declined_by }}) <button v-if="data.may_decide" type="button" class="link" @click="decline(row.part, row.declinedPositions, '')">take it back</button></p>
                 <form v-if="declining.slot === row.part.slot + row.part.side" class="words" @submit.prevent="submit(row.part, row.open)">
                   <label :for="`why-${row.part.slot}`">Why leave it out?</label>
                   <InputText :id="`why-${row.part.slot}`" v-model="declining.reason" autofocus :invalid="!!declining.problem" />
@@ -79,7 +72,7 @@ onMounted(() => run(fetchParts()))
                   <p v-if="declining.problem" class="problem" role="alert">{{ declining.problem }}</p>
                 </form>
               </td>
-              <td v-if="data.may_decide" class="act"><Button v-if="row.open.length" size="small" severity="secondary" text label="Leave out" :aria-label="`Leave out ${row.part.name} along with ${row.alongWith}`" @click="Object.assign(declining, { slot: row.part.slot + row.part.side, reason: '', problem: '' })" /></td>
+              <td v-if="data.may_decide" class="act"><Button v-if="row.open.length" size="small" severity="secondary" text label="Leave out" :aria-label="`Leave out ${row.part.name} along with ${row.along?.because}`" @click="Object.assign(declining, { slot: row.part.slot + row.part.side, reason: '', problem: '' })" /></td>
             </tr>
           </tbody>
         </table>

@@ -2,7 +2,6 @@
 /** What has been called for so far. */
 import { computed } from 'vue'
 import type { Part } from '@/api/client'
-import { listed } from '@/app/words'
 
 const props = defineProps<{ parts: Part[]; walkAround: string }>()
 
@@ -10,9 +9,8 @@ const rows = computed(() =>
   props.parts
     .filter((part) => part.quantity > 0)
     .map((part) => {
-      const asked = part.pieces.filter((piece) => !piece.declined_reason)
-      const along = asked.filter((piece) => piece.origin === 'companion')
-      return { part, found: listed(asked.filter((piece) => piece.origin === 'finding').map((piece) => piece.label)), along: listed(along.map((piece) => piece.label)), why: along[0]?.why ?? '' }
+      const along = part.pieces.find((piece) => piece.origin === 'companion' && !piece.declined_reason)
+      return { part, why: along?.why ?? '' }
     }),
 )
 const pieces = computed(() => rows.value.reduce((sum, row) => sum + row.part.quantity, 0))
@@ -26,8 +24,8 @@ const pieces = computed(() => rows.value.reduce((sum, row) => sum + row.part.qua
       <li v-for="row in rows" :key="row.part.slot + row.part.side">
         <b class="n">{{ row.part.quantity }}</b>
         <span class="what">{{ row.part.name }}<template v-if="row.part.side_name">, {{ row.part.side_name }}</template>
-          <small v-if="row.found">{{ row.found }}</small>
-          <small v-if="row.along" class="along" :title="row.why">along with it: {{ row.along }}</small>
+          <small v-if="row.part.found_at">{{ row.part.found_at }}</small>
+          <small v-if="row.part.along_at" class="along" :title="row.why">along with it: {{ row.part.along_at }}</small>
         </span>
       </li>
     </TransitionGroup>
