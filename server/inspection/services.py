@@ -175,6 +175,11 @@ class _Recording:
             refresh_parts(self.walk_around, self.book)
         return Changed(changed, parts)
 
+    def rejudge(self, checks: set[str]) -> None:
+        """Judge all positions of these checks by what stands now."""
+        self._read_rows(checks)
+        self._write_rows([pair for pair in self.rows if self._judge(pair)])
+
     def _typed(self, new: NewReading) -> _Typed:
         check, position = _where(self.book, self.walk_around, new.check, new.position)
         if new.state == Reading.State.NOT_SEEN and not new.reason.strip():
@@ -260,6 +265,14 @@ class _Recording:
             Verdict.objects.bulk_create(new)
         if had := [row for row in rows if row.pk is not None and row not in new]:
             Verdict.objects.bulk_update(had, VERDICT_COLUMNS)
+
+
+@transaction.atomic
+def recompute(walk_around: WalkAround) -> None:
+    """Judge every position again from its reading and the walk-around's own rule book, and bring the parts in step."""
+    book = books.opened(walk_around.rule_book_id)
+    _Recording(walk_around.started_by.member, walk_around, book).rejudge(set(book.family.checks))
+    refresh_parts(walk_around, book)
 
 
 def _sizes(check: Check, checks: dict[str, Check]) -> dict[str, float]:

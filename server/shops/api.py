@@ -5,7 +5,7 @@ from typing import Any, Literal
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 
 from .access import member_of
 from .models import Member
@@ -66,17 +66,17 @@ def session(request: HttpRequest) -> Session:
 
 
 @router.post("/login", response={200: Session, 422: Refusal, 429: Refusal}, auth=None)
-def sign_in(request: HttpRequest, credentials: Credentials) -> tuple[int, Any]:
+def sign_in(request: HttpRequest, credentials: Credentials) -> Status[Any]:
     """Sign in. After several wrong passwords the name is locked for a quarter of an hour from this address."""
     user = authenticate(request, username=credentials.username, password=credentials.password)
     if getattr(request, "axes_locked_out", False):
         message = "Too many wrong passwords. Try again in a quarter of an hour."
-        return 429, {"error": {"field": "", "message": message}}
+        return Status(429, {"error": {"field": "", "message": message}})
     member = Member.objects.select_related("shop", "user").filter(user=user).first() if user else None
     if user is None or member is None:
-        return 422, {"error": {"field": "password", "message": "Name and password do not match."}}
+        return Status(422, {"error": {"field": "password", "message": "Name and password do not match."}})
     login(request, user)
-    return 200, _session(request, member)
+    return Status(200, _session(request, member))
 
 
 @router.post("/logout", response=Session)

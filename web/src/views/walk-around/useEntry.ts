@@ -62,6 +62,7 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
       uuid: newUuid(), check: check.value.key, position: position.value, state: 'seen', raw: [], reason: '', note: '', confirmed: false,
       feeler: check.value.feelers.length ? feeler.value : '', taken_at: new Date().toISOString(), ...body,
     }
+    const again = !!place.value
     history.push({ check: reading.check, position: reading.position, body: standing() })
     if (reading.state === 'seen' && !reading.confirmed) lastRaw.set(reading.check, reading)
     problems.delete(here.value)
@@ -70,7 +71,7 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     done.value = []
     notSeen.value = false
     outbox.put(id, reading)
-    advance()
+    advance(again && !place.value?.ask)
   }
 
   /** The reading in force here, in the form it could be sent again. */
@@ -84,10 +85,11 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     }
   }
 
-  /** The next open position of this check, else the next check with anything open. */
-  function advance(): void {
+  /** The next open position of this check, else the next check with anything open. Reading again what was read goes on in order. */
+  function advance(again: boolean): void {
     const positions = check.value.positions
     const index = positions.indexOf(position.value)
+    if (again && positions[index + 1]) return select(check.value.key, positions[index + 1])
     const ring = [...positions.slice(index + 1), ...positions.slice(0, index)]
     const open = ring.find((one) => state.isOpen(check.value, one))
     if (open) return select(check.value.key, open)

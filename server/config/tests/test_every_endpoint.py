@@ -1,0 +1,124 @@
+"""Every endpoint, walked as the wrong shop and as nobody: nothing comes back. A new endpoint is walked without being named here."""
+
+import uuid
+
+import pytest
+from django.urls import URLPattern, URLResolver, get_resolver
+
+from config.api import api
+
+OPEN = {("/api/session", "get"), ("/api/session/login", "post")}
+BODIES = {
+    "start": {"id": str(uuid.uuid4())},
+    "record": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "raw": ["390"]},
+    "decide": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "positions": ["1L"], "choice": "do"},
+    "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
+}
+
+
+def operations():
+    for path, methods in api.get_openapi_schema()["paths"].items():
+        for method, operation in methods.items():
+            yield (
+                path,
+                method,
+                operation["operationId"].rpartition("_api_")[2] or operation["operationId"],
+                operation["operationId"],
+            )
+
+
+ALL = list(operations())
+OWNED = [row for row in ALL if "{" in row[0]]
+
+
+def call(browser, path, method, operation_id):
+    body = next((body for name, body in BODIES.items() if operation_id.endswith(f"_{name}") or operation_id == name), {})
+    return browser.get(path) if method == "get" else browser.send(path, **body)
+
+
+def filled(path, yard):
+    path = path.replace("{machine_id}", str(yard.machine.pk)).replace("{walk_around_id}", str(yard.walk_around.pk))
+    assert "{" not in path, "name what stands for this parameter, so that this endpoint is walked too"
+    return path
+
+
+@pytest.mark.parametrize(("path", "method", "_", "operation_id"), ALL)
+def test_nobody_gets_nothing(path, method, _, operation_id, yard, as_):
+    if (path, method) in OPEN:
+        return
+    response = call(as_(), filled(path, yard), method, operation_id)
+    assert response.status_code == 401, response.content
+    assert set(response.json()) == {"error"}
+
+
+@pytest.mark.parametrize(("path", "method", "_", "operation_id"), OWNED)
+@pytest.mark.parametrize("role", ["lead", "technician", "parts", "owner"])
+def test_the_wrong_shop_finds_nothing(path, method, _, operation_id, role, yard, neighbour, as_, read):
+    read("opener-disc-diameter", "1L", "385")
+    response = call(as_(getattr(neighbour, role)), filled(path, yard), method, operation_id)
+    assert response.status_code == 404, response.content
+    assert set(response.json()) == {"error"}
+
+
+@pytest.mark.parametrize(("path", "method", "_", "operation_id"), OWNED)
+def test_the_right_shop_does_get_through(path, method, _, operation_id, yard, as_, read):
+    """Or the tests above would pass on an endpoint that always fails."""
+    read("opener-disc-diameter", "1L", "385")
+    assert call(as_(yard.lead), filled(path, yard), method, operation_id).status_code == 200
+
+
+def test_lists_hold_the_own_shop_only(yard, neighbour, as_):
+    names = [card["machine"]["id"] for card in as_(neighbour.lead).get("/api/machines").json()]
+    assert names == [neighbour.machine.pk]
+
+
+def pages(patterns, prefix=""):
+    for pattern in patterns:
+        if isinstance(pattern, URLResolver):
+            yield from pages(pattern.url_patterns, prefix + str(pattern.pattern))
+        elif isinstance(pattern, URLPattern):
+            yield prefix + str(pattern.pattern)
+
+
+REPORTS = [page for page in pages(get_resolver().url_patterns) if page.startswith("walk-arounds/")]
+
+
+@pytest.mark.parametrize("page", REPORTS)
+def test_reports_and_files_too(page, yard, neighbour, as_):
+    path = "/" + page.replace("<uuid:walk_around_id>", str(yard.walk_around.pk))
+    assert as_(neighbour.lead).get(path).status_code == 404
+    sent_away = as_().get(path)
+    assert (sent_away.status_code, sent_away["Location"]) == (302, f"/sign-in?next={path}")
+    assert as_(yard.lead).get(path).status_code == 200
+
+
+def test_an_owner_sees_own_machines_only(yard, as_):
+    owner = as_(yard.owner)
+    assert owner.get("/api/machines").json() == []
+    assert owner.get(f"/api/walk-arounds/{yard.walk_around.pk}").status_code == 404
+    yard.machine.owners.add(yard.owner)
+    assert len(owner.get("/api/machines").json()) == 1
+    assert owner.get(f"/api/walk-arounds/{yard.walk_around.pk}").json()["may_record"] is False
+
+
+@pytest.mark.parametrize(
+    ("role", "start", "record", "decide"),
+    [("lead", 200, 200, 200), ("technician", 200, 200, 200), ("parts", 403, 403, 200), ("owner", 403, 403, 403)],
+)
+def test_what_each_role_may_do(role, start, record, decide, yard, as_, read):
+    yard.machine.owners.add(yard.owner)
+    read("opener-disc-diameter", "1L", "385")
+    browser, walk_around = as_(getattr(yard, role)), f"/api/walk-arounds/{yard.walk_around.pk}"
+    assert browser.send(f"/api/machines/{yard.machine.pk}/walk-arounds", id=str(uuid.uuid4())).status_code == start
+    assert (
+        browser.send(
+            f"{walk_around}/readings", uuid=str(uuid.uuid4()), check="opener-disc-diameter", position="2L", raw=["390"]
+        ).status_code
+        == record
+    )
+    assert (
+        browser.send(
+            f"{walk_around}/decisions", uuid=str(uuid.uuid4()), check="opener-disc-diameter", positions=["1L"], choice="do"
+        ).status_code
+        == decide
+    )

@@ -1,0 +1,88 @@
+"""What most server tests start from: two shops that know nothing of each other, and one planter with a walk-around."""
+
+import json
+import uuid
+from functools import lru_cache
+from types import SimpleNamespace
+
+import pytest
+from django.contrib.auth.hashers import make_password
+from django.contrib.auth.models import User
+from django.test import Client
+
+from fleet.models import LimitOverride, Machine, MachineModel
+from inspection import services
+from parts.models import PartNumber
+from shops.models import Member, Shop
+
+PASSWORD = "shell-sand-and-silt"
+
+
+@lru_cache(maxsize=1)
+def password_hash():
+    """Hashed once: Argon2 is slow on purpose, and eight members a test would wait for it."""
+    return make_password(PASSWORD)
+
+
+def make_member(shop, name, role):
+    user = User.objects.create(username=name, password=password_hash(), first_name=name.capitalize())
+    return Member.objects.create(user=user, shop=shop, role=role)
+
+
+def make_shop(name, prefix=""):
+    """A shop with one member of each role and a six-row planter."""
+    shop = Shop.objects.create(name=name)
+    people = {role: make_member(shop, prefix + role, role) for role in ("lead", "technician", "parts", "owner")}
+    model = MachineModel.objects.create(shop=shop, maker="Dunmere", name="12", family="row-crop-planter")
+    for figure, value in (("new", 400), ("limit", 386)):
+        LimitOverride.objects.create(model=model, check_key="opener-disc-diameter", figure=figure, value=value, source="manual")
+    PartNumber.objects.create(model=model, slot="opener-disc", number="D12-4001", pack=2)
+    machine = Machine.objects.create(
+        shop=shop, model=model, name="Dunmere 12", rows=6, track_rows=[3, 4], options=["seed-firmer"]
+    )
+    return SimpleNamespace(shop=shop, machine=machine, model=model, **people)
+
+
+@pytest.fixture
+def yard(db):
+    """Sallow Bridge, with a walk-around begun by its technician."""
+    made = make_shop("Sallow Bridge")
+    made.walk_around = services.start(made.technician, made.machine, uuid.uuid4(), "winter")
+    return made
+
+
+@pytest.fixture
+def neighbour(db):
+    return make_shop("Ormery Levels", prefix="n-")
+
+
+@pytest.fixture
+def read(yard):
+    """Record a reading as the technician: read("opener-disc-diameter", "3L", "385")."""
+
+    def record(check, position, *raw, by=None, **more):
+        reading_uuid = more.pop("uuid", None) or uuid.uuid4()
+        new = services.NewReading(uuid=reading_uuid, check=check, position=position, raw=list(raw), **more)
+        return services.record_reading(by or yard.technician, yard.walk_around.pk, new)
+
+    return record
+
+
+class Browser(Client):
+    """A client that speaks JSON."""
+
+    def send(self, path, **body):
+        return self.post(path, json.dumps(body), content_type="application/json")
+
+
+@pytest.fixture
+def as_(db):
+    """A browser signed in as a member: as_(yard.lead).get(…)."""
+
+    def signed_in(member=None):
+        browser = Browser()
+        if member:
+            browser.force_login(member.user, backend="django.contrib.auth.backends.ModelBackend")
+        return browser
+
+    return signed_in

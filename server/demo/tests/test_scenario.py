@@ -1,0 +1,48 @@
+"""The demo: loaded once, and showing every state on the first screen."""
+
+import pytest
+from django.core.management import CommandError, call_command
+from django.utils import timezone
+
+from demo.people import PASSWORD, PEOPLE
+from demo.scenario import load
+from inspection.models import Reading
+from shops.models import Member
+
+
+@pytest.fixture
+def demo(db):
+    assert load(timezone.now())
+
+
+def test_loading_again_changes_nothing(demo):
+    before = Reading.objects.count()
+    assert not load(timezone.now())
+    assert Reading.objects.count() == before
+
+
+def test_the_first_screen_shows_every_state(demo, as_):
+    cards = {card["machine"]["name"]: card for card in as_(Member.objects.get(role="lead")).get("/api/machines").json()}
+    twelve = cards["Dunmere 12"]
+    for state in ("sound", "watch", "due", "not_seen", "open"):
+        assert sum(station[state] for station in twelve["stations"]) > 0, state
+    assert [walk["finished_at"] is None for walk in twelve["recent"]] == [True, False]
+    assert cards["Dunmere 6"]["recent"] == []
+
+
+def test_the_machines_are_needed_in_a_few_weeks(demo, as_):
+    card = as_(Member.objects.get(role="lead")).get("/api/machines").json()[0]
+    days = (timezone.datetime.fromisoformat(card["machine"]["season_date"]).date() - timezone.now().date()).days
+    assert 14 <= days <= 42
+
+
+@pytest.mark.parametrize("person", PEOPLE, ids=lambda person: person.username)
+def test_everybody_can_log_in(person, demo, as_):
+    me = as_().send("/api/session/login", username=person.username, password=PASSWORD).json()["me"]
+    assert (me["name"], me["role"]) == (f"{person.first} {person.last}", person.role)
+
+
+def test_a_served_shop_gets_no_demo_data(db, settings):
+    settings.MODE = "serve"
+    with pytest.raises(CommandError):
+        call_command("load_demo")

@@ -1,0 +1,50 @@
+"""Signing in."""
+
+import pytest
+from conftest import PASSWORD
+
+
+@pytest.fixture
+def sign_in(as_):
+    browser = as_()
+
+    def attempt(username, password):
+        return browser.send("/api/session/login", username=username, password=password)
+
+    return attempt
+
+
+def test_the_right_password_opens_the_shop(yard, sign_in):
+    me = sign_in("technician", PASSWORD).json()["me"]
+    assert (me["shop"], me["role"], me["units"]) == ("Sallow Bridge", "technician", "mm")
+
+
+def test_passwords_are_kept_as_argon2(yard):
+    assert yard.technician.user.password.startswith("argon2")
+
+
+@pytest.mark.parametrize(("username", "password"), [("technician", "wrong"), ("nobody", PASSWORD), ("", "")])
+def test_a_wrong_pair_is_refused_without_saying_which_half(username, password, yard, sign_in):
+    response = sign_in(username, password)
+    assert response.status_code == 422
+    assert response.json()["error"]["message"] == "Name and password do not match."
+
+
+def test_guessing_is_stopped_even_with_the_right_password_at_last(yard, sign_in):
+    for _ in range(6):
+        sign_in("technician", "guess")
+    response = sign_in("technician", PASSWORD)
+    assert response.status_code == 429
+    assert sign_in("lead", PASSWORD).status_code == 200
+
+
+def test_somebody_without_a_shop_cannot_enter(db, sign_in, django_user_model):
+    django_user_model.objects.create_user("stray", password=PASSWORD)
+    assert sign_in("stray", PASSWORD).status_code == 422
+
+
+def test_signing_out_closes_the_door(yard, as_):
+    browser = as_(yard.lead)
+    assert browser.get("/api/machines").status_code == 200
+    assert browser.send("/api/session/logout").json()["me"] is None
+    assert browser.get("/api/machines").status_code == 401
