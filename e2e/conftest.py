@@ -1,0 +1,147 @@
+"""The real product for the browser tests: its own MariaDB, migrated and loaded with the demo, behind gunicorn."""
+
+import os
+import subprocess
+import time
+import urllib.request
+from dataclasses import dataclass, field
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).resolve().parent.parent
+AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
+CHROMIUM_FLAGS = (
+    "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync"
+).split()
+
+
+def script(*lines, **environment):
+    """Run functions of scripts/database.sh on the instance `browser`; returns what they print last."""
+    program = "\n".join([". scripts/common.sh", ". scripts/database.sh", "instance browser test >&2", *lines])
+    done = subprocess.run(["bash", "-c", program], cwd=ROOT, env={**os.environ, **environment}, capture_output=True, text=True, check=True)
+    return done.stdout.strip()
+
+
+@dataclass
+class Product:
+    """Where it answers, and how to take its database away and bring it back."""
+
+    url: str
+    environment: dict[str, str] = field(repr=False)
+
+    def stop_database(self):
+        script("db_stop")
+
+    def start_database(self):
+        script('db_start "$RELAXED"', LUMVEK_DB_PORT=self.environment["LUMVEK_DB_PORT"])
+
+    def ask_database(self, statement):
+        return script(f'sql lumvek -e "{statement}"')
+
+
+@pytest.fixture(scope="session")
+def product():
+    """One product for all browser tests; each test makes the walk-around it needs."""
+    script("db_stop", 'rm -rf "$DATA"')
+    port, password, key = script(
+        "{ db_init",
+        'db_start "$RELAXED"',
+        "sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'",
+        "db_allow lumvek; } >&2",
+        'echo "$LUMVEK_DB_PORT $LUMVEK_DB_PASSWORD $LUMVEK_SECRET_KEY"',
+        LUMVEK_DB_PORT="8621",
+    ).split()
+    address = script("free_port 8721")
+    environment = {
+        **os.environ,
+        "LUMVEK_MODE": "test",
+        "LUMVEK_DB_NAME": "lumvek",
+        "LUMVEK_DB_USER": "lumvek",
+        "LUMVEK_DB_HOST": "127.0.0.1",
+        "LUMVEK_DB_PORT": port,
+        "LUMVEK_DB_PASSWORD": password,
+        "LUMVEK_SECRET_KEY": key,
+        "PYTHONPATH": "core:server",
+    }
+    for command in ("migrate --no-input", "load_demo"):
+        subprocess.run([".venv/bin/python", "server/manage.py", *command.split()], cwd=ROOT, env=environment, check=True, capture_output=True)
+    log = (ROOT / ".lumvek/logs/browser-server.log").open("w")
+    server = subprocess.Popen(
+        [".venv/bin/gunicorn", "--chdir", "server", "--bind", f"127.0.0.1:{address}", "--workers", "1", "--threads", "4", "config.wsgi:application"],
+        cwd=ROOT, env=environment, stdout=log, stderr=subprocess.STDOUT,
+    )  # fmt: skip
+    url = f"http://127.0.0.1:{address}"
+    try:
+        _wait(url + "/health")
+        yield Product(url, environment)
+    finally:
+        server.terminate()
+        server.wait(10)
+        script("db_stop")
+
+
+def _wait(url):
+    for _ in range(200):
+        try:
+            urllib.request.urlopen(url)
+        except OSError:
+            time.sleep(0.1)
+        else:
+            return
+    raise RuntimeError(f"{url} does not answer; .lumvek/logs/browser-server.log says why")
+
+
+@pytest.fixture(scope="session")
+def base_url(product):
+    return product.url
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args():
+    return {"executable_path": "/usr/bin/chromium", "args": CHROMIUM_FLAGS}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args(base_url):
+    return {"base_url": base_url, "viewport": {"width": 1280, "height": 800}}
+
+
+@pytest.fixture
+def page(page):
+    """A page that fails its test when the browser complains."""
+    complaints = []
+    page.on("pageerror", lambda error: complaints.append(str(error)))
+    page.on("console", lambda message: complaints.append(message.text) if message.type == "error" and "Failed to load resource" not in message.text else None)
+    page.set_default_timeout(15_000)
+    yield page
+    assert complaints == []
+
+
+@pytest.fixture
+def sign_in(page):
+    """By keyboard, as a member of the demo."""
+
+    def entered(name="tomas", on=page):
+        on.goto("/sign-in")
+        on.get_by_label("Name").wait_for()
+        on.keyboard.type(name)
+        on.keyboard.press("Tab")
+        on.keyboard.type("sallow-bridge")
+        on.keyboard.press("Enter")
+        on.get_by_role("heading", name="Machines").wait_for()
+
+    return entered
+
+
+@pytest.fixture
+def accessible():
+    """Scan what is on screen with axe against WCAG A and AA."""
+
+    def scanned(page):
+        page.evaluate(AXE.read_text())
+        found = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']})")
+        problems = [f"{v['id']}: {v['help']} – {[n['html'][:140] for n in v['nodes'][:3]]}" for v in found["violations"]]
+        assert problems == []
+
+    return scanned
