@@ -11,15 +11,23 @@ import pytest
 
 ROOT = Path(__file__).resolve().parent.parent
 AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
-CHROMIUM_FLAGS = (
-    "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync"
-).split()
+CHROMIUM_FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 
 
 def script(*lines, **environment):
     """Run functions of scripts/database.sh on the instance `browser`; returns what they print last."""
     program = "\n".join([". scripts/common.sh", ". scripts/database.sh", "instance browser test >&2", *lines])
-    done = subprocess.run(["bash", "-c", program], cwd=ROOT, env={**os.environ, **environment}, capture_output=True, text=True, check=True)
+    done = subprocess.run(
+        ["bash", "-c", program], cwd=ROOT, env={**os.environ, **environment}, capture_output=True, text=True, check=True
+    )
     return done.stdout.strip()
 
 
@@ -65,7 +73,13 @@ def product():
         "PYTHONPATH": "core:server",
     }
     for command in ("migrate --no-input", "load_demo"):
-        subprocess.run([".venv/bin/python", "server/manage.py", *command.split()], cwd=ROOT, env=environment, check=True, capture_output=True)
+        subprocess.run(
+            [".venv/bin/python", "server/manage.py", *command.split()],
+            cwd=ROOT,
+            env=environment,
+            check=True,
+            capture_output=True,
+        )
     log = (ROOT / ".lumvek/logs/browser-server.log").open("w")
     server = subprocess.Popen(
         [".venv/bin/gunicorn", "--chdir", "server", "--bind", f"127.0.0.1:{address}", "--workers", "1", "--threads", "4", "config.wsgi:application"],
@@ -112,7 +126,14 @@ def page(page):
     """A page that fails its test when the browser complains."""
     complaints = []
     page.on("pageerror", lambda error: complaints.append(str(error)))
-    page.on("console", lambda message: complaints.append(message.text) if message.type == "error" and "Failed to load resource" not in message.text else None)
+    page.on(
+        "console",
+        lambda message: (
+            complaints.append(message.text)
+            if message.type == "error" and "Failed to load resource" not in message.text
+            else None
+        ),
+    )
     page.set_default_timeout(15_000)
     yield page
     assert complaints == []

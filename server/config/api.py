@@ -5,11 +5,12 @@ from typing import Any
 
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI, Router
+from ninja.errors import AuthenticationError, ValidationError
+
 from inspection.api import machines, walk_arounds
 from lumvek_core import registry, shapes
 from lumvek_core.errors import BadInput
-from ninja import NinjaAPI, Router
-from ninja.errors import AuthenticationError, ValidationError
 from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
 

@@ -1,6 +1,7 @@
 """Addresses: the API, reports and files, and for everything else the one page of the front end."""
 
 from django.urls import path, re_path
+
 from report import views as report
 
 from . import pages

@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator
 
 from django.contrib.auth.models import User
 from django.db import transaction
+
 from fleet.models import LimitOverride, Machine, MachineModel
 from inspection import books, services
 from inspection.models import WalkAround

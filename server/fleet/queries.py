@@ -1,6 +1,7 @@
 """Reading machines, always from a member's shop."""
 
 from django.db.models import QuerySet
+
 from lumvek_core.catalogue.model import LimitOverride as CoreOverride
 from shops.access import NotFoundHere
 from shops.models import Member, Role

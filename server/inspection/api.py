@@ -3,9 +3,10 @@
 import uuid
 
 from django.http import HttpRequest
+from ninja import Router
+
 from fleet.queries import machine_for
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from ninja import Router
 from shops.access import DECIDERS, INSPECTORS, member_of, only
 
 from . import books, present, queries, services

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from django.db.models import Count, QuerySet
+
 from fleet.models import Machine
 from fleet.queries import machines_for
 from lumvek_core import positions

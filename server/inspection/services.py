@@ -8,6 +8,7 @@ from typing import cast
 
 from django.db import transaction
 from django.utils import timezone
+
 from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force

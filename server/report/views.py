@@ -11,6 +11,7 @@ from urllib.parse import quote
 from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.template.loader import render_to_string
+
 from inspection import books, queries
 from inspection.models import WalkAround
 from lumvek_core.catalogue.model import RuleBook as CoreBook

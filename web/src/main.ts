@@ -5,6 +5,7 @@ import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
 import { createApp } from 'vue'
 import App from './app/App.vue'
+import { focus } from './app/focus'
 import { router } from './app/router'
 import './app/theme'
 import { preset } from './design/preset'
@@ -15,4 +16,5 @@ createApp(App)
   .use(createPinia())
   .use(router)
   .use(PrimeVue, { theme: { preset, options: { darkModeSelector: '[data-theme="dark"]', cssLayer: false } }, csp: { nonce } })
+  .directive('focus', focus)
   .mount('#app')

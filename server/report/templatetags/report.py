@@ -6,6 +6,7 @@ from django import template
 from django.template.loader import render_to_string
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
+
 from inspection.queries import StationState
 
 from ..build import SEVERITY_WORDS

@@ -1,7 +1,10 @@
 """Signing in."""
 
 import pytest
+from django.core.management import CommandError, call_command
+
 from conftest import PASSWORD
+from shops.models import Shop
 
 
 @pytest.fixture
@@ -48,3 +51,18 @@ def test_signing_out_closes_the_door(yard, as_):
     assert browser.get("/api/machines").status_code == 200
     assert browser.send("/api/session/logout").json()["me"] is None
     assert browser.get("/api/machines").status_code == 401
+
+
+def test_a_shop_is_made_with_its_lead(db, sign_in, monkeypatch):
+    monkeypatch.setattr("shops.management.commands.make_shop.getpass", lambda _: PASSWORD)
+    call_command("make_shop", "Yard", "first")
+    assert sign_in("first", PASSWORD).json()["me"]["role"] == "lead"
+    with pytest.raises(CommandError, match="already"):
+        call_command("make_shop", "Yard", "first")
+
+
+def test_a_weak_password_makes_no_shop(db, monkeypatch):
+    monkeypatch.setattr("shops.management.commands.make_shop.getpass", lambda _: "password")
+    with pytest.raises(CommandError, match="short"):
+        call_command("make_shop", "Yard", "first")
+    assert not Shop.objects.exists()

@@ -15,19 +15,40 @@ export function useCsrf(token: string): void {
   csrf = token
 }
 
+/** Ask for a token again: after a start without the server there is none, and after somebody else logged in it is another. */
+export async function renewCsrf(): Promise<void> {
+  const session = await answer(api.GET('/api/session'))
+  useCsrf(session.csrf)
+  if (!session.me) throw new Refused(401, 'Log in first.', '', true)
+}
+
+/** A write; where it fails for want of a token, once more with a new one. */
+export async function write<T>(call: () => Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  if (!csrf) await renewCsrf()
+  try {
+    return await answer(call())
+  } catch (error) {
+    if (!(error instanceof Refused) || error.status !== 403 || error.ours) throw error
+    await renewCsrf()
+    return answer(call())
+  }
+}
+
 /** What the server refused, and where. status 0: it could not be reached. */
 export class Refused extends Error {
   constructor(
     readonly status: number,
     message: string,
     readonly field = '',
+    /** The product's own answer, and not something between here and there speaking for it. */
+    readonly ours = false,
   ) {
     super(message)
   }
 
   /** Worth sending again as it is: the server or the way to it is at fault, not the reading. */
   get passing(): boolean {
-    return this.status === 0 || this.status >= 500 || this.status === 429
+    return !this.ours || this.status >= 500 || this.status === 429
   }
 }
 
@@ -49,5 +70,5 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
   }
   if (result.response.ok && result.data !== undefined) return result.data
   const error = (result.error as { error?: { field?: string; message?: string } } | undefined)?.error
-  throw new Refused(result.response.status, error?.message ?? 'The server could not answer.', error?.field ?? '')
+  throw new Refused(result.response.status, error?.message ?? 'The server could not answer.', error?.field ?? '', error?.message !== undefined)
 }

@@ -4,7 +4,7 @@
  * one twice records it once.
  */
 import { reactive } from 'vue'
-import { answer, api, Refused, type Changed, type NewReading } from './client'
+import { api, Refused, write, type Changed, type NewReading } from './client'
 
 export interface Sending {
   walkAround: string
@@ -43,7 +43,7 @@ function stored(storage: Storage): Sending[] {
 }
 
 const overTheWire: Send = (item) =>
-  answer(api.POST('/api/walk-arounds/{walk_around_id}/readings', { params: { path: { walk_around_id: item.walkAround } }, body: item.body }))
+  write(() => api.POST('/api/walk-arounds/{walk_around_id}/readings', { params: { path: { walk_around_id: item.walkAround } }, body: item.body }))
 
 export function makeOutbox(send: Send = overTheWire, storage: Storage = localStorage) {
   const box = reactive<Outbox>({ waiting: stored(storage), state: 'idle', retryAt: 0 })

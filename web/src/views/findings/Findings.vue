@@ -3,7 +3,7 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
-import { answer, api, Refused, type Schemas } from '@/api/client'
+import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
@@ -55,7 +55,7 @@ async function decide(group: Schemas['FindingGroupOut'], findings: Finding[], ch
     until: choice === 'wait' ? writing.text : '',
     reason: choice === 'decline' ? writing.text : '',
   }
-  if (await run(answer(api.POST('/api/walk-arounds/{walk_around_id}/decisions', { ...path, body })))) writing.key = ''
+  if (await run(write(() => api.POST('/api/walk-arounds/{walk_around_id}/decisions', { ...path, body })))) writing.key = ''
 }
 
 const undecided = (group: Schemas['FindingGroupOut']): Finding[] => group.findings.filter((finding) => finding.decision === 'open')
@@ -102,7 +102,7 @@ onMounted(() => run(fetchFindings()))
               <p v-else class="quiet">Not decided</p>
               <form v-if="writing.key === keyOf(group, [finding])" class="words" @submit.prevent="decide(group, [finding], writing.choice as Choice)">
                 <label :for="`words-${finding.place.position}`">{{ writing.choice === 'wait' ? 'Until when, or what' : 'Why not' }}</label>
-                <InputText :id="`words-${finding.place.position}`" v-model="writing.text" autofocus :invalid="!!writing.problem" />
+                <InputText :id="`words-${finding.place.position}`" v-model="writing.text" v-focus :invalid="!!writing.problem" />
                 <p v-if="writing.problem" class="problem" role="alert">{{ writing.problem }}</p>
                 <Button type="submit" size="small" :label="writing.choice === 'wait' ? 'Wait' : 'Decline'" /> <Button size="small" text severity="secondary" label="Cancel" @click="writing.key = ''" />
               </form>

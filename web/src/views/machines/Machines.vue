@@ -3,7 +3,7 @@
 import Button from 'primevue/button'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { answer, api, Refused, type Schemas } from '@/api/client'
+import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
 import { date, inDays, PHASES } from '@/app/words'
@@ -40,7 +40,7 @@ async function start(machine: number): Promise<void> {
   const id = ids.get(machine) ?? newUuid()
   ids.set(machine, id)
   try {
-    const begun = await answer(api.POST('/api/machines/{machine_id}/walk-arounds', { params: { path: { machine_id: machine } }, body: { id, phase: 'winter' } }))
+    const begun = await write(() => api.POST('/api/machines/{machine_id}/walk-arounds', { params: { path: { machine_id: machine } }, body: { id, phase: 'winter' } }))
     await router.push({ name: 'walk-around', params: { id: begun.id } })
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'The walk-around could not be started.'

@@ -3,7 +3,7 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
-import { answer, api, Refused, type Part, type Schemas } from '@/api/client'
+import { answer, api, Refused, write, type Part, type Schemas } from '@/api/client'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 
 const props = defineProps<{ id: string }>()
@@ -33,7 +33,7 @@ const rows = computed(() =>
 const numberless = computed(() => rows.value.filter((row) => !row.part.number && row.part.quantity).length)
 
 async function decline(part: Part, positions: string[], reason: string): Promise<void> {
-  await run(answer(api.POST('/api/walk-arounds/{walk_around_id}/companions', { ...path, body: { slot: part.slot, positions, reason } })))
+  await run(write(() => api.POST('/api/walk-arounds/{walk_around_id}/companions', { ...path, body: { slot: part.slot, positions, reason } })))
 }
 
 async function submit(part: Part, positions: string[]): Promise<void> {
@@ -67,7 +67,7 @@ onMounted(() => run(fetchParts()))
                 <p v-if="row.declined" class="quiet">Left out {{ row.part.declined_at }}: {{ row.declined.declined_reason }} ({{ row.declined.declined_by }}) <button v-if="data.may_decide" type="button" class="link" @click="decline(row.part, row.declinedPositions, '')">take it back</button></p>
                 <form v-if="declining.slot === row.part.slot + row.part.side" class="words" @submit.prevent="submit(row.part, row.open)">
                   <label :for="`why-${row.part.slot}`">Why leave it out?</label>
-                  <InputText :id="`why-${row.part.slot}`" v-model="declining.reason" autofocus :invalid="!!declining.problem" />
+                  <InputText :id="`why-${row.part.slot}`" v-model="declining.reason" v-focus :invalid="!!declining.problem" />
                   <Button type="submit" size="small" label="Leave out" /><Button size="small" text severity="secondary" label="Cancel" @click="declining.slot = ''" />
                   <p v-if="declining.problem" class="problem" role="alert">{{ declining.problem }}</p>
                 </form>

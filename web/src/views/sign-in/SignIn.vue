@@ -44,7 +44,7 @@ async function enter(): Promise<void> {
       <h1>Lumvek</h1>
       <p class="quiet">Inspect, judge, and know what to order.</p>
       <label for="username">Name</label>
-      <InputText id="username" v-model="username" autocomplete="username" autocapitalize="none" autofocus required />
+      <InputText id="username" v-model="username" autocomplete="username" autocapitalize="none" v-focus required />
       <label for="password">Password</label>
       <InputText id="password" v-model="password" type="password" autocomplete="current-password" required :aria-describedby="problem ? 'problem' : undefined" :invalid="!!problem" />
       <p v-if="problem" id="problem" class="problem" role="alert">{{ problem }}</p>

@@ -3,7 +3,7 @@
 import Button from 'primevue/button'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { answer, api, Refused } from '@/api/client'
+import { api, Refused, write } from '@/api/client'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import MachineMap from '@/design/MachineMap.vue'
@@ -23,7 +23,7 @@ const session = useSession()
 const checkKey = ref('')
 const panel = ref<{ focus: () => void } | null>(null)
 const finishing = ref('')
-const state = useWalkAround(props.id, (check, position, body, problem) => entry.refused(check, position, body, problem))
+const state = useWalkAround(props.id, { loaded: begin, refused: (check, position, body, problem) => entry.refused(check, position, body, problem) })
 const entry: Entry = useEntry(props.id, state, checkKey, () => panel.value?.focus())
 const data = state.data
 
@@ -39,16 +39,13 @@ const last = computed(() => {
 
 /** The first place nobody has looked at, or where the address says. */
 function begin(): void {
-  if (!data.value) return
+  if (!data.value || checkKey.value) return
   const asked = data.value.checks.find((one) => one.key === route.query.check)
   const open = data.value.checks.find((one) => !one.optional && state.openCount(one) > 0)
   entry.select((asked ?? open ?? data.value.checks[0]!).key, asked && typeof route.query.at === 'string' ? route.query.at : undefined)
 }
 
-onMounted(async () => {
-  await state.load()
-  begin()
-})
+onMounted(state.load)
 
 /** The address keeps the place: back goes to the check before, a reload comes back to the same position. */
 watch([checkKey, entry.position], ([key, position], [before]) => {
@@ -74,7 +71,7 @@ function goStation(key: string): void {
 async function finish(): Promise<void> {
   finishing.value = ''
   try {
-    await answer(api.POST('/api/walk-arounds/{walk_around_id}/finish', { params: { path: { walk_around_id: props.id } } }))
+    await write(() => api.POST('/api/walk-arounds/{walk_around_id}/finish', { params: { path: { walk_around_id: props.id } } }))
     await router.push({ name: 'findings', params: { id: props.id } })
   } catch (error) {
     finishing.value = error instanceof Refused ? error.message : 'It could not be finished.'
@@ -92,7 +89,7 @@ async function askFinish(): Promise<void> {
 </script>
 
 <template>
-  <p v-if="state.problem.value" class="trouble" role="alert">{{ state.problem.value }} <Button label="Try again" severity="secondary" @click="state.load().then(begin)" /></p>
+  <p v-if="state.problem.value && !data" class="trouble" role="alert">{{ state.problem.value }} <Button label="Try again" severity="secondary" @click="state.load()" /></p>
   <p v-else-if="!data || !checkKey" class="trouble quiet" role="status">Reading the walk-around …</p>
   <template v-else>
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />

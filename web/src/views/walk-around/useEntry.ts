@@ -198,12 +198,12 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     problems.set(at(check, where), `${raw[slot ? Number(slot[1]) : 0] ?? ''} – ${trouble.message}`.replace(/^ – /, ''))
     const index = slot ? Number(slot[1]) : Math.max(0, raw.length - 1)
     keepDraft(id, check, where, { text: raw[index] ?? '', done: raw.slice(0, index) })
-    if (!text.value && !done.value.length && !notSeen.value) select(check, where)
+    if (state.data.value && !text.value && !done.value.length && !notSeen.value) select(check, where)
   }
 
   /** A question about a figure came back: return to it if the hand is free. */
   function question(check: string, where: string): void {
-    if (!text.value && !done.value.length && !notSeen.value) select(check, where)
+    if (state.data.value && !text.value && !done.value.length && !notSeen.value) select(check, where)
   }
 
   function key(event: KeyboardEvent): void {

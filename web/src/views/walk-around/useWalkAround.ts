@@ -14,21 +14,33 @@ export interface Cell {
   place?: Place
 }
 
-export function useWalkAround(id: string, refused: (check: string, position: string, body: NewReading, problem: Refused) => void) {
+interface Heard {
+  loaded: () => void
+  refused: (check: string, position: string, body: NewReading, problem: Refused) => void
+}
+
+export function useWalkAround(id: string, { loaded, refused }: Heard) {
   const data = ref<WalkAroundData | null>(null)
   const problem = ref('')
   const places = reactive(new Map<At, Place>())
   const newest = ref<At | null>(null)
 
+  let again: ReturnType<typeof setTimeout> | undefined
+
+  /** Read it from the server; while that cannot answer, by itself again every few seconds. */
   async function load(): Promise<void> {
-    problem.value = ''
+    clearTimeout(again)
     try {
       const found = await answer(api.GET('/api/walk-arounds/{walk_around_id}', { params: { path: { walk_around_id: id } } }))
       places.clear()
       for (const place of found.places) places.set(at(place.check, place.position), place)
       data.value = found
+      problem.value = ''
+      loaded()
     } catch (error) {
-      problem.value = error instanceof Refused ? error.message : 'The walk-around could not be read.'
+      if (!(error instanceof Refused)) throw error
+      problem.value = error.message
+      if (error.passing) again = setTimeout(() => void load(), 3000)
     }
     void outbox.flush()
   }
@@ -51,7 +63,10 @@ export function useWalkAround(id: string, refused: (check: string, position: str
       if (item.walkAround === id) refused(item.body.check, item.body.position, item.body, trouble)
     },
   })
-  onBeforeUnmount(() => outbox.listen({ recorded: () => undefined, refused: () => undefined }))
+  onBeforeUnmount(() => {
+    clearTimeout(again)
+    outbox.listen({ recorded: () => undefined, refused: () => undefined })
+  })
 
   const sending = computed(() => {
     const found = new Map<At, NewReading>()

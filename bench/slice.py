@@ -1,0 +1,106 @@
+"""How long saving a reading and opening a walk-around take, beside a plain round trip, and how large the first load is.
+
+Ratios carry from machine to machine, milliseconds do not. The disk's own flush is measured too, for every saved reading waits
+for one.
+"""
+
+import gzip
+import http.cookiejar
+import json
+import os
+import statistics
+import sys
+import tempfile
+import time
+import urllib.request
+import uuid
+from pathlib import Path
+
+DIST = Path(__file__).resolve().parent.parent / "web" / "dist"
+READINGS = 300
+
+
+class Browser:
+    """A signed-in client."""
+
+    def __init__(self, base: str) -> None:
+        self.base = base
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
+        self.token = ""
+        for _ in range(200):
+            try:
+                self.token = self.get("/api/session")["csrf"]
+                break
+            except OSError:
+                time.sleep(0.1)
+        self.token = self.post("/api/session/login", username="tomas", password="sallow-bridge")["csrf"]
+
+    def get(self, path: str):
+        with self.opener.open(self.base + path) as answer:
+            return json.load(answer)
+
+    def post(self, path: str, **body):
+        headers = {"Content-Type": "application/json", "X-CSRFToken": self.token}
+        with self.opener.open(urllib.request.Request(self.base + path, json.dumps(body).encode(), headers)) as answer:
+            return json.load(answer)
+
+
+def timed(job, times: int) -> list[float]:
+    """Milliseconds of each run, sorted."""
+    took = []
+    for i in range(times):
+        begun = time.perf_counter()
+        job(i)
+        took.append(1000 * (time.perf_counter() - begun))
+    return sorted(took)
+
+
+def flush(_: int) -> None:
+    with tempfile.NamedTemporaryFile(dir=DIST) as file:
+        file.write(b"x" * 4096)
+        file.flush()
+        os.fsync(file.fileno())
+
+
+def line(name: str, took: list[float], unit: float) -> None:
+    median, p95 = statistics.median(took), took[int(len(took) * 0.95) - 1]
+    print(f"{name:44} median {median:7.1f} ms   95 % {p95:7.1f} ms   × {median / unit:5.1f} a plain round trip")
+
+
+def main(base: str) -> None:
+    browser = Browser(base)
+    board = browser.get("/api/machines")
+    machine = next(card for card in board if card["machine"]["rows"] == 12)["machine"]["id"]
+    walk_around = f"/api/walk-arounds/{browser.post(f'/api/machines/{machine}/walk-arounds', id=str(uuid.uuid4()))['id']}"
+
+    def save(i: int) -> None:
+        row, side = i // 2 % 12 + 1, "LR"[i % 2]
+        typed = ("390", "15 3/8", "39,1 cm", "385")[i % 4]
+        browser.post(
+            f"{walk_around}/readings",
+            uuid=str(uuid.uuid4()),
+            check="opener-disc-diameter",
+            position=f"{row}{side}",
+            raw=[typed],
+        )
+
+    plain = timed(lambda _: browser.get("/health"), 200)
+    unit = statistics.median(plain)
+    line("plain round trip with one query", plain, unit)
+    line("one flush of this disk", timed(flush, 30), unit)
+    timed(save, 30)  # warm
+    line(f"saving a reading ({READINGS})", timed(save, READINGS), unit)
+    line("opening the walk-around", timed(lambda _: browser.get(walk_around), 30), unit)
+    line("the board", timed(lambda _: browser.get("/api/machines"), 30), unit)
+    first = ["index", "SignIn"]
+    files = [f for f in (DIST / "assets").iterdir() if f.suffix in (".js", ".css") and f.name.split("-")[0] in first]
+    scripts = sum(len(gzip.compress(file.read_bytes(), 9)) for file in files)
+    fonts = sum(file.stat().st_size for file in (DIST / "assets").glob("*.woff2"))
+    every = sum(len(gzip.compress(f.read_bytes(), 9)) for f in (DIST / "assets").iterdir() if f.suffix in (".js", ".css"))
+    print(
+        f"first load, gzip: scripts and styles {scripts / 1024:.0f} KiB, fonts {fonts / 1024:.0f} KiB; every screen together {every / 1024:.0f} KiB"
+    )
+
+
+if __name__ == "__main__":
+    main(sys.argv[1])

@@ -1,0 +1,24 @@
+# Figures as ratios, on an instance of its own with durable settings.
+. scripts/common.sh
+. scripts/setup.sh
+. scripts/database.sh
+setup_system $PACKAGES_RUN
+setup_python app
+setup_web
+instance bench test
+db_stop
+rm -rf "$DATA"
+server=""
+trap '[ -z "$server" ] || kill "$server" 2>/dev/null || true; db_stop' EXIT
+db_init
+db_start "$RELAXED"
+sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
+db_allow lumvek
+export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
+step "Tables and demo data" bench-data bash -c '.venv/bin/python server/manage.py migrate --no-input && .venv/bin/python server/manage.py load_demo'
+db_stop
+db_start "$DURABLE"
+port=$(free_port 8820)
+.venv/bin/gunicorn --chdir server --bind "127.0.0.1:$port" --workers 2 --threads 4 config.wsgi:application >"$LOGS/bench-server.log" 2>&1 &
+server=$!
+.venv/bin/python bench/slice.py "http://127.0.0.1:$port"

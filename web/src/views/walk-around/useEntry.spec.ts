@@ -1,0 +1,138 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { nextTick, reactive, ref } from 'vue'
+import { Refused, type Check, type NewReading, type Place, type WalkAroundData } from '@/api/client'
+import { outbox } from '@/api/outbox'
+import { useEntry } from './useEntry'
+import { at, type At, type WalkAroundState } from './useWalkAround'
+
+const check = (key: string, more: Partial<Check>): Check =>
+  ({ key, name: key, options: [], values: [], feelers: [], positions: ['1', '2', '3'], optional: false, ...more }) as Check
+const STATES = [{ key: 'smooth', name: 'Smooth', severity: 'sound' }, { key: 'rough', name: 'Rough', severity: 'due' }] as Check['options']
+
+let sent: NewReading[]
+function hand(...checks: Check[]) {
+  const places = reactive(new Map<At, Place>())
+  const data = ref({ checks, positions: ['1', '2', '3'].map((key) => ({ key, label: `Row ${key}`, row: Number(key), side: null })) } as unknown as WalkAroundData)
+  const isOpen = (one: Check, position: string) => !places.has(at(one.key, position)) && !sent.some((body) => body.check === one.key && body.position === position)
+  const state = { data, places, isOpen, openCount: (one: Check) => one.positions.filter((position) => isOpen(one, position)).length } as unknown as WalkAroundState
+  const entry = useEntry('w', state, ref(checks[0]!.key), () => undefined)
+  entry.select(checks[0]!.key)
+  const press = (...keys: string[]) => {
+    for (const key of keys) {
+      const event = new KeyboardEvent('keydown', { key, cancelable: true })
+      entry.key(event)
+      if (!event.defaultPrevented && key.length === 1) entry.text.value += key
+    }
+  }
+  return { entry, places, press }
+}
+
+describe('the hand on the keyboard', () => {
+  beforeEach(() => {
+    localStorage.clear()
+    sent = []
+    vi.spyOn(outbox, 'put').mockImplementation((_, body) => void sent.push(body))
+  })
+
+  it('types, enters, and is at the next position', () => {
+    const { entry, press } = hand(check('disc', {}))
+    press('3', '9', '0', 'Enter')
+    expect(sent[0]).toMatchObject({ check: 'disc', position: '1', raw: ['390'], state: 'seen' })
+    expect([entry.position.value, entry.text.value]).toEqual(['2', ''])
+  })
+
+  it('goes from the last position to the next check with anything open', () => {
+    const { entry, press } = hand(check('disc', {}), check('measured', { optional: true }), check('axle', {}))
+    press('1', 'Enter', '2', 'Enter', '3', 'Enter')
+    expect(entry.check.value.key).toBe('axle')
+  })
+
+  it('takes several figures for one position before it sends', () => {
+    const { press } = hand(check('contact', { values: ['a', 'b', 'c'], feelers: ['card'] }))
+    press('3', 'Enter', '4', 'Enter')
+    expect(sent).toHaveLength(0)
+    press('Backspace', 'Enter', '5', 'Enter')
+    expect(sent[0]).toMatchObject({ raw: ['3', '4', '5'], feeler: 'card' })
+  })
+
+  it('repeats the last value with =', () => {
+    const { press } = hand(check('disc', {}))
+    press('7', 'Enter', '=')
+    expect(sent.map((body) => body.raw)).toEqual([['7'], ['7']])
+    expect(sent[0]!.uuid).not.toBe(sent[1]!.uuid)
+  })
+
+  it('chooses a state with its digit and the sound one with a point', () => {
+    const { press } = hand(check('bearing', { options: STATES }))
+    press('2', '.')
+    expect(sent.map((body) => body.raw)).toEqual([['rough'], ['smooth']])
+  })
+
+  it('never marks a measured check in bulk', () => {
+    const { entry, press } = hand(check('disc', {}))
+    press('.', 'Enter')
+    expect(sent).toEqual([])
+    expect(entry.hint.value).toContain('never marked in bulk')
+  })
+
+  it('lets a point begin a decimal and a dash stand inside a length', () => {
+    const { press } = hand(check('disc', {}))
+    press('.', '5', 'Enter', '1', '4', '-', '5', '/', '8', 'Enter')
+    expect(sent.map((body) => body.raw)).toEqual([['.5'], ['14-5/8']])
+  })
+
+  it('asks why after a dash, and takes no for no answer', () => {
+    const { entry, press } = hand(check('disc', {}))
+    press('-', 'Enter')
+    expect(sent).toEqual([])
+    press('2')
+    expect(sent[0]).toMatchObject({ state: 'not-seen', reason: 'Part is off the machine' })
+    press('-', 'Escape')
+    expect(entry.notSeen.value).toBe(false)
+  })
+
+  it('keeps what was typed at a position while looking elsewhere', async () => {
+    const { entry, press } = hand(check('disc', {}))
+    press('3', '9')
+    await nextTick()
+    entry.select('disc', '2')
+    expect(entry.text.value).toBe('')
+    entry.select('disc', '1')
+    expect(entry.text.value).toBe('39')
+  })
+
+  it('brings back what was refused, to its field', () => {
+    const { entry, press } = hand(check('disc', {}))
+    press('x', 'Enter')
+    entry.refused('disc', '1', sent[0]!, new Refused(422, 'is not a length', 'raw.0', true))
+    expect([entry.position.value, entry.text.value, entry.problem.value]).toEqual(['1', 'x', 'x – is not a length'])
+  })
+
+  it('does not tear the hand away while it types', () => {
+    const { entry, press } = hand(check('disc', {}))
+    press('x', 'Enter', '3')
+    entry.refused('disc', '1', sent[0]!, new Refused(422, 'is not a length', 'raw.0', true))
+    expect([entry.position.value, entry.text.value]).toEqual(['2', '3'])
+    expect(entry.problems.size).toBe(1)
+  })
+
+  it('keeps an asked figure when Enter is pressed again', () => {
+    const { entry, places, press } = hand(check('disc', {}))
+    places.set(at('disc', '1'), { check: 'disc', position: '1', ask: '14.3 mm?', raw: ['14.3'], feeler: '', state: 'seen' } as unknown as Place)
+    entry.select('disc', '1')
+    press('Enter')
+    expect(sent[0]).toMatchObject({ raw: ['14.3'], confirmed: true })
+  })
+
+  it('undoes by a new reading, never by erasing', () => {
+    const { places, press, entry } = hand(check('disc', {}))
+    press('7', 'Enter')
+    entry.undo()
+    expect(sent[1]).toMatchObject({ state: 'withdrawn', position: '1' })
+    places.set(at('disc', '2'), { check: 'disc', position: '2', raw: ['5'], feeler: '', state: 'seen', ask: '', reason: '', confirmed: false, note: '', at: '' } as unknown as Place)
+    entry.select('disc', '2')
+    press('6', 'Enter')
+    entry.undo()
+    expect(sent[3]).toMatchObject({ state: 'seen', position: '2', raw: ['5'] })
+  })
+})
