@@ -44,6 +44,12 @@ def make_shop(name, prefix=""):
 
 
 @pytest.fixture
+def password():
+    """Everybody's."""
+    return PASSWORD
+
+
+@pytest.fixture
 def yard(db):
     """Sallow Bridge, with a walk-around begun by its technician."""
     made = make_shop("Sallow Bridge")
@@ -79,8 +85,8 @@ class Browser(Client):
 def as_(db):
     """A browser signed in as a member: as_(yard.lead).get(…)."""
 
-    def signed_in(member=None):
-        browser = Browser()
+    def signed_in(member=None, **client):
+        browser = Browser(**client)
         if member:
             browser.force_login(member.user, backend="django.contrib.auth.backends.ModelBackend")
         return browser

@@ -60,10 +60,7 @@ def test_scripts_and_styles_come_from_here_and_carry_a_nonce(client, db):
 
 
 def test_writes_without_the_token_are_refused(yard, as_):
-    from conftest import Browser
-
-    browser = Browser(enforce_csrf_checks=True)
-    browser.force_login(yard.lead.user, backend="django.contrib.auth.backends.ModelBackend")
+    browser = as_(yard.lead, enforce_csrf_checks=True)
     assert browser.send(f"/api/machines/{yard.machine.pk}/walk-arounds", id="x").status_code == 403
     token = browser.get("/api/session").json()["csrf"]
     sent = browser.post(

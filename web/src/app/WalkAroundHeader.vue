@@ -51,7 +51,7 @@ const sync = computed(() => {
 <style scoped>
 .head { display: flex; align-items: center; gap: 6px 24px; padding: 6px 20px 0; flex-wrap: wrap; }
 .what { display: flex; align-items: baseline; gap: 12px; flex: 1 1 auto; min-width: 0; flex-wrap: wrap; }
-.sync { display: inline-flex; align-items: center; gap: 6px; font-size: 0.95rem; color: var(--quiet); }
+.sync { display: inline-flex; align-items: center; gap: 6px; color: var(--quiet); }
 .sync svg { fill: none; stroke: currentColor; stroke-width: 2; flex: none; }
 .sync.away { color: var(--stop); font-weight: 600; background: var(--surface); border: 2px solid var(--stop); border-radius: var(--radius); padding: 2px 10px; }
 .tabs { display: flex; gap: 2px; }

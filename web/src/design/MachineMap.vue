@@ -69,8 +69,8 @@ button.stop:hover { background: var(--sunk); }
 .here .sign path { stroke: var(--accent); }
 .line { display: block; height: 6px; margin: 3px -6px 5px; border-bottom: 2px dashed var(--steel); position: relative; }
 .line i { position: absolute; left: 0; bottom: -4px; height: 6px; background: var(--ink); }
-.name { display: block; font-weight: 600; font-size: 0.95rem; line-height: 1.15; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.state { display: flex; gap: 8px; font-size: 0.95rem; }
+.name { display: block; font-weight: 600; line-height: 1.15; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.state { display: flex; gap: 8px; }
 .count { display: inline-flex; align-items: center; gap: 3px; font-weight: 600; }
 .small { padding-right: 10px; }
 .small::after { top: 20px; border-width: 5px 0 5px 7px; }

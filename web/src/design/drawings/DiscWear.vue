@@ -6,7 +6,7 @@ const props = defineProps<{ reading?: number; shown?: string; fresh: number; lim
 
 const LIMIT_R = 46
 const NEW_R = 84
-const CENTRE = 92
+const CENTRE = 90
 const radius = (size: number): number => LIMIT_R + ((NEW_R - LIMIT_R) * (size - props.limit)) / (props.fresh - props.limit)
 const today = computed(() => (props.reading === undefined ? undefined : Math.min(90, Math.max(22, radius(props.reading)))))
 
@@ -15,7 +15,7 @@ const labels = computed(() => {
   const wanted = [
     { text: `New ${props.freshShown}`, r: NEW_R, kind: 'faint' },
     ...(today.value === undefined ? [] : [{ text: props.shown ?? '', r: today.value, kind: 'strong' }]),
-    { text: `Replace at ${props.limitShown}`, r: LIMIT_R, kind: '' },
+    { text: `Limit ${props.limitShown}`, r: LIMIT_R, kind: '' },
   ].sort((a, b) => b.r - a.r)
   let last = -Infinity
   return wanted.map((label) => {
@@ -34,10 +34,10 @@ const labels = computed(() => {
     <circle class="limit" :cx="CENTRE" :cy="CENTRE" :r="LIMIT_R" />
     <circle class="hub" :cx="CENTRE" :cy="CENTRE" r="15" /><circle class="hub" :cx="CENTRE" :cy="CENTRE" r="4" />
     <g v-for="label in labels" :key="label.kind">
-      <path class="lead" :d="`M${label.x0} ${label.y0} L188 ${label.y}`" /><circle :cx="label.x0" :cy="label.y0" r="2.6" fill="var(--ink)" />
-      <text x="194" :y="label.y + 5" :class="label.kind">{{ label.text }}</text>
+      <path class="lead" :d="`M${label.x0} ${label.y0} L182 ${label.y}`" /><circle :cx="label.x0" :cy="label.y0" r="2.6" fill="var(--ink)" />
+      <text x="188" :y="label.y + 5" :class="label.kind">{{ label.text }}</text>
     </g>
-    <text x="194" y="176" class="faint">wear drawn larger</text>
+    <text x="188" y="176" class="faint">wear drawn larger</text>
   </svg>
 </template>
 

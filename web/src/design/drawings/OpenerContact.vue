@@ -8,7 +8,7 @@ import { computed } from 'vue'
 const props = defineProps<{ facts?: Record<string, number>; low: number; high: number; bandShown: string; shown?: string }>()
 
 const MIDDLE = 92
-const X = 92
+const X = 80
 const reach = computed(() => Math.max(props.high * 0.72, (props.facts?.equivalent ?? 0) * 0.62, 20))
 const y = (mm: number): number => (mm / reach.value) * 82
 
@@ -23,7 +23,7 @@ function half(mm: number): number {
 const rim = (side: 1 | -1): string => {
   const points = Array.from({ length: 41 }, (_, i) => ((i - 20) / 20) * reach.value * 1.08)
   const line = points.map((mm) => `${(X + side * half(mm)).toFixed(1)} ${(MIDDLE + y(mm)).toFixed(1)}`).join(' L')
-  return `M${line} L${X + side * 78} ${MIDDLE + 96} L${X + side * 78} ${MIDDLE - 96} Z`
+  return `M${line} L${X + side * 72} ${MIDDLE + 96} L${X + side * 72} ${MIDDLE - 96} Z`
 }
 const byFeeler = computed(() => (props.facts?.band_feeler === 0.3 ? 'the card' : `${props.facts?.band_feeler} mm feeler`))
 const span = computed(() => (props.facts ? (props.facts.equivalent ?? 0) / 2 : undefined))
@@ -31,18 +31,18 @@ const span = computed(() => (props.facts ? (props.facts.equivalent ?? 0) / 2 : u
 
 <template>
   <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Opener contact ${shown ?? 'not measured'}, wanted ${bandShown}`">
-    <clipPath id="contact-frame"><rect x="6" y="2" width="172" height="180" rx="6" /></clipPath>
+    <clipPath id="contact-frame"><rect x="6" y="2" width="148" height="180" rx="6" /></clipPath>
     <g clip-path="url(#contact-frame)"><path class="steel" :d="rim(-1)" /><path class="steel" :d="rim(1)" /></g>
     <template v-if="span !== undefined">
       <path class="feeler" :d="`M${X} 0 V${MIDDLE - y(span)}`" /><path class="feeler" :d="`M${X} 184 V${MIDDLE + y(span)}`" />
     </template>
-    <g v-for="side in [-1, 1]" :key="side"><rect class="band" x="182" :y="side < 0 ? MIDDLE - y(high / 2) : MIDDLE + y(low / 2)" width="12" :height="Math.max(0, y(high / 2) - y(low / 2))" /></g>
+    <g v-for="side in [-1, 1]" :key="side"><rect class="band" x="158" :y="side < 0 ? MIDDLE - y(high / 2) : MIDDLE + y(low / 2)" width="12" :height="Math.max(0, y(high / 2) - y(low / 2))" /></g>
     <template v-if="span !== undefined">
-      <path class="lead" :d="`M${X + 6} ${MIDDLE - y(span)} H206 M${X + 6} ${MIDDLE + y(span)} H206 M200 ${MIDDLE - y(span)} V${MIDDLE + y(span)}`" />
-      <text x="212" :y="MIDDLE - 2" class="strong">{{ shown }}</text><text x="212" :y="MIDDLE + 17" class="faint">by {{ byFeeler }}</text>
+      <path class="lead" :d="`M${X + 6} ${MIDDLE - y(span)} H180 M${X + 6} ${MIDDLE + y(span)} H180 M175 ${MIDDLE - y(span)} V${MIDDLE + y(span)}`" />
+      <text x="186" :y="MIDDLE - 2" class="strong">{{ shown }}</text><text x="186" :y="MIDDLE + 17" class="faint">by {{ byFeeler }}</text>
     </template>
-    <text x="212" y="20">Wanted</text><text x="212" y="38">{{ bandShown }}</text>
-    <text x="212" y="176" class="faint">gap drawn wider</text>
+    <text x="186" y="20">Wanted</text><text x="186" y="38">{{ bandShown }}</text>
+    <text x="186" y="176" class="faint">gap drawn wider</text>
   </svg>
 </template>
 

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 
 const props = defineProps<{ reading?: number; shown?: string; marks: { value: number; text: string; kind: 'new' | 'limit' | 'edge' }[] }>()
 
-const LEFT = 24
+const LEFT = 20
 const RIGHT = 316
 const range = computed(() => {
   const values = [...props.marks.map((mark) => mark.value), ...(props.reading === undefined ? [] : [props.reading])]

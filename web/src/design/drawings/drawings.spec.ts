@@ -26,7 +26,7 @@ describe('drawings follow the numbers', () => {
 
   it('shows only the limits before anything is read', () => {
     expect(disc().find('.steel').exists()).toBe(false)
-    expect(disc().attributes('aria-label')).toBe('Disc: New 400 mm, Replace at 386 mm')
+    expect(disc().attributes('aria-label')).toBe('Disc: New 400 mm, Limit 386 mm')
   })
 
   it('brings the feelers nearer the less the discs touch', () => {

@@ -82,7 +82,7 @@ onMounted(load)
             <RouterLink :to="{ name: 'parts', params: { id: card.newest.id } }">Parts</RouterLink>
             <a :href="`/walk-arounds/${card.newest.id}/report`">Report</a>
           </p>
-          <p v-for="old in card.earlier" :key="old.id" class="links quiet"><a :href="`/walk-arounds/${old.id}/report`">{{ PHASES[old.phase] ?? old.phase }}, {{ date(old.started_at) }}</a></p>
+          <p v-for="old in card.earlier" :key="old.id" class="links quiet"><a :href="`/walk-arounds/${old.id}/report`">Earlier: {{ (PHASES[old.phase] ?? old.phase).toLowerCase() }}, {{ date(old.started_at) }}</a></p>
         </template>
         <Button v-else-if="mayInspect" class="main" label="Start walk-around" @click="start(card.machine.id)" />
       </div>

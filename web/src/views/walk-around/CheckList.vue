@@ -46,7 +46,7 @@ button { display: grid; grid-template-columns: 18px 1fr auto; gap: 8px; align-it
 button:hover { background: var(--sunk); }
 button.here { background: var(--surface); box-shadow: inset 3px 0 0 var(--accent), var(--shadow); font-weight: 600; }
 .n { color: var(--quiet); font-weight: 400; }
-small { font-size: 0.85em; font-weight: 400; color: var(--quiet); }
+small { font-size: 1rem; font-weight: 400; color: var(--quiet); }
 @media (max-width: 700px) {
   h2 { display: none; }
   ol { display: flex; overflow-x: auto; gap: 4px; }

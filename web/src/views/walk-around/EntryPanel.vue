@@ -123,11 +123,11 @@ function use(text: string): void {
 .hand { display: grid; gap: 8px; align-content: start; min-width: 0; }
 .about { display: grid; gap: 2px; }
 h2 { font-size: 1.35rem; }
-.chip { margin-left: 10px; padding: 1px 8px; border-radius: 10px; background: var(--sunk); font-size: 0.9rem; font-weight: 400; }
+.chip { margin-left: 10px; padding: 1px 8px; border-radius: 10px; background: var(--sunk); font-size: 1rem; font-weight: 400; }
 .how { max-width: 76ch; }
 .link { border: 0; background: none; padding: 0; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; }
 .more { display: grid; gap: 4px; padding: 8px 12px; background: var(--surface); border-radius: var(--radius); }
-.care { display: flex; gap: 6px; align-items: flex-start; color: var(--quiet); font-size: 0.95rem; }
+.care { display: flex; gap: 6px; align-items: flex-start; color: var(--quiet); }
 .care svg { fill: none; stroke: var(--stop); stroke-width: 2.6; stroke-linecap: round; flex: none; margin-top: 4px; }
 .work { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px 16px; align-items: center; padding: 8px 16px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
 .ask { display: grid; gap: 6px; min-width: 0; }
@@ -171,10 +171,11 @@ details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
   .hand { gap: 6px; }
   .about { display: contents; }
   .about > h2 { order: -2; }
-  .work { order: -1; }
+  .work, .verdict { order: -1; }
+  .problem:empty { display: none; }
   .picture { max-width: 260px; }
   .verdict { min-height: 0; }
   .keys { position: sticky; bottom: 0; background: var(--paper); padding: 4px 0; justify-content: space-between; flex-wrap: nowrap; overflow-x: auto; }
-  .keys button { padding: 0 6px; white-space: nowrap; font-size: 0.95rem; }
+  .keys button { padding: 0 6px; white-space: nowrap; }
 }
 </style>

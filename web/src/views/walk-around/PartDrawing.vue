@@ -15,7 +15,7 @@ const reading = computed(() => seen.value?.facts.reading)
 const marks = computed(() => {
   const { new: fresh, limit, low, high } = props.check.limits
   if (fresh !== undefined && limit !== undefined)
-    return [{ value: fresh, text: `New ${figure('When new')}`, kind: 'new' as const }, { value: limit, text: `Replace at ${figure('Replace at')}`, kind: 'limit' as const }]
+    return [{ value: fresh, text: `New ${figure('When new')}`, kind: 'new' as const }, { value: limit, text: `Limit ${figure('Replace at')}`, kind: 'limit' as const }]
   return [{ value: low ?? 0, text: `From ${figure('From')}`, kind: 'edge' as const }, { value: high ?? 0, text: `To ${figure('To')}`, kind: 'edge' as const }]
 })
 </script>

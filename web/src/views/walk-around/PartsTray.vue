@@ -37,7 +37,7 @@ const pieces = computed(() => rows.value.reduce((sum, row) => sum + row.part.qua
 .tray { display: grid; align-content: start; gap: 6px; min-width: 0; }
 li { display: grid; grid-template-columns: 30px 1fr; gap: 6px; padding: 5px 0; border-bottom: 1px solid var(--line); line-height: 1.25; }
 .n { font-size: 1.15rem; text-align: right; padding-right: 4px; }
-small { display: block; color: var(--quiet); font-size: 0.9rem; }
+small { display: block; color: var(--quiet); font-size: 1rem; }
 .along::before { content: '+ '; font-weight: 600; color: var(--accent); }
 ul { max-height: max(240px, calc(100vh - 370px)); overflow-y: auto; }
 h2 span { font-weight: 400; font-size: 1rem; }

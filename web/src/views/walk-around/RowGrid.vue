@@ -58,20 +58,20 @@ const lines = computed(() => sides.value.map((side) => ({ side, cells: rows.valu
 .sided .line { grid-template-columns: 44px repeat(var(--rows), minmax(0, 1fr)); }
 .head { font-weight: 600; text-align: center; color: var(--quiet); }
 .head .track, .note .bar { box-shadow: inset 0 -3px 0 var(--soil); }
-.note { display: flex; align-items: center; gap: 6px; font-size: 0.9rem; color: var(--quiet); }
+.note { display: flex; align-items: center; gap: 6px; color: var(--quiet); }
 .note .bar { width: 22px; height: 8px; }
 .side { align-self: center; font-weight: 600; color: var(--quiet); }
-.cell { min-height: 46px; padding: 2px; border: 1px solid var(--line); border-radius: 6px; background: var(--surface); display: grid; justify-items: center; align-content: center; gap: 1px; cursor: pointer; min-width: 0; }
+.cell { min-height: 48px; padding: 2px; border: 1px solid var(--line); border-radius: 6px; background: var(--surface); display: grid; justify-items: center; align-content: center; gap: 1px; cursor: pointer; min-width: 0; }
 .cell.open { background: none; border-style: dashed; border-color: var(--steel); }
 .cell.here { outline: 3px solid var(--accent); outline-offset: -1px; background: var(--accent-soft); }
 .cell.due, .cell.stop { border-color: currentColor; border-width: 2px; }
 .cell.due { border-color: var(--due); } .cell.stop { border-color: var(--stop); }
-.text { font-size: 0.92rem; line-height: 1.1; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.text { line-height: 1; max-width: 100%; overflow: hidden; text-align: center; }
 .way { color: var(--quiet); line-height: 1; }
 .phone { display: none; }
 @media (max-width: 700px) {
   .head, .side { display: none; }
   .line, .sided .line { grid-template-columns: repeat(6, minmax(0, 1fr)); }
-  .phone { display: block; font-weight: 400; font-size: 0.85rem; color: var(--quiet); line-height: 1; }
+  .phone { display: block; font-weight: 400; color: var(--quiet); line-height: 1; }
 }
 </style>
