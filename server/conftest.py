@@ -11,7 +11,7 @@ from django.contrib.auth.models import User
 from django.test import Client
 
 from fleet.models import LimitOverride, Machine, MachineModel
-from inspection import services
+from inspection import recording, services
 from parts.models import PartNumber
 from shops.models import Member, Shop
 
@@ -68,8 +68,8 @@ def read(yard):
 
     def record(check, position, *raw, by=None, **more):
         reading_uuid = more.pop("uuid", None) or uuid.uuid4()
-        new = services.NewReading(uuid=reading_uuid, check=check, position=position, raw=list(raw), **more)
-        return services.record_reading(by or yard.technician, yard.walk_around.pk, new)
+        new = recording.NewReading(uuid=reading_uuid, check=check, position=position, raw=list(raw), **more)
+        return recording.record_reading(by or yard.technician, yard.walk_around.pk, new)
 
     return record
 

@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from fleet.models import LimitOverride, Machine, MachineModel
-from inspection import books, services
+from inspection import books, recording, services
 from inspection.models import WalkAround
 from parts.models import PartNumber
 from shops.models import Member, Role, Shop
@@ -134,7 +134,7 @@ def _walk_around(
     walk_around = services.start(member, machine, _uuid(name), "winter")
     WalkAround.objects.filter(pk=walk_around.pk).update(started_at=begun)
     new = [
-        services.NewReading(
+        recording.NewReading(
             uuid=_uuid(name, check, position),
             check=check,
             position=position,
@@ -143,7 +143,7 @@ def _walk_around(
         )
         for i, (check, position, what) in enumerate(readings())
     ]
-    services.record_readings(member, walk_around.pk, new)
+    recording.record_readings(member, walk_around.pk, new)
     return walk_around
 
 

@@ -9,7 +9,7 @@ from fleet.queries import machine_for
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from shops.access import DECIDERS, INSPECTORS, member_of, only
 
-from . import books, present, queries, services
+from . import books, present, queries, recording, services
 from .models import WalkAround
 from .schemas import (
     BoardMachineOut,
@@ -60,7 +60,7 @@ def record(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingIn) -> C
     member = member_of(request)
     found, book = _open(request, walk_around_id)
     only(member, INSPECTORS, "record readings")
-    changed = services.record_reading(member, walk_around_id, services.NewReading(**new.dict()))
+    changed = recording.record_reading(member, walk_around_id, recording.NewReading(**new.dict()))
     return present.changed(found, book, member, changed)
 
 

@@ -15,7 +15,7 @@ from parts.queries import parts_list
 from shops.access import DECIDERS, INSPECTORS
 from shops.models import Member
 
-from . import queries, services
+from . import queries, recording, services
 from .models import WalkAround
 from .schemas import (
     BoardMachineOut,
@@ -188,7 +188,7 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
     )
 
 
-def changed(found: WalkAround, book: CoreBook, member: Member, what: services.Changed) -> ChangedOut:
+def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.Changed) -> ChangedOut:
     """What a write changed, for the screen to follow."""
     now = places(found, book, member, set(what.pairs))
     there = {(place.check, place.position) for place in now}

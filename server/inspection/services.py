@@ -1,9 +1,8 @@
-"""Everything that writes an inspection. Every write can be repeated: the client's UUID makes the second one a no-op."""
+"""Starting, deciding and finishing; readings are in `recording`. Every write can be repeated: the client's UUID makes the
+second one a no-op."""
 
-import datetime as dt
 import uuid
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
 from typing import cast
 
 from django.db import transaction
@@ -12,36 +11,19 @@ from django.utils import timezone
 from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
-from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
-from lumvek_core.judgement import rules, verdicts
+from lumvek_core.judgement import rules
 from lumvek_core.judgement.companions import Called, parts_for
-from lumvek_core.judgement.rules import ContactRule, WearRule
-from lumvek_core.judgement.understand import Value, understand
 from parts import services as parts_services
 from shops.access import Conflict, NotFoundHere
 from shops.models import Member
 
 from . import books
-from .models import Decision, Reading, Verdict, WalkAround
-from .values import columns_of, value_of
+from .models import Decision, Verdict, WalkAround
 
-
-@dataclass(frozen=True)
-class NewReading:
-    """A reading as the client sends it. raw: texts as typed; state ``seen``, ``not-seen`` or ``withdrawn``."""
-
-    uuid: uuid.UUID
-    check: str
-    position: str
-    state: str = "seen"
-    raw: list[str] = field(default_factory=list)
-    feeler: str = ""
-    reason: str = ""
-    note: str = ""
-    confirmed: bool = False
-    taken_at: dt.datetime | None = None
+CALLING = ("due", "stop")
+"""Severities that call for parts."""
 
 
 @transaction.atomic
@@ -83,227 +65,12 @@ def _stations(book: CoreBook, machine: Machine) -> list[dict[str, object]]:
     return found
 
 
-def _lock(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
+def lock(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
     """The walk-around, held until the transaction ends, so that two people writing wait for each other."""
     walk_around = WalkAround.objects.select_for_update().filter(pk=walk_around_id, shop=member.shop_id).first()
     if walk_around is None:
         raise NotFoundHere("There is no such walk-around.")
     return walk_around
-
-
-@dataclass
-class Changed:
-    """What recording changed: (check, position) pairs with another verdict, and whether the parts lines moved."""
-
-    pairs: list[tuple[str, str]]
-    parts: bool
-
-
-def record_reading(member: Member, walk_around_id: uuid.UUID, new: NewReading) -> Changed:
-    """Append one reading; see `record_readings`."""
-    return record_readings(member, walk_around_id, [new])
-
-
-@transaction.atomic
-def record_readings(member: Member, walk_around_id: uuid.UUID, new: Sequence[NewReading]) -> Changed:
-    """Append readings, all or none, and bring verdicts and parts in step.
-
-    A UUID that is known is not recorded again; its pair is returned all the same, so that a repeated request gets its answer.
-    Raises BadInput (fields ``uuid``, ``check``, ``position``, ``raw.<n>``, ``feeler``, ``reason``), NotFoundHere, Conflict.
-    """
-    walk_around = _lock(member, walk_around_id)
-    known = {reading.uuid: reading for reading in Reading.objects.filter(uuid__in=[reading.uuid for reading in new])}
-    if any(reading.walk_around_id != walk_around.pk for reading in known.values()):
-        raise BadInput("uuid", "belongs to another walk-around")
-    fresh = [reading for reading in new if reading.uuid not in known]
-    if fresh and walk_around.finished_at:
-        raise Conflict("This walk-around is finished; what is read now belongs to a new one.")
-    repeated = [(reading.check_key, reading.position_key) for reading in known.values()]
-    if not fresh:
-        return Changed(repeated, parts=True)
-    changed = _Recording(member, walk_around, books.opened(walk_around.rule_book_id)).write(fresh)
-    return Changed(repeated + changed.pairs, changed.parts)
-
-
-def _where(book: CoreBook, walk_around: WalkAround, check_key: str, position_key: str) -> tuple[Check, positions.Position]:
-    checks = {check.key: check for check in in_force.applicable(book, walk_around.options)}
-    if check_key not in checks:
-        raise BadInput("check", "is not part of this walk-around")
-    check = checks[check_key]
-    for position in positions.expand(check.per, walk_around.rows):
-        if position.key == position_key:
-            return check, position
-    raise BadInput("position", "is not on this machine")
-
-
-@dataclass
-class _Typed:
-    """One reading that was understood, on its way in."""
-
-    new: NewReading
-    check: Check
-    position: positions.Position
-    value: Value
-
-    @property
-    def pair(self) -> tuple[str, str]:
-        return self.check.key, self.position.key
-
-
-class _Recording:
-    """Readings on their way in. The verdict rows around them are read once, changed in memory and written once."""
-
-    def __init__(self, member: Member, walk_around: WalkAround, book: CoreBook) -> None:
-        self.member, self.walk_around, self.book = member, walk_around, book
-        self.checks = book.family.checks
-        self.stations = {check.key: station.key for station in book.family.stations for check in station.checks}
-        self.rows: dict[tuple[str, str], Verdict] = {}
-        self.calls_before = self.calls_after = False
-
-    def write(self, new: Sequence[NewReading]) -> Changed:
-        typed = [self._typed(reading) for reading in new]
-        touched = {one.check.key for one in typed}
-        dependents = {key for key, check in self.checks.items() if verdicts.needs(check) & touched}
-        self._read_rows(touched | dependents)
-        readings = self._append(typed)
-        pairs = [self._settle(one, reading) for one, reading in zip(typed, readings, strict=True)]
-        pairs = list(dict.fromkeys(pairs))
-        rejudged = [pair for pair in self.rows if pair in set(pairs) or pair[0] in dependents]
-        changed = pairs + [pair for pair in rejudged if self._judge(pair) and pair not in pairs]
-        self._write_rows(changed)
-        parts = self.calls_before or self.calls_after
-        if parts:
-            refresh_parts(self.walk_around, self.book)
-        return Changed(changed, parts)
-
-    def rejudge(self, checks: set[str]) -> None:
-        """Judge all positions of these checks by what stands now."""
-        self._read_rows(checks)
-        self._write_rows([pair for pair in self.rows if self._judge(pair)])
-
-    def _typed(self, new: NewReading) -> _Typed:
-        check, position = _where(self.book, self.walk_around, new.check, new.position)
-        if new.state == Reading.State.NOT_SEEN and not new.reason.strip():
-            raise BadInput("reason", "say why it was not seen")
-        value = Value()
-        if new.state == Reading.State.SEEN:
-            value = understand(check, new.raw, new.feeler, "in" if self.member.units == "in" else "mm")
-        return _Typed(new, check, position, value)
-
-    def _read_rows(self, judged: set[str]) -> None:
-        around = set(judged).union(*(verdicts.needs(self.checks[key]) for key in judged))
-        rows = Verdict.objects.filter(walk_around=self.walk_around, check_key__in=around).select_related("reading")
-        self.rows = {(row.check_key, row.position_key): row for row in rows}
-
-    def _append(self, typed: Sequence[_Typed]) -> list[Reading]:
-        newest = {pair: row.reading for pair, row in self.rows.items()}
-        readings = []
-        for one in typed:
-            reading = Reading(
-                uuid=one.new.uuid,
-                walk_around=self.walk_around,
-                check_key=one.check.key,
-                position_key=one.position.key,
-                kind=one.check.kind,
-                state=one.new.state,
-                raw=one.new.raw,
-                value=columns_of(one.value),
-                feeler=one.new.feeler,
-                units=self.member.units,
-                reason=one.new.reason.strip(),
-                note=one.new.note.strip(),
-                confirmed=one.new.confirmed,
-                taken_at=one.new.taken_at or timezone.now(),
-                by=self.member.user,
-                replaces=newest.get(one.pair),
-            )
-            readings.append(reading)
-        return Reading.objects.bulk_create(readings)
-
-    def _settle(self, one: _Typed, reading: Reading) -> tuple[str, str]:
-        """Point the position's verdict at its new reading; judging follows when all of them stand."""
-        row = self.rows.get(one.pair)
-        self.calls_before |= row is not None and row.severity in CALLING
-        if reading.state == Reading.State.WITHDRAWN:
-            if row and row.pk:
-                row.delete()
-            self.rows.pop(one.pair, None)
-            return one.pair
-        if row is None:
-            row = Verdict(walk_around=self.walk_around, check_key=one.check.key, position_key=one.position.key)
-            row.station_key = self.stations[one.check.key]
-        row.reading = reading
-        self.rows[one.pair] = row
-        return one.pair
-
-    def _judge(self, pair: tuple[str, str]) -> bool:
-        """Judge a position by what stands now; True if its verdict is another than before."""
-        row, check = self.rows[pair], self.checks[pair[0]]
-        if row.reading.state == Reading.State.NOT_SEEN:
-            return _fill(row, "not-seen", rules.Verdict("sound", "none", f"Not seen: {row.reading.reason}"))
-        needed = verdicts.needs(check)
-        others: dict[str, dict[str, Value]] = {key: {} for key in needed}
-        for (key, place), other in self.rows.items():
-            if key in needed and other.reading.state == Reading.State.SEEN and not other.ask:
-                others[key][place] = value_of(other.reading)
-        context = verdicts.Context(
-            system="in" if row.reading.units == "in" else "mm",
-            confirmed=row.reading.confirmed,
-            others=others,
-            sizes=_sizes(check, self.checks),
-        )
-        verdict = verdicts.judge(check, positions.find(pair[1]), value_of(row.reading), context)
-        called_before = row.severity in CALLING
-        changed = _fill(row, verdict.severity, verdict)
-        self.calls_before |= changed and called_before
-        self.calls_after |= changed and row.severity in CALLING
-        return changed
-
-    def _write_rows(self, pairs: Sequence[tuple[str, str]]) -> None:
-        rows = [self.rows[pair] for pair in pairs if pair in self.rows]
-        new = [row for row in rows if row.pk is None]
-        if new:
-            Verdict.objects.bulk_create(new)
-        if had := [row for row in rows if row.pk is not None and row not in new]:
-            Verdict.objects.bulk_update(had, VERDICT_COLUMNS)
-
-
-@transaction.atomic
-def recompute(walk_around: WalkAround) -> None:
-    """Judge every position again from its reading and the walk-around's own rule book, and bring the parts in step."""
-    book = books.opened(walk_around.rule_book_id)
-    _Recording(walk_around.started_by.member, walk_around, book).rejudge(set(book.family.checks))
-    refresh_parts(walk_around, book)
-
-
-def _sizes(check: Check, checks: dict[str, Check]) -> dict[str, float]:
-    """Sizes when new of the discs whose contact is judged, for rows where none was measured."""
-    if not isinstance(check.rule, ContactRule):
-        return {}
-    source = checks[check.rule.diameter_from].rule
-    return {check.rule.diameter_from: source.new} if isinstance(source, WearRule) else {}
-
-
-CALLING = ("due", "stop")
-VERDICT_COLUMNS = ["reading", "severity", "action", "reason", "why", "facts", "used", "ask", "instead"]
-
-
-def _fill(row: Verdict, severity: str, verdict: rules.Verdict) -> bool:
-    """Put a verdict of the core into its row; True if that changed anything."""
-    columns = {
-        "severity": severity,
-        "action": verdict.action,
-        "reason": verdict.reason,
-        "why": verdict.why,
-        "facts": verdict.facts,
-        "used": verdict.used,
-        "ask": verdict.ask,
-        "instead": verdict.instead,
-    }
-    before = [getattr(row, name) for name in columns]
-    for name, value in columns.items():
-        setattr(row, name, value)
-    return before != list(columns.values())
 
 
 def refresh_parts(walk_around: WalkAround, book: CoreBook) -> None:
@@ -346,7 +113,7 @@ def decide(
 
     Waiting needs `until`, declining needs a `reason`. Raises BadInput, NotFoundHere.
     """
-    walk_around = _lock(member, walk_around_id)
+    walk_around = lock(member, walk_around_id)
     if Decision.objects.filter(uuid=decision_uuid, walk_around=walk_around).exists():
         return
     if choice == Decision.Choice.DECLINE and not reason.strip():
@@ -382,14 +149,14 @@ def decide(
 @transaction.atomic
 def decline_companion(member: Member, walk_around_id: uuid.UUID, slot: str, at: Sequence[str], reason: str) -> None:
     """Decline companions with a reason; an empty reason takes that back."""
-    walk_around = _lock(member, walk_around_id)
+    walk_around = lock(member, walk_around_id)
     parts_services.decline(walk_around.pk, slot, at, reason.strip(), member.name)
 
 
 @transaction.atomic
 def finish(member: Member, walk_around_id: uuid.UUID) -> None:
     """Close a walk-around. What was not seen stays named in it; finishing twice is the same as once."""
-    walk_around = _lock(member, walk_around_id)
+    walk_around = lock(member, walk_around_id)
     if walk_around.finished_at:
         return
     asked = Verdict.objects.filter(walk_around=walk_around).exclude(ask="").count()

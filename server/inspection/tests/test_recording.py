@@ -6,7 +6,7 @@ import uuid
 import pytest
 from django.db import connection
 
-from inspection import services
+from inspection import recording, services
 from inspection.models import Reading, Verdict
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
@@ -55,10 +55,10 @@ def test_a_uuid_of_another_walk_around_is_refused(yard, neighbour, read):
     read("opener-disc-diameter", "3L", "390", uuid=same)
     other = services.start(neighbour.technician, neighbour.machine, uuid.uuid4(), "winter")
     with pytest.raises(BadInput) as problem:
-        services.record_reading(
+        recording.record_reading(
             neighbour.technician,
             other.pk,
-            services.NewReading(uuid=same, check="opener-disc-diameter", position="3L", raw=["1"]),
+            recording.NewReading(uuid=same, check="opener-disc-diameter", position="3L", raw=["1"]),
         )
     assert problem.value.field == "uuid"
 
@@ -133,13 +133,13 @@ def test_contact_follows_the_disc_it_was_measured_on(yard, read):
 
 def test_a_batch_is_all_or_nothing(yard):
     rows = [
-        services.NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position=f"{n}L", raw=[text])
+        recording.NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position=f"{n}L", raw=[text])
         for n, text in enumerate(["390", "391", "x"], 1)
     ]
     with pytest.raises(BadInput):
-        services.record_readings(yard.technician, yard.walk_around.pk, rows)
+        recording.record_readings(yard.technician, yard.walk_around.pk, rows)
     assert not Reading.objects.exists()
-    services.record_readings(yard.technician, yard.walk_around.pk, rows[:2])
+    recording.record_readings(yard.technician, yard.walk_around.pk, rows[:2])
     assert Verdict.objects.count() == 2
 
 
@@ -193,8 +193,8 @@ def test_two_technicians_and_retries_at_once_lose_and_double_nothing(request):
 
     def send(member, position, reading_uuid):
         try:
-            new = services.NewReading(uuid=reading_uuid, check="opener-disc-diameter", position=position, raw=["390"])
-            services.record_reading(member, yard.walk_around.pk, new)
+            new = recording.NewReading(uuid=reading_uuid, check="opener-disc-diameter", position=position, raw=["390"])
+            recording.record_reading(member, yard.walk_around.pk, new)
         except Exception as problem:
             failures.append(problem)
         finally:

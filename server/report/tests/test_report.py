@@ -7,7 +7,9 @@ import uuid
 import pytest
 from pypdf import PdfReader
 
-from inspection import services
+from inspection import books, recording, services
+from lumvek_core import positions
+from lumvek_core.catalogue import in_force
 
 
 @pytest.fixture
@@ -88,10 +90,10 @@ def test_parts_as_csv(report):
 
 
 def test_a_complete_walk_around_says_so(yard, as_):
-    book = services.books.opened(yard.walk_around.rule_book_id)
+    book = books.opened(yard.walk_around.rule_book_id)
     new = []
-    for check in services.in_force.applicable(book, yard.walk_around.options):
-        for position in services.positions.expand(check.per, yard.walk_around.rows):
+    for check in in_force.applicable(book, yard.walk_around.options):
+        for position in positions.expand(check.per, yard.walk_around.rows):
             raw = {
                 "opener-disc-diameter": ["395"],
                 "seed-tube-guard": ["21.5"],
@@ -107,9 +109,9 @@ def test_a_complete_walk_around_says_so(yard, as_):
                 raw = ["0"]
             if not check.optional:
                 new.append(
-                    services.NewReading(uuid=uuid.uuid4(), check=check.key, position=position.key, raw=raw, feeler="card")
+                    recording.NewReading(uuid=uuid.uuid4(), check=check.key, position=position.key, raw=raw, feeler="card")
                 )
-    services.record_readings(yard.technician, yard.walk_around.pk, new)
+    recording.record_readings(yard.technician, yard.walk_around.pk, new)
     page = as_(yard.lead).get(f"/walk-arounds/{yard.walk_around.pk}/report").content.decode()
     assert f"Complete: all {len(new)} places seen." in page
     assert "Nothing found that needs doing." in page
