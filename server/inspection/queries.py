@@ -143,7 +143,7 @@ def places(
     rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading", "reading__by")
     if only is not None:
         wanted = set(only)
-        rows = rows.filter(check_key__in={check for check, _ in wanted})
+        rows = rows.filter(check_key__in={check for check, _ in wanted}, position_key__in={place for _, place in wanted})
         return [_place(row, book, member) for row in rows if (row.check_key, row.position_key) in wanted]
     return [_place(row, book, member) for row in rows]
 

@@ -214,7 +214,10 @@ class _Recording:
         new = [row for row in rows if row.pk is None]
         if new:
             Verdict.objects.bulk_create(new)
-        if had := [row for row in rows if row.pk is not None and row not in new]:
+        had = [row for row in rows if row.pk is not None and row not in new]
+        if len(had) == 1:
+            had[0].save(update_fields=VERDICT_COLUMNS)  # the usual case, and cheaper than a bulk of one
+        elif had:
             Verdict.objects.bulk_update(had, VERDICT_COLUMNS)
 
 

@@ -45,11 +45,11 @@ const posture = computed(() => {
   return name.charAt(0).toUpperCase() + name.slice(1)
 })
 const KEYS = computed(() => [
-  { key: '=', text: 'same as last', act: entry.repeatLast, show: true },
-  { key: '.', text: 'sound like the others', act: entry.markSound, show: entry.isChoice.value },
-  { key: '−', text: 'not seen', act: entry.askNotSeen, show: true },
-  { key: '⌫', text: 'back', act: entry.back, show: true },
-  { key: 'Ctrl Z', text: 'undo', act: entry.undo, show: true },
+  { key: '=', text: 'same as last', act: entry.repeatLast, show: true, desk: false },
+  { key: '.', text: 'sound like the others', act: entry.markSound, show: entry.isChoice.value, desk: false },
+  { key: '−', text: 'not seen', act: entry.askNotSeen, show: true, desk: false },
+  { key: '⌫', text: 'back', act: entry.back, show: true, desk: true },
+  { key: 'Ctrl Z', text: 'undo', act: entry.undo, show: true, desk: true },
 ])
 
 function use(text: string): void {
@@ -114,7 +114,7 @@ function use(text: string): void {
 
     <slot />
     <p v-if="!readOnly" class="keys">
-      <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" @mousedown.prevent @click="item.act()"><kbd>{{ item.key }}</kbd> {{ item.text }}</button>
+      <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" @mousedown.prevent @click="item.act()"><kbd :class="{ desk: item.desk }">{{ item.key }}</kbd> {{ item.text }}</button>
     </p>
   </section>
 </template>
@@ -177,5 +177,6 @@ details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
   .verdict { min-height: 0; }
   .keys { position: sticky; bottom: 0; background: var(--paper); padding: 4px 0; justify-content: space-between; flex-wrap: nowrap; overflow-x: auto; }
   .keys button { padding: 0 6px; white-space: nowrap; }
+  .keys .desk { display: none; }
 }
 </style>
