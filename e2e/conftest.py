@@ -8,6 +8,10 @@ from dataclasses import dataclass, field
 from pathlib import Path
 
 import pytest
+from playwright.sync_api import expect
+
+# A busy machine is not a fault of the product.
+expect.set_options(timeout=15_000)
 
 ROOT = Path(__file__).resolve().parent.parent
 AXE = ROOT / "web/node_modules/axe-core/axe.min.js"

@@ -3,7 +3,7 @@
  * The machine map: the stations in the direction the soil or the crop moves. The line is ink where somebody has looked and
  * dashed where nobody has; the worst that was found stands at each station. Large it navigates, small it sums up.
  */
-import { computed } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import SeverityMark from './SeverityMark.vue'
 import { tallied, WORDS, type Tally } from './severity'
 import { PEG, SIGNS } from './stationSigns'
@@ -11,6 +11,10 @@ import { PEG, SIGNS } from './stationSigns'
 type Station = Tally & { key: string; name: string }
 const props = defineProps<{ stations: Station[]; current?: string; small?: boolean }>()
 const emit = defineEmits<{ go: [key: string] }>()
+
+const list = ref<HTMLElement | null>(null)
+/** On a phone the map runs sideways: keep the station in hand in view. */
+watch(() => props.current, () => nextTick(() => list.value?.querySelector('.here')?.scrollIntoView?.({ block: 'nearest', inline: 'center' })), { immediate: true })
 
 const shown = computed(() =>
   props.stations.map((station) => {
@@ -30,7 +34,7 @@ const shown = computed(() =>
 </script>
 
 <template>
-  <ol class="map" :class="{ small }" :aria-label="small ? 'State of the stations' : 'Stations, front to back'">
+  <ol ref="list" class="map" :class="{ small }" :aria-label="small ? 'State of the stations' : 'Stations, front to back'">
     <li v-for="station in shown" :key="station.key" :class="{ here: station.key === current }">
       <component
         :is="small ? 'div' : 'button'"
@@ -80,9 +84,10 @@ button.stop:hover { background: var(--sunk); }
 .small .name { font-weight: 400; font-size: 0.85rem; color: var(--quiet); white-space: normal; min-height: 2.3em; }
 .small .state { font-size: 0.9rem; gap: 5px; min-height: 1.4em; }
 @media (max-width: 700px) {
-  .map:not(.small) { overflow-x: auto; scroll-snap-type: x proximity; }
+  .map:not(.small) { overflow-x: auto; }
   .map:not(.small)::after { display: none; }
-  .map:not(.small) li { flex: 0 0 98px; scroll-snap-align: start; }
+  .map:not(.small) li { flex: 0 0 100px; }
+  .map:not(.small) .name { white-space: normal; min-height: 2.3em; }
   .small .state { flex-direction: column; gap: 0; min-height: 2.8em; }
   .small .name { display: none; }
 }

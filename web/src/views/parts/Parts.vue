@@ -59,8 +59,8 @@ onMounted(() => run(fetchParts()))
             <tr v-for="row in rows" :key="row.part.slot + row.part.side" :class="{ out: !row.part.quantity }">
               <td><b>{{ row.part.name }}<template v-if="row.part.side_name">, {{ row.part.side_name }}</template></b><small v-if="row.part.note" class="quiet">{{ row.part.note }}</small></td>
               <td :class="{ missing: !row.part.number }">{{ row.part.number || 'to be found' }}</td>
-              <td class="n">{{ row.part.quantity }}</td>
-              <td class="n">{{ row.part.order }}<small v-if="row.part.pack > 1" class="quiet">packs of {{ row.part.pack }}</small></td>
+              <td class="n" data-label="needed">{{ row.part.quantity }}</td>
+              <td class="n" data-label="order">{{ row.part.order }}<small v-if="row.part.pack > 1" class="quiet">packs of {{ row.part.pack }}</small></td>
               <td>
                 <p v-if="row.part.found_at">{{ row.part.found_at }} <span class="quiet">found</span></p>
                 <p v-if="row.along"><span class="plus">+</span> {{ row.part.along_at }} <span class="quiet">along with {{ row.along.because }}: {{ row.along.why }}</span></p>
@@ -114,5 +114,6 @@ td.n small { font-weight: 400; white-space: nowrap; }
   table, tbody, tr, td { display: block; border: 0; } thead { display: none; }
   tr { border-bottom: 1px solid var(--line); padding: 10px 12px; display: grid; grid-template-columns: 1fr auto auto; gap: 2px 14px; }
   td { padding: 0; } td:nth-child(1) { grid-column: 1 / -1; } td:nth-child(5), td:nth-child(6) { grid-column: 1 / -1; text-align: left; }
+  td.n::before { content: attr(data-label) ' '; font-weight: 400; font-size: 1rem; color: var(--quiet); }
 }
 </style>
