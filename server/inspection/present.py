@@ -1,7 +1,5 @@
 """From rows and core objects to what the endpoints give."""
 
-from collections.abc import Sequence
-
 from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.calculators.opener import FEELERS_MM
@@ -31,10 +29,8 @@ from .schemas import (
     PartOut,
     PartsOut,
     PlaceKey,
-    PlaceOut,
     PositionOut,
     RouteStationOut,
-    StationOut,
     TaskOut,
     WalkAroundBrief,
     WalkAroundOut,
@@ -93,14 +89,10 @@ def board(member: Member) -> list[BoardMachineOut]:
         BoardMachineOut(
             machine=machine_out(card.machine),
             recent=[brief(walk_around) for walk_around in card.recent],
-            stations=_stations(card.stations),
+            stations=card.stations,
         )
         for card in queries.board(member)
     ]
-
-
-def _stations(states: Sequence[queries.StationState]) -> list[StationOut]:
-    return [StationOut.model_validate(vars(state)) for state in states]
 
 
 def figure(check: Check, name: str, value: float, system: System) -> str:
@@ -149,10 +141,6 @@ def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, 
     )
 
 
-def places(walk_around: WalkAround, book: CoreBook, member: Member, only: set[tuple[str, str]] | None = None) -> list[PlaceOut]:
-    return [PlaceOut.model_validate(vars(place)) for place in queries.places(walk_around, book, member, only)]
-
-
 def parts(walk_around: WalkAround, book: CoreBook) -> list[PartOut]:
     listed = parts_list(walk_around.pk, walk_around.machine.model_id, book)
     return [PartOut.model_validate(vars(part) | {"pieces": [vars(piece) for piece in part.pieces]}) for part in listed]
@@ -179,8 +167,8 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
         ],
         checks=[_check(book, c, station.key, found, system_of(member)) for station, checks in stations for c in checks],
         positions=[PositionOut.model_validate(vars(position)) for position in keys.values()],
-        places=places(found, book, member),
-        stations=_stations(queries.station_states(found)),
+        places=queries.places(found, book, member),
+        stations=queries.station_states(found),
         parts=parts(found, book),
         notice=book.notice,
         may_record=member.role in INSPECTORS and found.finished_at is None,
@@ -190,12 +178,12 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
 
 def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.Changed) -> ChangedOut:
     """What a write changed, for the screen to follow."""
-    now = places(found, book, member, set(what.pairs))
+    now = queries.places(found, book, member, what.pairs)
     there = {(place.check, place.position) for place in now}
     return ChangedOut(
         places=now,
         gone=[PlaceKey(check=pair[0], position=pair[1]) for pair in what.pairs if pair not in there],
-        stations=_stations(queries.station_states(found)),
+        stations=queries.station_states(found),
         parts=parts(found, book) if what.parts else None,
     )
 
@@ -210,7 +198,7 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
             safety=group.check.safety,
             findings=[
                 FindingOut(
-                    place=PlaceOut.model_validate(vars(finding.place)),
+                    place=finding.place,
                     label=positions.find(finding.place.position).label,
                     decision=finding.decision,  # type: ignore[arg-type]
                     until=finding.until,
@@ -227,7 +215,7 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
         machine=machine_out(found.machine),
         groups=groups,
         not_seen=not_seen(found, book, member),
-        stations=_stations(queries.station_states(found)),
+        stations=queries.station_states(found),
         may_decide=member.role in DECIDERS,
     )
 

@@ -4,7 +4,7 @@ import uuid
 from collections import Counter, defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, cast
 
 from django.db.models import Count, QuerySet
 
@@ -19,6 +19,7 @@ from shops.access import NotFoundHere
 from shops.models import Member, Role
 
 from .models import Decision, Reading, Verdict, WalkAround
+from .schemas import PlaceOut, SeverityName, StationOut
 from .values import value_of
 
 SEVERITIES = ("sound", "watch", "due", "stop")
@@ -40,28 +41,12 @@ def walk_around_for(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
     return found
 
 
-@dataclass
-class StationState:
-    """How a station stands: places in all, by severity, not seen, with an open question, and still open."""
-
-    key: str
-    name: str
-    total: int
-    sound: int = 0
-    watch: int = 0
-    due: int = 0
-    stop: int = 0
-    not_seen: int = 0
-    asked: int = 0
-    open: int = 0
-
-
-def station_states(walk_around: WalkAround) -> list[StationState]:
+def station_states(walk_around: WalkAround) -> list[StationOut]:
     """The stations of one walk-around, in working order. One query."""
     return station_states_of([walk_around])[walk_around.pk]
 
 
-def station_states_of(walk_arounds: Sequence[WalkAround]) -> dict[uuid.UUID, list[StationState]]:
+def station_states_of(walk_arounds: Sequence[WalkAround]) -> dict[uuid.UUID, list[StationOut]]:
     """The stations of several walk-arounds. One query, whatever their number. Optional checks do not count."""
     optional = {w.pk: {key for station in w.stations for key in station["optional"]} for w in walk_arounds}
     counts: dict[tuple[uuid.UUID, str], Counter[str]] = defaultdict(Counter)
@@ -78,10 +63,13 @@ def station_states_of(walk_arounds: Sequence[WalkAround]) -> dict[uuid.UUID, lis
     return {w.pk: [_station(station, counts[w.pk, station["key"]]) for station in w.stations] for w in walk_arounds}
 
 
-def _station(station: dict[str, Any], count: Counter[str]) -> StationState:
-    state = StationState(station["key"], station["name"], station["total"], **count)
-    state.open = max(0, state.total - sum(count.values()))
-    return state
+STATES = (*SEVERITIES, "not_seen", "asked")
+
+
+def _station(station: dict[str, Any], count: Counter[str]) -> StationOut:
+    counts = {state: count[state] for state in STATES}
+    left = max(0, station["total"] - sum(counts.values()))
+    return StationOut(key=station["key"], name=station["name"], total=station["total"], open=left, **counts)
 
 
 @dataclass
@@ -90,7 +78,7 @@ class BoardMachine:
 
     machine: Machine
     recent: list[WalkAround] = field(default_factory=list)
-    stations: list[StationState] = field(default_factory=list)
+    stations: list[StationOut] = field(default_factory=list)
 
 
 def board(member: Member) -> list[BoardMachine]:
@@ -107,38 +95,9 @@ def board(member: Member) -> list[BoardMachine]:
     return list(cards.values())
 
 
-@dataclass
-class Place:
-    """A position with its verdict and the reading behind it, in words."""
-
-    check: str
-    position: str
-    state: str
-    severity: str
-    action: str
-    reason: str
-    remedy: str
-    why: list[str]
-    facts: dict[str, float]
-    used: float | None
-    ask: str
-    instead: str
-    raw: list[str]
-    feeler: str
-    short: str
-    shown: str
-    shown_other: str
-    contact_shown: str
-    choice: str
-    note: str
-    confirmed: bool
-    by: str
-    at: str
-
-
 def places(
     walk_around: WalkAround, book: CoreBook, member: Member, only: Iterable[tuple[str, str]] | None = None
-) -> list[Place]:
+) -> list[PlaceOut]:
     """The positions that have a verdict; with `only`, those of the pairs that still have one. One query."""
     rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading", "reading__by")
     if only is not None:
@@ -148,18 +107,18 @@ def places(
     return [_place(row, book, member) for row in rows]
 
 
-def _place(row: Verdict, book: CoreBook, member: Member) -> Place:
+def _place(row: Verdict, book: CoreBook, member: Member) -> PlaceOut:
     check, reading = book.family.checks[row.check_key], row.reading
     seen = reading.state == Reading.State.SEEN
     value = value_of(reading)
     mine: System = "in" if member.units == "in" else "mm"
     other: System = "mm" if mine == "in" else "in"
     contact = show_length(row.facts["equivalent"], mine) if seen and "equivalent" in row.facts else ""
-    return Place(
+    return PlaceOut(
         check=row.check_key,
         position=row.position_key,
         state=reading.state,
-        severity=row.severity,
+        severity=cast(SeverityName, row.severity),
         action=row.action,
         reason=row.reason,
         remedy="" if row.ask else describe.remedy(check, row.severity),
@@ -187,7 +146,7 @@ def _place(row: Verdict, book: CoreBook, member: Member) -> Place:
 class Finding:
     """A verdict that needs something done, with the decision beside it."""
 
-    place: Place
+    place: PlaceOut
     decision: str = "open"
     until: str = ""
     decision_reason: str = ""
@@ -226,7 +185,7 @@ def findings(walk_around: WalkAround, book: CoreBook, member: Member) -> list[Fi
     return sorted(groups.values(), key=lambda group: (-SEVERITIES.index(group.severity), order.index(group.check.key)))
 
 
-def _finding(place: Place, decision: Decision | None) -> Finding:
+def _finding(place: PlaceOut, decision: Decision | None) -> Finding:
     if decision is None:
         return Finding(place)
     by = decision.by.get_full_name() or decision.by.get_username()

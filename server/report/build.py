@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 
 from inspection import present, queries
 from inspection.models import Verdict, WalkAround
-from inspection.schemas import FigureOut, FindingsOut, PartsOut, PlaceOut
+from inspection.schemas import FigureOut, FindingsOut, PartsOut, PlaceOut, StationOut
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
@@ -51,7 +51,7 @@ class Report:
     shop: str
     phase: str
     book: CoreBook
-    stations: list[queries.StationState]
+    stations: list[StationOut]
     findings: FindingsOut
     parts: PartsOut
     sections: list[StationSection]
@@ -62,7 +62,7 @@ class Report:
 
 def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
     """The report of one walk-around in the member's units."""
-    places = {(place.check, place.position): place for place in present.places(walk_around, book, member)}
+    places = {(place.check, place.position): place for place in queries.places(walk_around, book, member)}
     stations = queries.station_states(walk_around)
     applicable = in_force.applicable(book, walk_around.options)
     system = present.system_of(member)

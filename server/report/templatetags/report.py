@@ -7,7 +7,7 @@ from django.template.loader import render_to_string
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
-from inspection.queries import StationState
+from inspection.schemas import StationOut
 
 from ..build import SEVERITY_WORDS
 
@@ -65,7 +65,7 @@ def serves(part: Any) -> str:
 
 
 @register.simple_tag
-def machine_map(stations: list[StationState]) -> SafeString:
+def machine_map(stations: list[StationOut]) -> SafeString:
     """The stations along the flow, each with its name, its worst severity and how much of it is done."""
     items = [
         format_html(
@@ -80,7 +80,7 @@ def machine_map(stations: list[StationState]) -> SafeString:
     return format_html('<ol class="map">{}</ol>', SafeString("".join(items)))
 
 
-def _worst(station: StationState) -> str:
+def _worst(station: StationOut) -> str:
     for severity in WORST:
         if getattr(station, severity.replace("-", "_")):
             return severity
