@@ -129,6 +129,7 @@ def _place(row: Verdict, book: CoreBook, member: Member) -> PlaceOut:
         instead=row.instead,
         raw=reading.raw,
         feeler=reading.feeler,
+        units=reading.units,
         # Three spans do not fit a cell; what they come to does, and is what is compared.
         short=contact.removesuffix(" mm").removesuffix(" in") or (describe.short(check, value, mine) if seen else ""),
         shown=describe.full(check, value, mine) if seen else "",

@@ -27,7 +27,11 @@ from .values import columns_of, value_of
 
 @dataclass(frozen=True)
 class NewReading:
-    """A reading as the client sends it. raw: texts as typed; state ``seen``, ``not-seen`` or ``withdrawn``."""
+    """A reading as the client sends it. raw: texts as typed; state ``seen``, ``not-seen`` or ``withdrawn``.
+
+    units: what a bare number meant where it was typed; it may be sent later, by somebody who reads other units. Empty: the
+    member's own.
+    """
 
     uuid: uuid.UUID
     check: str
@@ -35,6 +39,7 @@ class NewReading:
     state: str = "seen"
     raw: list[str] = field(default_factory=list)
     feeler: str = ""
+    units: str = ""
     reason: str = ""
     note: str = ""
     confirmed: bool = False
@@ -137,8 +142,11 @@ class _Recording:
             raise BadInput("reason", "say why it was not seen")
         value = Value()
         if new.state == Reading.State.SEEN:
-            value = understand(check, new.raw, new.feeler, "in" if self.member.units == "in" else "mm")
+            value = understand(check, new.raw, new.feeler, "in" if self._units(new) == "in" else "mm")
         return _Typed(new, check, position, value)
+
+    def _units(self, new: NewReading) -> str:
+        return new.units or self.member.units
 
     def _read_rows(self, judged: set[str]) -> None:
         around = set(judged).union(*(verdicts.needs(self.checks[key]) for key in judged))
@@ -159,7 +167,7 @@ class _Recording:
                 raw=one.new.raw,
                 value=columns_of(one.value),
                 feeler=one.new.feeler,
-                units=self.member.units,
+                units=self._units(one.new),
                 reason=one.new.reason.strip(),
                 note=one.new.note.strip(),
                 confirmed=one.new.confirmed,

@@ -117,6 +117,7 @@ class PlaceOut(Schema):
     instead: str
     raw: list[str]
     feeler: str
+    units: str
     short: str
     shown: str
     shown_other: str
@@ -202,6 +203,7 @@ class ReadingIn(Schema):
     state: Literal["seen", "not-seen", "withdrawn"] = "seen"
     raw: list[str] = Field(default_factory=list, max_length=8)
     feeler: str = Field(default="", max_length=30)
+    units: Literal["", "mm", "in"] = ""
     reason: str = Field(default="", max_length=200)
     note: str = Field(default="", max_length=500)
     confirmed: bool = False

@@ -1,7 +1,7 @@
 """Readings that cannot be right: the product asks, and keeps what the technician confirms."""
 
 from ..catalogue.model import Check
-from ..units import MM_PER, show_mm
+from ..units import MM_PER, System, show_length, show_mm
 from .rules import WearRule
 from .understand import Value
 
@@ -26,7 +26,7 @@ def believable(check: Check) -> tuple[float, float] | None:
     return max(ends[0], 0.0), ends[1]
 
 
-def question(check: Check, value: Value, longest_mm: float | None = None) -> tuple[str, str]:
+def question(check: Check, value: Value, system: System = "mm", longest_mm: float | None = None) -> tuple[str, str]:
     """(question, text probably meant), both empty when the reading can be right.
 
     longest_mm: a span cannot be longer than the disc it was taken on.
@@ -34,23 +34,25 @@ def question(check: Check, value: Value, longest_mm: float | None = None) -> tup
     span = believable(check)
     for number in value.numbers:
         if longest_mm is not None and number >= longest_mm:
-            return _ask(check, number, f"longer than the disc ({show_mm(longest_mm)})", span)
+            return _ask(check, number, f"longer than the disc ({show_length(longest_mm, system)})", span, system)
         if span and not span[0] <= number <= span[1]:
             rule = check.rule
             beyond = (
-                f"when new it is {_shown(check, rule.new)}" if isinstance(rule, WearRule) else "far outside what is found here"
+                f"when new it is {_shown(check, rule.new, system)}"
+                if isinstance(rule, WearRule)
+                else "far outside what is found here"
             )
-            return _ask(check, number, beyond, span)
+            return _ask(check, number, beyond, span, system)
     return "", ""
 
 
-def _shown(check: Check, number: float) -> str:
-    return show_mm(number) if check.unit == "mm" else f"{number:g} {check.unit or ''}".strip()
+def _shown(check: Check, number: float, system: System) -> str:
+    return show_length(number, system) if check.unit == "mm" else f"{number:g} {check.unit or ''}".strip()
 
 
-def _ask(check: Check, number: float, because: str, span: tuple[float, float] | None) -> tuple[str, str]:
+def _ask(check: Check, number: float, because: str, span: tuple[float, float] | None, system: System) -> tuple[str, str]:
     instead = _meant(number, span) if check.unit == "mm" and span and len(check.values) <= 1 else ""
-    question = f"{_shown(check, number)}? {because[0].upper()}{because[1:]}."
+    question = f"{_shown(check, number, system)}? {because[0].upper()}{because[1:]}."
     return question + (f" Did you mean {instead}?" if instead else ""), instead
 
 

@@ -42,7 +42,6 @@ class Context:
     system: System = "mm"
     confirmed: bool = False
     others: Others = field(default_factory=dict)
-    limits: Mapping[str, str] = field(default_factory=dict)
     sizes: Mapping[str, float] = field(default_factory=dict)
 
 
@@ -66,7 +65,7 @@ def judge(check: Check, position: Position, value: Value, context: Context) -> V
     say = _Words(check, context.system)
     diameter = _diameter(check.rule, position, context) if isinstance(check.rule, ContactRule) else None
     if not context.confirmed:
-        ask, instead = plausible.question(check, value, diameter)
+        ask, instead = plausible.question(check, value, context.system, diameter)
         if ask:
             return Verdict("watch", "recheck", ask, ask=ask, instead=instead)
     verdict = _by_rule(check, position, value, context, say, diameter)

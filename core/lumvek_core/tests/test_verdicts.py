@@ -65,6 +65,12 @@ def test_a_figure_that_cannot_be_right_is_asked_about(typed, unit, instead):
     assert found.instead == instead
 
 
+def test_the_question_comes_in_the_readers_units():
+    assert verdict("opener-disc-diameter", "3L", "17", unit="in", system="in").ask.startswith(
+        "17 in? When new it is 15 3/4 in."
+    )
+
+
 def test_better_than_new_is_asked_beyond_three_reading_errors():
     assert not verdict("opener-disc-diameter", "3L", "402.3").ask
     assert verdict("opener-disc-diameter", "3L", "402.5").ask

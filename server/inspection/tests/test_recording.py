@@ -180,6 +180,14 @@ def test_inches_are_read_and_answered_for_who_reads_inches(yard, read):
     assert Reading.objects.get(check_key="seed-tube-guard").value["numbers"] == [19.05]
 
 
+def test_a_bare_number_means_what_it_meant_where_it_was_typed(yard, read):
+    """Typed in inches, sent when its member reads millimetres again."""
+    read("opener-disc-diameter", "3L", "15.5", units="in")
+    reading = Reading.objects.get()
+    assert (reading.units, reading.value["numbers"]) == ("in", [393.7])
+    assert standing("opener-disc-diameter", "3L").reason.startswith("15 1/2 in")
+
+
 @pytest.mark.django_db(transaction=True)
 def test_two_technicians_and_retries_at_once_lose_and_double_nothing(request):
     """Each of two sends six readings, every one of them twice and at the same time."""

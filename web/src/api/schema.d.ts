@@ -780,6 +780,8 @@ export interface components {
             shown_other: string;
             /** State */
             state: string;
+            /** Units */
+            units: string;
             /** Used */
             used: number | null;
             /** Why */
@@ -840,6 +842,12 @@ export interface components {
             state: "seen" | "not-seen" | "withdrawn";
             /** Taken At */
             taken_at?: string | null;
+            /**
+             * Units
+             * @default
+             * @enum {string}
+             */
+            units: "" | "mm" | "in";
             /**
              * Uuid
              * Format: uuid

@@ -41,7 +41,10 @@ const fetchFindings = () => answer(api.GET('/api/walk-arounds/{walk_around_id}/f
 
 const keyOf = (group: Schemas['FindingGroupOut'], findings: Finding[]): string => group.check + findings.map((finding) => finding.place.position).join()
 
+const busy = ref(false)
+
 async function decide(group: Schemas['FindingGroupOut'], findings: Finding[], choice: Choice): Promise<void> {
+  if (busy.value) return // a double click is one decision
   const key = keyOf(group, findings)
   if ((choice === 'wait' || choice === 'decline') && (writing.key !== key || writing.choice !== choice)) {
     Object.assign(writing, { key, choice, text: '', problem: '', uuid: newUuid() })
@@ -55,7 +58,8 @@ async function decide(group: Schemas['FindingGroupOut'], findings: Finding[], ch
     until: choice === 'wait' ? writing.text : '',
     reason: choice === 'decline' ? writing.text : '',
   }
-  if (await run(write(() => api.POST('/api/walk-arounds/{walk_around_id}/decisions', { ...path, body })))) writing.key = ''
+  busy.value = true
+  if (await run(write(() => api.POST('/api/walk-arounds/{walk_around_id}/decisions', { ...path, body }))).finally(() => (busy.value = false))) writing.key = ''
 }
 
 const undecided = (group: Schemas['FindingGroupOut']): Finding[] => group.findings.filter((finding) => finding.decision === 'open')

@@ -87,7 +87,7 @@ function use(text: string): void {
         <div v-if="ask" class="question" role="alert">
           <p><SeverityMark severity="asked" wordless /> {{ ask.ask }}</p>
           <Button v-if="ask.instead" size="small" :label="`Use ${ask.instead}`" @click="use(ask.instead)" />
-          <Button size="small" severity="secondary" :label="`Keep ${ask.shown} (Enter)`" @click="entry.record({ raw: ask.raw, feeler: ask.feeler, confirmed: true })" />
+          <Button size="small" severity="secondary" :label="`Keep ${ask.shown} (Enter)`" @click="entry.keep(ask)" />
         </div>
         <ol v-if="entry.notSeen.value" class="choices">
           <li v-for="(reason, i) in NOT_SEEN_REASONS" :key="reason"><button type="button" @click="entry.record({ state: 'not-seen', reason })"><kbd>{{ i + 1 }}</kbd> {{ reason }}</button></li>

@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, Refused, write } from '@/api/client'
+import { outbox } from '@/api/outbox'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import MachineMap from '@/design/MachineMap.vue'
@@ -24,7 +25,7 @@ const checkKey = ref('')
 const panel = ref<{ focus: () => void } | null>(null)
 const finishing = ref('')
 const state = useWalkAround(props.id, { loaded: begin, refused: (check, position, body, problem) => entry.refused(check, position, body, problem) })
-const entry: Entry = useEntry(props.id, state, checkKey, () => panel.value?.focus())
+const entry: Entry = useEntry(props.id, state, checkKey, session.me?.units ?? 'mm', () => panel.value?.focus())
 const data = state.data
 
 const check = computed(() => entry.check.value)
@@ -70,6 +71,8 @@ function goStation(key: string): void {
 
 async function finish(): Promise<void> {
   finishing.value = ''
+  // What arrives after the end would be refused: wait until the last reading is saved.
+  if (outbox.of(props.id).length) return void (finishing.value = 'Some readings are not saved yet. Finish when they are.')
   try {
     await write(() => api.POST('/api/walk-arounds/{walk_around_id}/finish', { params: { path: { walk_around_id: props.id } } }))
     await router.push({ name: 'findings', params: { id: props.id } })

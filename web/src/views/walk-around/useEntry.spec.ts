@@ -10,12 +10,13 @@ const check = (key: string, more: Partial<Check>): Check =>
 const STATES = [{ key: 'smooth', name: 'Smooth', severity: 'sound' }, { key: 'rough', name: 'Rough', severity: 'due' }] as Check['options']
 
 let sent: NewReading[]
+let units: 'mm' | 'in' = 'mm'
 function hand(...checks: Check[]) {
   const places = reactive(new Map<At, Place>())
   const data = ref({ checks, positions: ['1', '2', '3'].map((key) => ({ key, label: `Row ${key}`, row: Number(key), side: null })) } as unknown as WalkAroundData)
   const isOpen = (one: Check, position: string) => !places.has(at(one.key, position)) && !sent.some((body) => body.check === one.key && body.position === position)
   const state = { data, places, isOpen, openCount: (one: Check) => one.positions.filter((position) => isOpen(one, position)).length } as unknown as WalkAroundState
-  const entry = useEntry('w', state, ref(checks[0]!.key), () => undefined)
+  const entry = useEntry('w', state, ref(checks[0]!.key), units, () => undefined)
   entry.select(checks[0]!.key)
   const press = (...keys: string[]) => {
     for (const key of keys) {
@@ -122,6 +123,19 @@ describe('the hand on the keyboard', () => {
     entry.select('disc', '1')
     press('Enter')
     expect(sent[0]).toMatchObject({ raw: ['14.3'], confirmed: true })
+  })
+
+  it('says in which units a bare number was typed, and keeps that when it is sent again', () => {
+    units = 'in'
+    const { entry, places, press } = hand(check('disc', {}))
+    units = 'mm'
+    press('1', '5', 'Enter')
+    expect(sent[0]).toMatchObject({ raw: ['15'], units: 'in' })
+    places.set(at('disc', '2'), { check: 'disc', position: '2', raw: ['390'], units: 'mm', feeler: '', state: 'seen', ask: '', reason: '', confirmed: false, note: '', at: '' } as unknown as Place)
+    entry.select('disc', '2')
+    press('1', '4', 'Enter')
+    entry.undo()
+    expect(sent[2]).toMatchObject({ raw: ['390'], units: 'mm' })
   })
 
   it('undoes by a new reading, never by erasing', () => {

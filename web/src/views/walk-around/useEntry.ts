@@ -3,7 +3,7 @@
  * It decides nothing about the readings themselves; the server's core does.
  */
 import { computed, nextTick, reactive, ref, watch, type Ref } from 'vue'
-import type { Check, NewReading, Refused, WalkAroundData } from '@/api/client'
+import type { Check, NewReading, Place, Refused, WalkAroundData } from '@/api/client'
 import { outbox } from '@/api/outbox'
 import { newUuid } from '@/api/uuid'
 import { keepDraft, readDraft } from './drafts'
@@ -18,7 +18,7 @@ interface Before {
   body: NewReading | null
 }
 
-export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<string>, focusField: () => void) {
+export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<string>, units: 'mm' | 'in', focusField: () => void) {
   const position = ref('')
   const text = ref('')
   const done = ref<string[]>([])
@@ -60,7 +60,7 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
   function record(body: Partial<NewReading>): void {
     const reading: NewReading = {
       uuid: newUuid(), check: check.value.key, position: position.value, state: 'seen', raw: [], reason: '', note: '', confirmed: false,
-      feeler: check.value.feelers.length ? feeler.value : '', taken_at: new Date().toISOString(), ...body,
+      feeler: check.value.feelers.length ? feeler.value : '', units, taken_at: new Date().toISOString(), ...body,
     }
     const again = !!place.value
     history.push({ check: reading.check, position: reading.position, body: standing() })
@@ -80,7 +80,7 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     if (!had) return null
     const state = had.state === 'not-seen' ? 'not-seen' : 'seen'
     return {
-      uuid: '', check: had.check, position: had.position, state, raw: had.raw, feeler: had.feeler, confirmed: had.confirmed, note: had.note,
+      uuid: '', check: had.check, position: had.position, state, raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'], confirmed: had.confirmed, note: had.note,
       reason: state === 'not-seen' ? had.reason.replace(/^Not seen: /, '') : '', taken_at: had.at,
     }
   }
@@ -109,7 +109,7 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     if (typed === '.') return void (hint.value = 'Measured checks are never marked in bulk: type the figure, or − for not seen.')
     if (!typed && !done.value.length) {
       const had = place.value
-      if (had?.ask) return record({ raw: had.raw, feeler: had.feeler, confirmed: true })
+      if (had?.ask) return keep(had)
       return had ? step(1) : void (hint.value = 'Type the figure, or − for not seen.')
     }
     if (!typed) return
@@ -121,6 +121,11 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     }
     const had = place.value
     record({ raw, confirmed: !!had?.ask && raw.join('|') === had.raw.join('|') })
+  }
+
+  /** Stand by a figure that was asked about, as it was typed. */
+  function keep(had: Place): void {
+    record({ raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'], confirmed: true })
   }
 
   function choose(typed: string): void {
@@ -138,11 +143,11 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     }
     const last = lastRaw.get(check.value.key) ?? previousHere()
     if (!last) return void (hint.value = 'Nothing to repeat yet.')
-    record({ raw: last.raw, feeler: last.feeler })
+    record({ raw: last.raw, feeler: last.feeler, units: last.units as NewReading['units'] })
   }
 
   /** After a reload the last value is the one at the position before. */
-  function previousHere(): { raw: string[]; feeler: string } | undefined {
+  function previousHere(): { raw: string[]; feeler: string; units: string } | undefined {
     const positions = check.value.positions
     for (let i = positions.indexOf(position.value) - 1; i >= 0; i--) {
       const had = state.places.get(at(check.value.key, positions[i]!))
@@ -241,7 +246,7 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
 
   return {
     check, position, text, done, feeler, notSeen, problem, problems, hint, place, label, slots, isChoice,
-    select, enter, choose, repeatLast, markSound, askNotSeen, back, step, undo, refused, question, key, record,
+    select, enter, choose, repeatLast, markSound, askNotSeen, back, step, undo, keep, refused, question, key, record,
   }
 }
 
