@@ -101,7 +101,7 @@ function use(text: string): void {
       <figure v-if="check.drawing" class="picture"><PartDrawing :check="check" :place="shown?.place" /></figure>
     </div>
 
-    <div class="verdict settle" :class="shown ? shown.place.severity : ''" role="status" aria-live="polite">
+    <div v-show="!ask" class="verdict settle" :class="shown ? shown.place.severity : ''" role="status" aria-live="polite">
       <template v-if="shown && !shown.place.ask">
         <SeverityMark :severity="shown.place.severity as Severity" :size="24" wordless />
         <div class="said">
