@@ -11,7 +11,7 @@ from django.contrib.auth.models import User
 from django.test import Client
 
 from fleet.models import LimitOverride, Machine, MachineModel
-from inspection import recording, services
+from inspection import recording, starting
 from parts.models import PartNumber
 from shops.models import Member, Shop
 
@@ -53,7 +53,7 @@ def password():
 def yard(db):
     """Sallow Bridge, with a walk-around begun by its technician."""
     made = make_shop("Sallow Bridge")
-    made.walk_around = services.start(made.technician, made.machine, uuid.uuid4(), "winter")
+    made.walk_around = starting.start(made.technician, made.machine, uuid.uuid4(), starting.Wanted("winter"))
     return made
 
 

@@ -60,10 +60,11 @@ def calculator(function: F) -> F:
 
 def calculators() -> dict[str, Calculator]:
     """All calculators by name, alphabetically."""
-    from . import calculators as package
+    from . import calculators, planning
 
-    for module in pkgutil.iter_modules(package.__path__):
-        importlib.import_module(f"{package.__name__}.{module.name}")
+    for package in (calculators, planning):
+        for module in pkgutil.iter_modules(package.__path__):
+            importlib.import_module(f"{package.__name__}.{module.name}")
     return dict(sorted(_calculators.items()))
 
 

@@ -58,6 +58,11 @@ def _hints(cls: type) -> dict[str, Any]:
     return get_type_hints(cls, include_extras=True)
 
 
+def json_name(field: "dataclasses.Field[Any]") -> str:
+    """A field's name in JSON: ``from_`` stands for ``from``, which Python keeps for itself."""
+    return field.name.removesuffix("_")
+
+
 def read(kind: Any, raw: Any) -> Any:
     """`raw`, as `kind`. Raises BadInput with the dotted path of what does not fit."""
     origin = get_origin(kind)
@@ -186,14 +191,14 @@ def _required(field: "dataclasses.Field[Any]") -> bool:
 def _read_dataclass(kind: type, raw: Any) -> Any:
     if not isinstance(raw, Mapping):
         raise BadInput("", "must be an object")
-    hints, fields = _hints(kind), {field.name: field for field in dataclasses.fields(kind)}
+    hints, fields = _hints(kind), {json_name(field): field for field in dataclasses.fields(kind)}
     for name in raw:
         if name not in fields:
             raise BadInput(str(name), "is not a field here")
     values = {}
     for name, field in fields.items():
         if name in raw:
-            values[name] = _at(name, hints[name], raw[name])
+            values[field.name] = _at(name, hints[field.name], raw[name])
         elif _required(field):
             raise BadInput(name, "is missing")
     return kind(**values)
@@ -209,7 +214,7 @@ def _at(name: str, kind: Any, raw: Any) -> Any:
 def write(value: Any) -> Any:
     """`value` as plain JSON data. Raises BadInput when the arithmetic ran out of range."""
     if dataclasses.is_dataclass(value) and not isinstance(value, type):
-        return {field.name: write(getattr(value, field.name)) for field in dataclasses.fields(value)}
+        return {json_name(field): write(getattr(value, field.name)) for field in dataclasses.fields(value)}
     if isinstance(value, dict):
         return {name: write(item) for name, item in value.items()}
     if isinstance(value, (list, tuple)):
@@ -245,8 +250,8 @@ def schema(kind: Any) -> dict[str, Any]:
         hints, fields = _hints(kind), dataclasses.fields(kind)
         return {
             "type": "object",
-            "properties": {field.name: schema(hints[field.name]) for field in fields},
-            "required": [field.name for field in fields if _required(field)],
+            "properties": {json_name(field): schema(hints[field.name]) for field in fields},
+            "required": [json_name(field) for field in fields if _required(field)],
             "additionalProperties": False,
         }
     return dict(_SCALARS[kind])

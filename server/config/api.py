@@ -9,8 +9,10 @@ from ninja import NinjaAPI, Router
 from ninja.errors import AuthenticationError, ValidationError
 
 from inspection.api import machines, walk_arounds
+from inspection.rules_api import catalogue, rules
 from lumvek_core import registry, shapes
 from lumvek_core.errors import BadInput
+from report.api import links
 from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
 
@@ -90,4 +92,7 @@ for _entry in registry.calculators().values():
 api.add_router("/session", session)
 api.add_router("/machines", machines)
 api.add_router("/walk-arounds", walk_arounds)
+api.add_router("/walk-arounds", links)
+api.add_router("/catalogue", catalogue)
+api.add_router("/rules", rules)
 api.add_router("/calc", calc)

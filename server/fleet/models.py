@@ -4,12 +4,13 @@ from django.db import models
 
 
 class MachineModel(models.Model):
-    """A maker's type as this shop knows it: family, sizes, limits."""
+    """A maker's type as this shop knows it: family, sizes, limits. counts: how many it has of a thing (``{"knife": 36}``)."""
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="machine_models")
     maker = models.CharField(max_length=60)
     name = models.CharField(max_length=60)
     family = models.CharField(max_length=60)
+    counts = models.JSONField(default=dict, blank=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["shop", "maker", "name"], name="one_model_per_name")]
@@ -20,7 +21,10 @@ class MachineModel(models.Model):
 
 
 class LimitOverride(models.Model):
-    """A limit of a model that replaces the shipped figure. The manual's wins over starting values, the shop's over both."""
+    """A limit of a model that replaces the shipped figure. The manual's wins over starting values, the shop's over both.
+
+    check_key: with its prefix where the model is a header (``draper.skid-shoes``).
+    """
 
     class Source(models.TextChoices):
         MANUAL = "manual", "Operator's manual"

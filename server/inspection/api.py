@@ -2,27 +2,37 @@
 
 import uuid
 
-from django.http import HttpRequest
-from ninja import Router
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Form, Router, UploadedFile
 
 from fleet.queries import machine_for
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from shops.access import DECIDERS, INSPECTORS, member_of, only
+from shops.access import DECIDERS, INSPECTORS, NotFoundHere, member_of, only
 
-from . import books, present, queries, recording, services
-from .models import WalkAround
+from . import before_start, books, like_things, photos, present, queries, recording, services, starting, summary
+from .models import Photo, WalkAround
 from .schemas import (
     BoardMachineOut,
+    CauseIn,
     ChangedOut,
     CompanionIn,
     DecisionIn,
     FindingsOut,
+    HandOverIn,
+    HoldIn,
+    HoldOut,
+    NoteIn,
+    NoteOut,
+    OrderIn,
     PartsOut,
+    PhotoOut,
+    PlanOut,
     ReadingIn,
     StartIn,
     WalkAroundBrief,
     WalkAroundOut,
 )
+from .schemas_views import GridOut, PreviewOut, StartInfoOut, SummaryOut
 
 machines = Router(tags=["machines"])
 walk_arounds = Router(tags=["walk-arounds"])
@@ -34,13 +44,53 @@ def board(request: HttpRequest) -> list[BoardMachineOut]:
     return present.board(member_of(request))
 
 
+@machines.get("/{int:machine_id}/start", response=StartInfoOut)
+def start_info(request: HttpRequest, machine_id: int) -> StartInfoOut:
+    """What there is to choose before a walk-around of this machine begins."""
+    member = member_of(request)
+    return before_start.info(member, machine_for(member, machine_id))
+
+
+@machines.post("/{int:machine_id}/preview", response=PreviewOut)
+def preview(request: HttpRequest, machine_id: int, wanted: StartIn) -> PreviewOut:
+    """What a walk-around would be: checks, postures in order, tools. Begins nothing."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    only(member, INSPECTORS, "start a walk-around")
+    return before_start.preview(member, machine, _wanted(wanted))
+
+
 @machines.post("/{int:machine_id}/walk-arounds", response=WalkAroundBrief)
 def start(request: HttpRequest, machine_id: int, wanted: StartIn) -> WalkAroundBrief:
     """Begin a walk-around under a UUID made by the client."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
     only(member, INSPECTORS, "start a walk-around")
-    return present.brief(services.start(member, machine, wanted.id, wanted.phase))
+    return present.brief(starting.start(member, machine, wanted.id, _wanted(wanted)))
+
+
+def _wanted(given: StartIn) -> starting.Wanted:
+    return starting.Wanted(given.phase, given.crop, given.headers, given.people)
+
+
+@machines.post("/{int:machine_id}/notes", response=list[NoteOut])
+def note(request: HttpRequest, machine_id: int, new: NoteIn) -> list[NoteOut]:
+    """Keep what the operator noticed."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    only(member, DECIDERS, "write notes")
+    services.note(member, machine, new.uuid, new.text)
+    return present.notes(machine)
+
+
+@machines.post("/{int:machine_id}/notes/{uuid:note_id}/close", response=list[NoteOut])
+def close_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID, new: CauseIn) -> list[NoteOut]:
+    """Close an operator's note with its cause."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    only(member, INSPECTORS, "close notes")
+    services.close_note(member, machine, note_id, new.cause)
+    return present.notes(machine)
 
 
 def _open(request: HttpRequest, walk_around_id: uuid.UUID) -> tuple[WalkAround, CoreBook]:
@@ -54,6 +104,12 @@ def walk_around(request: HttpRequest, walk_around_id: uuid.UUID) -> WalkAroundOu
     return present.walk_around(*_open(request, walk_around_id), member_of(request))
 
 
+@walk_arounds.get("/{uuid:walk_around_id}/changes", response=ChangedOut)
+def changes(request: HttpRequest, walk_around_id: uuid.UUID, after: int = 0) -> ChangedOut:
+    """What anybody has recorded since the reading with this number."""
+    return present.changed_since(*_open(request, walk_around_id), member_of(request), after)
+
+
 @walk_arounds.post("/{uuid:walk_around_id}/readings", response=ChangedOut)
 def record(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingIn) -> ChangedOut:
     """Record one reading. The same UUID twice is one reading."""
@@ -62,6 +118,88 @@ def record(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingIn) -> C
     only(member, INSPECTORS, "record readings")
     changed = recording.record_reading(member, walk_around_id, recording.NewReading(**new.dict()))
     return present.changed(found, book, member, changed)
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/postures", response=list[HoldOut])
+def hold(request: HttpRequest, walk_around_id: uuid.UUID, new: HoldIn) -> list[HoldOut]:
+    """Confirm that the machine stands in a posture with its locks set."""
+    member = member_of(request)
+    found, _ = _open(request, walk_around_id)
+    only(member, INSPECTORS, "confirm locks")
+    services.hold(member, walk_around_id, new.uuid, new.posture, new.at)
+    return present.holds(found)
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/order", response=PlanOut)
+def order(request: HttpRequest, walk_around_id: uuid.UUID, new: OrderIn) -> PlanOut:
+    """Put the visits in another order."""
+    member = member_of(request)
+    _open(request, walk_around_id)
+    only(member, INSPECTORS, "change the order")
+    return PlanOut.model_validate(starting.reorder(member, walk_around_id, new.order).plan)
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/hand-over", response=WalkAroundBrief)
+def hand_over(request: HttpRequest, walk_around_id: uuid.UUID, new: HandOverIn) -> WalkAroundBrief:
+    """Pass the walk-around to another technician."""
+    member = member_of(request)
+    found, _ = _open(request, walk_around_id)
+    only(member, INSPECTORS, "hand a walk-around over")
+    services.hand_over(member, walk_around_id, new.uuid, new.to, new.note)
+    return present.brief(found)
+
+
+@walk_arounds.get("/{uuid:walk_around_id}/summary", response=SummaryOut)
+def summarised(request: HttpRequest, walk_around_id: uuid.UUID) -> SummaryOut:
+    """Whether the walk-around is complete, and what is missing."""
+    return summary.build(*_open(request, walk_around_id), member_of(request))
+
+
+@walk_arounds.get("/{uuid:walk_around_id}/map", response=GridOut)
+def like_things_map(request: HttpRequest, walk_around_id: uuid.UUID, thing: str = "") -> GridOut:
+    """Like things side by side: rows, runners, knives."""
+    return like_things.build(*_open(request, walk_around_id), member_of(request), thing)
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/photos", response=list[PhotoOut])
+def add_photo(
+    request: HttpRequest,
+    walk_around_id: uuid.UUID,
+    uuid: Form[uuid.UUID],
+    check: Form[str],
+    position: Form[str],
+    photo: File[UploadedFile],
+    caption: Form[str] = "",
+) -> list[PhotoOut]:
+    """Keep a picture of a place. The same UUID twice is one picture."""
+    member = member_of(request)
+    found, _ = _open(request, walk_around_id)
+    only(member, INSPECTORS, "add pictures")
+    data = photo.read(photos.LARGEST_BYTES + 1)
+    photos.add(member, walk_around_id, uuid, check, position, caption[:200], data)
+    return [present.photo(one) for one in photos.of(found)]
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/remove", response=list[PhotoOut])
+def remove_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID) -> list[PhotoOut]:
+    """Take a picture away while the walk-around runs."""
+    member = member_of(request)
+    found, _ = _open(request, walk_around_id)
+    only(member, INSPECTORS, "remove pictures")
+    photos.remove(member, walk_around_id, photo_id)
+    return [present.photo(one) for one in photos.of(found)]
+
+
+@walk_arounds.get("/{uuid:walk_around_id}/photos/{uuid:photo_id}", response={200: bytes})
+def photo_file(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID) -> HttpResponse:
+    """A picture as JPEG."""
+    found, _ = _open(request, walk_around_id)
+    one = Photo.objects.filter(walk_around=found, uuid=photo_id).first()
+    if one is None:
+        raise NotFoundHere("There is no such picture.")
+    response = HttpResponse(bytes(one.image), content_type="image/jpeg")
+    response["Cache-Control"] = "private, max-age=86400, immutable"
+    return response
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/finish", response=WalkAroundBrief)

@@ -2,16 +2,17 @@
 
 import hashlib
 import json
+from collections.abc import Sequence
 from functools import lru_cache
 
 from fleet.models import Machine
 from fleet.queries import overrides_of
 from lumvek_core.catalogue import in_force, load
-from lumvek_core.catalogue.model import Catalogue
+from lumvek_core.catalogue.model import Catalogue, Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from shops.models import Shop
 
-from .models import RuleBook
+from .models import RuleBook, WalkAround
 
 
 @lru_cache(maxsize=1)
@@ -20,13 +21,25 @@ def shipped() -> Catalogue:
     return load.load()
 
 
-def current(machine: Machine, shop: Shop) -> RuleBook:
-    """The rule book in force for this machine now, stored if it is new."""
-    book = in_force.rule_book(shipped(), machine.model.family, overrides_of(machine.model), shop.schools)
+def current(machine: Machine, shop: Shop, headers: Sequence[Machine] = ()) -> RuleBook:
+    """The rule book in force for this machine and its headers now, stored if it is new."""
+    overrides = [override for one in [machine, *headers] for override in overrides_of(one.model)]
+    families = [header.model.family for header in headers]
+    book = in_force.rule_book(shipped(), machine.model.family, overrides, shop.schools, families)
     content = in_force.to_json(book)
     digest = hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest()
     stored, _ = RuleBook.objects.get_or_create(shop=shop, digest=digest, defaults={"content": content})
     return stored
+
+
+def scope_of(walk_around: WalkAround) -> in_force.Scope:
+    """What a walk-around is about, as it stood at its start."""
+    return in_force.Scope(walk_around.options, walk_around.phase, walk_around.crop, walk_around.header_families)
+
+
+def checks_of(walk_around: WalkAround) -> list[Check]:
+    """The checks that belong to a walk-around, in working order."""
+    return in_force.applicable(opened(walk_around.rule_book_id), scope_of(walk_around))
 
 
 @lru_cache(maxsize=64)

@@ -20,14 +20,24 @@ class RuleBook(models.Model):
 
 
 class WalkAround(models.Model):
-    """One inspection of one machine. stations: key, name and number of places to look at, as it stood at the start."""
+    """One inspection of one machine, with the headers coupled to it.
+
+    As it stood at the start: options (a header's with prefix), header_families, layout (how many of each thing), stations (key,
+    name, places to look at) and plan (visits with posture, minutes and checks; minutes in all, and by plain station order).
+    people: who began it together; anybody of the shop who inspects may join.
+    """
 
     id = models.UUIDField(primary_key=True)
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="walk_arounds")
     machine = models.ForeignKey("fleet.Machine", on_delete=models.PROTECT, related_name="walk_arounds")
     rule_book = models.ForeignKey(RuleBook, on_delete=models.PROTECT)
     phase = models.CharField(max_length=20)
-    rows = models.PositiveSmallIntegerField()
+    crop = models.CharField(max_length=20, blank=True)
+    headers = models.ManyToManyField("fleet.Machine", blank=True, related_name="walk_arounds_as_header")
+    header_families = models.JSONField(default=list, blank=True)
+    people = models.ManyToManyField("shops.Member", blank=True, related_name="walk_arounds")
+    layout = models.JSONField(default=dict)
+    plan = models.JSONField(default=dict)
     options = models.JSONField(default=list)
     stations = models.JSONField(default=list)
     started_at = models.DateTimeField()
@@ -43,20 +53,22 @@ class WalkAround(models.Model):
 class Reading(models.Model):
     """What was recorded for one check at one position, once. raw: as typed. value: as the core understood it.
 
-    state: ``seen``, ``not-seen`` (with a reason), or ``withdrawn`` (the position is open again).
+    state: ``seen``, ``not-seen`` (with a reason), ``does-not-apply``, or ``withdrawn`` (the position is open again). bulk: marked
+    sound together with the other visual checks of its station. posture: what the machine stood in, as far as it was confirmed.
     """
 
     class State(models.TextChoices):
         SEEN = "seen", "Seen"
         NOT_SEEN = "not-seen", "Not seen"
+        DOES_NOT_APPLY = "does-not-apply", "Does not apply"
         WITHDRAWN = "withdrawn", "Withdrawn"
 
     uuid = models.UUIDField(unique=True)
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="readings")
     check_key = models.CharField(max_length=60)
-    position_key = models.CharField(max_length=12)
+    position_key = models.CharField(max_length=40)
     kind = models.CharField(max_length=10)
-    state = models.CharField(max_length=10, choices=State.choices)
+    state = models.CharField(max_length=14, choices=State.choices)
     raw = models.JSONField(default=list)
     value = models.JSONField(default=dict)
     feeler = models.CharField(max_length=30, blank=True)
@@ -64,6 +76,8 @@ class Reading(models.Model):
     reason = models.CharField(max_length=200, blank=True)
     note = models.CharField(max_length=500, blank=True)
     confirmed = models.BooleanField(default=False)
+    bulk = models.BooleanField(default=False)
+    posture = models.CharField(max_length=80, blank=True)
     taken_at = models.DateTimeField()
     received_at = models.DateTimeField(auto_now_add=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
@@ -76,15 +90,15 @@ class Reading(models.Model):
 class Verdict(models.Model):
     """Where a position stands: the reading in force and what the rules say of it.
 
-    severity: of the core, or ``not-seen``. ask: an open question about the figure; such a position is not done.
+    severity: of the core, ``not-seen`` or ``does-not-apply``. ask: an open question about the figure; such a position is not done.
     """
 
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="verdicts")
     station_key = models.CharField(max_length=60)
     check_key = models.CharField(max_length=60)
-    position_key = models.CharField(max_length=12)
+    position_key = models.CharField(max_length=40)
     reading = models.ForeignKey(Reading, on_delete=models.PROTECT, related_name="+")
-    severity = models.CharField(max_length=10)
+    severity = models.CharField(max_length=14)
     action = models.CharField(max_length=12)
     reason = models.CharField(max_length=600)
     why = models.JSONField(default=list)
@@ -111,7 +125,7 @@ class Decision(models.Model):
     uuid = models.UUIDField()
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="decisions")
     check_key = models.CharField(max_length=60)
-    position_key = models.CharField(max_length=12)
+    position_key = models.CharField(max_length=40)
     choice = models.CharField(max_length=8, choices=Choice.choices)
     until = models.CharField(max_length=80, blank=True)
     reason = models.CharField(max_length=300, blank=True)
@@ -121,3 +135,65 @@ class Decision(models.Model):
     class Meta:
         ordering = ["id"]
         constraints = [models.UniqueConstraint(fields=["uuid", "position_key"], name="decision_once_per_position")]
+
+
+class PostureHold(models.Model):
+    """Somebody confirmed that the machine stands in a posture and its locks are set. It holds until another one is taken up."""
+
+    uuid = models.UUIDField(unique=True)
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="holds")
+    posture = models.CharField(max_length=80)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+    ended_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["id"]
+
+
+class Photo(models.Model):
+    """A picture of one place. image: JPEG, written anew by the server, so that it carries nothing but the picture."""
+
+    uuid = models.UUIDField(unique=True)
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="photos")
+    check_key = models.CharField(max_length=60)
+    position_key = models.CharField(max_length=40)
+    caption = models.CharField(max_length=200, blank=True)
+    image = models.BinaryField()
+    width = models.PositiveSmallIntegerField()
+    height = models.PositiveSmallIntegerField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+
+
+class OperatorNote(models.Model):
+    """What the operator noticed the last time the machine ran. Open until somebody closes it with a cause."""
+
+    uuid = models.UUIDField(unique=True)
+    machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="operator_notes")
+    text = models.CharField(max_length=500)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    cause = models.CharField(max_length=300, blank=True)
+    closed_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)
+    closed_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["id"]
+
+
+class HandOver(models.Model):
+    """The walk-around passed from one person to another, with what the next one should know."""
+
+    uuid = models.UUIDField(unique=True)
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="hand_overs")
+    giver = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    taker = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    note = models.CharField(max_length=500, blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]

@@ -1,20 +1,24 @@
 """From rows and core objects to what the endpoints give."""
 
+from django.contrib.auth.base_user import AbstractBaseUser
+
 from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.judgement import verdicts
 from lumvek_core.judgement.companions import parts_for, tasks_for
-from lumvek_core.judgement.rules import ContactRule, options
+from lumvek_core.judgement.rules import ContactRule, LevelRule, options
 from lumvek_core.units import System, plain, show_length
+from parts.models import PartsLine
 from parts.queries import parts_list
 from shops.access import DECIDERS, INSPECTORS
 from shops.models import Member
 
-from . import queries, recording, services
-from .models import WalkAround
+from . import books, photos, queries, recording, services
+from .models import Photo, WalkAround
 from .schemas import (
     BoardMachineOut,
     ChangedOut,
@@ -23,13 +27,21 @@ from .schemas import (
     FindingGroupOut,
     FindingOut,
     FindingsOut,
+    HandOverOut,
+    HoldOut,
     MachineOut,
+    NoteOut,
     NotSeenOut,
     OptionOut,
     PartOut,
     PartsOut,
+    PersonOut,
+    PhotoOut,
     PlaceKey,
+    PlaceOut,
+    PlanOut,
     PositionOut,
+    PostureOut,
     RouteStationOut,
     TaskOut,
     WalkAroundBrief,
@@ -50,6 +62,14 @@ FIGURE_NAMES = {
     "go": "Go",
     "no_go": "No-go",
     "set_share": "Whole set above",
+    "of": "In all",
+    "every_h": "Every",
+    "every_days": "Every",
+    "pitch": "Pitch",
+    "pitches": "Pitches measured",
+    "limit_pct": "Retire at",
+    "steps": "Steps at most",
+    "overtravel": "Overtravel",
 }
 SOURCES = {"manual": "operator's manual", "shop": "this shop", "school": "school"}
 
@@ -63,6 +83,7 @@ def brief(walk_around: WalkAround) -> WalkAroundBrief:
     return WalkAroundBrief(
         id=walk_around.pk,
         phase=walk_around.phase,
+        crop=walk_around.crop,
         started_at=walk_around.started_at,
         started_by=by.get_full_name() or by.get_username(),
         finished_at=walk_around.finished_at,
@@ -70,11 +91,14 @@ def brief(walk_around: WalkAround) -> WalkAroundBrief:
 
 
 def machine_out(machine: Machine) -> MachineOut:
+    family = books.shipped().families.get(machine.model.family)
     return MachineOut(
         id=machine.pk,
         name=machine.name,
         model=machine.model.full_name,
         family=machine.model.family,
+        kind=family.name if family else machine.model.family,
+        is_header=bool(family and family.is_header),
         rows=machine.rows,
         track_rows=machine.track_rows,
         serial=machine.serial,
@@ -95,10 +119,16 @@ def board(member: Member) -> list[BoardMachineOut]:
     ]
 
 
+_OWN_UNIT = {"of": "", "every_h": "h", "every_days": "days", "pitches": "", "limit_pct": "%", "steps": ""}
+"""Figures that are not in the unit of their check."""
+
+
 def figure(check: Check, name: str, value: float, system: System) -> str:
     """A limit with its unit."""
     if name in ("watch_from", "set_share"):
         return f"{plain(100 * value, 0)} %"
+    if name in _OWN_UNIT:
+        return f"{plain(value, 2)} {_OWN_UNIT[name]}".strip()
     if name == "angle_deg":
         return f"{plain(value, 1)}°"
     return show_length(value, system) if check.unit == "mm" else f"{plain(value, 2)} {check.unit or ''}".strip()
@@ -117,7 +147,7 @@ def figures(book: CoreBook, check: Check, system: System) -> list[FigureOut]:
     ]
 
 
-def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, system: System) -> CheckOut:
+def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, system: System, feelers: list[str]) -> CheckOut:
     return CheckOut(
         key=check.key,
         name=check.name,
@@ -133,11 +163,16 @@ def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, 
         drawing=check.drawing or "",
         optional=check.optional,
         often_missed=check.often_missed,
+        safety=check.safety,
+        bulk=in_force.seen_in_bulk(check),
+        posture=check.posture,
+        thing=positions.thing_of(check.per),
+        grade=check.rule.grade if isinstance(check.rule, LevelRule) else "",
         options=[OptionOut(key=option.key, name=option.name, severity=option.severity) for option in options(check.rule)],
-        feelers=list(FEELERS_MM) if isinstance(check.rule, ContactRule) else [],
+        feelers=feelers if isinstance(check.rule, ContactRule) else [],
         figures=figures(book, check, system),
         limits={name: limit.value for name, limit in book.limits[check.key].items()},
-        positions=[position.key for position in positions.expand(check.per, walk_around.rows)],
+        positions=[position.key for position in positions.expand(check.per, walk_around.layout)],
     )
 
 
@@ -148,25 +183,33 @@ def parts(walk_around: WalkAround, book: CoreBook) -> list[PartOut]:
 
 def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAroundOut:
     """Everything the walk-around screen shows."""
-    applicable = in_force.applicable(book, found.options)
-    stations = [(s, [check for check in applicable if check in s.checks]) for s in book.family.stations]
-    stations = [(station, checks) for station, checks in stations if checks]
-    keys = {position.key: position for check in applicable for position in positions.expand(check.per, found.rows)}
+    checks = books.checks_of(found)
+    stations = {check.key: station.key for station in book.family.stations for check in station.checks}
+    keys = {position.key: position for check in checks for position in positions.expand(check.per, found.layout)}
+    last, feelers = queries.last_reading(found), feelers_of(member)
+    hand_over = found.hand_overs.select_related("giver", "taker").last()
     return WalkAroundOut(
         walk_around=brief(found),
         machine=machine_out(found.machine),
-        route=[
-            RouteStationOut(
-                key=station.key,
-                name=station.name,
-                posture=station.posture,
-                lock=book.postures[station.posture].lock,
-                cautions=book.postures[station.posture].cautions,
-            )
-            for station, _ in stations
+        headers=[machine_out(header) for header in found.headers.select_related("model")],
+        people=[person(one) for one in found.people.select_related("user")],
+        route=[RouteStationOut(key=station["key"], name=station["name"]) for station in found.stations],
+        postures=[
+            PostureOut(name=name, lock=p.lock, cautions=p.cautions, running=p.running, off_machine=p.off_machine)
+            for name, p in book.postures.items()
         ],
-        checks=[_check(book, c, station.key, found, system_of(member)) for station, checks in stations for c in checks],
-        positions=[PositionOut.model_validate(vars(position)) for position in keys.values()],
+        plan=PlanOut.model_validate(found.plan),
+        holds=holds(found),
+        photos=[photo(one) for one in photos.of(found)],
+        notes=notes(found.machine),
+        hand_over=HandOverOut(
+            giver=full_name(hand_over.giver), taker=full_name(hand_over.taker), note=hand_over.note, at=hand_over.at
+        )
+        if hand_over
+        else None,
+        last=last,
+        checks=[_check(book, check, stations[check.key], found, system_of(member), feelers) for check in checks],
+        positions=[PositionOut(key=p.key, label=p.label, thing=p.thing, number=p.number, side=p.side) for p in keys.values()],
         places=queries.places(found, book, member),
         stations=queries.station_states(found),
         parts=parts(found, book),
@@ -176,11 +219,60 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
     )
 
 
-def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.Changed) -> ChangedOut:
+def feelers_of(member: Member) -> list[str]:
+    """Names of the feelers to choose from: the shop's own, then the usual ones it has not measured."""
+    own = list(member.shop.feelers.values_list("name", flat=True))
+    return own + [name for name in FEELERS_MM if name not in {one.lower() for one in own}]
+
+
+def full_name(user: AbstractBaseUser) -> str:
+    return user.get_full_name() or user.get_username()  # type: ignore[attr-defined]
+
+
+def person(member: Member) -> PersonOut:
+    return PersonOut(id=member.pk, name=member.name)
+
+
+def holds(found: WalkAround) -> list[HoldOut]:
+    """The postures that are confirmed and still hold."""
+    current = found.holds.filter(ended_at=None).select_related("by")
+    return [HoldOut(posture=hold.posture, by=full_name(hold.by), at=hold.at) for hold in current]
+
+
+def photo(one: Photo) -> PhotoOut:
+    return PhotoOut(
+        uuid=one.uuid,
+        check=one.check_key,
+        position=one.position_key,
+        caption=one.caption,
+        width=one.width,
+        height=one.height,
+        by=full_name(one.by),
+    )
+
+
+def notes(machine: Machine, *, closed: bool = False) -> list[NoteOut]:
+    """What the operator noticed and nobody has explained yet; with `closed`, all of it."""
+    found = machine.operator_notes.select_related("by", "closed_by")
+    return [
+        NoteOut(
+            uuid=note.uuid,
+            text=note.text,
+            by=full_name(note.by),
+            at=note.at,
+            cause=note.cause,
+            closed_by=full_name(note.closed_by) if note.closed_by else "",
+        )
+        for note in (found if closed else found.filter(closed_at=None))
+    ]
+
+
+def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.Changed, last: int = 0) -> ChangedOut:
     """What a write changed, for the screen to follow."""
     now = queries.places(found, book, member, what.pairs)
     there = {(place.check, place.position) for place in now}
     return ChangedOut(
+        last=last,
         places=now,
         gone=[PlaceKey(check=pair[0], position=pair[1]) for pair in what.pairs if pair not in there],
         stations=queries.station_states(found),
@@ -188,7 +280,34 @@ def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.C
     )
 
 
+def changed_since(found: WalkAround, book: CoreBook, member: Member, after: int) -> ChangedOut:
+    """What anybody has recorded since a reading, with what was judged anew because of it."""
+    last = queries.last_reading(found)
+    pairs = queries.read_since(found, after)
+    touched = {check for check, _ in pairs}
+    dependent = {key for key, check in book.family.checks.items() if verdicts.needs(check) & touched}
+    places = {
+        (check.key, p.key)
+        for check in books.checks_of(found)
+        if check.key in dependent
+        for p in positions.expand(check.per, found.layout)
+    }
+    there = [pair for pair in places if pair not in pairs]
+    what = recording.Changed([*pairs], parts=bool(pairs))
+    out = changed(found, book, member, what, last)
+    if there:
+        out.places += queries.places(found, book, member, there)
+    return out
+
+
 def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
+    """Findings with their pictures and the parts they call for, worst first."""
+    shown: dict[tuple[str, str], list[PhotoOut]] = {}
+    for one in photos.of(found):
+        shown.setdefault((one.check_key, one.position_key), []).append(photo(one))
+    called: dict[tuple[str, str], set[str]] = {}
+    for need in proposed_for(found):
+        called.setdefault((need.because, need.position_key), set()).add(book.family.slots[need.slot].name)
     groups = [
         FindingGroupOut(
             check=group.check.key,
@@ -196,10 +315,13 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
             station=group.station,
             severity=group.severity,  # type: ignore[arg-type]
             safety=group.check.safety,
+            why=group.check.why,
             findings=[
                 FindingOut(
                     place=finding.place,
                     label=positions.find(finding.place.position).label,
+                    parts=sorted(_called_at(called, finding.place)),
+                    photos=shown.get((finding.place.check, finding.place.position), []),
                     decision=finding.decision,  # type: ignore[arg-type]
                     until=finding.until,
                     decision_reason=finding.decision_reason,
@@ -218,6 +340,18 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
         stations=queries.station_states(found),
         may_decide=member.role in DECIDERS,
     )
+
+
+def _called_at(called: dict[tuple[str, str], set[str]], place: PlaceOut) -> set[str]:
+    """Parts that a finding calls for, at its own position or once for the row."""
+    row = positions.find(place.position).whole_row.key
+    return called.get((place.check, place.position), set()) | called.get((place.check, row), set())
+
+
+def proposed_for(found: WalkAround) -> list[PartsLine]:
+    """The parts lines that a finding itself calls for."""
+    lines = PartsLine.objects.filter(walk_around=found, origin="finding").only("slot", "because", "position_key")
+    return list(lines)
 
 
 def not_seen(found: WalkAround, book: CoreBook, member: Member) -> list[NotSeenOut]:

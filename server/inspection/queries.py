@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from typing import Any, cast
 
-from django.db.models import Count, QuerySet
+from django.db.models import Count, Max, Q, QuerySet
 
 from fleet.models import Machine
 from fleet.queries import machines_for
@@ -18,6 +18,7 @@ from lumvek_core.units import System, show_length
 from shops.access import NotFoundHere
 from shops.models import Member, Role
 
+from . import books
 from .models import Decision, Reading, Verdict, WalkAround
 from .schemas import PlaceOut, SeverityName, StationOut
 from .values import value_of
@@ -29,7 +30,9 @@ RECENT = 4
 def walk_arounds_for(member: Member) -> QuerySet[WalkAround]:
     """The walk-arounds this member may see."""
     found = WalkAround.objects.filter(shop=member.shop_id)
-    return found.filter(machine__owners=member) if member.role == Role.OWNER else found
+    if member.role != Role.OWNER:
+        return found
+    return found.filter(Q(machine__owners=member) | Q(headers__owners=member)).distinct()
 
 
 def walk_around_for(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
@@ -39,6 +42,28 @@ def walk_around_for(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
     if found is None:
         raise NotFoundHere("There is no such walk-around.")
     return found
+
+
+def last_reading(walk_around: WalkAround) -> int:
+    """Number of the newest reading of a walk-around; 0 where there is none."""
+    newest: int | None = Reading.objects.filter(walk_around=walk_around).aggregate(last=Max("id"))["last"]
+    return newest or 0
+
+
+def read_since(walk_around: WalkAround, after: int) -> set[tuple[str, str]]:
+    """The places that were read after a reading of this number."""
+    return set(Reading.objects.filter(walk_around=walk_around, id__gt=after).values_list("check_key", "position_key"))
+
+
+def previous(walk_around: WalkAround) -> WalkAround | None:
+    """The finished walk-around of the same machine before this one: last season's, to hold this one against."""
+    return (
+        WalkAround.objects.filter(
+            machine=walk_around.machine_id, finished_at__isnull=False, started_at__lt=walk_around.started_at
+        )
+        .exclude(phase="daily")
+        .first()
+    )
 
 
 def station_states(walk_around: WalkAround) -> list[StationOut]:
@@ -63,7 +88,7 @@ def station_states_of(walk_arounds: Sequence[WalkAround]) -> dict[uuid.UUID, lis
     return {w.pk: [_station(station, counts[w.pk, station["key"]]) for station in w.stations] for w in walk_arounds}
 
 
-STATES = (*SEVERITIES, "not_seen", "asked")
+STATES = (*SEVERITIES, "not_seen", "does_not_apply", "asked")
 
 
 def _station(station: dict[str, Any], count: Counter[str]) -> StationOut:
@@ -82,17 +107,31 @@ class BoardMachine:
 
 
 def board(member: Member) -> list[BoardMachine]:
-    """Every machine the member may see, by season date. Three queries, whatever the number of machines."""
+    """Every machine the member may see, by season date; a header with the walk-arounds it was coupled in. Four queries."""
     cards = {machine.pk: BoardMachine(machine) for machine in machines_for(member)}
-    for walk_around in WalkAround.objects.filter(machine__in=cards).select_related("started_by", "finished_by"):
-        if len(cards[walk_around.machine_id].recent) < RECENT:
-            cards[walk_around.machine_id].recent.append(walk_around)
-    newest = [card.recent[0] for card in cards.values() if card.recent]
+    coupled: dict[uuid.UUID, list[int]] = defaultdict(list)
+    for walk_around_id, machine_id in WalkAround.headers.through.objects.filter(machine__in=cards).values_list(
+        "walkaround_id", "machine_id"
+    ):
+        coupled[walk_around_id].append(machine_id)
+    of_these = Q(machine__in=cards) | Q(pk__in=coupled)
+    for walk_around in WalkAround.objects.filter(of_these, shop=member.shop_id).select_related("started_by", "finished_by"):
+        for machine_id in (walk_around.machine_id, *coupled[walk_around.pk]):
+            if machine_id in cards and len(cards[machine_id].recent) < RECENT:
+                cards[machine_id].recent.append(walk_around)
+    newest = list({card.recent[0].pk: card.recent[0] for card in cards.values() if card.recent}.values())
     states = station_states_of(newest)
     for card in cards.values():
         if card.recent:
-            card.stations = states[card.recent[0].pk]
+            card.stations = _own(card.machine, states[card.recent[0].pk])
     return list(cards.values())
+
+
+def _own(machine: Machine, stations: list[StationOut]) -> list[StationOut]:
+    """A header's own stations of a walk-around; every station for a machine."""
+    family = books.shipped().families.get(machine.model.family)
+    prefix = f"{family.prefix}." if family and family.is_header else ""
+    return [station for station in stations if station.key.startswith(prefix)]
 
 
 def places(
@@ -138,6 +177,8 @@ def _place(row: Verdict, book: CoreBook, member: Member) -> PlaceOut:
         choice=value.choice,
         note=reading.note,
         confirmed=reading.confirmed,
+        bulk=reading.bulk,
+        posture=reading.posture,
         by=reading.by.get_full_name() or reading.by.get_username(),
         at=reading.taken_at.isoformat(),
     )

@@ -14,7 +14,7 @@ from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import rules, verdicts
-from lumvek_core.judgement.rules import ContactRule, WearRule
+from lumvek_core.judgement.rules import ContactRule, IntervalRule, WearRule
 from lumvek_core.judgement.understand import Value, understand
 from shops.access import Conflict
 from shops.models import Member
@@ -43,6 +43,8 @@ class NewReading:
     reason: str = ""
     note: str = ""
     confirmed: bool = False
+    bulk: bool = False
+    posture: str = ""
     taken_at: dt.datetime | None = None
 
 
@@ -80,12 +82,13 @@ def record_readings(member: Member, walk_around_id: uuid.UUID, new: Sequence[New
     return Changed(repeated + changed.pairs, changed.parts)
 
 
-def _where(book: CoreBook, walk_around: WalkAround, check_key: str, position_key: str) -> tuple[Check, positions.Position]:
-    checks = {check.key: check for check in in_force.applicable(book, walk_around.options)}
-    if check_key not in checks:
+def where(walk_around: WalkAround, check_key: str, position_key: str) -> tuple[Check, positions.Position]:
+    """The check and the position that these keys stand for in a walk-around. Raises BadInput."""
+    book = books.opened(walk_around.rule_book_id)
+    check = book.family.checks.get(check_key)
+    if check is None or not in_force.belongs(check, books.scope_of(walk_around)):
         raise BadInput("check", "is not part of this walk-around")
-    check = checks[check_key]
-    for position in positions.expand(check.per, walk_around.rows):
+    for position in positions.expand(check.per, walk_around.layout):
         if position.key == position_key:
             return check, position
     raise BadInput("position", "is not on this machine")
@@ -137,16 +140,24 @@ class _Recording:
         self._write_rows([pair for pair in self.rows if self._judge(pair)])
 
     def _typed(self, new: NewReading) -> _Typed:
-        check, position = _where(self.book, self.walk_around, new.check, new.position)
+        check, position = where(self.walk_around, new.check, new.position)
         if new.state == Reading.State.NOT_SEEN and not new.reason.strip():
             raise BadInput("reason", "say why it was not seen")
         value = Value()
         if new.state == Reading.State.SEEN:
-            value = understand(check, new.raw, new.feeler, "in" if self._units(new) == "in" else "mm")
+            value = understand(check, new.raw, new.feeler, "in" if self._units(new) == "in" else "mm", self._feelers(check))
+            if new.bulk and not in_force.seen_in_bulk(check, value.choice):
+                raise BadInput("bulk", "is looked at or measured by itself")
         return _Typed(new, check, position, value)
 
     def _units(self, new: NewReading) -> str:
         return new.units or self.member.units
+
+    def _feelers(self, check: Check) -> dict[str, float]:
+        """The shop's own feelers by name, where the check is made with one."""
+        if not isinstance(check.rule, ContactRule):
+            return {}
+        return {name.lower(): mm for name, mm in self.member.shop.feelers.values_list("name", "thickness_mm")}
 
     def _read_rows(self, judged: set[str]) -> None:
         around = set(judged).union(*(verdicts.needs(self.checks[key]) for key in judged))
@@ -171,6 +182,8 @@ class _Recording:
                 reason=one.new.reason.strip(),
                 note=one.new.note.strip(),
                 confirmed=one.new.confirmed,
+                bulk=one.new.bulk,
+                posture=one.new.posture,
                 taken_at=one.new.taken_at or timezone.now(),
                 by=self.member.user,
                 replaces=newest.get(one.pair),
@@ -199,6 +212,9 @@ class _Recording:
         row, check = self.rows[pair], self.checks[pair[0]]
         if row.reading.state == Reading.State.NOT_SEEN:
             return _fill(row, "not-seen", rules.Verdict("sound", "none", f"Not seen: {row.reading.reason}"))
+        if row.reading.state == Reading.State.DOES_NOT_APPLY:
+            because = f": {row.reading.reason}" if row.reading.reason else ""
+            return _fill(row, "does-not-apply", rules.Verdict("sound", "none", f"Does not apply{because}."))
         needed = verdicts.needs(check)
         others: dict[str, dict[str, Value]] = {key: {} for key in needed}
         for (key, place), other in self.rows.items():
@@ -209,6 +225,8 @@ class _Recording:
             confirmed=row.reading.confirmed,
             others=others,
             sizes=_sizes(check, self.checks),
+            counter_h=self.walk_around.machine.hours if isinstance(check.rule, IntervalRule) else None,
+            today=self.walk_around.started_at.date(),
         )
         verdict = verdicts.judge(check, positions.find(pair[1]), value_of(row.reading), context)
         called_before = row.severity in CALLING

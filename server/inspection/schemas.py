@@ -7,7 +7,9 @@ from typing import Literal
 from ninja import Schema
 from pydantic import Field
 
-SeverityName = Literal["sound", "watch", "due", "stop", "not-seen"]
+SeverityName = Literal["sound", "watch", "due", "stop", "not-seen", "does-not-apply"]
+PhaseName = Literal["after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"]
+CropName = Literal["", "small-grain", "pod", "ear", "fine-seed"]
 
 
 class StationOut(Schema):
@@ -19,6 +21,7 @@ class StationOut(Schema):
     due: int
     stop: int
     not_seen: int
+    does_not_apply: int
     asked: int
     open: int
 
@@ -26,6 +29,7 @@ class StationOut(Schema):
 class WalkAroundBrief(Schema):
     id: uuid.UUID
     phase: str
+    crop: str
     started_at: dt.datetime
     started_by: str
     finished_at: dt.datetime | None
@@ -36,6 +40,8 @@ class MachineOut(Schema):
     name: str
     model: str
     family: str
+    kind: str
+    is_header: bool
     rows: int
     track_rows: list[int]
     serial: str
@@ -80,6 +86,11 @@ class CheckOut(Schema):
     drawing: str
     optional: bool
     often_missed: bool
+    safety: bool
+    bulk: bool
+    posture: str
+    thing: str
+    grade: str
     options: list[OptionOut]
     feelers: list[str]
     figures: list[FigureOut]
@@ -90,16 +101,78 @@ class CheckOut(Schema):
 class PositionOut(Schema):
     key: str
     label: str
-    row: int | None
+    thing: str
+    number: int | None
     side: Literal["L", "R"] | None
 
 
 class RouteStationOut(Schema):
     key: str
     name: str
-    posture: str
+
+
+class PostureOut(Schema):
+    """A state of the machine: what must be locked, what to be careful of. asks: somebody has to confirm it once."""
+
+    name: str
     lock: str
     cautions: list[str]
+    running: bool
+    off_machine: bool
+
+
+class VisitOut(Schema):
+    """One stay in a posture, with the checks made there in order."""
+
+    posture: str
+    via: list[str]
+    minutes: float
+    checks: list[str]
+
+
+class PlanOut(Schema):
+    visits: list[VisitOut]
+    minutes: float
+    minutes_station_order: float
+
+
+class HoldOut(Schema):
+    posture: str
+    by: str
+    at: dt.datetime
+
+
+class PhotoOut(Schema):
+    uuid: uuid.UUID
+    check: str
+    position: str
+    caption: str
+    width: int
+    height: int
+    by: str
+
+
+class NoteOut(Schema):
+    """What the operator noticed; open while cause is empty."""
+
+    uuid: uuid.UUID
+    text: str
+    by: str
+    at: dt.datetime
+    cause: str
+    closed_by: str
+
+
+class PersonOut(Schema):
+    id: int
+    name: str
+
+
+class HandOverOut(Schema):
+    giver: str
+    taker: str
+    note: str
+    at: dt.datetime
 
 
 class PlaceOut(Schema):
@@ -125,6 +198,8 @@ class PlaceOut(Schema):
     choice: str
     note: str
     confirmed: bool
+    bulk: bool
+    posture: str
     by: str
     at: str
 
@@ -166,7 +241,16 @@ class TaskOut(Schema):
 class WalkAroundOut(Schema):
     walk_around: WalkAroundBrief
     machine: MachineOut
+    headers: list[MachineOut]
+    people: list[PersonOut]
     route: list[RouteStationOut]
+    postures: list[PostureOut]
+    plan: PlanOut
+    holds: list[HoldOut]
+    photos: list[PhotoOut]
+    notes: list[NoteOut]
+    hand_over: HandOverOut | None
+    last: int
     checks: list[CheckOut]
     positions: list[PositionOut]
     places: list[PlaceOut]
@@ -183,8 +267,12 @@ class PlaceKey(Schema):
 
 
 class ChangedOut(Schema):
-    """What a write changed. gone: positions that are open again. parts: the list, if it may have changed."""
+    """What a write, or somebody else, changed. gone: positions that are open again. parts: the list, if it may have changed.
 
+    last: number of the newest reading that is in here.
+    """
+
+    last: int
     places: list[PlaceOut]
     gone: list[PlaceKey]
     stations: list[StationOut]
@@ -193,20 +281,25 @@ class ChangedOut(Schema):
 
 class StartIn(Schema):
     id: uuid.UUID
-    phase: Literal["winter", "pre-season", "arrival", "after-season"] = "winter"
+    phase: PhaseName = "winter"
+    crop: CropName = ""
+    headers: list[int] = Field(default_factory=list, max_length=6)
+    people: list[int] = Field(default_factory=list, max_length=6)
 
 
 class ReadingIn(Schema):
     uuid: uuid.UUID
     check: str = Field(max_length=60)
-    position: str = Field(max_length=12)
-    state: Literal["seen", "not-seen", "withdrawn"] = "seen"
+    position: str = Field(max_length=40)
+    state: Literal["seen", "not-seen", "does-not-apply", "withdrawn"] = "seen"
     raw: list[str] = Field(default_factory=list, max_length=8)
     feeler: str = Field(default="", max_length=30)
     units: Literal["", "mm", "in"] = ""
     reason: str = Field(default="", max_length=200)
     note: str = Field(default="", max_length=500)
     confirmed: bool = False
+    bulk: bool = False
+    posture: str = Field(default="", max_length=80)
     taken_at: dt.datetime | None = None
 
 
@@ -222,6 +315,8 @@ class DecisionIn(Schema):
 class FindingOut(Schema):
     place: PlaceOut
     label: str
+    parts: list[str]
+    photos: list[PhotoOut]
     decision: Literal["do", "wait", "decline", "open"]
     until: str
     decision_reason: str
@@ -234,6 +329,7 @@ class FindingGroupOut(Schema):
     station: str
     severity: SeverityName
     safety: bool
+    why: str
     findings: list[FindingOut]
 
 
@@ -267,3 +363,30 @@ class CompanionIn(Schema):
     slot: str
     positions: list[str] = Field(max_length=200)
     reason: str = Field(default="", max_length=200)
+
+
+class HoldIn(Schema):
+    uuid: uuid.UUID
+    posture: str = Field(max_length=80)
+    at: dt.datetime | None = None
+
+
+class OrderIn(Schema):
+    """The numbers the visits have now, in the order they are wanted."""
+
+    order: list[int] = Field(max_length=60)
+
+
+class HandOverIn(Schema):
+    uuid: uuid.UUID
+    to: int
+    note: str = Field(default="", max_length=500)
+
+
+class NoteIn(Schema):
+    uuid: uuid.UUID
+    text: str = Field(default="", max_length=500)
+
+
+class CauseIn(Schema):
+    cause: str = Field(default="", max_length=300)

@@ -1,6 +1,7 @@
-"""Starting, deciding and finishing; readings are in `recording`. Every write can be repeated: the client's UUID makes the
+"""Deciding, confirming postures, handing over and finishing; beginning is in `starting`, readings are in `recording`. Every write can be repeated: the client's UUID makes the
 second one a no-op."""
 
+import datetime as dt
 import uuid
 from collections.abc import Iterable, Sequence
 from typing import cast
@@ -9,60 +10,19 @@ from django.db import transaction
 from django.utils import timezone
 
 from fleet.models import Machine
-from lumvek_core import positions
-from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import rules
 from lumvek_core.judgement.companions import Called, parts_for
 from parts import services as parts_services
-from shops.access import Conflict, NotFoundHere
+from shops.access import INSPECTORS, Conflict, NotFoundHere
 from shops.models import Member
 
 from . import books
-from .models import Decision, Verdict, WalkAround
+from .models import Decision, HandOver, OperatorNote, PostureHold, Verdict, WalkAround
 
 CALLING = ("due", "stop")
 """Severities that call for parts."""
-
-
-@transaction.atomic
-def start(member: Member, machine: Machine, walk_around_id: uuid.UUID, phase: str) -> WalkAround:
-    """Begin a walk-around, or return it if this UUID has begun one already."""
-    existing = WalkAround.objects.filter(pk=walk_around_id).first()
-    if existing:
-        if existing.shop_id != member.shop_id or existing.machine_id != machine.pk:
-            raise NotFoundHere("There is no such walk-around.")
-        return existing
-    if machine.model.family not in books.shipped().families:
-        raise Conflict("There is no route for this kind of machine yet.")
-    stored = books.current(machine, member.shop)
-    book = books.opened(stored.pk)
-    return WalkAround.objects.create(
-        id=walk_around_id,
-        shop=member.shop,
-        machine=machine,
-        rule_book=stored,
-        phase=phase,
-        rows=machine.rows,
-        options=machine.options,
-        stations=_stations(book, machine),
-        started_at=timezone.now(),
-        started_by=member.user,
-    )
-
-
-def _stations(book: CoreBook, machine: Machine) -> list[dict[str, object]]:
-    """Stations this machine has, with the number of places to look at and the checks that may be left out."""
-    applicable = in_force.applicable(book, machine.options)
-    found: list[dict[str, object]] = []
-    for station in book.family.stations:
-        checks = [check for check in applicable if check in station.checks]
-        if checks:
-            total = sum(len(positions.expand(check.per, machine.rows)) for check in checks if not check.optional)
-            optional = [check.key for check in checks if check.optional]
-            found.append({"key": station.key, "name": station.name, "total": total, "optional": optional})
-    return found
 
 
 def lock(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
@@ -165,3 +125,58 @@ def finish(member: Member, walk_around_id: uuid.UUID) -> None:
     walk_around.finished_at = timezone.now()
     walk_around.finished_by = member.user
     walk_around.save(update_fields=["finished_at", "finished_by"])
+
+
+@transaction.atomic
+def hold(member: Member, walk_around_id: uuid.UUID, hold_uuid: uuid.UUID, posture: str, at: dt.datetime | None = None) -> None:
+    """Record that the machine stands in a posture with its locks set. Whatever it stood in before has ended with that.
+
+    A part on the bench ends nothing: the machine stays as it is. Raises BadInput, NotFoundHere, Conflict.
+    """
+    walk_around = lock(member, walk_around_id)
+    if PostureHold.objects.filter(uuid=hold_uuid).exists():
+        return
+    if walk_around.finished_at:
+        raise Conflict("This walk-around is finished.")
+    postures = books.opened(walk_around.rule_book_id).postures
+    if posture not in postures:
+        raise BadInput("posture", "does not occur on this machine")
+    at = at or timezone.now()
+    if not postures[posture].off_machine:
+        PostureHold.objects.filter(walk_around=walk_around, ended_at=None).update(ended_at=at)
+    PostureHold.objects.create(uuid=hold_uuid, walk_around=walk_around, posture=posture, by=member.user, at=at)
+
+
+@transaction.atomic
+def hand_over(member: Member, walk_around_id: uuid.UUID, hand_over_uuid: uuid.UUID, to: int, note: str = "") -> None:
+    """Pass a walk-around on; what was confirmed about its posture must be confirmed again by the next one."""
+    walk_around = lock(member, walk_around_id)
+    if HandOver.objects.filter(uuid=hand_over_uuid).exists():
+        return
+    if walk_around.finished_at:
+        raise Conflict("This walk-around is finished.")
+    taker = Member.objects.select_related("user").filter(shop=member.shop_id, pk=to, role__in=INSPECTORS).first()
+    if taker is None or taker.pk == member.pk:
+        raise BadInput("to", "must be another technician of this shop")
+    HandOver.objects.create(
+        uuid=hand_over_uuid, walk_around=walk_around, giver=member.user, taker=taker.user, note=note.strip()
+    )
+    PostureHold.objects.filter(walk_around=walk_around, ended_at=None).update(ended_at=timezone.now())
+    walk_around.people.add(taker)
+
+
+def note(member: Member, machine: Machine, note_uuid: uuid.UUID, text: str) -> None:
+    """Keep what the operator noticed."""
+    if not text.strip():
+        raise BadInput("text", "say what was noticed")
+    OperatorNote.objects.get_or_create(uuid=note_uuid, defaults={"machine": machine, "text": text.strip(), "by": member.user})
+
+
+def close_note(member: Member, machine: Machine, note_uuid: uuid.UUID, cause: str) -> None:
+    """Close an operator's note with its cause. Raises BadInput, NotFoundHere."""
+    if not cause.strip():
+        raise BadInput("cause", "say what it was")
+    found = OperatorNote.objects.filter(machine=machine, uuid=note_uuid)
+    if not found.exists():
+        raise NotFoundHere("There is no such note.")
+    found.filter(closed_at=None).update(cause=cause.strip(), closed_by=member.user, closed_at=timezone.now())

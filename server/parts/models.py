@@ -24,7 +24,7 @@ class PartsLine(models.Model):
 
     walk_around = models.ForeignKey("inspection.WalkAround", on_delete=models.CASCADE, related_name="parts_lines")
     slot = models.CharField(max_length=60)
-    position_key = models.CharField(max_length=12)
+    position_key = models.CharField(max_length=40)
     side = models.CharField(max_length=1, blank=True)
     quantity = models.PositiveSmallIntegerField()
     origin = models.CharField(max_length=10)

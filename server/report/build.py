@@ -2,17 +2,29 @@
 
 from dataclasses import dataclass, field
 
-from inspection import present, queries
-from inspection.models import Verdict, WalkAround
-from inspection.schemas import FigureOut, FindingsOut, PartsOut, PlaceOut, StationOut
+from inspection import books, like_things, photos, present, queries
+from inspection.browse import PHASE_NAMES
+from inspection.models import PostureHold, Verdict, WalkAround
+from inspection.schemas import FigureOut, FindingsOut, NoteOut, PartsOut, PlaceOut, StationOut
 from lumvek_core import positions
-from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from shops.models import Member
 
-SEVERITY_WORDS = {"sound": "Sound", "watch": "Watch", "due": "Due", "stop": "Stop", "not-seen": "Not seen", "": "Open"}
-PHASES = {"winter": "Winter", "pre-season": "Pre-season", "arrival": "Arrival", "after-season": "After the season"}
+SEVERITY_WORDS = {
+    "sound": "Sound",
+    "watch": "Watch",
+    "due": "Due",
+    "stop": "Stop",
+    "not-seen": "Not seen",
+    "does-not-apply": "Does not apply",
+    "": "Open",
+}
+
+
+FEW = 4
+WIDE = 18
+"""Columns of a grid that fit across a page."""
 
 
 @dataclass
@@ -34,13 +46,37 @@ class CheckSection:
     numeric: bool
     seen: int
     total: int
-    columns: list[int]
+    columns: list[str]
+    places: list[tuple[str, PlaceOut | None]]
+
+    @property
+    def strips(self) -> list[tuple[list[str], list[Line]]]:
+        """The grid in pieces that fit a page's width."""
+        return [
+            (self.columns[i : i + WIDE], [Line(line.label, line.cells[i : i + WIDE]) for line in self.lines])
+            for i in range(0, len(self.columns), WIDE)
+        ]
 
 
 @dataclass
 class StationSection:
+    """few: checks at a handful of places, a line each. many: checks that need a grid."""
+
     name: str
-    checks: list[CheckSection]
+    few: list[CheckSection]
+    many: list[CheckSection]
+
+
+@dataclass
+class Picture:
+    """A photo with the words beneath it."""
+
+    uuid: str
+    title: str
+    caption: str
+    by: str
+    check: str
+    position: str
 
 
 @dataclass
@@ -58,13 +94,18 @@ class Report:
     open_places: list[tuple[str, str]]
     totals: dict[str, int]
     complete: bool
+    headers: list[str]
+    people: list[str]
+    holds: list[PostureHold]
+    photos: list[Picture]
+    notes: list[NoteOut]
 
 
 def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
     """The report of one walk-around in the member's units."""
     places = {(place.check, place.position): place for place in queries.places(walk_around, book, member)}
     stations = queries.station_states(walk_around)
-    applicable = in_force.applicable(book, walk_around.options)
+    applicable = books.checks_of(walk_around)
     system = present.system_of(member)
     sections, open_places = [], []
     for station in book.family.stations:
@@ -75,19 +116,20 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
         for check in checks:
             limits = "; ".join(_limit(figure) for figure in present.figures(book, check, system))
             unit = system if check.unit == "mm" else check.unit or ""
-            built.append(_section(check, limits, unit, walk_around.rows, places))
-            missing = _missing(check, walk_around.rows, places)
+            built.append(_section(check, limits, unit, walk_around.layout, places))
+            missing = _missing(check, walk_around.layout, places)
             if missing:
                 open_places.append((check.name, missing))
-        sections.append(StationSection(station.name, built))
+        few = [section for section in built if section.total <= FEW]
+        sections.append(StationSection(station.name, few, [section for section in built if section.total > FEW]))
     totals = {
         name: sum(getattr(s, name) for s in stations)
-        for name in ("sound", "watch", "due", "stop", "not_seen", "asked", "open", "total")
+        for name in ("sound", "watch", "due", "stop", "not_seen", "does_not_apply", "asked", "open", "total")
     }
     return Report(
         walk_around=walk_around,
         shop=member.shop.name,
-        phase=PHASES.get(walk_around.phase, walk_around.phase),
+        phase=PHASE_NAMES.get(walk_around.phase, walk_around.phase),
         book=book,
         stations=stations,
         findings=present.findings(walk_around, book, member),
@@ -95,8 +137,27 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
         sections=sections,
         open_places=open_places,
         totals=totals,
+        headers=[header.name for header in walk_around.headers.all()],
+        people=[one.name for one in walk_around.people.select_related("user")],
+        holds=list(walk_around.holds.select_related("by")),
+        photos=_pictures(walk_around, book),
+        notes=present.notes(walk_around.machine, closed=True),
         complete=not (totals["open"] or totals["not_seen"] or totals["asked"]),
     )
+
+
+def _pictures(walk_around: WalkAround, book: CoreBook) -> list[Picture]:
+    return [
+        Picture(
+            str(one.uuid),
+            f"{book.family.checks[one.check_key].name}, {positions.find(one.position_key).label.lower()}",
+            one.caption,
+            present.full_name(one.by),
+            one.check_key,
+            one.position_key,
+        )
+        for one in photos.of(walk_around)
+    ]
 
 
 def _limit(figure: FigureOut) -> str:
@@ -104,23 +165,28 @@ def _limit(figure: FigureOut) -> str:
     return f"{figure.name.lower()} {figure.shown} ({source})"
 
 
-def _section(check: Check, limits: str, unit: str, rows: int, places: dict[tuple[str, str], PlaceOut]) -> CheckSection:
-    expanded = positions.expand(check.per, rows)
+def _section(
+    check: Check, limits: str, unit: str, layout: positions.Layout, places: dict[tuple[str, str], PlaceOut]
+) -> CheckSection:
+    expanded = positions.expand(check.per, layout)
     lines: dict[str, Line] = {}
-    for position in sorted(expanded, key=lambda p: (p.side or "", p.row or 0)):
-        label = positions.SIDE_NAMES[position.side] if position.side else ""
+    by_side = check.per.endswith("-side")
+    for position in sorted(expanded, key=lambda p: (p.side or "", p.number or 0)):
+        label = positions.SIDE_NAMES[position.side] if by_side and position.side else ""
         lines.setdefault(label, Line(label)).cells.append(places.get((check.key, position.key)))
     seen = sum(1 for position in expanded if (check.key, position.key) in places)
-    columns = list(range(1, rows + 1)) if check.per != "machine" else []
-    numeric = check.kind in ("measure", "count")
-    return CheckSection(check, limits, unit, list(lines.values()), numeric, seen, len(expanded), columns)
+    across = expanded if not by_side else [position for position in expanded if position.side == "L"]
+    columns = [like_things.short(position) for position in across] if check.per != "machine" else []
+    numeric = check.kind in ("measure", "count", "interval", "note")
+    named = [(position.label if len(expanded) > 1 else "", places.get((check.key, position.key))) for position in expanded]
+    return CheckSection(check, limits, unit, list(lines.values()), numeric, seen, len(expanded), columns, named)
 
 
-def _missing(check: Check, rows: int, places: dict[tuple[str, str], PlaceOut]) -> str:
+def _missing(check: Check, layout: positions.Layout, places: dict[tuple[str, str], PlaceOut]) -> str:
     """The positions nobody looked at, in words; empty if there are none or the check is optional."""
     if check.optional:
         return ""
-    expanded = positions.expand(check.per, rows)
+    expanded = positions.expand(check.per, layout)
     missing = [position.key for position in expanded if (check.key, position.key) not in places]
     if len(missing) == len(expanded) and len(expanded) > 1:
         return f"all {len(expanded)} places"
@@ -144,6 +210,9 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
             "verdict",
             "in force",
             "confirmed",
+            "in bulk",
+            "posture",
+            "note",
             "taken at",
             "by",
         ]
@@ -165,6 +234,9 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
                 verdict.reason if verdict else "",
                 "yes" if verdict else "replaced",
                 "yes" if reading.confirmed else "",
+                "yes" if reading.bulk else "",
+                reading.posture,
+                reading.note,
                 reading.taken_at.isoformat(timespec="seconds"),
                 reading.by.get_full_name() or reading.by.get_username(),
             ]

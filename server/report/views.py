@@ -1,5 +1,6 @@
 """A walk-around as a printable page, as PDF from the same template, and its readings and parts as CSV."""
 
+import base64
 import csv
 import uuid
 from collections.abc import Callable, Sequence
@@ -12,13 +13,16 @@ from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.template.loader import render_to_string
 
-from inspection import books, queries
+from fleet.queries import machine_for
+from inspection import books, present, queries, starting
+from inspection.browse import PHASE_NAMES
 from inspection.models import WalkAround
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere
 from shops.models import Member
 
-from . import build
+from . import build, links
 
 STYLE = Path(__file__).parent / "report.css"
 View = Callable[[HttpRequest, WalkAround, CoreBook, Member], HttpResponse]
@@ -54,22 +58,36 @@ def _fonts() -> dict[str, str]:
     return found
 
 
-def _html(found: WalkAround, book: CoreBook, member: Member, *, for_pdf: bool, nonce: str = "") -> str:
+def _page(template: str, context: dict[str, Any], *, for_pdf: bool = False, nonce: str = "") -> str:
     base = (settings.WEB_DIST / "assets").as_uri() if for_pdf else "/static/assets"
-    context: dict[str, Any] = {
-        "report": build.build(found, book, member),
+    frame: dict[str, Any] = {
         "style": STYLE.read_text(encoding="utf-8"),
         "fonts": {weight: f"{base}/{name}" for weight, name in _fonts().items()},
         "for_pdf": for_pdf,
         "nonce": nonce,
     }
-    return render_to_string("report/report.html", context)
+    return render_to_string(f"report/{template}.html", frame | context)
+
+
+def _nonce(request: HttpRequest) -> str:
+    return str(request.csp_nonce)  # type: ignore[attr-defined]
+
+
+def _beside(found: WalkAround) -> Callable[[object], str]:
+    return lambda photo: f"/api/walk-arounds/{found.pk}/photos/{photo}"
+
+
+def _inside(found: WalkAround) -> Callable[[object], str]:
+    """Pictures written into the page itself, for a PDF is one file."""
+    content = {str(one.uuid): base64.b64encode(bytes(one.image)).decode() for one in found.photos.all()}
+    return lambda photo: f"data:image/jpeg;base64,{content[str(photo)]}"
 
 
 @_of_walk_around
 def page(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The printable page."""
-    return HttpResponse(_html(found, book, member, for_pdf=False, nonce=str(request.csp_nonce)))  # type: ignore[attr-defined]
+    context = {"report": build.build(found, book, member), "photo_source": _beside(found)}
+    return HttpResponse(_page("report", context, nonce=_nonce(request)))
 
 
 @_of_walk_around
@@ -77,10 +95,81 @@ def pdf(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member)
     """The same page as PDF."""
     from weasyprint import HTML  # loads Pango: only when somebody wants a PDF
 
-    content = HTML(string=_html(found, book, member, for_pdf=True), base_url="about:blank").write_pdf()
+    context = {"report": build.build(found, book, member), "photo_source": _inside(found)}
+    content = HTML(string=_page("report", context, for_pdf=True), base_url="about:blank").write_pdf()
     response = HttpResponse(content, content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="{_file_name(found, "report", "pdf")}"'
     return response
+
+
+@_of_walk_around
+def owner(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
+    """The findings in plain words, for whoever pays for them."""
+    context = {"report": build.build(found, book, member), "photo_source": _beside(found), "back": True}
+    return HttpResponse(_page("owner", context, nonce=_nonce(request)))
+
+
+def shared(request: HttpRequest, secret: str) -> HttpResponse:
+    """One report in plain words to whoever holds its link, until it ends. No account, and nothing else to be seen from it."""
+    found = links.opened_by(secret)
+    if found is None:
+        return _sealed(HttpResponse(_page("ended", {}, nonce=_nonce(request)), status=404))
+    report = build.build(found, books.opened(found.rule_book_id), found.started_by.member)
+
+    def photo(uuid: object) -> str:
+        return f"/shared/{secret}/photos/{uuid}"
+
+    return _sealed(HttpResponse(_page("owner", {"report": report, "photo_source": photo}, nonce=_nonce(request))))
+
+
+def shared_photo(request: HttpRequest, secret: str, photo_id: uuid.UUID) -> HttpResponse:
+    """A picture of a shared report."""
+    found = links.opened_by(secret)
+    one = found.photos.filter(uuid=photo_id).first() if found else None
+    if one is None:
+        raise Http404
+    return _sealed(HttpResponse(bytes(one.image), content_type="image/jpeg"))
+
+
+def _sealed(response: HttpResponse) -> HttpResponse:
+    """Kept by nobody on the way, found by no search, and its address told to nobody."""
+    response["Cache-Control"] = "private, no-store"
+    response["Referrer-Policy"] = "no-referrer"
+    response["X-Robots-Tag"] = "noindex, nofollow"
+    return response
+
+
+def card(request: HttpRequest, machine_id: int) -> HttpResponse:
+    """A list to print: what belongs to a time of the season, in the order of postures, with a box to tick.
+
+    Query: phase (``daily`` unless said), headers (ids, repeated).
+    """
+    if not request.user.is_authenticated:
+        return HttpResponseRedirect(f"/sign-in?next={quote(request.get_full_path())}")
+    member = Member.objects.select_related("shop", "user").filter(user=request.user).first()
+    headers = [int(pk) for pk in request.GET.getlist("headers") if pk.isdigit()]
+    phase = request.GET.get("phase", "daily")
+    try:
+        if member is None or phase not in PHASE_NAMES:
+            raise NotFoundHere
+        ready = starting.prepare(member, machine_for(member, machine_id), starting.Wanted(phase, headers=headers))
+    except (NotFoundHere, BadInput):
+        raise Http404 from None
+    checks = ready.book.family.checks
+    visits = [
+        (visit.posture, ready.book.postures[visit.posture], [checks[key] for key in visit.ids]) for visit in ready.route.visits
+    ]
+    context = {
+        "machine": ready.machine,
+        "headers": ready.headers,
+        "phase": PHASE_NAMES[phase],
+        "visits": visits,
+        "shop": member.shop.name,
+        "tools": ready.tools,
+        "notice": ready.book.notice,
+        "notes": present.notes(ready.machine),
+    }
+    return HttpResponse(_page("card", context, nonce=_nonce(request)))
 
 
 @_of_walk_around

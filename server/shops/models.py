@@ -11,6 +11,32 @@ class Shop(models.Model):
     schools = models.JSONField(default=dict, blank=True)
 
 
+class Feeler(models.Model):
+    """A feeler the shop owns, with its thickness as measured: a business card is not everywhere 0.3 mm."""
+
+    shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="feelers")
+    name = models.CharField(max_length=30)
+    thickness_mm = models.FloatField()
+
+    class Meta:
+        ordering = ["thickness_mm", "name"]
+        constraints = [models.UniqueConstraint(fields=["shop", "name"], name="one_feeler_per_name")]
+
+
+class RuleChange(models.Model):
+    """A limit, a school or a feeler that somebody changed: what it was, what it became. Never changed itself."""
+
+    shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="rule_changes")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    what = models.CharField(max_length=200)
+    before = models.CharField(max_length=200)
+    after = models.CharField(max_length=200)
+
+    class Meta:
+        ordering = ["-id"]
+
+
 class Role(models.TextChoices):
     LEAD = "lead", "Shop lead"
     TECHNICIAN = "technician", "Technician"

@@ -2,46 +2,93 @@
 
 import dataclasses
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from .. import shapes
 from ..errors import BadInput
-from ..judgement.rules import Rule, WearRule, WindowRule, figures
-from .model import Catalogue, Check, Companion, Family, LimitInForce, LimitOverride, RuleBook
+from ..judgement.rules import Rule, WearRule, WindowRule, figures, options
+from .model import Catalogue, Check, Companion, Family, LimitInForce, LimitOverride, RuleBook, Station
+from .qualify import companion, short
 
 
 def rule_book(
-    catalogue: Catalogue, family_key: str, overrides: Sequence[LimitOverride] = (), schools: Mapping[str, str] | None = None
+    catalogue: Catalogue,
+    family_key: str,
+    overrides: Sequence[LimitOverride] = (),
+    schools: Mapping[str, str] | None = None,
+    headers: Sequence[str] = (),
 ) -> RuleBook:
-    """The rule book of one model in one shop.
+    """The rule book of one model in one shop, together with the headers coupled to it: their stations come first.
 
-    overrides: later ones win, so pass the model's before the shop's. schools: subject → chosen school, defaults fill in.
-    Raises BadInput for an unknown family, school, check or figure, and for figures that make a rule unusable.
+    overrides: later ones win, so pass the model's before the shop's; a header's carry its prefix. schools: subject → chosen
+    school, defaults fill in. headers: families of the headers. Raises BadInput for an unknown family, school, check or figure,
+    for two headers of one family, and for figures that make a rule unusable.
     """
-    if family_key not in catalogue.families:
-        raise BadInput("family", f"there is no family {family_key}")
-    family = catalogue.families[family_key]
+    family = _composed(catalogue, family_key, headers)
     chosen = _schools(catalogue, schools or {})
     limits = {check.key: _shipped(check) for check in family.checks.values()}
     for override in [*_from_schools(catalogue, family, chosen), *overrides]:
         if override.figure not in limits.get(override.check, {}):
             raise BadInput(f"overrides.{override.check}", f"has no limit {override.figure}")
         limits[override.check][override.figure] = LimitInForce(override.value, override.source, override.note)
+    elsewhere = _postures_of_schools(catalogue, chosen)
     stations = [
-        dataclasses.replace(station, checks=[_with_limits(check, limits[check.key]) for check in station.checks])
+        dataclasses.replace(
+            station,
+            checks=[_with_posture(_with_limits(check, limits[check.key]), station, elsewhere) for check in station.checks],
+        )
         for station in family.stations
     ]
-    needed = {station.posture for station in stations}
+    needed = {check.posture for station in stations for check in station.checks} | {family.start}
     hazards = {name for check in family.checks.values() for name in check.hazards}
     return RuleBook(
         family=dataclasses.replace(family, stations=stations),
         limits=limits,
-        companions=[c for c in catalogue.companions if c.when in family.slots and _applies(c, chosen)],
+        companions=_companions(catalogue, family, chosen),
         postures={name: posture for name, posture in catalogue.safety.postures.items() if name in needed},
         hazards={name: text for name, text in catalogue.safety.hazards.items() if name in hazards},
         notice=catalogue.safety.notice,
         schools=chosen,
     )
+
+
+def _composed(catalogue: Catalogue, family_key: str, headers: Sequence[str]) -> Family:
+    for key in (family_key, *headers):
+        if key not in catalogue.families:
+            raise BadInput("family", f"there is no family {key}")
+    if len(set(headers)) < len(headers):
+        raise BadInput("headers", "two headers of one kind: give each its own walk-around")
+    family = catalogue.families[family_key]
+    for coupled in (catalogue.families[key] for key in reversed(headers)):
+        if not coupled.is_header or family.is_header:
+            raise BadInput("headers", f"{coupled.name} is not coupled to {family.name}")
+        family = dataclasses.replace(
+            family,
+            stations=[*coupled.stations, *family.stations],
+            slots=coupled.slots | family.slots,
+            options=coupled.options | family.options,
+            things=coupled.things | family.things,
+        )
+    return family
+
+
+def _companions(catalogue: Catalogue, family: Family, chosen: Mapping[str, str]) -> list[Companion]:
+    prefixes = dict.fromkeys(slot.rpartition(".")[0] for slot in family.slots)
+    here = (companion(c, prefix) for prefix in prefixes for c in catalogue.companions if _applies(c, chosen))
+    return [c for c in here if c.when in family.slots and (not c.slot or c.slot in family.slots)]
+
+
+def _postures_of_schools(catalogue: Catalogue, chosen: Mapping[str, str]) -> dict[str, str]:
+    found: dict[str, str] = {}
+    for subject, key in chosen.items():
+        found |= next(choice for choice in catalogue.schools[subject].choices if choice.key == key).postures
+    return found
+
+
+def _with_posture(check: Check, station: Station, elsewhere: Mapping[str, str]) -> Check:
+    """The check with the posture it is made in: its school's, its own or its station's."""
+    return dataclasses.replace(check, posture=elsewhere.get(short(check.key)) or check.posture or station.posture)
 
 
 def _schools(catalogue: Catalogue, picked: Mapping[str, str]) -> dict[str, str]:
@@ -60,8 +107,9 @@ def _from_schools(catalogue: Catalogue, family: Family, chosen: Mapping[str, str
         school = catalogue.schools[subject]
         choice = next(choice for choice in school.choices if choice.key == key)
         for check, sets in choice.sets.items():
-            if check in family.checks:
-                found += [LimitOverride(check, name, value, "school", choice.name) for name, value in sets.items()]
+            for key in family.checks:
+                if short(key) == check:
+                    found += [LimitOverride(key, name, value, "school", choice.name) for name, value in sets.items()]
     return found
 
 
@@ -73,13 +121,26 @@ def _shipped(check: Check) -> dict[str, LimitInForce]:
 def _with_limits(check: Check, limits: Mapping[str, LimitInForce]) -> Check:
     if not limits:
         return check
-    values: Any = {name: limit.value for name, limit in limits.items()}
+    values: Any = {name: _figure(check.key, name, limit.value) for name, limit in limits.items()}
     changed = dataclasses.replace(check.rule, **values)
     _usable(check.key, changed)
     return dataclasses.replace(check, rule=changed)
 
 
+def _figure(check: str, name: str, value: float) -> float:
+    """A limit as its rule takes it: whole where it counts something."""
+    if name not in ("of", "steps"):
+        return value
+    if value < 1 or value != int(value):
+        raise BadInput(f"overrides.{check}", "must be a whole number of at least 1")
+    return int(value)
+
+
 def _usable(key: str, rule: Rule) -> None:
+    try:
+        shapes.read(type(rule), shapes.write(rule))
+    except BadInput as problem:
+        raise BadInput(f"overrides.{key}", problem.message) from None
     if isinstance(rule, WearRule) and rule.new == rule.limit:
         raise BadInput(f"overrides.{key}", "the limit must differ from the size when new")
     if isinstance(rule, WindowRule) and rule.low > rule.high:
@@ -90,9 +151,53 @@ def _applies(companion: Companion, chosen: Mapping[str, str]) -> bool:
     return companion.school is None or chosen.get(companion.school.subject) == companion.school.choice
 
 
-def applicable(book: RuleBook, options: Sequence[str]) -> list[Check]:
-    """The checks that a machine with these options has, in working order."""
-    return [check for check in book.family.checks.values() if check.option is None or check.option in options]
+@dataclass(frozen=True)
+class Scope:
+    """What one walk-around is about. options: of the machine and its headers, the headers' with prefix. phase, crop: empty for
+    any. headers: families coupled."""
+
+    options: Sequence[str] = ()
+    phase: str = ""
+    crop: str = ""
+    headers: Sequence[str] = ()
+
+
+def applicable(book: RuleBook, scope: Scope) -> list[Check]:
+    """The checks that belong to a walk-around, in working order."""
+    return [check for check in book.family.checks.values() if belongs(check, scope)]
+
+
+def belongs(check: Check, scope: Scope) -> bool:
+    """Whether a check is part of a walk-around."""
+    return (
+        (check.option is None or check.option in scope.options)
+        and not any(option in scope.options for option in check.unless)
+        and (not scope.phase or scope.phase in check.phases)
+        and (not check.crops or not scope.crop or scope.crop in check.crops)
+        and (not check.headers or any(header in scope.headers for header in check.headers))
+    )
+
+
+def seen_in_bulk(check: Check, choice: str = "") -> bool:
+    """Whether a check may be marked sound together with the others of its station: looked at, not measured, and no safety item.
+
+    choice: the state it is marked with, which must be the sound one; empty asks about the check alone.
+    """
+    looked_at = check.kind in ("choice", "yes-no") and not check.safety and not check.optional
+    return looked_at and choice in ("", options(check.rule)[0].key)
+
+
+def layout(book: RuleBook, counts: Mapping[str, int]) -> dict[str, int | list[str]]:
+    """How many there are of each thing on one machine: the family's number or names, replaced by `counts` (a header's with prefix).
+
+    Raises BadInput for a thing that the family does not have or that has names.
+    """
+    found: dict[str, int | list[str]] = {key: thing.places or thing.count for key, thing in book.family.things.items()}
+    for key, count in counts.items():
+        if not isinstance(found.get(key), int):
+            raise BadInput(f"counts.{key}", "is not counted on this kind of machine")
+        found[key] = count
+    return found
 
 
 def to_json(book: RuleBook) -> dict[str, Any]:
@@ -104,4 +209,9 @@ def to_json(book: RuleBook) -> dict[str, Any]:
 def from_json(data: Any) -> RuleBook:
     """The rule book as it was stored."""
     book: RuleBook = shapes.read(RuleBook, data)
-    return book
+    # Books stored before checks had postures of their own have them at the station.
+    stations = [
+        dataclasses.replace(station, checks=[_with_posture(check, station, {}) for check in station.checks])
+        for station in book.family.stations
+    ]
+    return dataclasses.replace(book, family=dataclasses.replace(book.family, stations=stations))

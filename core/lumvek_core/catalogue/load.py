@@ -1,22 +1,35 @@
 """Reading the catalogue's YAML files and refusing what does not resolve."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any
 
 import yaml
 
-from .. import shapes
+from .. import positions, shapes
 from ..errors import BadInput
-from ..judgement.rules import ChoiceRule, ContactRule, figures
-from .model import Catalogue, Check, Companion, Family, Safety, School
+from ..judgement.rules import ChoiceRule, ContactRule, figures, options
+from .model import Catalogue, Check, Companion, Family, Safety, School, Slot, Station, Thing
+from .qualify import qualified, short
 
 SHIPPED = Path(__file__).resolve().parents[3] / "catalogue"
 
 
+@dataclass(frozen=True)
+class Shared:
+    """Stations that several families have alike, in `parts/`."""
+
+    stations: list[Station]
+    slots: dict[str, Slot] = field(default_factory=dict)
+    options: dict[str, str] = field(default_factory=dict)
+    things: dict[str, Thing] = field(default_factory=dict)
+
+
 def load(folder: Path = SHIPPED) -> Catalogue:
     """The catalogue in `folder`. Raises BadInput with file and dotted path of the first thing that is wrong."""
-    families = [_read(Family, path) for path in sorted((folder / "families").glob("*.yaml"))]
+    written = [_read(Family, path) for path in sorted((folder / "families").glob("*.yaml"))]
+    families = [qualified(_with_shared(family, folder / "parts")) for family in written]
     catalogue = Catalogue(
         families={family.family: family for family in families},
         companions=_read(list[Companion], folder / "companions.yaml"),
@@ -31,11 +44,30 @@ def load(folder: Path = SHIPPED) -> Catalogue:
 
 def _read(kind: Any, path: Path) -> Any:
     try:
-        return shapes.read(kind, yaml.safe_load(path.read_text(encoding="utf-8")))
+        return shapes.read(kind, yaml.load(path.read_text(encoding="utf-8"), Loader=_Fast))  # noqa: S506  (a safe loader)
+    except FileNotFoundError:
+        raise BadInput(path.name, "is not there") from None
     except yaml.YAMLError as problem:
         raise BadInput(path.name, f"is not YAML: {problem}") from None
     except BadInput as problem:
         raise problem.within(path.name) from None
+
+
+_Fast: Any = getattr(yaml, "CSafeLoader", yaml.SafeLoader)
+
+
+def _with_shared(family: Family, folder: Path) -> Family:
+    """The family with the stations it shares; those stand where `include` names them: before its own, in that order."""
+    for name in reversed(family.include):
+        shared: Shared = _read(Shared, folder / f"{name}.yaml")
+        family = replace(
+            family,
+            stations=[*shared.stations, *family.stations],
+            slots=shared.slots | family.slots,
+            options=shared.options | family.options,
+            things=shared.things | family.things,
+        )
+    return family
 
 
 def unresolved(catalogue: Catalogue) -> Iterator[str]:
@@ -44,8 +76,8 @@ def unresolved(catalogue: Catalogue) -> Iterator[str]:
     checks: dict[str, Check] = {}
     for family in catalogue.families.values():
         yield from _unresolved_in_family(family, catalogue)
-        slots |= set(family.slots)
-        checks |= family.checks
+        slots |= {short(slot) for slot in family.slots}
+        checks |= {short(key): check for key, check in family.checks.items()}
     for companion in catalogue.companions:
         for slot in filter(None, (companion.when, companion.slot)):
             if slot not in slots:
@@ -61,11 +93,21 @@ def unresolved(catalogue: Catalogue) -> Iterator[str]:
             for key, sets in choice.sets.items():
                 known = figures(checks[key].rule) if key in checks else ()
                 yield from (f"schools: {key} has no limit {name}" for name in sets if name not in known)
+            for key, posture in choice.postures.items():
+                if key not in checks or posture not in catalogue.safety.postures:
+                    yield f"schools: {key} cannot be made in posture {posture}"
+    yield from _unresolved_moves(catalogue)
 
 
 def _choices(catalogue: Catalogue, subject: str) -> set[str]:
     school = catalogue.schools.get(subject)
     return {choice.key for choice in school.choices} if school else set()
+
+
+def _unresolved_moves(catalogue: Catalogue) -> Iterator[str]:
+    known = catalogue.safety.postures
+    for move in catalogue.safety.moves:
+        yield from (f"moves: unknown posture {name}" for name in (move.from_, move.to) if name not in known)
 
 
 def _unresolved_in_family(family: Family, catalogue: Catalogue) -> Iterator[str]:
@@ -74,6 +116,13 @@ def _unresolved_in_family(family: Family, catalogue: Catalogue) -> Iterator[str]
     stations = [station.key for station in family.stations]
     yield from (f"{here}: {key} stands there twice" for key in sorted({k for k in keys if keys.count(k) > 1}))
     yield from (f"{here}: station {key} stands there twice" for key in sorted({k for k in stations if stations.count(k) > 1}))
+    if family.start not in catalogue.safety.postures:
+        yield f"{here}: unknown posture {family.start} to start from"
+    if family.is_header != bool(family.prefix):
+        yield f"{here}: a header needs a prefix, and nothing else has one"
+    for key, thing in family.things.items():
+        if bool(thing.count) == bool(thing.places):
+            yield f"{here}: {key} needs either a count or names of its places"
     for station in family.stations:
         if station.posture not in catalogue.safety.postures:
             yield f"{here}.{station.key}: unknown posture {station.posture}"
@@ -83,25 +132,49 @@ def _unresolved_in_family(family: Family, catalogue: Catalogue) -> Iterator[str]
 
 
 def _unresolved_in_check(check: Check, family: Family, catalogue: Catalogue) -> Iterator[str]:
-    rule = check.rule
     yield from (f"unknown slot {part.slot}" for part in check.parts if part.slot not in family.slots)
     yield from (f"unknown hazard {name}" for name in check.hazards if name not in catalogue.safety.hazards)
     yield from (f"comes after {key}, which is not there" for key in check.after if key not in family.checks)
-    if check.option is not None and check.option not in family.options:
-        yield f"unknown option {check.option}"
+    yield from (f"unknown option {key}" for key in [check.option, *check.unless] if key and key not in family.options)
+    yield from (f"unknown family {name}" for name in check.headers if name not in catalogue.families)
+    if check.posture and check.posture not in catalogue.safety.postures:
+        yield f"unknown posture {check.posture}"
+    thing = positions.thing_of(check.per)
+    if thing and thing not in family.things:
+        yield f"is made per {thing}, which the family does not have"
+    elif thing and family.things[thing].places and check.per.endswith("-side"):
+        yield f"{thing} has named places, which have no sides"
     if check.plausible and (len(check.plausible) != 2 or check.plausible[0] >= check.plausible[1]):
         yield "plausible must be two figures, the smaller first"
     if check.kind == "measure" and check.unit is None:
         yield "is measured but has no unit"
+    yield from _unresolved_rule(check, family)
+
+
+def _unresolved_rule(check: Check, family: Family) -> Iterator[str]:
+    rule = check.rule
+    if check.kind != _KIND_OF.get(rule.kind, check.kind):
+        yield f"a rule {rule.kind} judges kind {_KIND_OF[rule.kind]}, not {check.kind}"
+    if len(check.values) != _VALUES_OF.get(rule.kind, len(check.values)):
+        yield f"a rule {rule.kind} needs {_VALUES_OF[rule.kind]} values"
     if rule.kind == "wear" and rule.new == rule.limit:
         yield "new and limit are the same"
+    if rule.kind == "interval" and not (rule.every_h or rule.every_days):
+        yield "needs an interval in hours or days"
     if isinstance(rule, ContactRule):
         yield from _unresolved_diameter(rule, check, family)
-    if isinstance(rule, ChoiceRule):
-        if len(rule.options) < 2:
-            yield "needs at least two options"
-        known = {option.key for option in rule.options}
-        yield from (f"unknown option {o} for part {p.slot}" for p in check.parts for o in p.options if o not in known)
+    if isinstance(rule, ChoiceRule) and len(rule.options) < 2:
+        yield "needs at least two options"
+    known = {option.key for option in options(rule)}
+    yield from (f"unknown option {o} for part {p.slot}" for p in check.parts for o in p.options if o not in known)
+
+
+_KIND_OF = {
+    "wear": "measure", "window": "measure", "contact": "measure", "stretch": "measure", "travel": "measure",
+    "stepped": "measure", "register": "measure", "gauge": "gauge", "choice": "choice", "count": "count", "bearing": "bearing",
+    "yes-no": "yes-no", "level": "level", "interval": "interval",
+}  # fmt: skip
+_VALUES_OF = {"travel": 2, "stepped": 2, "register": 2, "wear": 0, "window": 0, "stretch": 0, "interval": 0, "count": 0}
 
 
 def _unresolved_diameter(rule: ContactRule, check: Check, family: Family) -> Iterator[str]:

@@ -7,12 +7,14 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from ..judgement.rules import Action, Rule
-from ..positions import Per
-from ..shapes import Over
+from ..shapes import Over, Within
 
-Kind = Literal["measure", "choice", "count", "gauge", "level", "bearing", "yes-no", "note"]
+Kind = Literal["measure", "choice", "count", "gauge", "level", "bearing", "yes-no", "interval", "note"]
+Unit = Literal["mm", "N", "Nm", "hole", "notch", "washers", "turns", "deg", "A", "h", "mbar", "bar", "%", "l"]
 Phase = Literal["after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"]
 At = Literal["same", "across", "row"]
+Crop = Literal["small-grain", "pod", "ear", "fine-seed"]
+Order = Literal["", "first", "last"]
 
 
 @dataclass(frozen=True)
@@ -30,19 +32,23 @@ class PartUse:
 class Check:
     """One thing looked at or measured at a station.
 
-    values: names of several figures typed for one position (three places round a disc). reading_error: one standard deviation of the
-    reading, in its unit. plausible: a range outside which the product asks. option: made only where the machine has it.
-    source: where the figures of the rule come from.
+    per: how often, see `positions`. posture: where it is another than its station's. values: names of several figures typed for
+    one position (three places round a disc). reading_error: one standard deviation of the reading, in its unit. plausible: a
+    range outside which the product asks. source: where the figures of the rule come from. order: before (clean) or after
+    (grease) everything else at its station. after: checks that must be done before. It is made where the machine has `option`
+    and none of `unless`, in these `phases`, for these `crops` and with these `headers` (families); empty means any.
     """
 
     key: str
     name: str
-    per: Per
+    per: str
     kind: Kind
     how: str
     rule: Rule
     why: str = ""
-    unit: Literal["mm", "N", "hole", "notch", "washers", "turns"] | None = None
+    unit: Unit | None = None
+    posture: str = ""
+    order: Order = ""
     values: list[str] = field(default_factory=list)
     source: str = "starting value"
     reading_error: Annotated[float, Over(0)] | None = None
@@ -55,6 +61,9 @@ class Check:
     phases: list[Phase] = field(default_factory=lambda: ["winter"])
     after: list[str] = field(default_factory=list)
     option: str | None = None
+    unless: list[str] = field(default_factory=list)
+    crops: list[Crop] = field(default_factory=list)
+    headers: list[str] = field(default_factory=list)
     drawing: Literal["disc", "contact", "gauge-wheel-gap", "scale"] | None = None
     safety: bool = False
     optional: bool = False
@@ -63,12 +72,22 @@ class Check:
 
 @dataclass(frozen=True)
 class Station:
-    """A place on the machine, with the state the machine must be in."""
+    """A place on the machine, with the state the machine must be in. round: its turn for whoever walks once round the machine."""
 
     key: str
     name: str
     posture: str
     checks: list[Check]
+    round: int | None = None
+
+
+@dataclass(frozen=True)
+class Thing:
+    """Something there are several of: a number of them, which a model may replace, or places with names."""
+
+    name: str
+    count: Annotated[int, Within(0)] = 0
+    places: list[str] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -82,14 +101,23 @@ class Slot:
 
 @dataclass(frozen=True)
 class Family:
-    """A kind of machine: its route from first station to last."""
+    """A kind of machine: its route from first station to last.
+
+    is_header: coupled to a combine and inspected with it or on its own. prefix: put before its keys, so that a header and a
+    combine, or two headers, stand in one rule book. include: files of `parts/` whose stations and slots it shares.
+    """
 
     family: str
     name: str
     flow: str
-    options: dict[str, str]
-    slots: dict[str, Slot]
-    stations: list[Station]
+    options: dict[str, str] = field(default_factory=dict)
+    things: dict[str, Thing] = field(default_factory=dict)
+    slots: dict[str, Slot] = field(default_factory=dict)
+    stations: list[Station] = field(default_factory=list)
+    prefix: str = ""
+    is_header: bool = False
+    start: str = ""
+    include: list[str] = field(default_factory=list)
 
     @property
     def checks(self) -> dict[str, Check]:
@@ -117,12 +145,16 @@ class Companion:
 
 @dataclass(frozen=True)
 class SchoolChoice:
-    """One accepted way. sets: check → limit → figure that this way brings."""
+    """One accepted way. sets: check → limit → figure that this way brings; postures: check → posture it is made in.
+
+    Both are written with the keys of the files and hold in every family that has the check.
+    """
 
     key: str
     name: str
     why: str
     sets: dict[str, dict[str, float]] = field(default_factory=dict)
+    postures: dict[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -138,10 +170,26 @@ class School:
 
 @dataclass(frozen=True)
 class Posture:
-    """The state a machine must be in, and what to be careful of there."""
+    """The state a machine must be in, and what to be careful of there.
+
+    lock: what must be set before hands go in. running: an engine or fan runs. off_machine: a part in the hand; the machine may
+    stand in any posture meanwhile.
+    """
 
     cautions: list[str]
     lock: str = ""
+    running: bool = False
+    off_machine: bool = False
+
+
+@dataclass(frozen=True)
+class Move:
+    """Minutes from one posture to another. both: the way back takes as long."""
+
+    from_: str
+    to: str
+    minutes: Annotated[float, Within(0)]
+    both: bool = False
 
 
 @dataclass(frozen=True)
@@ -149,6 +197,7 @@ class Safety:
     postures: dict[str, Posture]
     hazards: dict[str, str]
     notice: str
+    moves: list[Move] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -183,7 +232,7 @@ class LimitInForce:
 
 @dataclass(frozen=True)
 class RuleBook:
-    """The catalogue in force for one model in one shop: what a walk-around is judged by and keeps.
+    """The catalogue in force for one model, with the headers coupled to it, in one shop: what a walk-around is judged by and keeps.
 
     limits: check → figure → value and source. posture_cautions and hazards: the texts that this family's stations need.
     """
@@ -195,3 +244,7 @@ class RuleBook:
     hazards: dict[str, str]
     notice: str
     schools: dict[str, str]
+
+    def prefix_of(self, check_key: str) -> str:
+        """The header's prefix in a check's key; empty for the machine's own."""
+        return check_key.rpartition(".")[0]

@@ -115,6 +115,60 @@ class YesNoRule:
 
 
 @dataclass(frozen=True)
+class LevelRule:
+    """Oil or coolant at its mark: right, low, high or milky. grade: what the maker names, to be shown beside it."""
+
+    kind: Literal["level"]
+    grade: str = ""
+
+
+@dataclass(frozen=True)
+class IntervalRule:
+    """Done again after so many hours of the machine's counter or so many days, whichever comes first."""
+
+    kind: Literal["interval"]
+    every_h: Annotated[float, Over(0)] | None = None
+    every_days: Annotated[float, Over(0)] | None = None
+
+
+@dataclass(frozen=True)
+class StretchRule:
+    """Length over a number of chain pitches under tension, held against the stretch at which it is retired, in per cent."""
+
+    kind: Literal["stretch"]
+    pitch: Annotated[float, Over(0)]
+    pitches: Annotated[float, Over(0)]
+    limit_pct: Annotated[float, Over(0)] = 3
+
+
+@dataclass(frozen=True)
+class TravelRule:
+    """How much of a take-up is used: two figures, used and total, in the unit of the check."""
+
+    kind: Literal["travel"]
+    watch_from: Annotated[float, Over(0), Within(0, 1)] = 0.75
+
+
+@dataclass(frozen=True)
+class SteppedRule:
+    """A figure that is brought back in steps: the figure and the steps taken so far. After the last step one looks elsewhere."""
+
+    kind: Literal["stepped"]
+    limit: float
+    steps: Annotated[int, Over(0)]
+    step: str
+
+
+@dataclass(frozen=True)
+class RegisterRule:
+    """Where the knife section stops at the left and at the right end of its stroke: short of a guard's middle, or past it."""
+
+    kind: Literal["register"]
+    tolerance: Annotated[float, Within(0)]
+    overtravel: Annotated[float, Within(0)] = 0
+
+
+@dataclass(frozen=True)
 class RecordRule:
     """Written down for the next time, not judged."""
 
@@ -122,8 +176,30 @@ class RecordRule:
 
 
 Rule = (
-    WearRule | WindowRule | EvenRule | ContactRule | GaugeRule | ChoiceRule | CountRule | BearingRule | YesNoRule | RecordRule
+    WearRule
+    | WindowRule
+    | EvenRule
+    | ContactRule
+    | GaugeRule
+    | ChoiceRule
+    | CountRule
+    | BearingRule
+    | YesNoRule
+    | LevelRule
+    | IntervalRule
+    | StretchRule
+    | TravelRule
+    | SteppedRule
+    | RegisterRule
+    | RecordRule
 )
+
+LEVEL = [
+    Option("right", "At its mark"),
+    Option("low", "Low", "due", "lubricate"),
+    Option("high", "High", "due", "investigate"),
+    Option("milky", "Milky", "due", "investigate"),
+]
 
 BEARING = [
     Option("smooth", "Smooth"),
@@ -139,7 +215,12 @@ _FIGURES: dict[str, tuple[str, ...]] = {
     "even": ("tolerance",),
     "contact": ("low", "high", "feeler", "angle_deg", "spread"),
     "gauge": ("go", "no_go"),
-    "count": ("set_share",),
+    "count": ("of", "set_share"),
+    "interval": ("every_h", "every_days"),
+    "stretch": ("pitch", "pitches", "limit_pct"),
+    "travel": ("watch_from",),
+    "stepped": ("limit", "steps"),
+    "register": ("tolerance", "overtravel"),
 }
 
 
@@ -155,6 +236,8 @@ def options(rule: Rule) -> list[Option]:
             return rule.options
         case BearingRule():
             return BEARING
+        case LevelRule():
+            return LEVEL
         case GaugeRule():
             return [
                 Option("right", "Low passes, high does not"),

@@ -1,15 +1,17 @@
 """From what was typed to a value."""
 
+import datetime as dt
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
 from .. import units
 from ..calculators.opener import FEELERS_MM
 from ..catalogue.model import Check
 from ..errors import BadInput
-from .rules import ContactRule, CountRule, options
+from .rules import ContactRule, CountRule, IntervalRule, RegisterRule, options
 
+_PAST = re.compile(r"past\s+(.+)|(.+?)\s*past", re.IGNORECASE)
 _NUMBER = re.compile(r"[-−]?(?:[0-9]+(?:[.,][0-9]*)?|[.,][0-9]+)")
 
 
@@ -23,11 +25,17 @@ class Value:
     feeler_mm: float | None = None
 
 
-def understand(check: Check, raw: Sequence[str], feeler: str = "", default_unit: units.Unit = "mm") -> Value:
+def understand(
+    check: Check,
+    raw: Sequence[str],
+    feeler: str = "",
+    default_unit: units.Unit = "mm",
+    feelers: Mapping[str, float] = FEELERS_MM,
+) -> Value:
     """The value that `raw` means for this check.
 
     raw: one text for each figure of the position, or one text in all. Choices are understood by key or by their number on
-    screen. feeler: a name from `FEELERS_MM` or a thickness. Raises BadInput with field ``raw.<n>`` or ``feeler``.
+    screen. feeler: a name from `feelers` (the shop's own go before the usual ones) or a thickness. Raises BadInput with field ``raw.<n>`` or ``feeler``.
     """
     states = options(check.rule)
     wanted = 1 if states or not check.values else len(check.values)
@@ -37,8 +45,14 @@ def understand(check: Check, raw: Sequence[str], feeler: str = "", default_unit:
         return Value(choice=_state(raw[0], [option.key for option in states]))
     if check.kind == "note":
         return Value(text=raw[0].strip())
+    if isinstance(check.rule, IntervalRule):
+        return _last_done(raw[0])
+    if isinstance(check.rule, CountRule):
+        return _counted(check, raw[0])
     numbers = [_number(check, text, i, default_unit) for i, text in enumerate(raw)]
-    return Value(numbers=numbers, feeler_mm=_feeler(feeler) if isinstance(check.rule, ContactRule) else None)
+    return Value(
+        numbers=numbers, feeler_mm=_feeler(feeler, {**FEELERS_MM, **feelers}) if isinstance(check.rule, ContactRule) else None
+    )
 
 
 def _state(text: str, keys: list[str]) -> str:
@@ -51,9 +65,11 @@ def _state(text: str, keys: list[str]) -> str:
 
 
 def _number(check: Check, text: str, index: int, default_unit: units.Unit) -> float:
+    if isinstance(check.rule, RegisterRule) and (past := _PAST.fullmatch(text.strip())):
+        return -_number(check, past[1] or past[2], index, default_unit)
     if check.unit == "mm":
         try:
-            return units.parse_length(text, default_unit)
+            return units.parse_length(text.strip().removesuffix("short"), default_unit)
         except BadInput as problem:
             raise BadInput(f"raw.{index}", problem.message) from None
     cleaned = text.strip().lower().removesuffix(check.unit or "").strip()
@@ -62,18 +78,39 @@ def _number(check: Check, text: str, index: int, default_unit: units.Unit) -> fl
     value = float(cleaned.replace("−", "-").replace(",", "."))
     if value < 0:
         raise BadInput(f"raw.{index}", "must be 0 or more")
-    if isinstance(check.rule, CountRule):
-        if not value.is_integer():
-            raise BadInput(f"raw.{index}", "must be a whole number")
-        if value > check.rule.of:
-            raise BadInput(f"raw.{index}", f"there are only {check.rule.of}")
     return value
 
 
-def _feeler(text: str) -> float:
+def _counted(check: Check, text: str) -> Value:
+    """``3``, or with the places named: ``3: 7, 21, 22``. The names are kept as they were typed."""
+    figure, _, places = text.partition(":")
+    value = _number(check, figure, 0, "mm")
+    rule = check.rule
+    if not value.is_integer():
+        raise BadInput("raw.0", "must be a whole number")
+    if isinstance(rule, CountRule) and value > rule.of:
+        raise BadInput("raw.0", f"there are only {rule.of}")
+    return Value(numbers=[value], text=places.strip()[:80])
+
+
+def _last_done(text: str) -> Value:
+    """When it was last done: the counter in hours, or a day as ``2026-03-05`` or ``5.3.2026``."""
+    cleaned = text.strip().lower()
+    for pattern in ("%Y-%m-%d", "%d.%m.%Y"):
+        try:
+            return Value(text=dt.datetime.strptime(cleaned, pattern).date().isoformat())
+        except ValueError:
+            continue
+    cleaned = cleaned.removesuffix("h").strip()
+    if not _NUMBER.fullmatch(cleaned) or len(cleaned) > 12 or cleaned[0] in "-−":
+        raise BadInput("raw.0", "must be the counter when it was last done (1890 h) or the day (2026-03-05)")
+    return Value(numbers=[float(cleaned.replace(",", "."))])
+
+
+def _feeler(text: str, feelers: Mapping[str, float]) -> float:
     name = text.strip().lower()
-    if name in FEELERS_MM:
-        return FEELERS_MM[name]
+    if name in feelers:
+        return feelers[name]
     if not name:
         raise BadInput("feeler", "say which feeler was used")
     try:

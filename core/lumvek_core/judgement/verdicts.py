@@ -1,14 +1,15 @@
 """From a value to a verdict: severity, action and the reason in one sentence with the figures."""
 
+import datetime as dt
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from statistics import fmean
 from typing import assert_never
 
 from .. import positions
-from ..calculators import opener, wear, windows
+from ..calculators import chain, knife, opener, wear, windows
 from ..catalogue.model import Check
-from ..compare import exceeds
+from ..compare import exceeds, reached
 from ..errors import BadInput
 from ..positions import Position
 from ..units import System, plain, show_length
@@ -21,8 +22,14 @@ from .rules import (
     CountRule,
     EvenRule,
     GaugeRule,
+    IntervalRule,
+    LevelRule,
     RecordRule,
+    RegisterRule,
     Severity,
+    SteppedRule,
+    StretchRule,
+    TravelRule,
     Verdict,
     WearRule,
     WindowRule,
@@ -37,12 +44,16 @@ Others = Mapping[str, Mapping[str, Value]]
 
 @dataclass(frozen=True)
 class Context:
-    """What surrounds a reading. confirmed: the technician has answered the question and stands by the figure."""
+    """What surrounds a reading. confirmed: the technician has answered the question and stands by the figure. counter_h, today:
+    the machine's hours and the day, for what is done at intervals.
+    """
 
     system: System = "mm"
     confirmed: bool = False
     others: Others = field(default_factory=dict)
     sizes: Mapping[str, float] = field(default_factory=dict)
+    counter_h: float | None = None
+    today: dt.date | None = None
 
 
 def needs(check: Check) -> set[str]:
@@ -88,7 +99,19 @@ def _by_rule(
         case ContactRule():
             return _contact(rule, value, diameter or 0.0, say)
         case CountRule():
-            return _count(rule, int(value.numbers[0]))
+            return _count(rule, value)
+        case LevelRule():
+            return _level(check, rule, value)
+        case IntervalRule():
+            return _interval(rule, value, context)
+        case StretchRule():
+            return _stretch(check, rule, value.numbers[0], say)
+        case TravelRule():
+            return _travel(check, rule, value.numbers, say)
+        case SteppedRule():
+            return _stepped(rule, value.numbers, say)
+        case RegisterRule():
+            return _register(rule, value.numbers, say)
         case ChoiceRule() | BearingRule() | GaugeRule() | YesNoRule():
             return _choice(check, value)
         case RecordRule():
@@ -250,15 +273,126 @@ def _contact(rule: ContactRule, value: Value, diameter: float, say: _Words) -> V
     return Verdict("due", "adjust", f"{word} contact: {equivalent}{through}, wanted {band}. {cure}".strip(), why, facts)
 
 
-def _count(rule: CountRule, found: int) -> Verdict:
+def _count(rule: CountRule, value: Value) -> Verdict:
+    found = int(value.numbers[0])
     facts = {"found": float(found), "of": float(rule.of)}
+    where = f" ({value.text})" if value.text else ""
     if found == 0:
         return Verdict("sound", "none", f"None of {rule.of}.", facts=facts)
     share = found / rule.of
     why = [f"{found} of {rule.of} is {_percent(share)}; above {_percent(rule.set_share)} the whole set."]
     if exceeds(share, rule.set_share):
-        return Verdict("due", "replace", f"{found} of {rule.of}: replace the set.", why, facts)
-    return Verdict("due", rule.action, f"{found} of {rule.of}: {rule.action} these.", why, facts)
+        return Verdict("due", "replace", f"{found} of {rule.of}{where}: replace the set.", why, facts)
+    return Verdict("due", rule.action, f"{found} of {rule.of}{where}: {rule.action} these.", why, facts)
+
+
+_LEVELS = {
+    "low": "Low: top up, and look for the leak.",
+    "high": "High: find out what has run in.",
+    "milky": "Milky: water in the oil. Drain, find where it enters, new oil.",
+}
+
+
+def _level(check: Check, rule: LevelRule, value: Value) -> Verdict:
+    state = next(option for option in options(rule) if option.key == value.choice)
+    grade = f" {rule.grade} unless the case or the manual says another." if rule.grade else ""
+    facts = {"state": float(options(rule).index(state)), "states": 4.0}
+    return Verdict(
+        state.severity,
+        state.action,
+        _LEVELS.get(state.key, "At its mark.") + (grade if state.key == "low" else ""),
+        facts=facts,
+    )
+
+
+def _interval(rule: IntervalRule, value: Value, context: Context) -> Verdict:
+    """Due when the interval is reached; what cannot be counted from here (no counter, no day) is only written down."""
+    if value.numbers:
+        if context.counter_h is None or rule.every_h is None:
+            return Verdict(
+                "sound", "none", f"Last done at {plain(value.numbers[0], 0)} h; no interval in hours to hold it against."
+            )
+        since, every, unit = context.counter_h - value.numbers[0], rule.every_h, "h"
+        if since < 0:
+            return Verdict(
+                "watch",
+                "recheck",
+                f"Last done at {plain(value.numbers[0], 0)} h, but the counter stands at {plain(context.counter_h, 0)} h.",
+            )
+    else:
+        if context.today is None or rule.every_days is None:
+            return Verdict("sound", "none", f"Last done on {value.text}; no interval in days to hold it against.")
+        since, every, unit = float((context.today - dt.date.fromisoformat(value.text)).days), rule.every_days, "days"
+        if since < 0:
+            return Verdict("watch", "recheck", f"Last done on {value.text}, which is still to come.")
+    facts = {"since": since, "every": every}
+    said = f"{plain(since, 0)} of {plain(every, 0)} {unit} since it was last done"
+    if reached(since, every):
+        return Verdict("due", "lubricate" if rule.every_h else "replace", f"{said}: due.", facts=facts, used=since / every)
+    return Verdict("sound", "none", f"{said}; {plain(every - since, 0)} {unit} left.", facts=facts, used=since / every)
+
+
+def _stretch(check: Check, rule: StretchRule, measured: float, say: "_Words") -> Verdict:
+    result = chain.chain_stretch(chain.OverPitches(rule.pitch, rule.pitches, measured, rule.limit_pct))
+    shown = f"{plain(result.stretch_pct, 2)} % stretch, limit {plain(rule.limit_pct, 2)} %"
+    why = [
+        f"{say.figure(measured)} over {plain(rule.pitches, 0)} pitches of {say.figure(rule.pitch)}: "
+        f"100 × ({plain(measured, 1)} ÷ {plain(rule.pitch * rule.pitches, 1)} − 1) = {plain(result.stretch_pct, 2)} %, "
+        f"give or take {plain(result.plus_minus_pct, 2)} % for the tape."
+    ]
+    facts = {
+        "reading": measured,
+        "new": rule.pitch * rule.pitches,
+        "limit": rule.pitch * rule.pitches * (1 + rule.limit_pct / 100),
+    }
+    facts |= {"stretch_pct": result.stretch_pct, "used": result.used}
+    action: Action = {"sound": "none", "watch": "recheck", "due": check.action}[result.state]  # type: ignore[assignment]
+    return Verdict(result.state, action, shown + ".", why, facts, used=result.used)
+
+
+def _travel(check: Check, rule: TravelRule, numbers: list[float], say: "_Words") -> Verdict:
+    used, total = numbers
+    if total <= 0 or used > total:
+        return Verdict("due", "investigate", f"{say.figure(used)} used of {say.figure(total)}: cannot be, measure again.")
+    share = used / total
+    facts = {"reading": used, "new": 0.0, "limit": total, "used": share}
+    said = f"{say.figure(used)} of {say.figure(total)} take-up used"
+    if reached(used, total):
+        return Verdict("due", "adjust", f"{said}: at its end.", facts=facts, used=share)
+    if reached(share, rule.watch_from):
+        return Verdict("watch", "recheck", f"{said}, {say.figure(total - used)} left.", facts=facts, used=share)
+    return Verdict("sound", "none", f"{said}, {say.figure(total - used)} left.", facts=facts, used=share)
+
+
+def _stepped(rule: SteppedRule, numbers: list[float], say: "_Words") -> Verdict:
+    figure, taken = numbers
+    facts = {"reading": figure, "low": 0.0, "high": rule.limit, "steps": taken}
+    shown = f"{say.figure(figure)}, up to {say.figure(rule.limit)} is usual"
+    if not exceeds(figure, rule.limit):
+        return Verdict("sound", "none", f"{shown}.", facts=facts)
+    if taken < rule.steps:
+        return Verdict(
+            "due",
+            "adjust",
+            f"{shown}: {rule.step} ({plain(taken, 0)} of at most {rule.steps} so far), then read again.",
+            facts=facts,
+        )
+    return Verdict(
+        "due", "investigate", f"{shown} with all {rule.steps} steps taken: never another; look for the cause.", facts=facts
+    )
+
+
+def _register(rule: RegisterRule, numbers: list[float], say: "_Words") -> Verdict:
+    given = knife.RegisterGiven(numbers[0], numbers[1], rule.tolerance, rule.overtravel)
+    result = knife.knife_register(given)
+    facts = {"left": numbers[0], "right": numbers[1], "centring": result.centring_mm, "stroke": result.stroke_error_mm}
+    why = [
+        f"Centring = (left − right) ÷ 2 = {say.amount(result.centring_mm)}; stroke error = left + right"
+        f"{' + twice the overtravel' if rule.overtravel else ''} = {say.amount(result.stroke_error_mm)}; allowed {say.amount(rule.tolerance)}."
+    ]
+    if result.state == "registered":
+        return Verdict("sound", "none", result.words, why, facts)
+    return Verdict("due", "investigate" if result.state == "stroke" else "adjust", result.words, why, facts)
 
 
 def _choice(check: Check, value: Value) -> Verdict:

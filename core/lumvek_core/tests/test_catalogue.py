@@ -11,53 +11,61 @@ from lumvek_core import positions
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.__main__ import family_schema
 from lumvek_core.catalogue.model import LimitOverride
+from lumvek_core.catalogue.qualify import short
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.companions import Called, parts_for, tasks_for
 from lumvek_core.judgement.rules import options
 
+from .trade_list import TRADE
+
 CATALOGUE = load.load()
-PLANTER = CATALOGUE.families["row-crop-planter"]
 
-# Every line of the trade's list for the row unit, front to back, and the checks that carry it.
-ROW_UNIT = {
-    "row cleaner": ["row-cleaner"],
-    "coulter": ["coulter-depth", "coulter-below"],
-    "parallel arms": ["parallel-arm-play", "parallel-arm-play-measured"],
-    "opener disc diameter": ["opener-disc-diameter"],
-    "opener contact": ["opener-contact"],
-    "opener bearing": ["opener-bearing"],
-    "disc axle": ["disc-axle"],
-    "spacing washers": ["washers"],
-    "hub nuts": ["hub-nuts"],
-    "outer scrapers": ["outer-scraper"],
-    "shank and castings": ["shank"],
-    "seed tube guard": ["seed-tube-guard"],
-    "seed tube or outlet": ["seed-tube-tip", "seed-tube-window", "seed-tube-swing", "tube-wear-plates"],
-    "gauge wheel to disc": ["gauge-wheel-gap", "gauge-wheel-adjustment"],
-    "gauge wheel scraper": ["gauge-wheel-scraper"],
-    "gauge wheel tyre, bearing, arm": ["gauge-wheel-tyre", "gauge-wheel-bearing", "gauge-wheel-arm-play"],
-    "arm stop face, rocker": ["arm-stop-pocket"],
-    "depth handle and slot": ["depth-handle", "depth-handle-state"],
-    "seed firmer": ["seed-firmer", "firmer-pin", "firmer-tube"],
-    "seed press wheel": ["press-wheel", "press-wheel-bearing"],
-    "closing frame": ["closing-play", "closing-centre"],
-    "closing tension and stagger": ["closing-tension", "closing-stagger", "closing-spring"],
-    "closing wheels": ["closing-wheel-type", "closing-wheel", "closing-bearing", "pinch-point"],
-    "down-force": ["down-force", "down-force-plug"],
-    "wiring, row controller": ["row-wiring"],
-}
+EVERY = [(family, check) for family in CATALOGUE.families.values() for check in family.checks.values()]
 
 
-def test_every_line_of_the_row_unit_is_there_and_nothing_else():
-    assert sorted(key for keys in ROW_UNIT.values() for key in keys) == sorted(PLANTER.checks)
+@pytest.mark.parametrize("family", sorted(CATALOGUE.families))
+def test_every_line_of_the_trade_is_there_and_nothing_else(family):
+    listed = [key for section in TRADE[family] for keys in section.values() for key in keys.split()]
+    assert sorted(listed) == sorted(short(key) for key in CATALOGUE.families[family].checks)
 
 
-@pytest.mark.parametrize("check", PLANTER.checks.values(), ids=lambda check: check.key)
-def test_every_check_tells_how_and_can_be_answered_sound(check):
-    assert len(check.how) > 15
+@pytest.mark.parametrize(("family", "check"), EVERY, ids=lambda one: getattr(one, "key", getattr(one, "family", "")))
+def test_every_check_tells_how_and_why_and_can_be_answered_sound(family, check):
+    assert len(check.how) > 10
+    assert len(check.why) > 10, "why says what is at stake"
     states = options(check.rule)
     assert not states or states[0].severity == "sound"
-    assert check.source
+    assert check.source and check.phases
+
+
+def test_safety_items_are_marked_so_wherever_they_are():
+    safety = {short(check.key) for _, check in EVERY if check.safety}
+    assert safety >= {
+        "latch-pins",
+        "tie-rods",
+        "wheel-bolts",
+        "rims",
+        "lights",
+        "hazard-lights",
+        "hood-latches",
+        "ballast",
+        "markers",
+    }
+
+
+def test_what_is_often_missed_is_marked():
+    missed = {short(check.key) for _, check in EVERY if check.often_missed}
+    assert missed >= {
+        "feeder-trash",
+        "header-belt",
+        "propeller",
+        "parallel-arm-play",
+        "hitch-hoses",
+        "grease",
+        "carrying-hubs",
+        "spline-grease",
+        "sieve-holes",
+    }
 
 
 def test_the_schema_for_editors_is_current():
@@ -79,15 +87,19 @@ def broken(folder, change):
     return str(problem.value)
 
 
+OPENERS = [station.key for station in CATALOGUE.families["row-crop-planter"].stations].index("opener")
+
+
 def first_check(data):
-    return data["stations"][2]["checks"][0]
+    """The opener discs' diameter."""
+    return data["stations"][OPENERS]["checks"][0]
 
 
 @pytest.mark.parametrize(
     ("change", "said"),
     [
-        (lambda d: first_check(d).update(colour="blue"), "stations.2.checks.0.colour: is not a field"),
-        (lambda d: first_check(d).pop("how"), "stations.2.checks.0.how: is missing"),
+        (lambda d: first_check(d).update(colour="blue"), f"stations.{OPENERS}.checks.0.colour: is not a field"),
+        (lambda d: first_check(d).pop("how"), f"stations.{OPENERS}.checks.0.how: is missing"),
         (lambda d: first_check(d)["rule"].update(kind="guess"), "rule.kind: must be one of"),
         (lambda d: first_check(d)["rule"].update(limit=381), "new and limit are the same"),
         (lambda d: first_check(d).update(parts=[{"slot": "nut"}]), "unknown slot nut"),
@@ -97,8 +109,20 @@ def first_check(data):
         (lambda d: first_check(d).pop("unit"), "has no unit"),
         (lambda d: first_check(d).update(plausible=[5, 1]), "the smaller first"),
         (lambda d: d["stations"][0].update(posture="upside down"), "unknown posture"),
-        (lambda d: d["stations"][2]["checks"].append(copy.deepcopy(first_check(d))), "stands there twice"),
+        (lambda d: d["stations"][OPENERS]["checks"].append(copy.deepcopy(first_check(d))), "stands there twice"),
         (lambda d: d["slots"].pop("opener-disc"), "no family has a slot opener-disc"),
+        (lambda d: first_check(d).update(per="wing"), "made per wing, which the family does not have"),
+        (lambda d: first_check(d).update(per="wheel-side"), "wheel has named places, which have no sides"),
+        (lambda d: first_check(d).update(posture="upside down"), "unknown posture"),
+        (lambda d: first_check(d).update(unless=["wings"]), "unknown option wings"),
+        (lambda d: first_check(d).update(headers=["boat"]), "unknown family boat"),
+        (lambda d: first_check(d).update(kind="choice"), "a rule wear judges kind measure"),
+        (lambda d: first_check(d).update(values=["a", "b"]), "a rule wear needs 0 values"),
+        (lambda d: first_check(d).update(rule={"kind": "interval"}, kind="interval"), "needs an interval"),
+        (lambda d: d.update(prefix="p"), "a header needs a prefix"),
+        (lambda d: d.update(start="nowhere"), "unknown posture nowhere to start from"),
+        (lambda d: d["things"]["row"].update(count=0), "needs either a count or names"),
+        (lambda d: d.update(include=["wings"]), "wings.yaml: is not there"),
     ],
 )
 def test_what_does_not_resolve_is_refused_with_its_place(folder, change, said):
@@ -159,13 +183,68 @@ def test_a_rule_book_survives_being_stored():
 
 
 def test_options_decide_what_applies():
-    keys = [check.key for check in in_force.applicable(book(), ["coulter"])]
+    keys = [check.key for check in in_force.applicable(book(), in_force.Scope(["coulter"]))]
     assert "coulter-depth" in keys and "seed-firmer" not in keys
 
 
+def applies(key, family="rotary-combine", headers=(), **scope):
+    with_headers = in_force.rule_book(CATALOGUE, family, headers=headers)
+    return key in [check.key for check in in_force.applicable(with_headers, in_force.Scope(headers=headers, **scope))]
+
+
+def test_phase_header_and_option_decide_what_belongs_to_a_walk_around():
+    assert applies("chains-oiled", phase="after-season") and not applies("chains-oiled", phase="winter")
+    assert applies("sieve-clean", phase="daily") and not applies("rotor-bars", phase="daily")
+    assert applies("flex-function", headers=["draper-header"]) and not applies("flex-function", headers=["row-crop-header"])
+    assert applies("stationary-knives") and not applies("stationary-knives", options=["windrow-door"])
+
+
+def test_a_header_stands_before_its_combine_under_its_own_prefix():
+    both = in_force.rule_book(
+        CATALOGUE,
+        "rotary-combine",
+        [LimitOverride("draper.skid-shoes", "limit", 4, "manual"), LimitOverride("draper.knife-sections", "of", 84, "shop")],
+        headers=["draper-header", "stripper-header"],
+    )
+    stations = [station.key for station in both.family.stations]
+    assert stations.index("draper.coupling") < stations.index("stripper.coupling") < stations.index("feeder")
+    assert both.family.checks["draper.skid-shoes"].rule.limit == 4
+    assert both.family.checks["draper.knife-sections"].rule.of == 84
+    assert both.prefix_of("draper.skid-shoes") == "draper" and both.prefix_of("feeder-trash") == ""
+    assert in_force.from_json(json.loads(json.dumps(in_force.to_json(both)))) == both
+    needs = parts_for(both, [Called("draper.knife-drive", "all", "replace", "hooked")])
+    assert [need.slot for need in needs] == ["draper.knife-sprocket-set", "draper.knife-chain"]
+
+
+@pytest.mark.parametrize(
+    ("family", "headers"),
+    [("rotary-combine", ["draper-header"] * 2), ("rotary-combine", ["air-seeder"]), ("draper-header", ["stripper-header"])],
+)
+def test_what_cannot_be_coupled_is_refused(family, headers):
+    with pytest.raises(BadInput):
+        in_force.rule_book(CATALOGUE, family, headers=headers)
+
+
+def test_a_school_may_change_the_posture_a_level_is_read_in():
+    read_raised = in_force.rule_book(CATALOGUE, "draper-header", schools={"header-gear-case": "raised"})
+    assert read_raised.family.checks["draper.centre-gear-case"].posture.startswith("header raised")
+
+
+def test_a_machine_has_its_own_number_of_things():
+    draper = in_force.rule_book(CATALOGUE, "draper-header")
+    assert in_force.layout(draper, {"draper.runner": 7})["draper.runner"] == 7
+    for counts in ({"draper.bracket": 3}, {"wing": 2}):
+        with pytest.raises(BadInput):
+            in_force.layout(draper, counts)
+
+
 def test_positions_snake_down_one_side_and_back_on_the_other():
-    assert [p.key for p in positions.expand("row-side", 3)] == ["1L", "2L", "3L", "3R", "2R", "1R"]
-    assert [p.key for p in positions.expand("row", 3)] == ["1", "2", "3"]
+    layout = {"row": 3, "draper.runner": 2, "draper.bracket": ["front-left", "rear-left"]}
+    assert [p.key for p in positions.expand("row-side", layout)] == ["1L", "2L", "3L", "3R", "2R", "1R"]
+    assert [p.key for p in positions.expand("row", layout)] == ["1", "2", "3"]
+    assert [p.label for p in positions.expand("draper.runner", layout)] == ["Runner 1", "Runner 2"]
+    assert [p.key for p in positions.expand("draper.bracket", layout)] == ["front-left", "rear-left"]
+    assert [p.label for p in positions.expand("side", layout)] == ["Left", "Right"]
     assert positions.find("12R").label == "Row 12 right"
     assert positions.find("12R").across.key == "12L"
 
@@ -178,6 +257,10 @@ def test_positions_snake_down_one_side_and_back_on_the_other():
         (["6R", "5L", "5R"], "row 5 left, rows 5, 6 right"),
         (["all"], "whole machine"),
         ([], ""),
+        (["L"], "left"),
+        (["rear-left", "front-left"], "front left, rear left"),
+        (["knife-4", "knife-5", "knife-6"], "knives 4–6"),
+        (["hold-down-7"], "hold-down 7"),
     ],
 )
 def test_positions_in_words(keys, words):

@@ -45,7 +45,16 @@ def test_bad_input_is_one_object_on_stderr_and_exit_2(arguments, text, field):
 def test_the_list_names_every_calculator():
     done = calc("--list")
     names = [line.split()[0] for line in done.stdout.splitlines()]
-    assert names == ["chain_stretch", "even", "opener_contact", "parse_length", "wear_used", "window"]
+    assert names == [
+        "chain_stretch",
+        "even",
+        "knife_register",
+        "opener_contact",
+        "parse_length",
+        "posture_route",
+        "wear_used",
+        "window",
+    ]
     assert all(len(line.split()) > 3 for line in done.stdout.splitlines())
 
 

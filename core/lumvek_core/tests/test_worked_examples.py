@@ -225,3 +225,8 @@ def test_bad_input_names_its_field(name, given, field):
         registry.find(name).run(given)
     assert problem.value.field == field
     assert problem.value.message
+
+
+def test_knife_register():
+    found = run("knife_register", short_left_mm=3, short_right_mm=-1, tolerance_mm=1)
+    assert (found["centring_mm"], found["stroke_error_mm"], found["state"]) == (2, 2, "both")

@@ -3,15 +3,30 @@
 import uuid
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import URLPattern, URLResolver, get_resolver
 
 from config.api import api
+from demo.combines import drawn
+from inspection import photos, services
+from report import links
 
 OPEN = {("/api/session", "get"), ("/api/session/login", "post")}
 BODIES = {
     "start": {"id": str(uuid.uuid4())},
     "record": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "raw": ["390"]},
     "decide": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "positions": ["1L"], "choice": "do"},
+    "preview": {"id": str(uuid.uuid4())},
+    "hold": {"uuid": str(uuid.uuid4()), "posture": "unfolded, raised and locked"},
+    "order": {"order": []},
+    "hand_over": {"uuid": str(uuid.uuid4()), "to": 0},
+    "note": {"uuid": str(uuid.uuid4()), "text": "rattles"},
+    "close_note": {"cause": "a loose bolt"},
+    "set_limit": {"check": "opener-disc-diameter", "figure": "limit", "text": "387"},
+    "set_count": {"thing": "row", "count": 6},
+    "set_school": {"subject": "order", "choice": "round"},
+    "set_feeler": {"name": "card", "thickness": "0.28"},
+    "share": {"days": 3},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 
@@ -28,16 +43,44 @@ def operations():
 
 
 ALL = list(operations())
-OWNED = [row for row in ALL if "{" in row[0]]
+OWNED = [row for row in ALL if "{" in row[0] and "{family}" not in row[0]]
+
+
+PHOTO, NOTE = uuid.uuid4(), uuid.uuid4()
+
+
+@pytest.fixture(autouse=True)
+def something_to_find(yard):
+    """A picture, an operator's note, somebody to hand over to, a link and a plan of known length."""
+    photos.add(yard.technician, yard.walk_around.pk, PHOTO, "opener-disc-diameter", "1L", "", drawn("disc"))
+    services.note(yard.lead, yard.machine, NOTE, "rattles")
+    yard.link = links.make(yard.lead, yard.walk_around.pk, 3)[0].pk
+    BODIES["order"] = {"order": list(range(len(yard.walk_around.plan["visits"])))}
+    BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.technician.pk}
 
 
 def call(browser, path, method, operation_id):
-    body = next((body for name, body in BODIES.items() if operation_id.endswith(f"_{name}") or operation_id == name), {})
+    named = [name for name in BODIES if operation_id.endswith(f"_{name}") or operation_id == name]
+    body = BODIES[max(named, key=len)] if named else {}
+    if operation_id.endswith("add_photo"):
+        picture = SimpleUploadedFile("p.jpg", drawn("knife"), "image/jpeg")
+        form = {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "photo": picture}
+        return browser.post(path, form)
     return browser.get(path) if method == "get" else browser.send(path, **body)
 
 
 def filled(path, yard):
-    path = path.replace("{machine_id}", str(yard.machine.pk)).replace("{walk_around_id}", str(yard.walk_around.pk))
+    ids = {
+        "machine_id": yard.machine.pk,
+        "walk_around_id": yard.walk_around.pk,
+        "model_id": yard.model.pk,
+        "family": "air-seeder",
+        "photo_id": PHOTO,
+        "note_id": NOTE,
+        "link_id": getattr(yard, "link", 1),
+    }
+    for name, value in ids.items():
+        path = path.replace(f"{{{name}}}", str(value))
     assert "{" not in path, "name what stands for this parameter, so that this endpoint is walked too"
     return path
 

@@ -6,7 +6,7 @@ import uuid
 import pytest
 from django.db import connection
 
-from inspection import recording, services
+from inspection import recording, services, starting
 from inspection.models import Reading, Verdict
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
@@ -53,7 +53,7 @@ def test_a_correction_replaces_and_both_stay(yard, read):
 def test_a_uuid_of_another_walk_around_is_refused(yard, neighbour, read):
     same = uuid.uuid4()
     read("opener-disc-diameter", "3L", "390", uuid=same)
-    other = services.start(neighbour.technician, neighbour.machine, uuid.uuid4(), "winter")
+    other = starting.start(neighbour.technician, neighbour.machine, uuid.uuid4(), starting.Wanted("winter"))
     with pytest.raises(BadInput) as problem:
         recording.record_reading(
             neighbour.technician,
@@ -154,20 +154,20 @@ def test_a_finished_walk_around_takes_no_more_but_answers_for_what_it_has(yard, 
 
 
 def test_starting_twice_starts_once(yard):
-    again = services.start(yard.lead, yard.machine, yard.walk_around.pk, "winter")
+    again = starting.start(yard.lead, yard.machine, yard.walk_around.pk, starting.Wanted("winter"))
     assert again.pk == yard.walk_around.pk
 
 
 def test_a_uuid_of_another_shops_walk_around_starts_nothing(yard, neighbour):
     with pytest.raises(NotFoundHere):
-        services.start(neighbour.lead, neighbour.machine, yard.walk_around.pk, "winter")
+        starting.start(neighbour.lead, neighbour.machine, yard.walk_around.pk, starting.Wanted("winter"))
 
 
 def test_the_limits_of_the_start_hold_to_the_end(yard, read):
     yard.model.overrides.filter(figure="limit").update(value=380)
     read("opener-disc-diameter", "3L", "385")
     assert standing("opener-disc-diameter", "3L").severity == "due"
-    later = services.start(yard.lead, yard.machine, uuid.uuid4(), "pre-season")
+    later = starting.start(yard.lead, yard.machine, uuid.uuid4(), starting.Wanted("pre-season"))
     assert later.rule_book_id != yard.walk_around.rule_book_id
 
 

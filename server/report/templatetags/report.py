@@ -38,6 +38,7 @@ def tallies(totals: dict[str, int]) -> list[tuple[str, int]]:
         ("watch", totals["watch"]),
         ("sound", totals["sound"]),
         ("not-seen", totals["not_seen"]),
+        ("does-not-apply", totals["does_not_apply"]),
         ("", totals["open"]),
     ]
     return [(severity, count) for severity, count in pairs if count]
@@ -64,6 +65,13 @@ def serves(part: Any) -> str:
     return "; ".join(filter(None, said))
 
 
+@register.simple_tag(takes_context=True)
+def photo_source(context: dict[str, Any], photo: Any) -> str:
+    """Where a page finds a picture: beside itself, or in the page for the PDF."""
+    source: str = context["photo_source"](photo.uuid)
+    return source
+
+
 @register.simple_tag
 def machine_map(stations: list[StationOut]) -> SafeString:
     """The stations along the flow, each with its name, its worst severity and how much of it is done."""
@@ -85,3 +93,35 @@ def _worst(station: StationOut) -> str:
         if getattr(station, severity.replace("-", "_")):
             return severity
     return ""
+
+
+OWNER_TITLES = {
+    "stop": "Must be put right before it runs or drives",
+    "due": "To be put right before the season",
+    "watch": "Passes today, to be looked at again",
+}
+
+
+@register.filter
+def for_owner(groups: list[Any]) -> list[tuple[str, list[Any]]]:
+    """Findings under the three headings an owner decides by; those without any are left out."""
+    found = [(title, [group for group in groups if group.severity == severity]) for severity, title in OWNER_TITLES.items()]
+    return [(title, those) for title, those in found if those]
+
+
+@register.filter
+def cure(group: Any) -> str:
+    """What doing it means."""
+    parts = sorted({part for finding in group.findings for part in finding.parts})
+    remedy = group.findings[0].place.remedy
+    said = [remedy] if remedy else []
+    said += [f"New: {', '.join(parts).lower()}."] if parts else []
+    return " ".join(said) or "It is set right with what is at hand; no part is called for."
+
+
+@register.filter
+def risk(group: Any) -> str:
+    """What waiting means."""
+    if group.severity == "stop":
+        return f"It must not wait. {group.why}".strip()
+    return group.why or "It will be looked at again next time."

@@ -7,9 +7,9 @@ import uuid
 import pytest
 from pypdf import PdfReader
 
+from demo.usual import usual
 from inspection import books, recording, services
 from lumvek_core import positions
-from lumvek_core.catalogue import in_force
 
 
 @pytest.fixture
@@ -90,26 +90,14 @@ def test_parts_as_csv(report):
 
 
 def test_a_complete_walk_around_says_so(yard, as_):
-    book = books.opened(yard.walk_around.rule_book_id)
     new = []
-    for check in in_force.applicable(book, yard.walk_around.options):
-        for position in positions.expand(check.per, yard.walk_around.rows):
-            raw = {
-                "opener-disc-diameter": ["395"],
-                "seed-tube-guard": ["21.5"],
-                "opener-contact": ["46"] * 3,
-                "washers": ["3", "1"],
-                "pinch-point": ["5"],
-            }.get(check.key, ["1"])
-            if check.rule.kind in ("wear", "window") and check.key not in (
-                "opener-disc-diameter",
-                "seed-tube-guard",
-                "pinch-point",
-            ):
-                raw = ["0"]
+    for check in books.checks_of(yard.walk_around):
+        for position in positions.expand(check.per, yard.walk_around.layout):
             if not check.optional:
                 new.append(
-                    recording.NewReading(uuid=uuid.uuid4(), check=check.key, position=position.key, raw=raw, feeler="card")
+                    recording.NewReading(
+                        uuid=uuid.uuid4(), check=check.key, position=position.key, raw=usual(check, 0), feeler="card"
+                    )
                 )
     recording.record_readings(yard.technician, yard.walk_around.pk, new)
     page = as_(yard.lead).get(f"/walk-arounds/{yard.walk_around.pk}/report").content.decode()

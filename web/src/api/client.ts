@@ -9,8 +9,13 @@ export type Part = Schemas['PartOut']
 export type WalkAroundData = Schemas['WalkAroundOut']
 export type Changed = Schemas['ChangedOut']
 export type NewReading = Schemas['ReadingIn']
+export type NewHold = Schemas['HoldIn']
+export type Hold = Schemas['HoldOut']
+export type Photo = Schemas['PhotoOut']
+export type Visit = Schemas['VisitOut']
 
 let csrf = ''
+export const csrfToken = (): string => csrf
 export function useCsrf(token: string): void {
   csrf = token
 }

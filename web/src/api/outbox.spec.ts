@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { Refused, type Changed, type NewReading } from './client'
 import { makeOutbox, type Sending } from './outbox'
 
-const CHANGED: Changed = { places: [], gone: [], stations: [], parts: null }
+const CHANGED: Changed = { last: 0, places: [], gone: [], stations: [], parts: null }
 const reading = (uuid: string, raw = '390'): NewReading => ({ uuid, check: 'opener-disc-diameter', position: '1L', raw: [raw] }) as NewReading
 const ours = (status: number) => new Refused(status, 'no', 'raw.0', true)
 const kept = () => Object.keys(localStorage).filter((key) => key.startsWith('lumvek:outbox:'))
@@ -70,7 +70,7 @@ describe('outbox', () => {
       if (item.body.uuid === 'a') throw ours(422)
       return CHANGED
     })
-    box.listen({ refused, recorded })
+    box.listen({ held: vi.fn(), refused, recorded })
     box.put('w', reading('a', '14 8/5'))
     box.put('w', reading('b'))
     await vi.runAllTimersAsync()

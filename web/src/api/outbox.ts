@@ -1,16 +1,19 @@
 /**
- * Readings on their way to the server. Each is written to localStorage the moment it is entered, under its own key, and removed
+ * Readings and confirmed postures on their way to the server. Each is written to localStorage the moment it is entered, under its own key, and removed
  * only when the server has answered for its UUID: a reload, a lost connection or a stopped server loses nothing, and sending
  * one twice records it once.
  */
 import { reactive } from 'vue'
-import { api, Refused, write, type Changed, type NewReading } from './client'
+import { api, Refused, write, type Changed, type Hold, type NewHold, type NewReading } from './client'
 
-export interface Sending {
+interface Waiting {
   walkAround: string
-  body: NewReading
   order: number
 }
+/** A reading, or that the machine stands in a posture with its locks set. */
+export type Sending = Waiting & ({ what?: 'reading'; body: NewReading } | { what: 'hold'; body: NewHold })
+export type SendingReading = Sending & { body: NewReading }
+export const isReading = (item: Sending): item is SendingReading => item.what !== 'hold'
 
 export interface Outbox {
   waiting: Sending[]
@@ -21,9 +24,10 @@ export interface Outbox {
 const PREFIX = 'lumvek:outbox:'
 const PAUSES = [1000, 2000, 4000, 8000]
 
-type Send = (item: Sending) => Promise<Changed>
+type Send = (item: Sending) => Promise<Changed | Hold[]>
 interface Hooks {
-  recorded: (item: Sending, changed: Changed) => void
+  recorded: (item: SendingReading, changed: Changed) => void
+  held: (item: Sending, holds: Hold[]) => void
   refused: (item: Sending, problem: Refused) => void
 }
 
@@ -42,19 +46,25 @@ function stored(storage: Storage): Sending[] {
   return found.sort((a, b) => a.order - b.order)
 }
 
-const overTheWire: Send = (item) =>
-  write(() => api.POST('/api/walk-arounds/{walk_around_id}/readings', { params: { path: { walk_around_id: item.walkAround } }, body: item.body }))
+const overTheWire: Send = (item) => {
+  const params = { path: { walk_around_id: item.walkAround } }
+  if (isReading(item)) return write(() => api.POST('/api/walk-arounds/{walk_around_id}/readings', { params, body: item.body }))
+  return write(() => api.POST('/api/walk-arounds/{walk_around_id}/postures', { params, body: item.body as NewHold }))
+}
 
 export function makeOutbox(send: Send = overTheWire, storage: Storage = localStorage) {
   const box = reactive<Outbox>({ waiting: stored(storage), state: 'idle', retryAt: 0 })
-  let hooks: Hooks = { recorded: () => undefined, refused: () => undefined }
+  let hooks: Hooks = { recorded: () => undefined, held: () => undefined, refused: () => undefined }
   let timer: ReturnType<typeof setTimeout> | undefined
   let running = false
   let failures = 0
 
-  function put(walkAround: string, body: NewReading): void {
-    const item = { walkAround, body, order: Date.now() + box.waiting.length / 1000 }
-    storage.setItem(PREFIX + body.uuid, JSON.stringify(item))
+  const put = (walkAround: string, body: NewReading): void => add({ walkAround, body, order: next() })
+  const hold = (walkAround: string, body: NewHold): void => add({ walkAround, what: 'hold', body, order: next() })
+  const next = (): number => Date.now() + box.waiting.length / 1000
+
+  function add(item: Sending): void {
+    storage.setItem(PREFIX + item.body.uuid, JSON.stringify(item))
     box.waiting.push(item)
     void flush()
   }
@@ -80,7 +90,8 @@ export function makeOutbox(send: Send = overTheWire, storage: Storage = localSto
           failures = 0
           box.state = 'sending'
           settle(item)
-          hooks.recorded(item, changed)
+          if (isReading(item)) hooks.recorded(item, changed as Changed)
+          else hooks.held(item, changed as Hold[])
         } catch (error) {
           if (!(error instanceof Refused)) throw error
           if (error.status === 401) return void (box.state = 'signed-out')
@@ -106,6 +117,7 @@ export function makeOutbox(send: Send = overTheWire, storage: Storage = localSto
   return {
     box,
     put,
+    hold,
     flush,
     listen: (heard: Hooks) => {
       hooks = heard

@@ -54,6 +54,29 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/knife_register": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Whether the knife stops at a guard's middle at both ends of its stroke, and what puts it right.
+         * @description Whether the knife stops at a guard's middle at both ends of its stroke, and what puts it right.
+         *
+         *     centring_mm = (left − right) / 2: move the head that far to the left, negative to the right. stroke_error_mm = left + right +
+         *     2·overtravel: not cured by moving the head; look at the drive. Either is a fault when it exceeds the tolerance.
+         */
+        post: operations["calc_knife_register"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/opener_contact": {
         parameters: {
             query?: never;
@@ -101,6 +124,32 @@ export interface paths {
          *     ways (field ``text``).
          */
         post: operations["calc_parse_length"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/posture_route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The order of postures with the least moving time, and what plain station order would take.
+         * @description The order of postures with the least moving time, and what plain station order would take.
+         *
+         *     Moves are one-way; a missing one goes by the shortest path. On each visit every check whose `after` is done is done, by
+         *     station, then in the order given. The search is exact (A* over posture and what is done); on a tie fewer visits win, then the
+         *     visits that reach earlier stations first. Checks allowed where the machine stands at the start cost no move and no visit of
+         *     their own order: they are the first visit. Station order for comparison: always the allowed check of the lowest station.
+         *     Bad input: a cycle in `after`, unknown ids, an id twice, a posture no move leads to.
+         */
+        post: operations["calc_posture_route"];
         delete?: never;
         options?: never;
         head?: never;
@@ -155,6 +204,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Families
+         * @description The kinds of machine the catalogue knows.
+         */
+        get: operations["inspection_rules_api_families"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue/{family}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Family
+         * @description Every check of a kind of machine, in working order.
+         */
+        get: operations["inspection_rules_api_family"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines": {
         parameters: {
             query?: never;
@@ -167,6 +256,86 @@ export interface paths {
          * @description The machines of the shop with the state of their newest walk-around.
          */
         get: operations["inspection_api_board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note
+         * @description Keep what the operator noticed.
+         */
+        post: operations["inspection_api_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/notes/{note_id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close Note
+         * @description Close an operator's note with its cause.
+         */
+        post: operations["inspection_api_close_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What a walk-around would be: checks, postures in order, tools. Begins nothing.
+         */
+        post: operations["inspection_api_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Start Info
+         * @description What there is to choose before a walk-around of this machine begins.
+         */
+        get: operations["inspection_api_start_info"];
         put?: never;
         post?: never;
         delete?: never;
@@ -189,6 +358,126 @@ export interface paths {
          * @description Begin a walk-around under a UUID made by the client.
          */
         post: operations["inspection_api_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Rules
+         * @description Schools, feelers, models and the log of changes.
+         */
+        get: operations["inspection_rules_api_all_rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/feelers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Feeler
+         * @description Own a feeler with its measured thickness, or give it away.
+         */
+        post: operations["inspection_rules_api_set_feeler"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/models/{model_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Model Rules
+         * @description Every limit of a model, where it comes from and what was shipped.
+         */
+        get: operations["inspection_rules_api_model_rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/models/{model_id}/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Count
+         * @description How many of a thing this model has.
+         */
+        post: operations["inspection_rules_api_set_count"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/models/{model_id}/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Limit
+         * @description Replace a limit of a model, or take the replacement away.
+         */
+        post: operations["inspection_rules_api_set_limit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set School
+         * @description Pick a school for a subject.
+         */
+        post: operations["inspection_rules_api_set_school"];
         delete?: never;
         options?: never;
         head?: never;
@@ -295,6 +584,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/walk-arounds/{walk_around_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description What anybody has recorded since the reading with this number.
+         */
+        get: operations["inspection_api_changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/walk-arounds/{walk_around_id}/companions": {
         parameters: {
             query?: never;
@@ -375,6 +684,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/walk-arounds/{walk_around_id}/hand-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand Over
+         * @description Pass the walk-around to another technician.
+         */
+        post: operations["inspection_api_hand_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Working
+         * @description The links that work now.
+         */
+        get: operations["report_api_working"];
+        put?: never;
+        /**
+         * Share
+         * @description Make a link that ends by itself. Its address is shown once.
+         */
+        post: operations["report_api_share"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/links/{link_id}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Revoke
+         * @description End a link now.
+         */
+        post: operations["report_api_revoke"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Like Things Map
+         * @description Like things side by side: rows, runners, knives.
+         */
+        get: operations["inspection_api_like_things_map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Order
+         * @description Put the visits in another order.
+         */
+        post: operations["inspection_api_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/walk-arounds/{walk_around_id}/parts": {
         parameters: {
             query?: never;
@@ -389,6 +802,86 @@ export interface paths {
         get: operations["inspection_api_parts"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a picture of a place. The same UUID twice is one picture.
+         */
+        post: operations["inspection_api_add_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photo File
+         * @description A picture as JPEG.
+         */
+        get: operations["inspection_api_photo_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/photos/{photo_id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Photo
+         * @description Take a picture away while the walk-around runs.
+         */
+        post: operations["inspection_api_remove_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/postures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hold
+         * @description Confirm that the machine stands in a posture with its locks set.
+         */
+        post: operations["inspection_api_hold"];
         delete?: never;
         options?: never;
         head?: never;
@@ -415,6 +908,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/walk-arounds/{walk_around_id}/summary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Summarised
+         * @description Whether the walk-around is complete, and what is missing.
+         */
+        get: operations["inspection_api_summarised"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -428,12 +941,116 @@ export interface components {
             stations: components["schemas"]["StationOut"][];
         };
         /**
+         * CatalogueCheckOut
+         * @description A check as it is shipped, in words.
+         */
+        CatalogueCheckOut: {
+            /** Companions */
+            companions: string[];
+            /** Hazards */
+            hazards: string[];
+            /** How */
+            how: string;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Limits */
+            limits: string[];
+            /** Name */
+            name: string;
+            /** Often Missed */
+            often_missed: boolean;
+            /** Optional */
+            optional: boolean;
+            /** Parts */
+            parts: string[];
+            /** Phases */
+            phases: string[];
+            /** Posture */
+            posture: string;
+            /** Remedy */
+            remedy: string;
+            /** Safety */
+            safety: boolean;
+            /** Source */
+            source: string;
+            /** Tools */
+            tools: string[];
+            /** Verdicts */
+            verdicts: string[];
+            /** When */
+            when: string;
+            /** Where */
+            where: string;
+            /** Why */
+            why: string;
+        };
+        /** CatalogueFamilyOut */
+        CatalogueFamilyOut: {
+            /** Checks */
+            checks: number;
+            /** Family */
+            family: string;
+            /** Flow */
+            flow: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: string[];
+            /** Stations */
+            stations: components["schemas"]["CatalogueStationOut"][];
+        };
+        /** CatalogueStationOut */
+        CatalogueStationOut: {
+            /** Checks */
+            checks: components["schemas"]["CatalogueCheckOut"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /** CauseIn */
+        CauseIn: {
+            /**
+             * Cause
+             * @default
+             */
+            cause: string;
+        };
+        /**
+         * CellOut
+         * @description One place in a map of like things. off: against the median of its line; change: against the walk-around before.
+         */
+        CellOut: {
+            /** Apart */
+            apart: number;
+            /** Change */
+            change: string;
+            /** Off */
+            off: string;
+            /** Position */
+            position: string;
+            /** Reason */
+            reason: string;
+            /** Severity */
+            severity: string;
+            /** Short */
+            short: string;
+            /** Shown */
+            shown: string;
+        };
+        /**
          * ChangedOut
-         * @description What a write changed. gone: positions that are open again. parts: the list, if it may have changed.
+         * @description What a write, or somebody else, changed. gone: positions that are open again. parts: the list, if it may have changed.
+         *
+         *     last: number of the newest reading that is in here.
          */
         ChangedOut: {
             /** Gone */
             gone: components["schemas"]["PlaceKey"][];
+            /** Last */
+            last: number;
             /** Parts */
             parts: components["schemas"]["PartOut"][] | null;
             /** Places */
@@ -443,12 +1060,16 @@ export interface components {
         };
         /** CheckOut */
         CheckOut: {
+            /** Bulk */
+            bulk: boolean;
             /** Drawing */
             drawing: string;
             /** Feelers */
             feelers: string[];
             /** Figures */
             figures: components["schemas"]["FigureOut"][];
+            /** Grade */
+            grade: string;
             /** Hazards */
             hazards: string[];
             /** How */
@@ -473,8 +1094,14 @@ export interface components {
             per: string;
             /** Positions */
             positions: string[];
+            /** Posture */
+            posture: string;
+            /** Safety */
+            safety: boolean;
             /** Station */
             station: string;
+            /** Thing */
+            thing: string;
             /** Tools */
             tools: string[];
             /** Unit */
@@ -498,6 +1125,24 @@ export interface components {
             reason: string;
             /** Slot */
             slot: string;
+        };
+        /** CountIn */
+        CountIn: {
+            /** Count */
+            count: number;
+            /** Thing */
+            thing: string;
+        };
+        /** CountOut */
+        CountOut: {
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /** Shipped */
+            shipped: number;
+            /** Thing */
+            thing: string;
         };
         /** Credentials */
         Credentials: {
@@ -533,6 +1178,37 @@ export interface components {
              */
             uuid: string;
         };
+        /** FamilyBriefOut */
+        FamilyBriefOut: {
+            /** Checks */
+            checks: number;
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * FeelerIn
+         * @description Empty thickness takes the feeler away.
+         */
+        FeelerIn: {
+            /** Name */
+            name: string;
+            /**
+             * Thickness
+             * @default
+             */
+            thickness: string;
+        };
+        /** FeelerOut */
+        FeelerOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Thickness Mm */
+            thickness_mm: number;
+        };
         /**
          * FigureOut
          * @description A limit in force, in the reader's units, with where it comes from.
@@ -561,9 +1237,11 @@ export interface components {
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "watch" | "due" | "stop" | "not-seen";
+            severity: "sound" | "watch" | "due" | "stop" | "not-seen" | "does-not-apply";
             /** Station */
             station: string;
+            /** Why */
+            why: string;
         };
         /** FindingOut */
         FindingOut: {
@@ -578,6 +1256,10 @@ export interface components {
             decision_reason: string;
             /** Label */
             label: string;
+            /** Parts */
+            parts: string[];
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
             place: components["schemas"]["PlaceOut"];
             /** Until */
             until: string;
@@ -595,6 +1277,171 @@ export interface components {
             stations: components["schemas"]["StationOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
         };
+        /**
+         * GridOut
+         * @description Like things across, checks down. columns: labels; positions by line. marked: columns behind the wheels.
+         */
+        GridOut: {
+            /** Before */
+            before: string;
+            /** Columns */
+            columns: string[];
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            machine: components["schemas"]["MachineOut"];
+            /** Marked */
+            marked: string[];
+            /** May Record */
+            may_record: boolean;
+            /** Name */
+            name: string;
+            /** Thing */
+            thing: string;
+            /** Things */
+            things: components["schemas"]["ThingOut"][];
+            walk_around: components["schemas"]["WalkAroundBrief"];
+            /** Worst */
+            worst: string[];
+        };
+        /** HandOverIn */
+        HandOverIn: {
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** To */
+            to: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** HandOverOut */
+        HandOverOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Giver */
+            giver: string;
+            /** Note */
+            note: string;
+            /** Taker */
+            taker: string;
+        };
+        /** HoldIn */
+        HoldIn: {
+            /** At */
+            at?: string | null;
+            /** Posture */
+            posture: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** HoldOut */
+        HoldOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Posture */
+            posture: string;
+        };
+        /**
+         * HoleOut
+         * @description A check that is not done: where it is open, or waits for an answer.
+         */
+        HoleOut: {
+            /** Asked */
+            asked: boolean;
+            /** Check */
+            check: string;
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /** Places */
+            places: string;
+            /** Station */
+            station: string;
+        };
+        /**
+         * LimitIn
+         * @description A limit as it was typed; empty text takes the shop's or the manual's own figure away again.
+         */
+        LimitIn: {
+            /** Check */
+            check: string;
+            /** Figure */
+            figure: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Source
+             * @default shop
+             */
+            source: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /** LineOut */
+        LineOut: {
+            /** Cells */
+            cells: (components["schemas"]["CellOut"] | null)[];
+            /** Check */
+            check: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Side */
+            side: string;
+            /** Unit */
+            unit: string;
+        };
+        /** LinkIn */
+        LinkIn: {
+            /**
+             * Days
+             * @default 14
+             */
+            days: number;
+        };
+        /**
+         * LinkOut
+         * @description A link that works. path: only when it was just made, for it is not kept.
+         */
+        LinkOut: {
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+            /** Id */
+            id: number;
+            /** Made By */
+            made_by: string;
+            /**
+             * Path
+             * @default
+             */
+            path: string;
+        };
         /** MachineOut */
         MachineOut: {
             /** Area Ha */
@@ -605,6 +1452,10 @@ export interface components {
             hours: number | null;
             /** Id */
             id: number;
+            /** Is Header */
+            is_header: boolean;
+            /** Kind */
+            kind: string;
             /** Model */
             model: string;
             /** Name */
@@ -637,6 +1488,39 @@ export interface components {
              */
             units: "mm" | "in";
         };
+        /**
+         * MissedOut
+         * @description A check that is often missed, named once more. done of total places.
+         */
+        MissedOut: {
+            /** Check */
+            check: string;
+            /** Done */
+            done: number;
+            /** Name */
+            name: string;
+            /** Station */
+            station: string;
+            /** Total */
+            total: number;
+        };
+        /** ModelOut */
+        ModelOut: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+        };
+        /** ModelRulesOut */
+        ModelRulesOut: {
+            /** Checks */
+            checks: components["schemas"]["RuleCheckOut"][];
+            /** Counts */
+            counts: components["schemas"]["CountOut"][];
+            model: components["schemas"]["ModelOut"];
+        };
         /** NotSeenOut */
         NotSeenOut: {
             /** By */
@@ -648,6 +1532,43 @@ export interface components {
             /** Reason */
             reason: string;
         };
+        /** NoteIn */
+        NoteIn: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * NoteOut
+         * @description What the operator noticed; open while cause is empty.
+         */
+        NoteOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Cause */
+            cause: string;
+            /** Closed By */
+            closed_by: string;
+            /** Text */
+            text: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
         /** OptionOut */
         OptionOut: {
             /** Key */
@@ -658,7 +1579,15 @@ export interface components {
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "watch" | "due" | "stop" | "not-seen";
+            severity: "sound" | "watch" | "due" | "stop" | "not-seen" | "does-not-apply";
+        };
+        /**
+         * OrderIn
+         * @description The numbers the visits have now, in the order they are wanted.
+         */
+        OrderIn: {
+            /** Order */
+            order: number[];
         };
         /** PartOut */
         PartOut: {
@@ -702,6 +1631,48 @@ export interface components {
             tasks: components["schemas"]["TaskOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
         };
+        /** PersonOut */
+        PersonOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PhaseOut
+         * @description A time of inspecting. checks: how many this machine has then; 0 where nothing is listed.
+         */
+        PhaseOut: {
+            /** Checks */
+            checks: number;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
+            /** Name */
+            name: string;
+        };
+        /** PhotoOut */
+        PhotoOut: {
+            /** By */
+            by: string;
+            /** Caption */
+            caption: string;
+            /** Check */
+            check: string;
+            /** Height */
+            height: number;
+            /** Position */
+            position: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Width */
+            width: number;
+        };
         /** PieceOut */
         PieceOut: {
             /** Because */
@@ -739,6 +1710,8 @@ export interface components {
             ask: string;
             /** At */
             at: string;
+            /** Bulk */
+            bulk: boolean;
             /** By */
             by: string;
             /** Check */
@@ -761,6 +1734,8 @@ export interface components {
             note: string;
             /** Position */
             position: string;
+            /** Posture */
+            posture: string;
             /** Raw */
             raw: string[];
             /** Reason */
@@ -771,7 +1746,7 @@ export interface components {
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "watch" | "due" | "stop" | "not-seen";
+            severity: "sound" | "watch" | "due" | "stop" | "not-seen" | "does-not-apply";
             /** Short */
             short: string;
             /** Shown */
@@ -787,16 +1762,43 @@ export interface components {
             /** Why */
             why: string[];
         };
+        /** PlanOut */
+        PlanOut: {
+            /** Minutes */
+            minutes: number;
+            /** Minutes Station Order */
+            minutes_station_order: number;
+            /** Visits */
+            visits: components["schemas"]["VisitOut"][];
+        };
         /** PositionOut */
         PositionOut: {
             /** Key */
             key: string;
             /** Label */
             label: string;
-            /** Row */
-            row: number | null;
+            /** Number */
+            number: number | null;
             /** Side */
             side: ("L" | "R") | null;
+            /** Thing */
+            thing: string;
+        };
+        /**
+         * PostureOut
+         * @description A state of the machine: what must be locked, what to be careful of. asks: somebody has to confirm it once.
+         */
+        PostureOut: {
+            /** Cautions */
+            cautions: string[];
+            /** Lock */
+            lock: string;
+            /** Name */
+            name: string;
+            /** Off Machine */
+            off_machine: boolean;
+            /** Running */
+            running: boolean;
         };
         /** Preferences */
         Preferences: {
@@ -806,8 +1808,26 @@ export interface components {
              */
             units: "mm" | "in";
         };
+        /**
+         * PreviewOut
+         * @description What a walk-around would be: checks, places, the postures in order, tools to take along.
+         */
+        PreviewOut: {
+            /** Checks */
+            checks: number;
+            /** Places */
+            places: number;
+            plan: components["schemas"]["PlanOut"];
+            /** Tools */
+            tools: string[];
+        };
         /** ReadingIn */
         ReadingIn: {
+            /**
+             * Bulk
+             * @default false
+             */
+            bulk: boolean;
             /** Check */
             check: string;
             /**
@@ -827,6 +1847,11 @@ export interface components {
             note: string;
             /** Position */
             position: string;
+            /**
+             * Posture
+             * @default
+             */
+            posture: string;
             /** Raw */
             raw?: string[];
             /**
@@ -839,7 +1864,7 @@ export interface components {
              * @default seen
              * @enum {string}
              */
-            state: "seen" | "not-seen" | "withdrawn";
+            state: "seen" | "not-seen" | "does-not-apply" | "withdrawn";
             /** Taken At */
             taken_at?: string | null;
             /**
@@ -863,16 +1888,108 @@ export interface components {
         };
         /** RouteStationOut */
         RouteStationOut: {
-            /** Cautions */
-            cautions: string[];
             /** Key */
             key: string;
-            /** Lock */
-            lock: string;
             /** Name */
             name: string;
-            /** Posture */
-            posture: string;
+        };
+        /** RuleChangeOut */
+        RuleChangeOut: {
+            /** After */
+            after: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: string;
+            /** By */
+            by: string;
+            /** What */
+            what: string;
+        };
+        /** RuleCheckOut */
+        RuleCheckOut: {
+            /** Check */
+            check: string;
+            /** Figures */
+            figures: components["schemas"]["RuleFigureOut"][];
+            /** Name */
+            name: string;
+            /** Station */
+            station: string;
+        };
+        /**
+         * RuleFigureOut
+         * @description A limit in force for a model: the figure as a number in `unit`, where it comes from, and what was shipped.
+         */
+        RuleFigureOut: {
+            /** Figure */
+            figure: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Own */
+            own: boolean;
+            /** Shipped */
+            shipped: string;
+            /** Shown */
+            shown: string;
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * RulesOut
+         * @description What a shop has decided: schools, feelers, and the log of changes. models: those whose limits can be looked at.
+         */
+        RulesOut: {
+            /** Changes */
+            changes: components["schemas"]["RuleChangeOut"][];
+            /** Feelers */
+            feelers: components["schemas"]["FeelerOut"][];
+            /** May Change */
+            may_change: boolean;
+            /** Models */
+            models: components["schemas"]["ModelOut"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
+        };
+        /** SchoolChoiceOut */
+        SchoolChoiceOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+        };
+        /** SchoolIn */
+        SchoolIn: {
+            /** Choice */
+            choice: string;
+            /** Subject */
+            subject: string;
+        };
+        /** SchoolOut */
+        SchoolOut: {
+            /** Choices */
+            choices: components["schemas"]["SchoolChoiceOut"][];
+            /** Chosen */
+            chosen: string;
+            /** Default */
+            default: string;
+            /** Name */
+            name: string;
+            /** Subject */
+            subject: string;
+            /** Why Default */
+            why_default: string;
         };
         /**
          * Session
@@ -886,21 +2003,50 @@ export interface components {
         /** StartIn */
         StartIn: {
             /**
+             * Crop
+             * @default
+             * @enum {string}
+             */
+            crop: "" | "small-grain" | "pod" | "ear" | "fine-seed";
+            /** Headers */
+            headers?: number[];
+            /**
              * Id
              * Format: uuid
              */
             id: string;
+            /** People */
+            people?: number[];
             /**
              * Phase
              * @default winter
              * @enum {string}
              */
-            phase: "winter" | "pre-season" | "arrival" | "after-season";
+            phase: "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
+        };
+        /**
+         * StartInfoOut
+         * @description What there is to choose before a walk-around begins.
+         */
+        StartInfoOut: {
+            /** Headers */
+            headers: components["schemas"]["MachineOut"][];
+            machine: components["schemas"]["MachineOut"];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** People */
+            people: components["schemas"]["PersonOut"][];
+            /** Phases */
+            phases: components["schemas"]["PhaseOut"][];
+            /** Running */
+            running: components["schemas"]["WalkAroundBrief"][];
         };
         /** StationOut */
         StationOut: {
             /** Asked */
             asked: number;
+            /** Does Not Apply */
+            does_not_apply: number;
             /** Due */
             due: number;
             /** Key */
@@ -920,6 +2066,32 @@ export interface components {
             /** Watch */
             watch: number;
         };
+        /**
+         * SummaryOut
+         * @description Whether a walk-around is complete, and if not, what is missing.
+         */
+        SummaryOut: {
+            /** Complete */
+            complete: boolean;
+            /** Holes */
+            holes: components["schemas"]["HoleOut"][];
+            machine: components["schemas"]["MachineOut"];
+            /** May Record */
+            may_record: boolean;
+            /** Missed */
+            missed: components["schemas"]["MissedOut"][];
+            /** Not Seen */
+            not_seen: components["schemas"]["NotSeenOut"][];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** People */
+            people: components["schemas"]["PersonOut"][];
+            /** Stations */
+            stations: components["schemas"]["StationOut"][];
+            /** Stops */
+            stops: components["schemas"]["FindingOut"][];
+            walk_around: components["schemas"]["WalkAroundBrief"];
+        };
         /** TaskOut */
         TaskOut: {
             /** Label */
@@ -929,8 +2101,31 @@ export interface components {
             /** Why */
             why: string;
         };
+        /** ThingOut */
+        ThingOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * VisitOut
+         * @description One stay in a posture, with the checks made there in order.
+         */
+        VisitOut: {
+            /** Checks */
+            checks: string[];
+            /** Minutes */
+            minutes: number;
+            /** Posture */
+            posture: string;
+            /** Via */
+            via: string[];
+        };
         /** WalkAroundBrief */
         WalkAroundBrief: {
+            /** Crop */
+            crop: string;
             /** Finished At */
             finished_at: string | null;
             /**
@@ -952,19 +2147,35 @@ export interface components {
         WalkAroundOut: {
             /** Checks */
             checks: components["schemas"]["CheckOut"][];
+            hand_over: components["schemas"]["HandOverOut"] | null;
+            /** Headers */
+            headers: components["schemas"]["MachineOut"][];
+            /** Holds */
+            holds: components["schemas"]["HoldOut"][];
+            /** Last */
+            last: number;
             machine: components["schemas"]["MachineOut"];
             /** May Decide */
             may_decide: boolean;
             /** May Record */
             may_record: boolean;
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
             /** Notice */
             notice: string;
             /** Parts */
             parts: components["schemas"]["PartOut"][];
+            /** People */
+            people: components["schemas"]["PersonOut"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
             /** Places */
             places: components["schemas"]["PlaceOut"][];
+            plan: components["schemas"]["PlanOut"];
             /** Positions */
             positions: components["schemas"]["PositionOut"][];
+            /** Postures */
+            postures: components["schemas"]["PostureOut"][];
             /** Route */
             route: components["schemas"]["RouteStationOut"][];
             /** Stations */
@@ -1076,6 +2287,41 @@ export interface operations {
             };
         };
     };
+    calc_knife_register: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    overtravel_mm?: number;
+                    short_left_mm: number;
+                    short_right_mm: number;
+                    tolerance_mm: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        centring_mm: number;
+                        /** @enum {string} */
+                        state: "registered" | "off_centre" | "stroke" | "both";
+                        stroke_error_mm: number;
+                        words: string;
+                    };
+                };
+            };
+        };
+    };
     calc_opener_contact: {
         parameters: {
             query?: never;
@@ -1157,6 +2403,53 @@ export interface operations {
             };
         };
     };
+    calc_posture_route: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    checks: {
+                        after?: string[];
+                        id: string;
+                        posture: string;
+                        station: number;
+                    }[];
+                    moves: {
+                        from: string;
+                        minutes: number;
+                        to: string;
+                    }[];
+                    start: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        minutes: number;
+                        minutes_station_order: number;
+                        order: string[];
+                        visits: {
+                            ids: string[];
+                            minutes: number;
+                            posture: string;
+                            via: string[];
+                        }[];
+                    };
+                };
+            };
+        };
+    };
     calc_wear_used: {
         parameters: {
             query?: never;
@@ -1227,6 +2520,48 @@ export interface operations {
             };
         };
     };
+    inspection_rules_api_families: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyBriefOut"][];
+                };
+            };
+        };
+    };
+    inspection_rules_api_family: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                family: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueFamilyOut"];
+                };
+            };
+        };
+    };
     inspection_api_board: {
         parameters: {
             query?: never;
@@ -1243,6 +2578,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoardMachineOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_close_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CauseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+        };
+    };
+    inspection_api_start_info: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartInfoOut"];
                 };
             };
         };
@@ -1269,6 +2705,148 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WalkAroundBrief"];
+                };
+            };
+        };
+    };
+    inspection_rules_api_all_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesOut"];
+                };
+            };
+        };
+    };
+    inspection_rules_api_set_feeler: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeelerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesOut"];
+                };
+            };
+        };
+    };
+    inspection_rules_api_model_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                model_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelRulesOut"];
+                };
+            };
+        };
+    };
+    inspection_rules_api_set_count: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                model_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelRulesOut"];
+                };
+            };
+        };
+    };
+    inspection_rules_api_set_limit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                model_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelRulesOut"];
+                };
+            };
+        };
+    };
+    inspection_rules_api_set_school: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesOut"];
                 };
             };
         };
@@ -1401,6 +2979,30 @@ export interface operations {
             };
         };
     };
+    inspection_api_changes: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+        };
+    };
     inspection_api_companions: {
         parameters: {
             query?: never;
@@ -1497,6 +3099,153 @@ export interface operations {
             };
         };
     };
+    inspection_api_hand_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOverIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkAroundBrief"];
+                };
+            };
+        };
+    };
+    report_api_working: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"][];
+                };
+            };
+        };
+    };
+    report_api_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+        };
+    };
+    report_api_revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+                link_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_like_things_map: {
+        parameters: {
+            query?: {
+                thing?: string;
+            };
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GridOut"];
+                };
+            };
+        };
+    };
+    inspection_api_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
     inspection_api_parts: {
         parameters: {
             query?: never;
@@ -1515,6 +3264,124 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PartsOut"];
+                };
+            };
+        };
+    };
+    inspection_api_add_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Caption
+                     * @default
+                     */
+                    caption?: string;
+                    /** Check */
+                    check: string;
+                    /**
+                     * Photo
+                     * Format: binary
+                     */
+                    photo: string;
+                    /** Position */
+                    position: string;
+                    /**
+                     * Uuid
+                     * Format: uuid
+                     */
+                    uuid: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_photo_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    inspection_api_remove_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_hold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoldOut"][];
                 };
             };
         };
@@ -1541,6 +3408,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+        };
+    };
+    inspection_api_summarised: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SummaryOut"];
                 };
             };
         };

@@ -29,6 +29,7 @@ async function leave(): Promise<void> {
       <svg viewBox="0 0 32 32" width="26" height="26" aria-hidden="true"><path class="w" d="M3 21h26" /><circle class="w" cx="9" cy="21" r="4" /><path class="f" d="m22 15.6 5.4 5.4-5.4 5.4-5.4-5.4z" /><path class="w" d="M9 12V5" /></svg>
       <b>Lumvek</b>
     </RouterLink>
+    <nav class="ways" aria-label="Lumvek"><RouterLink :to="{ name: 'machines' }">Machines</RouterLink><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink></nav>
     <span class="shop">{{ session.me.shop }}</span>
     <SelectButton v-model="units" class="units" :options="UNITS" option-label="label" option-value="value" :allow-empty="false" aria-label="Units to read in" />
     <Button class="plain" severity="secondary" text :label="theme === 'dark' ? 'Light' : 'Dark'" :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'" @click="switchTheme" />
@@ -45,7 +46,10 @@ async function leave(): Promise<void> {
 .home { display: flex; align-items: center; gap: 8px; color: var(--ink); text-decoration: none; font-size: 1.15rem; min-height: var(--target); }
 .home .w { fill: none; stroke: var(--accent); stroke-width: 2.6; stroke-linecap: round; }
 .home .f { fill: var(--accent); }
-.shop { flex: 1; color: var(--quiet); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.ways { display: flex; }
+.ways a { display: inline-flex; align-items: center; min-height: var(--target); padding: 0 10px; color: var(--ink); text-decoration: none; font-weight: 600; }
+.ways a.router-link-exact-active { color: var(--accent); box-shadow: inset 0 -3px 0 var(--accent); }
+.shop { flex: 1; text-align: right; color: var(--quiet); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .who { line-height: 1.15; text-align: right; white-space: nowrap; }
 .who small { display: block; color: var(--quiet); font-size: 0.85rem; }
 .plain { min-height: var(--target); }
@@ -54,7 +58,9 @@ async function leave(): Promise<void> {
 main:focus { outline: none; }
 @media (max-width: 700px) {
   .bar { padding: 0 10px; gap: 4px; }
-  .shop { visibility: hidden; }
+  .shop { display: none; }
+  .ways { flex: 1; }
+  .ways a { padding: 0 6px; }
   .who, .bar .home b { display: none; }
 }
 </style>

@@ -6,7 +6,7 @@ import { outbox } from '@/api/outbox'
 import type { Schemas } from '@/api/client'
 import { date, PHASES } from './words'
 
-const props = defineProps<{ id: string; machine: Schemas['MachineOut']; walkAround: Schemas['WalkAroundBrief'] }>()
+const props = defineProps<{ id: string; machine: Schemas['MachineOut']; walkAround: Schemas['WalkAroundBrief']; headers?: string[] }>()
 
 const now = ref(Date.now())
 const clock = setInterval(() => (now.value = Date.now()), 500)
@@ -28,7 +28,7 @@ const sync = computed(() => {
 <template>
   <header class="head">
     <div class="what">
-      <h1>{{ machine.name }}</h1>
+      <h1>{{ [machine.name, ...(headers ?? [])].join(' + ') }}</h1>
       <p class="quiet">{{ PHASES[walkAround.phase] ?? walkAround.phase }} walk-around, begun {{ date(walkAround.started_at) }}{{ walkAround.finished_at ? ', finished ' + date(walkAround.finished_at) : '' }}</p>
     </div>
     <p class="sync" :class="sync.kind" role="status">
@@ -41,8 +41,10 @@ const sync = computed(() => {
     </p>
     <nav class="tabs" aria-label="This walk-around">
       <RouterLink :to="{ name: 'walk-around', params: { id } }">Walk-around</RouterLink>
+      <RouterLink :to="{ name: 'row-map', params: { id } }">{{ machine.rows ? 'Row map' : 'Side by side' }}</RouterLink>
       <RouterLink :to="{ name: 'findings', params: { id } }">Findings</RouterLink>
       <RouterLink :to="{ name: 'parts', params: { id } }">Parts</RouterLink>
+      <RouterLink :to="{ name: 'summary', params: { id } }">Summary</RouterLink>
       <a :href="`/walk-arounds/${id}/report`">Report</a>
     </nav>
   </header>

@@ -4,6 +4,10 @@ export const PHASES: Record<string, string> = {
   'pre-season': 'Pre-season',
   arrival: 'Arrival',
   'after-season': 'After-season',
+  'first-field': 'First field',
+  daily: 'Daily',
+  'crop-change': 'Crop change',
+  emergence: 'Emergence',
 }
 
 export function date(iso: string): string {

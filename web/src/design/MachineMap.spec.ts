@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import MachineMap from './MachineMap.vue'
 import { summed, tallied } from './severity'
 
-const station = (key: string, found: object) => ({ key, name: key, total: 10, sound: 0, watch: 0, due: 0, stop: 0, not_seen: 0, asked: 0, open: 10, ...found })
+const station = (key: string, found: object) => ({ key, name: key, total: 10, sound: 0, watch: 0, due: 0, stop: 0, not_seen: 0, does_not_apply: 0, asked: 0, open: 10, ...found })
 const stations = [station('opener', { sound: 4, watch: 2, due: 1, open: 3 }), station('tube', {})]
 
 describe('machine map', () => {

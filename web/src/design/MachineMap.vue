@@ -6,7 +6,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import SeverityMark from './SeverityMark.vue'
 import { tallied, WORDS, type Tally } from './severity'
-import { PEG, SIGNS } from './stationSigns'
+import { signOf } from './stationSigns'
 
 type Station = Tally & { key: string; name: string }
 const props = defineProps<{ stations: Station[]; current?: string; small?: boolean }>()
@@ -20,7 +20,7 @@ const shown = computed(() =>
   props.stations.map((station) => {
     const found = tallied(station)
     const done = station.total - station.open
-    const notable = found.filter((item) => item.severity !== 'sound' && item.severity !== 'open').slice(0, props.small ? 2 : 3)
+    const notable = found.filter((item) => !['sound', 'open', 'does-not-apply'].includes(item.severity)).slice(0, props.small || props.stations.length > 11 ? 2 : 3)
     return {
       ...station,
       done,
@@ -34,7 +34,7 @@ const shown = computed(() =>
 </script>
 
 <template>
-  <ol ref="list" class="map" :class="{ small }" :aria-label="small ? 'State of the stations' : 'Stations, front to back'">
+  <ol ref="list" class="map" :class="{ small, many: stations.length > 11 }" :aria-label="small ? 'State of the stations' : 'Stations in working order'">
     <li v-for="station in shown" :key="station.key" :class="{ here: station.key === current }">
       <component
         :is="small ? 'div' : 'button'"
@@ -44,7 +44,7 @@ const shown = computed(() =>
         :title="`${station.name}: ${station.words}`"
         @click="!small && emit('go', station.key)"
       >
-        <svg class="sign" :class="{ begun: station.done > 0 }" viewBox="0 0 40 30" aria-hidden="true"><path :d="SIGNS[station.key] ?? PEG" /></svg>
+        <svg class="sign" :class="{ begun: station.done > 0 }" viewBox="0 0 40 30" aria-hidden="true"><path :d="signOf(station.key)" /></svg>
         <span class="line" aria-hidden="true"><i :style="{ width: station.share + '%' }"></i></span>
         <span class="name">{{ station.name }}</span>
         <span class="state" aria-hidden="true">
@@ -76,6 +76,10 @@ button.stop:hover { background: var(--sunk); }
 .name { display: block; font-weight: 600; line-height: 1.15; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .state { display: flex; gap: 8px; }
 .count { display: inline-flex; align-items: center; gap: 3px; font-weight: 600; }
+.many .stop { padding-left: 4px; padding-right: 4px; min-height: 0; }
+.many .name { white-space: normal; font-size: 0.95rem; line-height: 1.05; min-height: 2.1em; overflow-wrap: anywhere; hyphens: auto; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
+.many .state { gap: 4px; flex-wrap: wrap; font-size: 0.95rem; }
+.small.many .name { display: none; }
 .small { padding-right: 10px; }
 .small::after { top: 20px; border-width: 5px 0 5px 7px; }
 .small .stop { min-height: 0; padding: 0 4px; }

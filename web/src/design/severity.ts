@@ -1,5 +1,5 @@
 /** The words and the order of severities. What they mean is decided in the core; here they only get a shape and a name. */
-export type Severity = 'sound' | 'watch' | 'due' | 'stop' | 'not-seen' | 'open' | 'asked'
+export type Severity = 'sound' | 'watch' | 'due' | 'stop' | 'not-seen' | 'does-not-apply' | 'open' | 'asked'
 
 export const WORDS: Record<Severity, string> = {
   sound: 'Sound',
@@ -7,6 +7,7 @@ export const WORDS: Record<Severity, string> = {
   due: 'Due',
   stop: 'Stop',
   'not-seen': 'Not seen',
+  'does-not-apply': 'Does not apply',
   open: 'Open',
   asked: 'Question',
 }
@@ -17,6 +18,7 @@ export interface Tally {
   due: number
   stop: number
   not_seen: number
+  does_not_apply: number
   asked: number
   open: number
   total: number
@@ -29,6 +31,7 @@ const WORST_FIRST = [
   ['watch', 'watch'],
   ['not_seen', 'not-seen'],
   ['sound', 'sound'],
+  ['does_not_apply', 'does-not-apply'],
   ['open', 'open'],
 ] as const
 
@@ -39,7 +42,7 @@ export function tallied(tally: Tally): { severity: Severity; count: number }[] {
 
 /** Sums over stations. */
 export function summed(tallies: readonly Tally[]): Tally {
-  const sum: Tally = { sound: 0, watch: 0, due: 0, stop: 0, not_seen: 0, asked: 0, open: 0, total: 0 }
+  const sum: Tally = { sound: 0, watch: 0, due: 0, stop: 0, not_seen: 0, does_not_apply: 0, asked: 0, open: 0, total: 0 }
   for (const tally of tallies) for (const key of Object.keys(sum) as (keyof Tally)[]) sum[key] += tally[key]
   return sum
 }

@@ -6,9 +6,13 @@ import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
+import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
+import ShareLink from './ShareLink.vue'
 
+const session = useSession()
+const mayShare = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
 type Finding = Schemas['FindingOut']
 type Choice = Finding['decision']
 const props = defineProps<{ id: string }>()
@@ -88,11 +92,16 @@ onMounted(() => run(fetchFindings()))
             <Button size="small" severity="secondary" :label="`Do all ${undecided(group).length} that are open`" @click="decide(group, undecided(group), 'do')" />
           </span>
         </header>
-        <p v-if="group.findings[0]?.place.remedy" class="remedy">{{ group.findings[0].place.remedy }}</p>
+        <p class="remedy">{{ group.findings[0]?.place.remedy }} <span v-if="group.why">If it waits: {{ group.why }}</span></p>
         <ul>
           <li v-for="finding in group.findings" :key="finding.place.position" :class="finding.decision">
             <p class="where"><SeverityMark :severity="finding.place.severity as Severity" wordless /> <b>{{ finding.label }}</b><small :class="`sev-${finding.place.severity}`">{{ WORDS[finding.place.severity as Severity] }}, {{ finding.place.action }}</small></p>
-            <p class="reason" :title="finding.place.shown_other">{{ finding.place.reason }}<small v-if="finding.place.confirmed" class="quiet"> Confirmed by {{ finding.place.by }}.</small></p>
+            <div class="reason">
+              <p :title="finding.place.shown_other">{{ finding.place.reason }}<small v-if="finding.place.confirmed" class="quiet"> Confirmed by {{ finding.place.by }}.</small></p>
+              <p v-if="finding.place.note"><i>{{ finding.place.note }}</i></p>
+              <p v-if="finding.parts.length" class="quiet">Parts: {{ finding.parts.join(', ') }}</p>
+              <p v-if="finding.photos.length" class="pictures"><a v-for="photo in finding.photos" :key="photo.uuid" :href="`/api/walk-arounds/${id}/photos/${photo.uuid}`" target="_blank" rel="noopener"><img :src="`/api/walk-arounds/${id}/photos/${photo.uuid}`" :alt="photo.caption || 'Picture'" :title="photo.caption" loading="lazy" /></a></p>
+            </div>
             <div class="decision">
               <p v-if="finding.decision !== 'open'"><b>{{ spoken(finding) }}</b> <small class="quiet">{{ finding.decided_by }}</small>
                 <button v-if="data.may_decide" type="button" class="link" @click="decide(group, [finding], 'open')">change</button></p>
@@ -114,6 +123,8 @@ onMounted(() => run(fetchFindings()))
           </li>
         </ul>
       </article>
+      <ShareLink v-if="mayShare" :id="id" />
+      <p v-else><a :href="`/walk-arounds/${id}/owner`">In plain words</a></p>
       <template v-if="data.not_seen.length">
         <h2>Not seen</h2>
         <ul class="unseen-list"><li v-for="item in data.not_seen" :key="item.check + item.label"><SeverityMark severity="not-seen" /> <b>{{ item.check }}, {{ item.label.toLowerCase() }}.</b> {{ item.reason }} <span class="quiet">{{ item.by }}</span></li></ul>
@@ -135,6 +146,8 @@ li { display: grid; grid-template-columns: 190px minmax(0, 1fr) 300px; gap: 16px
 li.decline .reason, li.wait .reason { color: var(--quiet); }
 .where { display: grid; grid-template-columns: 20px auto; align-items: center; }
 .where small { grid-column: 2; font-size: 0.92rem; font-weight: 600; }
+.pictures { display: flex; gap: 6px; }
+.pictures img { display: block; width: 96px; height: 64px; object-fit: cover; border: 1px solid var(--line); border-radius: 6px; }
 .buttons { display: flex; flex-wrap: wrap; gap: 6px; }
 .decision :deep(.p-button), .all :deep(.p-button) { min-height: var(--target); }
 .words { display: grid; grid-template-columns: 1fr auto auto; gap: 6px; margin-top: 8px; align-items: center; }

@@ -3,8 +3,7 @@
 import Button from 'primevue/button'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { answer, api, Refused, write, type Schemas } from '@/api/client'
-import { newUuid } from '@/api/uuid'
+import { answer, api, Refused, type Schemas } from '@/api/client'
 import { useSession } from '@/app/session'
 import { date, inDays, PHASES } from '@/app/words'
 import MachineMap from '@/design/MachineMap.vue'
@@ -16,9 +15,6 @@ const session = useSession()
 const board = ref<Schemas['BoardMachineOut'][] | null>(null)
 const problem = ref('')
 const mayInspect = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
-/** Made once for each machine, so that pressing twice starts one walk-around. */
-const ids = new Map<number, string>()
-
 const cards = computed(() =>
   (board.value ?? []).map((card) => {
     const sum = summed(card.stations)
@@ -36,16 +32,7 @@ async function load(): Promise<void> {
   }
 }
 
-async function start(machine: number): Promise<void> {
-  const id = ids.get(machine) ?? newUuid()
-  ids.set(machine, id)
-  try {
-    const begun = await write(() => api.POST('/api/machines/{machine_id}/walk-arounds', { params: { path: { machine_id: machine } }, body: { id, phase: 'winter' } }))
-    await router.push({ name: 'walk-around', params: { id: begun.id } })
-  } catch (error) {
-    problem.value = error instanceof Refused ? error.message : 'The walk-around could not be started.'
-  }
-}
+const start = (machine: number): Promise<unknown> => router.push({ name: 'machine', params: { id: machine } })
 
 onMounted(load)
 </script>
@@ -58,9 +45,8 @@ onMounted(load)
     <p v-else-if="!cards.length" class="quiet">No machine is yours to see yet. The shop lead adds them.</p>
     <article v-for="card in cards" :key="card.machine.id" class="card" :aria-labelledby="`machine-${card.machine.id}`">
       <div class="what">
-        <h2 :id="`machine-${card.machine.id}`">{{ card.machine.name }}</h2>
-        <p class="quiet">{{ card.machine.rows }} rows<template v-if="card.machine.area_ha">, {{ card.machine.area_ha }} ha worked</template></p>
-        <p v-if="card.machine.serial" class="quiet">Serial {{ card.machine.serial }}</p>
+        <h2 :id="`machine-${card.machine.id}`"><RouterLink :to="{ name: 'machine', params: { id: card.machine.id } }">{{ card.machine.name }}</RouterLink></h2>
+        <p class="quiet">{{ card.machine.kind }}<template v-if="card.machine.rows">, {{ card.machine.rows }} rows</template><template v-if="card.machine.hours">, {{ card.machine.hours }} h</template><template v-if="card.machine.area_ha">, {{ card.machine.area_ha }} ha</template></p>
         <p v-if="card.machine.season_date">Needed <b>{{ inDays(card.machine.season_date) }}</b>, {{ date(card.machine.season_date) }}</p>
       </div>
       <div class="state">
@@ -71,6 +57,7 @@ onMounted(load)
           </p>
         </template>
         <p v-else class="quiet">Not begun: no walk-around yet.</p>
+        <p v-if="card.sum.stop" class="stop"><SeverityMark severity="stop" wordless /> <b>Do not run or drive it.</b></p>
       </div>
       <div class="next">
         <template v-if="card.newest">
@@ -98,6 +85,9 @@ onMounted(load)
 }
 .card h2 { font-size: 1.4rem; }
 .what { display: grid; gap: 4px; }
+.stop { color: var(--stop); }
+.card h2 a { color: var(--ink); text-decoration: none; }
+.card h2 a:hover { text-decoration: underline; }
 .sum { display: flex; flex-wrap: wrap; gap: 4px 18px; margin-top: 6px; }
 .next { display: grid; gap: 4px; }
 .main { min-height: 48px; }

@@ -35,11 +35,14 @@ async function enter(): Promise<void> {
     busy.value = false
   }
 }
+
+/** What the eye meets first: a planter's row, from residue to closing. */
+const shown = Object.fromEntries(['residue', 'arms', 'opener', 'tube', 'gauge-wheel', 'depth', 'firming', 'closing', 'load'].map((key) => [key, SIGNS[key]]))
 </script>
 
 <template>
   <div class="gate">
-    <ol class="ground" aria-hidden="true"><li v-for="(sign, key) in SIGNS" :key="key"><svg viewBox="0 0 40 30"><path :d="sign" /></svg></li></ol>
+    <ol class="ground" aria-hidden="true"><li v-for="(sign, key) in shown" :key="key"><svg viewBox="0 0 40 30"><path :d="sign" /></svg></li></ol>
     <form class="form" novalidate @submit.prevent="enter">
       <h1>Lumvek</h1>
       <p class="quiet">Inspect, judge, and know what to order.</p>

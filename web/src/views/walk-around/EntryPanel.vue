@@ -13,7 +13,8 @@ const props = defineProps<{
   entry: Entry
   check: Check
   last?: { place: Place; label: string }
-  station?: Schemas['RouteStationOut']
+  posture?: Schemas['PostureOut']
+  held: boolean
   units: 'mm' | 'in'
   readOnly: boolean
 }>()
@@ -37,17 +38,20 @@ const fieldName = computed(() => {
 const placeholder = computed(() => {
   if (entry.notSeen.value) return 'Why? 1–4 or your own words'
   if (entry.isChoice.value) return `1–${props.check.options.length}`
-  return entry.slots.value[entry.done.value.length] ?? ''
+  return entry.slots.value[entry.done.value.length] ?? PLACEHOLDERS[props.check.kind] ?? ''
 })
+const PLACEHOLDERS: Record<string, string> = { interval: 'Last done: 1890 h or 2026-03-05', note: 'In words', count: 'How many' }
 const limits = computed(() => props.check.figures.map((one) => `${one.name} ${one.shown} (${one.source}${one.note ? ': ' + one.note : ''})`))
-const posture = computed(() => {
-  const name = props.station?.posture ?? ''
+const postureName = computed(() => {
+  const name = props.posture?.name ?? ''
   return name.charAt(0).toUpperCase() + name.slice(1)
 })
 const KEYS = computed(() => [
   { key: '=', text: 'same as last', act: entry.repeatLast, show: true, desk: false },
   { key: '.', text: 'sound like the others', act: entry.markSound, show: entry.isChoice.value, desk: false },
+  { key: '+', text: `rest of the station looks right (${entry.leftInBulk.value.length})`, act: entry.markRest, show: entry.leftInBulk.value.length > 0, desk: false },
   { key: '−', text: 'not seen', act: entry.askNotSeen, show: true, desk: false },
+  { key: '/', text: 'does not apply', act: entry.doesNotApply, show: true, desk: false },
   { key: '⌫', text: 'back', act: entry.back, show: true, desk: true },
   { key: 'Ctrl Z', text: 'undo', act: entry.undo, show: true, desk: true },
 ])
@@ -60,15 +64,15 @@ function use(text: string): void {
 <template>
   <section class="hand" :aria-label="`Check in hand: ${check.name}`">
     <div class="about">
-      <h2>{{ check.name }}<span v-if="check.often_missed" class="chip">often missed</span><span v-if="check.optional" class="chip">optional</span></h2>
+      <h2>{{ check.name }}<span v-if="check.often_missed" class="chip">often missed</span><span v-if="check.safety" class="chip safety">safety item</span><span v-if="check.optional" class="chip">optional</span></h2>
       <p class="how">{{ check.how }} <button type="button" class="link" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'Why, limits, tools' }}</button></p>
       <div v-if="more" class="more">
         <p v-if="check.why"><b>Why.</b> {{ check.why }}</p>
         <p v-if="limits.length"><b>Limits.</b> {{ limits.join('; ') }}. Check the operator’s manual.</p>
         <p v-if="check.tools.length"><b>Tools.</b> {{ check.tools.join(', ') }}.</p>
-        <p v-for="caution in station?.cautions" :key="caution"><b>Care.</b> {{ caution }}</p>
+        <p v-for="caution in posture?.cautions" :key="caution"><b>Care.</b> {{ caution }}</p>
       </div>
-      <p class="care"><svg viewBox="0 0 16 16" width="15" height="15" aria-hidden="true"><path d="M8 1.5v8M8 12.4v1.8" /></svg><span><b>{{ posture }}.</b> {{ [station?.lock ? station.lock + '.' : '', ...check.hazards].join(' ') }}</span></p>
+      <p class="care"><svg viewBox="0 0 16 16" width="15" height="15" aria-hidden="true"><path d="M8 1.5v8M8 12.4v1.8" /></svg><span><b>{{ postureName }}{{ held ? ', confirmed' : '' }}.</b> {{ [posture?.lock ? posture.lock + '.' : '', ...check.hazards].join(' ') }}</span></p>
     </div>
 
     <div class="work">
@@ -79,7 +83,7 @@ function use(text: string): void {
         </div>
         <div class="fieldline">
           <span v-for="(value, i) in entry.done.value" :key="i" class="done">{{ value }}</span>
-          <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value }" autocapitalize="none" spellcheck="false" :inputmode="entry.isChoice.value ? 'numeric' : 'text'" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="entry.key" />
+          <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value || check.kind === 'note' || check.kind === 'interval' }" autocapitalize="none" spellcheck="false" :inputmode="entry.isChoice.value ? 'numeric' : 'text'" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="entry.key" />
           <span v-if="unit" class="unit">{{ unit }}</span>
           <Button v-if="!entry.isChoice.value || entry.notSeen.value" class="enter" label="Enter" @click="entry.enter" />
         </div>
@@ -123,6 +127,7 @@ function use(text: string): void {
 .hand { display: grid; gap: 8px; align-content: start; min-width: 0; }
 .about { display: grid; gap: 2px; }
 h2 { font-size: 1.35rem; }
+.chip.safety { color: var(--stop); font-weight: 600; }
 .chip { margin-left: 10px; padding: 1px 8px; border-radius: 10px; background: var(--sunk); font-size: 1rem; font-weight: 400; }
 .how { max-width: 76ch; }
 .link { border: 0; background: none; padding: 0; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; }

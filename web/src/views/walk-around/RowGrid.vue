@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Every position of the check in hand: rows across as they stand behind the tractor, sides down. */
+/** Every position of the check in hand: rows across as they stand behind the tractor, sides down; many of a thing run on in lines. */
 import { computed } from 'vue'
 import type { Check, Schemas } from '@/api/client'
 import SeverityMark from '@/design/SeverityMark.vue'
@@ -9,38 +9,49 @@ import type { WalkAroundState } from './useWalkAround'
 const props = defineProps<{ check: Check; positions: Schemas['PositionOut'][]; trackRows: number[]; current: string; state: WalkAroundState; problems: (position: string) => string }>()
 const emit = defineEmits<{ go: [position: string] }>()
 
-const here = computed(() => props.positions.filter((position) => props.check.positions.includes(position.key)))
-const rows = computed(() => [...new Set(here.value.map((position) => position.row ?? 0))].sort((a, b) => a - b))
-const sides = computed(() => [...new Set(here.value.map((position) => position.side ?? ''))].sort())
+/** More than this run on in lines, each with its number. */
+const ACROSS = 16
+const byKey = computed(() => new Map(props.positions.map((position) => [position.key, position])))
+const here = computed(() => props.check.positions.map((key) => byKey.value.get(key)!).filter(Boolean))
+const sided = computed(() => props.check.per.endsWith('-side'))
+const sides = computed(() => (sided.value ? ['L', 'R'] : ['']))
+const isRows = computed(() => here.value[0]?.thing === 'row')
 const SIDES: Record<string, string> = { L: 'Left', R: 'Right', '': '' }
 const numeric = computed(() => props.check.options.length === 0)
+const columns = computed(() => here.value.filter((one) => !sided.value || one.side === 'L').map((one) => ({ id: one.number ?? one.key, name: one.number === null ? one.label : String(one.number), behind: isRows.value && props.trackRows.includes(one.number ?? 0) })))
+const running = computed(() => columns.value.length > ACROSS)
 
-function cell(row: number, side: string) {
-  const position = here.value.find((one) => (one.row ?? 0) === row && (one.side ?? '') === side)
+function cell(position: Schemas['PositionOut'] | undefined) {
   if (!position) return null
   const found = props.state.cell(props.check, position.key)
   const problem = props.problems(position.key)
   const word = found.severity === 'sending' ? 'on its way' : WORDS[found.severity].toLowerCase()
   const text = found.place?.shown_other ? `${found.place.shown} (${found.place.shown_other})` : found.text
-  return { position, found, problem, spoken: [position.label, problem || word, text].filter(Boolean).join(', ') }
+  const short = position.number === null ? position.label : `${position.number}${sided.value && position.side ? SIDES[position.side]!.slice(0, 1).toLowerCase() : ''}`
+  return { position, found, problem, short, spoken: [position.label, problem || word, text].filter(Boolean).join(', ') }
 }
-const lines = computed(() => sides.value.map((side) => ({ side, cells: rows.value.map((row) => cell(row, side)) })))
+const lines = computed(() =>
+  sides.value.map((side) => ({
+    side,
+    cells: columns.value.map((column) => cell(here.value.find((one) => (one.number ?? one.key) === column.id && (!sided.value || one.side === side)))),
+  })),
+)
 </script>
 
 <template>
-  <div class="grid" :class="{ sided: sides.length > 1 }" role="group" :aria-label="`Positions: ${check.name}`" :style="{ '--rows': rows.length }">
-    <div class="line head" aria-hidden="true">
-      <span v-if="sides.length > 1"></span>
-      <span v-for="row in rows" :key="row" :class="{ track: trackRows.includes(row) }" :title="trackRows.includes(row) ? 'Behind a tractor wheel' : undefined">{{ row || '' }}</span>
+  <div v-if="here.length > 1" class="grid" :class="{ sided, running }" role="group" :aria-label="`Positions: ${check.name}`" :style="{ '--rows': columns.length }">
+    <div v-if="!running" class="line head" aria-hidden="true">
+      <span v-if="sided"></span>
+      <span v-for="column in columns" :key="column.id" :class="{ track: column.behind }" :title="column.behind ? 'Behind a tractor wheel' : undefined">{{ column.name }}</span>
     </div>
     <div v-for="line in lines" :key="line.side" class="line">
-      <span v-if="sides.length > 1" class="side" aria-hidden="true">{{ SIDES[line.side] }}</span>
+      <span v-if="sided" class="side" aria-hidden="true">{{ SIDES[line.side] }}</span>
       <template v-for="item in line.cells" :key="item?.position.key">
         <button
           v-if="item" type="button" class="cell settle" :class="[item.found.severity, { here: item.position.key === current, problem: item.problem }]"
           :aria-label="item.spoken" :aria-current="item.position.key === current ? 'location' : undefined" :title="item.spoken" tabindex="-1" @click="emit('go', item.position.key)"
         >
-          <b class="phone">{{ item.position.row }}{{ item.position.side ? SIDES[item.position.side]!.toLowerCase().slice(0, 1) : '' }}</b>
+          <b class="phone">{{ item.short }}</b>
           <span v-if="item.problem" class="sev-stop" aria-hidden="true">!</span>
           <span v-else-if="item.found.severity === 'sending'" class="way" aria-hidden="true">…</span>
           <SeverityMark v-else :severity="item.found.severity" :size="15" wordless />
@@ -48,7 +59,7 @@ const lines = computed(() => sides.value.map((side) => ({ side, cells: rows.valu
         </button>
       </template>
     </div>
-    <p v-if="trackRows.length && rows.length > 1" class="note"><span class="bar" aria-hidden="true"></span> behind a tractor wheel</p>
+    <p v-if="isRows && trackRows.length && columns.length > 1" class="note"><span class="bar" aria-hidden="true"></span> behind a tractor wheel</p>
   </div>
 </template>
 
@@ -68,10 +79,14 @@ const lines = computed(() => sides.value.map((side) => ({ side, cells: rows.valu
 .cell.due { border-color: var(--due); } .cell.stop { border-color: var(--stop); }
 .text { line-height: 1; max-width: 100%; overflow: hidden; text-align: center; }
 .way { color: var(--quiet); line-height: 1; }
-.phone { display: none; }
+.phone { display: none; font-weight: 400; color: var(--quiet); line-height: 1; }
+.running .line { grid-template-columns: repeat(auto-fill, minmax(48px, 1fr)); }
+.running .side { grid-column: 1 / -1; }
+.running .phone { display: block; }
+.running .cell { min-height: 44px; }
 @media (max-width: 700px) {
   .head, .side { display: none; }
-  .line, .sided .line { grid-template-columns: repeat(6, minmax(0, 1fr)); }
-  .phone { display: block; font-weight: 400; color: var(--quiet); line-height: 1; }
+  .line, .sided .line, .running .line { grid-template-columns: repeat(6, minmax(0, 1fr)); }
+  .phone { display: block; }
 }
 </style>

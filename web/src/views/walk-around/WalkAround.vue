@@ -1,19 +1,22 @@
 <script setup lang="ts">
-/** The walk-around: map, the check in hand, its positions, and the parts it calls for. */
+/** The walk-around: map, the posture to take up, the check in hand, its positions, and the parts it calls for. */
 import Button from 'primevue/button'
-import { computed, nextTick, onMounted, ref, watch } from 'vue'
+import SelectButton from 'primevue/selectbutton'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, Refused, write } from '@/api/client'
-import { outbox } from '@/api/outbox'
+import { api, Refused, write, type Schemas } from '@/api/client'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import MachineMap from '@/design/MachineMap.vue'
-import { summed } from '@/design/severity'
-import CheckList from './CheckList.vue'
 import EntryPanel from './EntryPanel.vue'
 import PartsTray from './PartsTray.vue'
+import PhotoStrip from './PhotoStrip.vue'
+import PostureGate from './PostureGate.vue'
+import RouteList from './RouteList.vue'
 import RowGrid from './RowGrid.vue'
+import StopBar from './StopBar.vue'
 import { useEntry, type Entry } from './useEntry'
+import { useOrder } from './useOrder'
 import { at, useWalkAround } from './useWalkAround'
 
 const props = defineProps<{ id: string }>()
@@ -23,27 +26,51 @@ const session = useSession()
 
 const checkKey = ref('')
 const panel = ref<{ focus: () => void } | null>(null)
-const finishing = ref('')
-const state = useWalkAround(props.id, { loaded: begin, refused: (check, position, body, problem) => entry.refused(check, position, body, problem) })
-const entry: Entry = useEntry(props.id, state, checkKey, session.me?.units ?? 'mm', () => panel.value?.focus())
+const gatePanel = ref<{ focus: () => void } | null>(null)
+const strip = ref<{ pick: () => void; write: () => void } | null>(null)
+const problem = ref('')
+/** The posture somebody only looks at, without having brought the machine into it. */
+const looking = ref('')
+const state = useWalkAround(props.id, { loaded: begin, refused: (check, position, body, trouble) => entry.refused(check, position, body, trouble) })
+const order = useOrder(state.data)
+const entry: Entry = useEntry(props.id, state, order, checkKey, session.me?.units ?? 'mm', () => (gate.value ? gatePanel.value : panel.value)?.focus())
 const data = state.data
 
+const FAR = 'lumvek:called-out'
+const far = ref(localStorage.getItem(FAR) === 'yes')
+watch(far, (on) => localStorage.setItem(FAR, on ? 'yes' : 'no'))
+const SWEEPS = [{ label: 'Check by check', value: 'check' }, { label: 'Row by row', value: 'row' }]
+const sweep = computed({ get: () => order.sweep.value, set: (way) => { order.sweep.value = way; panel.value?.focus() } })
+
 const check = computed(() => entry.check.value)
-const station = computed(() => data.value?.route.find((one) => one.key === check.value.station))
-const checksHere = computed(() => data.value?.checks.filter((one) => one.station === check.value.station) ?? [])
-const openPlaces = computed(() => summed(data.value?.stations ?? []).open)
+const visit = computed(() => order.visitOf(check.value.key))
+const posture = computed(() => data.value?.postures.find((one) => one.name === check.value.posture))
+const stationNames = computed(() => new Map((data.value?.stations ?? []).map((station) => [station.key, station.name])))
+const held = computed(() => state.holds.value.some((hold) => hold.posture === check.value.posture))
+const gate = computed(() => !!data.value?.may_record && !!posture.value && !held.value && looking.value !== check.value.posture)
+const openHere = computed(() => (visit.value?.of ?? []).filter((one) => !one.optional).reduce((sum, one) => sum + state.openCount(one), 0))
+const hazardsHere = computed(() => [...new Set((visit.value?.of ?? []).flatMap((one) => one.hazards))])
+const hasRows = computed(() => (visit.value?.of ?? []).some((one) => one.thing && (visit.value?.of ?? []).some((other) => other !== one && other.thing === one.thing && other.station === one.station)))
 const last = computed(() => {
   const [key, position] = (state.newest.value ?? '|').split('|') as [string, string]
   const place = key === check.value.key ? state.places.get(at(key, position)) : undefined
-  return place && { place, label: data.value?.positions.find((one) => one.key === position)?.label ?? '' }
+  return place && { place, label: label(position) }
 })
+const label = (position: string): string => data.value?.positions.find((one) => one.key === position)?.label ?? ''
+const stops = computed(() =>
+  [...state.places.values()].filter((place) => place.severity === 'stop' && !place.ask).map((place) => {
+    const name = data.value?.checks.find((one) => one.key === place.check)?.name ?? place.check
+    return { check: place.check, position: place.position, text: place.position === 'all' ? name : `${name}, ${label(place.position).toLowerCase()}` }
+  }),
+)
 
-/** The first place nobody has looked at, or where the address says. */
+/** The first place nobody has looked at in the order of work, or where the address says. */
 function begin(): void {
   if (!data.value || checkKey.value) return
   const asked = data.value.checks.find((one) => one.key === route.query.check)
-  const open = data.value.checks.find((one) => !one.optional && state.openCount(one) > 0)
-  entry.select((asked ?? open ?? data.value.checks[0]!).key, asked && typeof route.query.at === 'string' ? route.query.at : undefined)
+  if (asked) return entry.select(asked.key, typeof route.query.at === 'string' ? route.query.at : undefined)
+  const next = order.steps.value.find((step) => !step.check.optional && state.isOpen(step.check, step.position)) ?? order.steps.value[0]
+  if (next) entry.select(next.check.key, next.position)
 }
 
 onMounted(state.load)
@@ -64,68 +91,97 @@ watch(state.newest, (key) => {
 })
 
 function goStation(key: string): void {
-  const there = data.value?.checks.filter((one) => one.station === key) ?? []
+  const there = order.checks.value.filter((one) => one.station === key)
   const next = there.find((one) => !one.optional && state.openCount(one) > 0) ?? there[0]
   if (next) entry.select(next.key)
 }
 
-async function finish(): Promise<void> {
-  finishing.value = ''
-  // What arrives after the end would be refused: wait until the last reading is saved.
-  if (outbox.of(props.id).length) return void (finishing.value = 'Some readings are not saved yet. Finish when they are.')
+function confirmPosture(): void {
+  looking.value = ''
+  state.confirm(check.value.posture, session.me?.name ?? '')
+  entry.select(check.value.key, entry.position.value)
+}
+function onlyLook(): void {
+  looking.value = check.value.posture
+  entry.select(check.value.key, entry.position.value)
+}
+
+async function move(from: number, to: number): Promise<void> {
+  const numbers = order.visits.value.map((one) => one.index)
+  numbers.splice(to, 0, ...numbers.splice(from, 1))
   try {
-    await write(() => api.POST('/api/walk-arounds/{walk_around_id}/finish', { params: { path: { walk_around_id: props.id } } }))
-    await router.push({ name: 'findings', params: { id: props.id } })
+    const plan = await write(() => api.POST('/api/walk-arounds/{walk_around_id}/order', { params: { path: { walk_around_id: props.id } }, body: { order: numbers } }))
+    if (data.value) data.value.plan = plan
+    problem.value = ''
   } catch (error) {
-    finishing.value = error instanceof Refused ? error.message : 'It could not be finished.'
+    problem.value = error instanceof Refused ? error.message : 'The order could not be changed.'
   }
 }
-const sure = ref(false)
-async function askFinish(): Promise<void> {
-  if (openPlaces.value && !sure.value) {
-    sure.value = true
-    await nextTick()
-    return
-  }
-  await finish()
+
+function takeNotes(notes: Schemas['NoteOut'][]): void {
+  if (data.value) data.value.notes = notes
+}
+
+function alt(event: KeyboardEvent): void {
+  if (!event.altKey || !data.value?.may_record) return
+  const key = event.key.toLowerCase()
+  if (key === 'p') strip.value?.pick()
+  else if (key === 'n') strip.value?.write()
+  else if (key === 'v') far.value = !far.value
+  else return
+  event.preventDefault()
 }
 </script>
 
 <template>
   <p v-if="state.problem.value && !data" class="trouble" role="alert">{{ state.problem.value }} <Button label="Try again" severity="secondary" @click="state.load()" /></p>
   <p v-else-if="!data || !checkKey" class="trouble quiet" role="status">Reading the walk-around …</p>
-  <template v-else>
-    <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
+  <div v-else :class="{ far }" @keydown="alt">
+    <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)" />
     <MachineMap class="big-map" :stations="data.stations" :current="check.station" @go="goStation" />
+    <StopBar :stops="stops" :notes="data.notes" :machine="data.machine.id" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @notes="takeNotes" />
     <div class="columns">
-      <CheckList class="left" :station="station?.name ?? ''" :checks="checksHere" :current="check.key" :state="state" @go="(key) => entry.select(key)" />
+      <RouteList class="left" :order="order" :current="check.key" :state="state" :station-names="stationNames" :may-reorder="data.may_record" @go="(key) => entry.select(key)" @move="move" />
       <div class="middle">
-        <EntryPanel ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :station="station" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record">
+        <PostureGate v-if="gate && posture" ref="gatePanel" :key="posture.name" :posture="posture" :visit="visit" :visits="order.visits.value.length" :places="openHere" :hazards="hazardsHere" @confirm="confirmPosture" @look="onlyLook" />
+        <EntryPanel v-else ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record">
           <RowGrid :check="check" :positions="data.positions" :track-rows="data.machine.track_rows" :current="entry.position.value" :state="state" :problems="(position) => entry.problems.get(at(check.key, position)) ?? ''" @go="(position) => entry.select(check.key, position)" />
+          <PhotoStrip :id="id" ref="strip" :entry="entry" :photos="data.photos" :read-only="!data.may_record" />
         </EntryPanel>
       </div>
       <div class="right">
         <PartsTray :parts="data.parts" :walk-around="id" />
-        <div v-if="data.may_record" class="finish">
-          <p v-if="sure" role="alert"><b>{{ openPlaces }} places are open.</b> Finished now, the walk-around is not complete, and the report says so.</p>
-          <p v-if="finishing" class="problem" role="alert">{{ finishing }}</p>
-          <Button severity="secondary" :label="sure ? 'Finish all the same' : 'Finish walk-around'" @click="askFinish" />
-          <Button v-if="sure" text severity="secondary" label="Go on" @click="sure = false" />
+        <p v-if="state.news.value" class="quiet" role="status">{{ state.news.value }}</p>
+        <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+        <div class="ways">
+          <p class="quiet">{{ Math.round(data.plan.minutes) }} min of moving the machine<template v-if="data.plan.minutes_station_order - data.plan.minutes > 0.5">, {{ Math.round(data.plan.minutes_station_order - data.plan.minutes) }} min less than station by station</template>.</p>
+          <SelectButton v-if="hasRows" v-model="sweep" :options="SWEEPS" option-label="label" option-value="value" :allow-empty="false" aria-label="Sweep" />
+          <Button severity="secondary" text :label="far ? 'Normal size (Alt V)' : 'Large, for two people (Alt V)'" :aria-pressed="far" @click="far = !far" />
+          <RouterLink v-if="data.may_record" class="done" :to="{ name: 'summary', params: { id } }">Summary and finish</RouterLink>
         </div>
       </div>
     </div>
-  </template>
+  </div>
 </template>
 
 <style scoped>
 .trouble { padding: 40px 20px; }
 .big-map { margin: 2px 14px 0; }
-.columns { display: grid; grid-template-columns: 248px minmax(0, 1fr) 248px; gap: 20px; padding: 8px 20px 12px; border-top: 1px solid var(--line); }
+.columns { display: grid; grid-template-columns: 264px minmax(0, 1fr) 236px; gap: 18px; padding: 6px 20px 12px; margin-top: 2px; border-top: 1px solid var(--line); }
 .middle { min-width: 0; }
-.right { display: grid; gap: 18px; align-content: start; min-width: 0; }
-.finish { display: grid; gap: 6px; justify-items: start; }
-.finish :deep(.p-button) { min-height: var(--target); }
+.right { display: grid; gap: 12px; align-content: start; min-width: 0; }
+.ways { display: grid; gap: 6px; justify-items: start; line-height: 1.25; }
+.ways :deep(.p-button), .ways :deep(.p-togglebutton) { min-height: var(--target); }
+.done { display: inline-flex; align-items: center; min-height: 48px; padding: 0 18px; border: 2px solid var(--accent); border-radius: var(--radius); font-weight: 600; text-decoration: none; }
 .problem { color: var(--stop); font-weight: 600; }
-@media (max-width: 1100px) { .columns { grid-template-columns: 200px minmax(0, 1fr); } .right { grid-column: 1 / -1; } }
-@media (max-width: 700px) { .columns { grid-template-columns: minmax(0, 1fr); padding: 8px 12px; gap: 10px; } .big-map { margin: 0 8px; } }
+.far .big-map, .far .left { display: none; }
+.far .columns { grid-template-columns: minmax(0, 1fr) 220px; }
+.far :deep(.where) { font-size: clamp(3.4rem, 9vw, 7rem); }
+.far :deep(.hand h2) { font-size: 3rem; }
+.far :deep(.how) { font-size: 1.6rem; line-height: 1.25; }
+.far :deep(.field) { font-size: 3.4rem; height: 92px; width: 300px; }
+.far :deep(.picture), .far :deep(.care), .far :deep(.strip) { display: none; }
+.far :deep(.verdict) { font-size: 1.5rem; }
+@media (max-width: 1100px) { .columns { grid-template-columns: 210px minmax(0, 1fr); } .right { grid-column: 1 / -1; } }
+@media (max-width: 700px) { .columns, .far .columns { grid-template-columns: minmax(0, 1fr); padding: 8px 12px; gap: 10px; } .big-map { margin: 0 8px; } .far :deep(.hand h2) { font-size: 1.8rem; } .far :deep(.how) { font-size: 1.2rem; } }
 </style>

@@ -3,20 +3,23 @@ import { nextTick, reactive, ref } from 'vue'
 import { Refused, type Check, type NewReading, type Place, type WalkAroundData } from '@/api/client'
 import { outbox } from '@/api/outbox'
 import { useEntry } from './useEntry'
+import { useOrder } from './useOrder'
 import { at, type At, type WalkAroundState } from './useWalkAround'
 
 const check = (key: string, more: Partial<Check>): Check =>
-  ({ key, name: key, options: [], values: [], feelers: [], positions: ['1', '2', '3'], optional: false, ...more }) as Check
+  ({ key, name: key, options: [], values: [], feelers: [], positions: ['1', '2', '3'], optional: false, station: 'row', thing: 'row', bulk: false, posture: 'raised', ...more }) as Check
 const STATES = [{ key: 'smooth', name: 'Smooth', severity: 'sound' }, { key: 'rough', name: 'Rough', severity: 'due' }] as Check['options']
 
 let sent: NewReading[]
 let units: 'mm' | 'in' = 'mm'
 function hand(...checks: Check[]) {
   const places = reactive(new Map<At, Place>())
-  const data = ref({ checks, positions: ['1', '2', '3'].map((key) => ({ key, label: `Row ${key}`, row: Number(key), side: null })) } as unknown as WalkAroundData)
+  const data = ref({ checks, positions: ['1', '2', '3'].map((key) => ({ key, label: `Row ${key}`, thing: 'row', number: Number(key), side: null })), plan: { visits: [{ posture: 'raised', via: [], minutes: 0, checks: checks.map((one) => one.key) }], minutes: 0, minutes_station_order: 0 } } as unknown as WalkAroundData)
   const isOpen = (one: Check, position: string) => !places.has(at(one.key, position)) && !sent.some((body) => body.check === one.key && body.position === position)
-  const state = { data, places, isOpen, openCount: (one: Check) => one.positions.filter((position) => isOpen(one, position)).length } as unknown as WalkAroundState
-  const entry = useEntry('w', state, ref(checks[0]!.key), units, () => undefined)
+  const holds = ref([{ posture: 'raised', by: 'Tomas', at: '' }])
+  const state = { data, places, isOpen, holds, openCount: (one: Check) => one.positions.filter((position) => isOpen(one, position)).length } as unknown as WalkAroundState
+  const order = useOrder(data)
+  const entry = useEntry('w', state, order, ref(checks[0]!.key), units, () => undefined)
   entry.select(checks[0]!.key)
   const press = (...keys: string[]) => {
     for (const key of keys) {
@@ -25,7 +28,7 @@ function hand(...checks: Check[]) {
       if (!event.defaultPrevented && key.length === 1) entry.text.value += key
     }
   }
-  return { entry, places, press }
+  return { entry, places, press, order }
 }
 
 describe('the hand on the keyboard', () => {
@@ -148,5 +151,46 @@ describe('the hand on the keyboard', () => {
     press('6', 'Enter')
     entry.undo()
     expect(sent[3]).toMatchObject({ state: 'seen', position: '2', raw: ['5'] })
+  })
+
+  it('goes row by row where that is chosen', () => {
+    const { entry, press, order } = hand(check('disc', {}), check('guard', {}))
+    order.sweep.value = 'row'
+    const way: string[] = []
+    for (let i = 0; i < 4; i++) {
+      way.push(`${entry.check.value.key} ${entry.position.value}`)
+      press('9', 'Enter')
+    }
+    expect(way).toEqual(['disc 1', 'guard 1', 'disc 2', 'guard 2'])
+  })
+
+  it('marks the rest of a station right in one key, each by itself, and never what is measured', () => {
+    const { press } = hand(check('disc', {}), check('axle'', { options: STATES, bulk: true }), check('tyre', { options: STATES, bulk: true }), check('elsewhere', { options: STATES, bulk: true, station: 'other' }))
+    press('+')
+    expect(sent.map((body) => [body.check, body.position, body.raw, body.bulk, body.posture])).toEqual(
+      ['axle', 'tyre'].flatMap((key) => ['1', '2', '3'].map((position) => [key, position, ['smooth'], true, 'raised'])),
+    )
+    expect(new Set(sent.map((body) => body.uuid)).size).toBe(6)
+  })
+
+  it('takes a bulk mark back as one', () => {
+    const { entry, press } = hand(check('axle', { options: STATES, bulk: true }))
+    press('+')
+    entry.undo()
+    expect(sent.slice(3).map((body) => [body.position, body.state])).toEqual([['1', 'withdrawn'], ['2', 'withdrawn'], ['3', 'withdrawn']])
+  })
+
+  it('says that something does not apply, with one key', () => {
+    const { press } = hand(check('disc', {}))
+    press('/')
+    expect(sent[0]).toMatchObject({ state: 'does-not-apply', raw: [] })
+  })
+
+  it('sends a note along with the next reading', () => {
+    const { entry, press } = hand(check('disc', {}))
+    entry.note.value = ' left edge chipped '
+    press('9', 'Enter')
+    expect(sent[0]!.note).toBe('left edge chipped')
+    expect(entry.note.value).toBe('')
   })
 })

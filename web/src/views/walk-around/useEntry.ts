@@ -7,18 +7,19 @@ import type { Check, NewReading, Place, Refused, WalkAroundData } from '@/api/cl
 import { outbox } from '@/api/outbox'
 import { newUuid } from '@/api/uuid'
 import { keepDraft, readDraft } from './drafts'
+import type { Order } from './useOrder'
 import { at, type At, type WalkAroundState } from './useWalkAround'
 
 export const NOT_SEEN_REASONS = ['Cannot be reached today', 'Part is off the machine', 'Too dirty to judge', 'No light']
 
-/** What an undo needs: where, and what stood there before. */
+/** What an undo needs: where, and what stood there before. Marked in bulk is undone in bulk. */
 interface Before {
   check: string
   position: string
   body: NewReading | null
 }
 
-export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<string>, units: 'mm' | 'in', focusField: () => void) {
+export function useEntry(id: string, state: WalkAroundState, order: Order, checkKey: Ref<string>, units: 'mm' | 'in', focusField: () => void) {
   const position = ref('')
   const text = ref('')
   const done = ref<string[]>([])
@@ -27,10 +28,12 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
   const problems = reactive(new Map<At, string>())
   const hint = ref('')
   const lastRaw = reactive(new Map<string, NewReading>())
-  const history: Before[] = []
+  const history: Before[][] = []
+  /** Words that go with the next reading here. */
+  const note = ref('')
 
   const data = computed(() => state.data.value as WalkAroundData)
-  const check = computed<Check>(() => data.value.checks.find((one) => one.key === checkKey.value) ?? data.value.checks[0]!)
+  const check = computed<Check>(() => data.value.checks.find((one) => one.key === checkKey.value) ?? order.checks.value[0] ?? data.value.checks[0]!)
   const here = computed(() => at(check.value.key, position.value))
   const place = computed(() => state.places.get(here.value))
   const label = computed(() => data.value.positions.find((one) => one.key === position.value)?.label ?? '')
@@ -49,8 +52,12 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     done.value = draft.done
     notSeen.value = false
     hint.value = ''
+    note.value = place.value?.note ?? ''
     void nextTick(focusField)
   }
+
+  /** What the machine stands in as far as somebody confirmed it: kept with the reading. */
+  const posture = computed(() => (state.holds.value.some((hold) => hold.posture === check.value.posture) ? check.value.posture : ''))
 
   function leaveDraft(): void {
     if (position.value && !notSeen.value) keepDraft(id, check.value.key, position.value, { text: text.value, done: done.value })
@@ -59,11 +66,11 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
 
   function record(body: Partial<NewReading>): void {
     const reading: NewReading = {
-      uuid: newUuid(), check: check.value.key, position: position.value, state: 'seen', raw: [], reason: '', note: '', confirmed: false,
-      feeler: check.value.feelers.length ? feeler.value : '', units, taken_at: new Date().toISOString(), ...body,
+      uuid: newUuid(), check: check.value.key, position: position.value, state: 'seen', raw: [], reason: '', note: note.value.trim(), confirmed: false, bulk: false,
+      posture: posture.value, feeler: check.value.feelers.length ? feeler.value : '', units, taken_at: new Date().toISOString(), ...body,
     }
     const again = !!place.value
-    history.push({ check: reading.check, position: reading.position, body: standing() })
+    history.push([{ check: reading.check, position: reading.position, body: standing(place.value) }])
     if (reading.state === 'seen' && !reading.confirmed) lastRaw.set(reading.check, reading)
     problems.delete(here.value)
     keepDraft(id, reading.check, reading.position, { text: '', done: [] })
@@ -75,13 +82,12 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
   }
 
   /** The reading in force here, in the form it could be sent again. */
-  function standing(): NewReading | null {
-    const had = place.value
+  function standing(had: Place | undefined): NewReading | null {
     if (!had) return null
-    const state = had.state === 'not-seen' ? 'not-seen' : 'seen'
+    const state = had.state as NewReading['state']
     return {
       uuid: '', check: had.check, position: had.position, state, raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'], confirmed: had.confirmed, note: had.note,
-      reason: state === 'not-seen' ? had.reason.replace(/^Not seen: /, '') : '', taken_at: had.at,
+      bulk: had.bulk, posture: had.posture, reason: state === 'seen' ? '' : had.reason.replace(/^(Not seen|Does not apply): /, ''), taken_at: had.at,
     }
   }
 
@@ -90,13 +96,12 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     const positions = check.value.positions
     const index = positions.indexOf(position.value)
     if (again && positions[index + 1]) return select(check.value.key, positions[index + 1])
-    const ring = [...positions.slice(index + 1), ...positions.slice(0, index)]
-    const open = ring.find((one) => state.isOpen(check.value, one))
-    if (open) return select(check.value.key, open)
-    const checks = data.value.checks
-    const from = checks.indexOf(check.value)
-    const next = [...checks.slice(from + 1), ...checks.slice(0, from)].find((one) => !one.optional && state.openCount(one) > 0)
-    if (next) return select(next.key)
+    const steps = order.steps.value
+    const from = steps.findIndex((step) => step.check.key === check.value.key && step.position === position.value)
+    const ring = [...steps.slice(from + 1), ...steps.slice(0, from)]
+    const here = order.sweep.value === 'check' || check.value.optional ? ring.find((step) => step.check.key === check.value.key && state.isOpen(step.check, step.position)) : undefined
+    const next = here ?? ring.find((step) => !step.check.optional && state.isOpen(step.check, step.position))
+    if (next) return select(next.check.key, next.position)
     select(check.value.key, position.value)
     hint.value = 'Every position has been looked at.'
   }
@@ -168,15 +173,47 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     void nextTick(focusField)
   }
 
+  function doesNotApply(): void {
+    record({ state: 'does-not-apply', raw: [] })
+  }
+
+  /** The visual checks of this station that are left in this posture: neither measured nor safety items. */
+  const leftInBulk = computed(() => {
+    const visit = order.visitOf(check.value.key)
+    return (visit?.of ?? []).filter((one) => one.bulk && one.station === check.value.station).flatMap((one) => one.positions.filter((where) => state.isOpen(one, where)).map((where) => ({ check: one, where })))
+  })
+
+  /** Everything here looks right: each of them recorded by itself, as seen in bulk. */
+  function markRest(): void {
+    const rest = leftInBulk.value
+    if (!rest.length) return void (hint.value = 'Nothing is left here that is only looked at.')
+    history.push(rest.map((one) => ({ check: one.check.key, position: one.where, body: null })))
+    for (const one of rest) {
+      outbox.put(id, {
+        uuid: newUuid(), check: one.check.key, position: one.where, state: 'seen', raw: [one.check.options[0]!.key], reason: '', note: '', confirmed: false, bulk: true,
+        posture: posture.value, feeler: '', units, taken_at: new Date().toISOString(),
+      })
+    }
+    advance(false)
+  }
+
+  /** Keep the words: with what stands here already, or with the next reading. */
+  function keepNote(): void {
+    const had = standing(place.value)
+    if (had) outbox.put(id, { ...had, note: note.value.trim(), uuid: newUuid(), taken_at: new Date().toISOString() })
+    hint.value = had ? 'Note kept.' : 'The note goes with the next reading here.'
+    void nextTick(focusField)
+  }
+
   function step(by: number): void {
-    const positions = check.value.positions
-    const index = positions.indexOf(position.value) + by
-    if (index >= 0 && index < positions.length) return select(check.value.key, positions[index]!)
-    stepCheck(by)
+    const steps = order.steps.value
+    const index = steps.findIndex((one) => one.check.key === check.value.key && one.position === position.value) + by
+    const next = steps[index]
+    if (next) select(next.check.key, next.position)
   }
 
   function stepCheck(by: number): void {
-    const checks = data.value.checks
+    const checks = order.checks.value
     const next = checks[checks.indexOf(check.value) + by]
     if (next) select(next.key, by < 0 ? next.positions[next.positions.length - 1] : undefined)
   }
@@ -192,8 +229,8 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
   function undo(): void {
     const last = history.pop()
     if (!last) return void (hint.value = 'Nothing to undo in this visit.')
-    outbox.put(id, last.body ? { ...last.body, uuid: newUuid(), taken_at: new Date().toISOString() } : { uuid: newUuid(), check: last.check, position: last.position, state: 'withdrawn' } as NewReading)
-    select(last.check, last.position)
+    for (const one of last) outbox.put(id, one.body ? { ...one.body, uuid: newUuid(), taken_at: new Date().toISOString() } : { uuid: newUuid(), check: one.check, position: one.position, state: 'withdrawn' } as NewReading)
+    select(last[0]!.check, last[0]!.position)
   }
 
   /** The server could not use what was typed: it comes back into its field, and the hand too if it is free. */
@@ -226,6 +263,8 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
     else if (event.key === 'PageUp') act = () => stepCheck(-1)
     else if (empty && event.key === '=') act = repeatLast
     else if (empty && (event.key === '-' || event.key === '−')) act = askNotSeen
+    else if (empty && event.key === '/') act = doesNotApply
+    else if (empty && event.key === '+') act = markRest
     else if (empty && event.key === 'Backspace') act = back
     else if (empty && event.key === '.' && isChoice.value) act = markSound
     else if (empty && steps[event.key]) act = steps[event.key]
@@ -246,7 +285,8 @@ export function useEntry(id: string, state: WalkAroundState, checkKey: Ref<strin
 
   return {
     check, position, text, done, feeler, notSeen, problem, problems, hint, place, label, slots, isChoice,
-    select, enter, choose, repeatLast, markSound, askNotSeen, back, step, undo, keep, refused, question, key, record,
+    note, posture, leftInBulk,
+    select, enter, choose, repeatLast, markSound, markRest, doesNotApply, keepNote, askNotSeen, back, step, undo, keep, refused, question, key, record,
   }
 }
 

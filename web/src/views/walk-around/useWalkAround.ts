@@ -1,11 +1,15 @@
-/** One walk-around as the screen sees it: what the server has, and what is still on its way there. */
+/** One walk-around as the screen sees it: what the server has, what is still on its way there, and what others add meanwhile. */
 import { computed, onBeforeUnmount, reactive, ref } from 'vue'
-import { answer, api, Refused, type Changed, type Check, type NewReading, type Place, type WalkAroundData } from '@/api/client'
-import { outbox } from '@/api/outbox'
+import { answer, api, Refused, type Changed, type Check, type Hold, type NewReading, type Photo, type Place, type WalkAroundData } from '@/api/client'
+import { isReading, outbox } from '@/api/outbox'
+import { onPhotos, sendPhotos } from '@/api/photos'
+import { newUuid } from '@/api/uuid'
 import type { Severity } from '@/design/severity'
 
 export type At = `${string}|${string}`
 export const at = (check: string, position: string): At => `${check}|${position}`
+
+const LOOK_EVERY = 5000
 
 /** What a cell shows: the verdict that is known, or what was typed and is still on its way. */
 export interface Cell {
@@ -24,25 +28,44 @@ export function useWalkAround(id: string, { loaded, refused }: Heard) {
   const problem = ref('')
   const places = reactive(new Map<At, Place>())
   const newest = ref<At | null>(null)
+  /** What somebody else has just read, in words. */
+  const news = ref('')
+  const path = { params: { path: { walk_around_id: id } } }
 
   let again: ReturnType<typeof setTimeout> | undefined
+  let look: ReturnType<typeof setInterval> | undefined
 
   /** Read it from the server; while that cannot answer, by itself again every few seconds. */
   async function load(): Promise<void> {
     clearTimeout(again)
     try {
-      const found = await answer(api.GET('/api/walk-arounds/{walk_around_id}', { params: { path: { walk_around_id: id } } }))
+      const found = await answer(api.GET('/api/walk-arounds/{walk_around_id}', path))
       places.clear()
       for (const place of found.places) places.set(at(place.check, place.position), place)
       data.value = found
       problem.value = ''
       loaded()
+      if (!look && !found.walk_around.finished_at) look = setInterval(() => void lookAround(), LOOK_EVERY)
     } catch (error) {
       if (!(error instanceof Refused)) throw error
       problem.value = error.message
       if (error.passing) again = setTimeout(() => void load(), 3000)
     }
     void outbox.flush()
+    void sendPhotos()
+  }
+
+  /** What others have read since. Asked only while nothing of ours is on its way; a failure waits for the next time. */
+  async function lookAround(): Promise<void> {
+    if (!data.value || document.hidden || outbox.of(id).length) return
+    const after = data.value.last
+    const changed = await answer(api.GET('/api/walk-arounds/{walk_around_id}/changes', { params: { ...path.params, query: { after } } })).catch(() => undefined)
+    if (!changed || changed.last === after || !data.value) return
+    const mine = new Set(changed.places.filter((place) => places.get(at(place.check, place.position))?.at === place.at).map((place) => at(place.check, place.position)))
+    apply(changed)
+    data.value.last = changed.last
+    const others = changed.places.filter((place) => !mine.has(at(place.check, place.position)))
+    if (others.length) news.value = `${others[0]!.by}: ${others.length} ${others.length === 1 ? 'place' : 'places'} read meanwhile`
   }
 
   function apply(changed: Changed): void {
@@ -59,18 +82,26 @@ export function useWalkAround(id: string, { loaded, refused }: Heard) {
       apply(changed)
       newest.value = at(item.body.check, item.body.position)
     },
-    refused: (item, trouble) => {
-      if (item.walkAround === id) refused(item.body.check, item.body.position, item.body, trouble)
+    held: (item, holds) => {
+      if (item.walkAround === id && data.value) data.value.holds = holds
     },
+    refused: (item, trouble) => {
+      if (item.walkAround === id && isReading(item)) refused(item.body.check, item.body.position, item.body, trouble)
+    },
+  })
+  const deaf = onPhotos((walkAround, photos: Photo[]) => {
+    if (walkAround === id && data.value) data.value.photos = photos
   })
   onBeforeUnmount(() => {
     clearTimeout(again)
-    outbox.listen({ recorded: () => undefined, refused: () => undefined })
+    clearInterval(look)
+    deaf()
+    outbox.listen({ recorded: () => undefined, held: () => undefined, refused: () => undefined })
   })
 
   const sending = computed(() => {
     const found = new Map<At, NewReading>()
-    for (const item of outbox.of(id)) found.set(at(item.body.check, item.body.position), item.body)
+    for (const item of outbox.of(id)) if (isReading(item)) found.set(at(item.body.check, item.body.position), item.body)
     return found
   })
 
@@ -90,7 +121,18 @@ export function useWalkAround(id: string, { loaded, refused }: Heard) {
   const isOpen = (check: Check, position: string): boolean => !places.has(at(check.key, position)) && !sending.value.has(at(check.key, position))
   const openCount = (check: Check): number => check.positions.filter((position) => isOpen(check, position)).length
 
-  return { data, problem, places, newest, load, cell, isOpen, openCount }
+  const holds = computed<Hold[]>(() => data.value?.holds ?? [])
+  /** The machine stands in a posture with its locks set: shown at once, sent like a reading. Another posture ends with it. */
+  function confirm(posture: string, by: string): void {
+    if (!data.value) return
+    const when = new Date().toISOString()
+    const offMachine = data.value.postures.find((one) => one.name === posture)?.off_machine
+    const stays = offMachine ? data.value.holds : data.value.holds.filter((hold) => data.value?.postures.find((one) => one.name === hold.posture)?.off_machine)
+    data.value.holds = [...stays.filter((hold) => hold.posture !== posture), { posture, by, at: when }]
+    outbox.hold(id, { uuid: newUuid(), posture, at: when })
+  }
+
+  return { data, problem, places, newest, news, load, cell, isOpen, openCount, holds, confirm }
 }
 
 export type WalkAroundState = ReturnType<typeof useWalkAround>

@@ -1,0 +1,62 @@
+"""Headers in one rule book with their combine: every key of a header family carries its prefix (``draper.knife-sections``).
+
+Files are written with short keys; nothing outside this module needs to know how the long ones are made.
+"""
+
+import dataclasses
+from dataclasses import replace
+
+from ..judgement.rules import ContactRule
+from .model import Check, Companion, Family, Station
+
+
+def qualified(family: Family) -> Family:
+    """The family with its prefix before every key of its own; unchanged without a prefix."""
+    if not family.prefix:
+        return family
+
+    def long(key: str) -> str:
+        return f"{family.prefix}.{key}"
+
+    return replace(
+        family,
+        options={long(key): name for key, name in family.options.items()},
+        things={long(key): thing for key, thing in family.things.items()},
+        slots={long(key): slot for key, slot in family.slots.items()},
+        stations=[_station(family.prefix, station) for station in family.stations],
+    )
+
+
+def short(key: str) -> str:
+    """A key as the files write it."""
+    return key.rpartition(".")[2]
+
+
+def companion(given: Companion, prefix: str) -> Companion:
+    """A companion rule as it holds among the slots of a prefix."""
+    if not prefix:
+        return given
+    return replace(given, when=f"{prefix}.{given.when}", slot=f"{prefix}.{given.slot}" if given.slot else None)
+
+
+def _station(prefix: str, station: Station) -> Station:
+    return replace(station, key=f"{prefix}.{station.key}", checks=[_check(prefix, check) for check in station.checks])
+
+
+def _check(prefix: str, check: Check) -> Check:
+    def long(key: str) -> str:
+        return f"{prefix}.{key}"
+
+    rule = check.rule
+    if isinstance(rule, ContactRule):
+        rule = replace(rule, diameter_from=long(rule.diameter_from))
+    return dataclasses.replace(
+        check,
+        key=long(check.key),
+        per=check.per if check.per in ("machine", "side") else long(check.per),
+        option=long(check.option) if check.option else None,
+        unless=[long(key) for key in check.unless],
+        after=[long(key) for key in check.after],
+        parts=[replace(part, slot=long(part.slot)) for part in check.parts],
+        rule=rule,
+    )

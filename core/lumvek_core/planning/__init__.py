@@ -1,0 +1,1 @@
+"""Plans: in which order postures are taken up."""

@@ -1,0 +1,55 @@
+"""The Dunmere 12: last winter's walk-around finished, this winter's half done."""
+
+from collections.abc import Iterator
+
+from .told import Told, seen
+
+# Rows 4 to 6 and 9 run behind the tractor's wheels in loosened shell sand and wear faster.
+DISCS_LEFT = ["395.5", "394,5", "15 1/2", "388,5", "385.5", "15 1/4", "393", "39.4 cm", "389", "395", "15 5/8", "396"]
+DISCS_RIGHT = ["395", "394", "393", "38,9 cm", "384.5", "386.0", "392.5", "394", "388.5", "15 9/16", "396", "396.5"]
+CONTACT = ["46 44 47", "43 45 44", "48 47 49", "34 36 35", "41 43 42", "30 33 31", "45 46 44", "47 45 46"]
+GUARDS = ["21.4", "21.2", "21.5", "19.6", "18.9", "19.4", "21", "21.3", "19.8", "21.6", "21.4", "21.7"]
+
+LAST_WINTER = {
+    ("gauge-wheel-gap", "8R"): ["0.6"],
+    ("closing-play", "5"): ["slight"],
+    **{("opener-disc-diameter", f"{row}{side}"): ["397"] for row in range(1, 13) for side in "LR"},
+    **{("opener-disc-diameter", f"{row}{side}"): ["393.5"] for row in (4, 5, 6) for side in "LR"},
+    **{("opener-disc-diameter", f"9{side}"): ["394.5"] for side in "LR"},
+    **{("seed-tube-guard", str(row)): ["20.6" if row in (4, 5, 6, 9) else "21.7"] for row in range(1, 13)},
+}
+"""What stood out of the usual last winter."""
+
+
+def _rows(check: str, usual: str, apart: dict[int, str] | None = None, rows: int = 12) -> Iterator[Told]:
+    for row in range(1, rows + 1):
+        yield check, str(row), seen((apart or {}).get(row, usual))
+
+
+def _sides(check: str, usual: str, apart: dict[str, str] | None = None, rows: int = 12) -> Iterator[Told]:
+    for row in range(1, rows + 1):
+        for side in "LR":
+            yield check, f"{row}{side}", seen((apart or {}).get(f"{row}{side}", usual))
+
+
+def half_of_the_readings() -> Iterator[Told]:
+    """This winter: hitch, residue, arms and most of the openers are done; gauge wheels have begun."""
+    yield "hitch-hoses", "all", seen("rubbed", note="at the wing crossing, left")
+    for check in ("ties", "cylinders", "frame-welds"):
+        yield check, "all", seen("1")
+    yield from _rows("row-cleaner", "free", {3: "rough"})
+    yield from _rows("parallel-arm-play", "none", {5: "loose", 6: "felt"})
+    for row in range(1, 13):
+        yield "opener-disc-diameter", f"{row}L", seen(DISCS_LEFT[row - 1])
+        yield "opener-disc-diameter", f"{row}R", seen(DISCS_RIGHT[row - 1])
+    yield from _sides("opener-bearing", "smooth", {"4R": "dry", "5L": "rough", "9L": "noisy"})
+    yield from _sides("disc-axle", "smooth")
+    for row, spans in enumerate(CONTACT, start=1):
+        yield "opener-contact", str(row), seen(*spans.split(), feeler="card")
+    yield from _sides("outer-scraper", "whole", {"7L": "worn"}, rows=9)
+    for row, width in enumerate(GUARDS[:9], start=1):
+        yield "seed-tube-guard", str(row), seen(width)
+    for row in (10, 11):
+        yield "seed-tube-guard", str(row), {"state": "not-seen", "reason": "meter still on, comes off with the next strip-down"}
+    for place, gap in {"1L": "0", "2L": "0", "3L": "0", "4L": "1.2", "5L": "0.8"}.items():
+        yield "gauge-wheel-gap", place, seen(gap)

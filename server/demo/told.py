@@ -1,0 +1,73 @@
+"""How the demo tells what was found: check, position, and the reading as the client would send it."""
+
+import datetime as dt
+import uuid
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+
+from fleet.models import Machine
+from inspection import books, recording, services, starting
+from inspection.models import WalkAround
+from lumvek_core import positions
+from shops.models import Member
+
+from .usual import usual
+
+Told = tuple[str, str, dict[str, object]]
+NAMESPACE = uuid.UUID("5a110e0b-41d6-4e00-8000-000000000000")
+
+
+def made_uuid(*parts: object) -> uuid.UUID:
+    """The same for the same words, so that loading twice is loading once."""
+    return uuid.uuid5(NAMESPACE, ":".join(map(str, parts)))
+
+
+def seen(*raw: str, **more: object) -> dict[str, object]:
+    return {"raw": list(raw), **more}
+
+
+def walk_around(
+    member: Member, machine: Machine, name: str, begun: dt.datetime, wanted: starting.Wanted | None = None
+) -> WalkAround:
+    """Begin a walk-around some time ago."""
+    made = starting.start(member, machine, made_uuid(name), wanted)
+    WalkAround.objects.filter(pk=made.pk).update(started_at=begun)
+    return WalkAround.objects.select_related("machine").get(pk=made.pk)
+
+
+def tell(member: Member, found: WalkAround, name: str, told: Iterable[Told], every_s: int = 20) -> None:
+    """Record readings one after the other, counted from the walk-around's start."""
+    new = [
+        recording.NewReading(
+            uuid=made_uuid(name, check, position),
+            check=check,
+            position=position,
+            taken_at=found.started_at + dt.timedelta(seconds=every_s * i),
+            **what,  # type: ignore[arg-type]
+        )
+        for i, (check, position, what) in enumerate(told)
+    ]
+    recording.record_readings(member, found.pk, new)
+
+
+def usual_but(
+    found: WalkAround, apart: Mapping[tuple[str, str], Sequence[str]], visits: int | None = None, skip: Sequence[str] = ()
+) -> Iterator[Told]:
+    """Sound readings in the order of the plan, for the first `visits` postures, but for what stood `apart`."""
+    checks = {check.key: check for check in books.checks_of(found)}
+    hours = found.machine.hours or 0
+    for visit in found.plan["visits"][:visits]:
+        for key in visit["checks"]:
+            check = checks[key]
+            if check.optional or key in skip:
+                continue
+            for position in positions.expand(check.per, found.layout):
+                raw = apart.get((key, position.key), usual(check, hours))
+                feeler = {"feeler": "card"} if check.rule.kind == "contact" else {}
+                yield key, position.key, seen(*raw, posture=visit["posture"], **feeler)
+
+
+def confirm(member: Member, found: WalkAround, name: str, visits: int) -> None:
+    """Confirm the postures of the first visits, a quarter of an hour apart."""
+    for i, visit in enumerate(found.plan["visits"][:visits]):
+        at = found.started_at + dt.timedelta(minutes=15 * i)
+        services.hold(member, found.pk, made_uuid(name, "hold", i), visit["posture"], at)

@@ -1,0 +1,143 @@
+"""Like things side by side – rows, runners, knives – with every value and verdict, against each other and against last season."""
+
+from collections.abc import Sequence
+from statistics import median
+
+from lumvek_core import positions
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.errors import BadInput
+from lumvek_core.positions import Position
+from lumvek_core.units import System, plain, show_length
+from shops.access import INSPECTORS
+from shops.models import Member
+
+from . import books, present, queries
+from .models import Verdict, WalkAround
+from .schemas import PlaceOut
+from .schemas_views import CellOut, GridOut, LineOut, ThingOut
+
+WEIGHT = {"stop": 8, "due": 4, "watch": 2, "asked": 1}
+"""What a verdict adds to how bad a column is, for "worst first"."""
+
+
+def build(found: WalkAround, book: CoreBook, member: Member, thing: str = "") -> GridOut:
+    """The map of one kind of thing; without `thing` the one most checks are made at. Raises BadInput if there is none."""
+    checks = books.checks_of(found)
+    things = _things(book, checks, found)
+    if not things:
+        raise BadInput("thing", "nothing on this machine is there several times")
+    thing = thing or things[0].key
+    if thing not in {one.key for one in things}:
+        raise BadInput("thing", "is not there on this machine")
+    columns = positions.expand(thing, found.layout)
+    places = {(place.check, place.position): place for place in queries.places(found, book, member)}
+    before = queries.previous(found)
+    numbers = _numbers(before, [check.key for check in checks if positions.thing_of(check.per) == thing]) if before else {}
+    system = present.system_of(member)
+    lines = [
+        _line(check, side, keys, places, numbers, system)
+        for check in checks
+        if positions.thing_of(check.per) == thing
+        for side, keys in _sides(check, found)
+    ]
+    is_rows = thing == "row"
+    return GridOut(
+        walk_around=present.brief(found),
+        machine=present.machine_out(found.machine),
+        things=things,
+        thing=thing,
+        name=next(one.name for one in things if one.key == thing),
+        columns=[short(column) for column in columns],
+        marked=[str(row) for row in found.machine.track_rows] if is_rows else [],
+        worst=_worst_first([short(column) for column in columns], lines),
+        lines=lines,
+        before=before.started_at.date().isoformat() if before else "",
+        may_record=member.role in INSPECTORS and found.finished_at is None,
+    )
+
+
+def short(position: Position) -> str:
+    return str(position.number) if position.number is not None else position.label
+
+
+def _things(book: CoreBook, checks: Sequence[Check], found: WalkAround) -> list[ThingOut]:
+    """Things with at least two places, the one most checks are made at first."""
+    counts: dict[str, int] = {}
+    for check in checks:
+        thing = positions.thing_of(check.per)
+        if thing and len(positions.expand(thing, found.layout)) > 1:
+            counts[thing] = counts.get(thing, 0) + 1
+    return [
+        ThingOut(key=key, name=book.family.things[key].name)
+        for key in sorted(counts, key=lambda key: (-counts[key], list(book.family.things).index(key)))
+    ]
+
+
+def _sides(check: Check, found: WalkAround) -> list[tuple[str, list[str]]]:
+    """Position keys by side, in the order of the columns."""
+    expanded = sorted(positions.expand(check.per, found.layout), key=lambda p: p.number or 0)
+    if not check.per.endswith("-side"):
+        return [("", [position.key for position in expanded])]
+    return [(positions.SIDE_NAMES[side], [p.key for p in expanded if p.side == side]) for side in positions.BOTH]
+
+
+def _numbers(before: WalkAround, checks: Sequence[str]) -> dict[tuple[str, str], float]:
+    """Single figures that were read in another walk-around."""
+    rows = Verdict.objects.filter(walk_around=before, check_key__in=checks).values_list("check_key", "position_key", "facts")
+    return {(check, place): facts["reading"] for check, place, facts in rows if "reading" in facts}
+
+
+def _line(
+    check: Check,
+    side: str,
+    keys: list[str],
+    places: dict[tuple[str, str], PlaceOut],
+    before: dict[tuple[str, str], float],
+    system: System,
+) -> LineOut:
+    figures = {key: _figure(places.get((check.key, key))) for key in keys}
+    known = [figure for figure in figures.values() if figure is not None]
+    middle = median(known) if len(known) > 2 else None
+    spread = max((abs(figure - middle) for figure in known), default=0.0) if middle is not None else 0.0
+    cells: list[CellOut | None] = []
+    for key in keys:
+        place, figure, had = places.get((check.key, key)), figures[key], before.get((check.key, key))
+        off = figure - middle if figure is not None and middle is not None else None
+        cells.append(
+            CellOut(
+                position=key,
+                severity=("asked" if place.ask else place.severity) if place else "open",
+                short=place.short if place else "",
+                shown=place.shown if place else "",
+                reason=place.reason if place else "",
+                off=_signed(check, off, system) if off is not None else "",
+                change=_signed(check, figure - had, system) if figure is not None and had is not None else "",
+                apart=abs(off) / spread if off and spread else 0.0,
+            )
+        )
+    unit = system if check.unit == "mm" else check.unit or ""
+    return LineOut(check=check.key, name=check.name, side=side, unit=unit, kind=check.kind, cells=cells)
+
+
+def _figure(place: PlaceOut | None) -> float | None:
+    if place is None or place.ask:
+        return None
+    return place.facts.get("equivalent", place.facts.get("reading"))
+
+
+def _signed(check: Check, difference: float, system: System) -> str:
+    """A difference with its sign: ``−2.5``, ``+0``."""
+    size = abs(difference)
+    text = show_length(size, system).removesuffix(" mm").removesuffix(" in") if check.unit == "mm" else plain(size, 2)
+    return f"{'−' if difference < 0 else '+'}{text}"
+
+
+def _worst_first(columns: list[str], lines: Sequence[LineOut]) -> list[str]:
+    """Columns by what was found in them, then by how far their figures stand from the others'."""
+    bad = dict.fromkeys(columns, 0.0)
+    for line in lines:
+        for column, cell in zip(columns, line.cells, strict=False):
+            if cell:
+                bad[column] += WEIGHT.get(cell.severity, 0) + 0.1 * cell.apart
+    return sorted(columns, key=lambda column: (-bad[column], columns.index(column)))

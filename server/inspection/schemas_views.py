@@ -1,0 +1,278 @@
+"""What the screens around a walk-around are given: its start, its summary, the map of like things, the catalogue, the rules."""
+
+import datetime as dt
+
+from ninja import Schema
+from pydantic import Field
+
+from .schemas import (
+    FindingOut,
+    MachineOut,
+    NoteOut,
+    NotSeenOut,
+    PersonOut,
+    PhaseName,
+    PlanOut,
+    StationOut,
+    WalkAroundBrief,
+)
+
+
+class PhaseOut(Schema):
+    """A time of inspecting. checks: how many this machine has then; 0 where nothing is listed."""
+
+    key: PhaseName
+    name: str
+    checks: int
+
+
+class StartInfoOut(Schema):
+    """What there is to choose before a walk-around begins."""
+
+    machine: MachineOut
+    phases: list[PhaseOut]
+    headers: list[MachineOut]
+    people: list[PersonOut]
+    notes: list[NoteOut]
+    running: list[WalkAroundBrief]
+
+
+class PreviewOut(Schema):
+    """What a walk-around would be: checks, places, the postures in order, tools to take along."""
+
+    checks: int
+    places: int
+    plan: PlanOut
+    tools: list[str]
+
+
+class HoleOut(Schema):
+    """A check that is not done: where it is open, or waits for an answer."""
+
+    check: str
+    name: str
+    station: str
+    places: str
+    count: int
+    asked: bool
+
+
+class MissedOut(Schema):
+    """A check that is often missed, named once more. done of total places."""
+
+    check: str
+    name: str
+    station: str
+    done: int
+    total: int
+
+
+class SummaryOut(Schema):
+    """Whether a walk-around is complete, and if not, what is missing."""
+
+    walk_around: WalkAroundBrief
+    machine: MachineOut
+    complete: bool
+    stations: list[StationOut]
+    holes: list[HoleOut]
+    not_seen: list[NotSeenOut]
+    missed: list[MissedOut]
+    stops: list[FindingOut]
+    notes: list[NoteOut]
+    people: list[PersonOut]
+    may_record: bool
+
+
+class CellOut(Schema):
+    """One place in a map of like things. off: against the median of its line; change: against the walk-around before."""
+
+    position: str
+    severity: str
+    short: str
+    shown: str
+    reason: str
+    off: str
+    change: str
+    apart: float
+
+
+class LineOut(Schema):
+    check: str
+    name: str
+    side: str
+    unit: str
+    kind: str
+    cells: list[CellOut | None]
+
+
+class ThingOut(Schema):
+    key: str
+    name: str
+
+
+class GridOut(Schema):
+    """Like things across, checks down. columns: labels; positions by line. marked: columns behind the wheels."""
+
+    walk_around: WalkAroundBrief
+    machine: MachineOut
+    things: list[ThingOut]
+    thing: str
+    name: str
+    columns: list[str]
+    marked: list[str]
+    worst: list[str]
+    lines: list[LineOut]
+    before: str
+    may_record: bool
+
+
+class CatalogueCheckOut(Schema):
+    """A check as it is shipped, in words."""
+
+    key: str
+    name: str
+    posture: str
+    kind: str
+    where: str
+    how: str
+    why: str
+    tools: list[str]
+    phases: list[str]
+    when: str
+    limits: list[str]
+    source: str
+    verdicts: list[str]
+    remedy: str
+    parts: list[str]
+    companions: list[str]
+    hazards: list[str]
+    safety: bool
+    often_missed: bool
+    optional: bool
+
+
+class CatalogueStationOut(Schema):
+    key: str
+    name: str
+    checks: list[CatalogueCheckOut]
+
+
+class CatalogueFamilyOut(Schema):
+    family: str
+    name: str
+    flow: str
+    options: list[str]
+    checks: int
+    stations: list[CatalogueStationOut]
+
+
+class FamilyBriefOut(Schema):
+    family: str
+    name: str
+    checks: int
+
+
+class RuleFigureOut(Schema):
+    """A limit in force for a model: the figure as a number in `unit`, where it comes from, and what was shipped."""
+
+    figure: str
+    name: str
+    value: float
+    shown: str
+    unit: str
+    source: str
+    note: str
+    shipped: str
+    own: bool
+
+
+class RuleCheckOut(Schema):
+    check: str
+    name: str
+    station: str
+    figures: list[RuleFigureOut]
+
+
+class ModelOut(Schema):
+    id: int
+    name: str
+    kind: str
+
+
+class CountOut(Schema):
+    thing: str
+    name: str
+    count: int
+    shipped: int
+
+
+class ModelRulesOut(Schema):
+    model: ModelOut
+    checks: list[RuleCheckOut]
+    counts: list[CountOut]
+
+
+class SchoolChoiceOut(Schema):
+    key: str
+    name: str
+    why: str
+
+
+class SchoolOut(Schema):
+    subject: str
+    name: str
+    chosen: str
+    default: str
+    why_default: str
+    choices: list[SchoolChoiceOut]
+
+
+class FeelerOut(Schema):
+    id: int
+    name: str
+    thickness_mm: float
+
+
+class RuleChangeOut(Schema):
+    at: dt.datetime
+    by: str
+    what: str
+    before: str
+    after: str
+
+
+class RulesOut(Schema):
+    """What a shop has decided: schools, feelers, and the log of changes. models: those whose limits can be looked at."""
+
+    models: list[ModelOut]
+    schools: list[SchoolOut]
+    feelers: list[FeelerOut]
+    changes: list[RuleChangeOut]
+    may_change: bool
+
+
+class LimitIn(Schema):
+    """A limit as it was typed; empty text takes the shop's or the manual's own figure away again."""
+
+    check: str = Field(max_length=60)
+    figure: str = Field(max_length=30)
+    text: str = Field(default="", max_length=30)
+    source: str = Field(default="shop", pattern="^(shop|manual)$")
+    note: str = Field(default="", max_length=200)
+
+
+class CountIn(Schema):
+    thing: str = Field(max_length=40)
+    count: int = Field(ge=0, le=400)
+
+
+class SchoolIn(Schema):
+    subject: str = Field(max_length=60)
+    choice: str = Field(max_length=60)
+
+
+class FeelerIn(Schema):
+    """Empty thickness takes the feeler away."""
+
+    name: str = Field(min_length=1, max_length=30)
+    thickness: str = Field(default="", max_length=20)

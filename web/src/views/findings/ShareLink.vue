@@ -1,0 +1,61 @@
+<script setup lang="ts">
+/** The findings in plain words for whoever pays: a link that ends by itself and needs no account. */
+import Button from 'primevue/button'
+import { onMounted, ref } from 'vue'
+import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import { date } from '@/app/words'
+
+const props = defineProps<{ id: string }>()
+const path = { params: { path: { walk_around_id: props.id } } }
+const links = ref<Schemas['LinkOut'][]>([])
+const made = ref('')
+const days = ref(14)
+const problem = ref('')
+
+async function load(): Promise<void> {
+  links.value = await answer(api.GET('/api/walk-arounds/{walk_around_id}/links', path)).catch(() => [])
+}
+onMounted(load)
+
+async function run(call: Promise<unknown>): Promise<void> {
+  try {
+    await call
+    problem.value = ''
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'That could not be done.'
+  }
+}
+const share = () => run(write(() => api.POST('/api/walk-arounds/{walk_around_id}/links', { ...path, body: { days: days.value } })).then((link) => {
+  made.value = new URL(link.path, location.href).href
+  return load()
+}))
+const revoke = (link: number) => run(write(() => api.POST('/api/walk-arounds/{walk_around_id}/links/{link_id}/revoke', { params: { path: { walk_around_id: props.id, link_id: link } } })).then((left) => {
+  links.value = left
+  made.value = ''
+}))
+const copy = () => navigator.clipboard?.writeText(made.value)
+</script>
+
+<template>
+  <section class="share" aria-labelledby="share">
+    <h2 id="share">For the owner</h2>
+    <p><a :href="`/walk-arounds/${id}/owner`">In plain words, with what each choice risks</a></p>
+    <form @submit.prevent="share">
+      <label>A link without an account, for <input v-model.number="days" type="number" min="1" max="90" /> days</label>
+      <Button type="submit" severity="secondary" label="Make a link" />
+    </form>
+    <p v-if="made" class="made" role="status"><a :href="made">{{ made }}</a> <Button size="small" severity="secondary" label="Copy" @click="copy" /> <span class="quiet">Shown once. Whoever has it can read this one report.</span></p>
+    <p v-for="link in links" :key="link.id" class="quiet">A link by {{ link.made_by }} works until {{ date(link.expires_at) }}. <button type="button" class="end" @click="revoke(link.id)">End it now</button></p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+.share { display: grid; gap: 4px; padding: 10px 16px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); }
+form { display: flex; flex-wrap: wrap; gap: 10px; align-items: center; }
+input { width: 70px; min-height: var(--target); padding: 0 8px; font: inherit; color: var(--ink); background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
+.share :deep(.p-button) { min-height: var(--target); }
+.made { overflow-wrap: anywhere; }
+.end { border: 0; background: none; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; min-height: var(--target); }
+.problem { color: var(--stop); font-weight: 600; }
+</style>

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+/** Before the end: what is missing, what was passed over, what is often missed; then finish or hand over. */
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { computed, onMounted, reactive, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import { outbox } from '@/api/outbox'
+import { photoBox } from '@/api/photos'
+import { newUuid } from '@/api/uuid'
+import { useSession } from '@/app/session'
+import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
+import MachineMap from '@/design/MachineMap.vue'
+import SeverityMark from '@/design/SeverityMark.vue'
+
+const props = defineProps<{ id: string }>()
+const router = useRouter()
+const session = useSession()
+const data = ref<Schemas['SummaryOut'] | null>(null)
+const people = ref<Schemas['PersonOut'][]>([])
+const problem = ref('')
+const sure = ref(false)
+const path = { params: { path: { walk_around_id: props.id } } }
+const open = computed(() => data.value?.holes.reduce((sum, hole) => sum + hole.count, 0) ?? 0)
+const missed = computed(() => data.value?.missed.filter((one) => one.done < one.total) ?? [])
+const stations = computed(() => {
+  const names = [...new Set(data.value?.holes.map((hole) => hole.station) ?? [])]
+  return names.map((name) => ({ name, holes: data.value!.holes.filter((hole) => hole.station === name) }))
+})
+
+async function load(): Promise<void> {
+  try {
+    data.value = await answer(api.GET('/api/walk-arounds/{walk_around_id}/summary', path))
+    problem.value = ''
+    if (data.value.may_record) people.value = (await answer(api.GET('/api/machines/{machine_id}/start', { params: { path: { machine_id: data.value.machine.id } } }))).people
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'The summary could not be read.'
+  }
+}
+onMounted(load)
+
+async function finish(): Promise<void> {
+  // What arrives after the end would be refused: wait until the last reading and picture is saved.
+  if (outbox.of(props.id).length || photoBox.waiting) return void (problem.value = 'Something is not saved yet. Finish when it is.')
+  if (!data.value?.complete && !sure.value) return void (sure.value = true)
+  try {
+    await write(() => api.POST('/api/walk-arounds/{walk_around_id}/finish', path))
+    await router.push({ name: 'findings', params: { id: props.id } })
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'It could not be finished.'
+  }
+}
+
+const over = reactive({ to: 0, note: '', uuid: newUuid(), done: '' })
+async function handOver(): Promise<void> {
+  try {
+    await write(() => api.POST('/api/walk-arounds/{walk_around_id}/hand-over', { ...path, body: { uuid: over.uuid, to: over.to, note: over.note } }))
+    over.done = `Handed over to ${people.value.find((one) => one.id === over.to)?.name ?? ''}. Locks are to be confirmed again.`
+    Object.assign(over, { note: '', uuid: newUuid() })
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'It could not be handed over.'
+  }
+}
+</script>
+
+<template>
+  <p v-if="!data" class="trouble" role="status">{{ problem || 'Adding up …' }} <Button v-if="problem" label="Try again" severity="secondary" @click="load" /></p>
+  <template v-else>
+    <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
+    <MachineMap class="map" :stations="data.stations" small />
+    <section class="page">
+      <div class="left">
+        <h2 class="verdict" :class="{ holes: !data.complete }">{{ data.complete ? 'Complete: every place has been seen.' : open ? `Not complete: ${open} ${open === 1 ? 'place is' : 'places are'} open` + (data.not_seen.length ? `, ${data.not_seen.length} not seen.` : '.') : `Not complete: ${data.not_seen.length} not seen.` }}</h2>
+        <section v-if="data.stops.length" class="stops" role="alert">
+          <p v-for="stop in data.stops" :key="stop.place.check + stop.place.position"><SeverityMark severity="stop" :size="20" wordless /> <b>Stop. {{ stop.label }}:</b> {{ stop.place.reason }} <RouterLink :to="{ name: 'walk-around', params: { id }, query: { check: stop.place.check, at: stop.place.position } }">Read again</RouterLink></p>
+        </section>
+        <section v-if="missed.length" aria-labelledby="missed">
+          <h3 id="missed">Often missed, and still open here</h3>
+          <ul><li v-for="one in missed" :key="one.check"><RouterLink :to="{ name: 'walk-around', params: { id }, query: { check: one.check } }">{{ one.name }}</RouterLink> <span class="quiet">{{ one.station }}, {{ one.done }} of {{ one.total }}</span></li></ul>
+        </section>
+        <section v-for="station in stations" :key="station.name">
+          <h3>{{ station.name }}</h3>
+          <ul><li v-for="hole in station.holes" :key="hole.check + hole.asked"><SeverityMark :severity="hole.asked ? 'asked' : 'open'" /> <RouterLink :to="{ name: 'walk-around', params: { id }, query: { check: hole.check } }">{{ hole.name }}</RouterLink> <span class="quiet">{{ hole.places === 'whole machine' ? '' : hole.places }}{{ hole.asked ? ' waits for an answer' : '' }}</span></li></ul>
+        </section>
+        <section v-if="data.not_seen.length">
+          <h3>Not seen</h3>
+          <ul><li v-for="one in data.not_seen" :key="one.check + one.label"><SeverityMark severity="not-seen" /> <b>{{ one.check }}, {{ one.label.toLowerCase() }}.</b> {{ one.reason }} <span class="quiet">{{ one.by }}</span></li></ul>
+        </section>
+      </div>
+      <aside v-if="data.may_record" class="right">
+        <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+        <p v-if="sure" role="alert"><b>{{ open }} places are open.</b> Finished now, the walk-around is not complete, and the report says so.</p>
+        <Button class="go" :label="sure ? 'Finish all the same' : 'Finish walk-around'" @click="finish" />
+        <Button v-if="sure" text severity="secondary" label="Go on" @click="sure = false" />
+        <form class="over" @submit.prevent="handOver">
+          <h3>Hand over</h3>
+          <p class="quiet">At work: {{ data.people.map((one) => one.name).join(', ') }}. Anybody of the shop may join on another device; nobody’s readings are lost.</p>
+          <label for="over-to">To</label>
+          <select id="over-to" v-model="over.to"><option :value="0" disabled>Who</option><option v-for="one in people.filter((person) => person.name !== session.me?.name)" :key="one.id" :value="one.id">{{ one.name }}</option></select>
+          <label for="over-note">What to know</label>
+          <InputText id="over-note" v-model="over.note" maxlength="500" />
+          <Button type="submit" severity="secondary" label="Hand over" :disabled="!over.to" />
+          <p v-if="over.done" role="status">{{ over.done }}</p>
+        </form>
+      </aside>
+    </section>
+  </template>
+</template>
+
+<style scoped>
+.trouble { padding: 40px 20px; }
+.map { margin: 4px 14px 0; }
+.page { display: grid; grid-template-columns: minmax(0, 1fr) 300px; gap: 32px; padding: 12px 20px 40px; max-width: 1240px; align-items: start; }
+.left { display: grid; gap: 14px; }
+.verdict { font-size: 1.6rem; }
+h3 { font-size: 1.1rem; }
+li { padding: 3px 0; border-bottom: 1px solid var(--line); }
+li a { display: inline-flex; align-items: center; min-height: 36px; font-weight: 600; }
+.stops { border: 2px solid var(--stop); border-radius: var(--radius); padding: 6px 12px; color: var(--stop); }
+.right { display: grid; gap: 8px; position: sticky; top: 8px; }
+.go { min-height: 56px; font-size: 1.15rem; }
+.over { display: grid; gap: 6px; margin-top: 14px; padding: 12px 14px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
+.over label { font-weight: 600; }
+select { min-height: 48px; padding: 0 10px; font: inherit; color: var(--ink); background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
+.over :deep(input), .over :deep(.p-button) { min-height: 48px; }
+.problem { color: var(--stop); font-weight: 600; }
+@media (max-width: 900px) { .page { grid-template-columns: minmax(0, 1fr); padding: 10px 12px 24px; gap: 14px; } .right { order: -1; position: static; } }
+</style>

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+/** What must not run or drive, until it is cleared; and what the operator noticed, until somebody knows the cause. */
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { ref } from 'vue'
+import { api, Refused, write, type Schemas } from '@/api/client'
+import SeverityMark from '@/design/SeverityMark.vue'
+
+const props = defineProps<{ stops: { check: string; position: string; text: string }[]; notes: Schemas['NoteOut'][]; machine: number; mayClose: boolean }>()
+const emit = defineEmits<{ go: [check: string, position: string]; notes: [notes: Schemas['NoteOut'][]] }>()
+const closing = ref('')
+const cause = ref('')
+const problem = ref('')
+
+async function close(note: string): Promise<void> {
+  try {
+    const left = await write(() => api.POST('/api/machines/{machine_id}/notes/{note_id}/close', { params: { path: { machine_id: props.machine, note_id: note } }, body: { cause: cause.value } }))
+    closing.value = cause.value = problem.value = ''
+    emit('notes', left)
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'It could not be closed.'
+  }
+}
+</script>
+
+<template>
+  <div v-if="stops.length || notes.length" class="bars">
+    <div v-if="stops.length" class="bar stops" role="alert">
+      <SeverityMark severity="stop" :size="20" wordless />
+      <b>Stop. Do not run or drive:</b>
+      <button v-for="stop in stops" :key="stop.check + stop.position" type="button" @click="emit('go', stop.check, stop.position)">{{ stop.text }}</button>
+    </div>
+    <div v-for="note in notes" :key="note.uuid" class="bar">
+      <span class="said"><b>Operator:</b> {{ note.text }} <span class="quiet">{{ note.by }}</span></span>
+      <form v-if="closing === note.uuid" @submit.prevent="close(note.uuid)">
+        <InputText v-model="cause" v-focus size="small" aria-label="Cause" placeholder="What was it" @keydown.esc="closing = ''" />
+        <Button type="submit" size="small" label="Close note" />
+        <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
+      </form>
+      <Button v-else-if="mayClose" class="cause" size="small" text severity="secondary" label="Cause found" @click="closing = note.uuid" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.bars { display: grid; gap: 4px; padding: 2px 20px; }
+.bar { display: flex; flex-wrap: wrap; align-items: center; gap: 2px 10px; padding: 1px 10px; border-left: 4px solid var(--soil); background: var(--sunk); border-radius: 4px; min-height: 34px; line-height: 1.2; }
+.said { flex: 1 1 300px; }
+.stops { border: 2px solid var(--stop); color: var(--stop); background: var(--surface); }
+.stops button { border: 0; background: none; padding: 0 6px; min-height: 34px; color: var(--stop); font-weight: 600; text-decoration: underline; cursor: pointer; }
+form { display: flex; gap: 6px; align-items: center; flex-wrap: wrap; }
+.problem { color: var(--stop); font-weight: 600; }
+@media (max-width: 700px) { .bars { padding: 2px 12px; } .stops button { min-height: var(--target); } .cause { min-height: var(--target); } }
+</style>
