@@ -22,7 +22,7 @@ HERON_6 = {
     ("draper.hold-down", "hold-down-19"): ["too-tight"],
     ("draper.skid-shoes", "shoe-2"): ["4.6"],
     ("draper.drive-gear-case", "R"): ["low"],
-    ("tie-rods", "R"): ["no"],
+    ("tie-rods", "R"): ["play"],
     ("tyres", "rear-left"): ["1450"],
     ("draper.reel-tines", "reel-bar-4"): ["3: 18, 19, 40"],
 }

@@ -4,7 +4,7 @@ second one a no-op."""
 import datetime as dt
 import uuid
 from collections.abc import Iterable, Sequence
-from typing import cast
+from typing import Any, cast
 
 from django.db import transaction
 from django.utils import timezone
@@ -44,13 +44,18 @@ def called(walk_around: WalkAround) -> list[Called]:
     rows = (
         Verdict.objects.filter(walk_around=walk_around, severity__in=CALLING, ask="")
         .order_by("reading_id")
-        .values_list("check_key", "position_key", "action", "reading__value")
+        .values_list("check_key", "position_key", "action", "reading__value", "reading__kind")
     )
     return [
-        Called(check, position, cast(rules.Action, action), value.get("choice", ""))
-        for check, position, action, value in rows
+        Called(check, position, cast(rules.Action, action), value.get("choice", ""), _counted(kind, value))
+        for check, position, action, value, kind in rows
         if decided.get((check, position), "do") in ("do", "open")
     ]
+
+
+def _counted(kind: str, value: dict[str, Any]) -> int:
+    """How many were found faulty where they were counted; 1 everywhere else."""
+    return max(1, int(value["numbers"][0])) if kind == "count" and value.get("numbers") else 1
 
 
 def decisions_in_force(decisions: Iterable[tuple[str, str, str]]) -> dict[tuple[str, str], str]:

@@ -12,17 +12,21 @@ from .rules import Action
 
 @dataclass(frozen=True)
 class Called:
-    """A finding that is to be done: what calls for parts."""
+    """A finding that is to be done: what calls for parts. count: how many were found, where they were counted."""
 
     check: str
     position: str
     action: Action
     choice: str = ""
+    count: int = 1
 
 
 @dataclass(frozen=True)
 class PartNeed:
-    """One part at one position. side: hand of a handed part. because: the check or the slot that called for it."""
+    """One part at one position. side: hand of a handed part. because: the check or the slot that called for it.
+
+    quantity: pieces, count times what one finding needs; count goes on to what is renewed along with it.
+    """
 
     slot: str
     position: str
@@ -31,6 +35,7 @@ class PartNeed:
     origin: Literal["finding", "companion"]
     because: str
     why: str
+    count: int = 1
 
 
 @dataclass(frozen=True)
@@ -50,7 +55,7 @@ def parts_for(book: RuleBook, findings: Iterable[Called]) -> list[PartNeed]:
         check = checks.get(finding.check)
         for slot, quantity, at in _parts(check, finding) if check else ():
             where = _place(positions.find(finding.position), at)
-            need = _need(book, slot, where, quantity, "finding", finding.check, check.name if check else "")
+            need = _need(book, slot, where, quantity, "finding", finding.check, check.name if check else "", finding.count)
             needs.setdefault((slot, where.key), need)
     waiting = list(needs.values())
     while waiting:
@@ -58,7 +63,8 @@ def parts_for(book: RuleBook, findings: Iterable[Called]) -> list[PartNeed]:
         for companion in _companions(book, cause.slot):
             where = _place(positions.find(cause.position), companion.at)
             if companion.slot and (companion.slot, where.key) not in needs:
-                need = _need(book, companion.slot, where, 1, "companion", cause.slot, companion.why)
+                count = cause.count if companion.at == "same" else 1
+                need = _need(book, companion.slot, where, 1, "companion", cause.slot, companion.why, count)
                 needs[companion.slot, where.key] = need
                 waiting.append(need)
     return list(needs.values())
@@ -105,6 +111,7 @@ def _need(
     origin: Literal["finding", "companion"],
     because: str,
     why: str,
+    count: int,
 ) -> PartNeed:
     side = where.side if book.family.slots[slot].handed and where.side else ""
-    return PartNeed(slot, where.key, side or "", quantity, origin, because, why)
+    return PartNeed(slot, where.key, side or "", quantity * count, origin, because, why, count)

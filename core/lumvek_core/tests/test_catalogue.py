@@ -320,3 +320,9 @@ def test_companions_bring_their_own_companions_and_handed_parts_their_hand():
 def test_only_the_action_that_needs_a_part_asks_for_one():
     assert parts_for(book(), [Called("opener-bearing", "4R", "lubricate", "dry")]) == []
     assert slots(parts_for(book(), [Called("seed-firmer", "4", "repair", "weak")])) == [("firmer-spring", "4", "finding")]
+
+
+def test_what_is_counted_is_ordered_by_the_piece_with_what_goes_along():
+    both = in_force.rule_book(CATALOGUE, "draper-header")
+    needs = parts_for(both, [Called("draper.knife-sections", "all", "replace", count=4)])
+    assert [(need.slot, need.quantity) for need in needs] == [("draper.knife-section", 4), ("draper.section-bolts", 4)]

@@ -244,7 +244,8 @@ def on_combine(key, *raw, **context):
         ("draper.knife-sections", ["3: 7, 21, 22"], "due", "replace", "3 of 70 (7, 21, 22)"),
         ("draper.knife-sections", ["0"], "sound", "none", "None of 70"),
         ("draper.knife-sections", ["30"], "due", "replace", "replace the set"),
-        ("tie-rods", ["no"], "stop", "replace", "no"),
+        ("tie-rods", ["play"], "stop", "replace", "Play"),
+        ("lights", ["no"], "stop", "repair", "Work and road lights: no"),
         ("leak-fuel", ["leak"], "stop", "repair", "Leaks"),
     ],
 )

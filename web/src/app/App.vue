@@ -59,8 +59,8 @@ main:focus { outline: none; }
 @media (max-width: 700px) {
   .bar { padding: 0 10px; gap: 4px; }
   .shop { display: none; }
-  .ways { flex: 1; }
-  .ways a { padding: 0 6px; }
+  .ways { display: none; }
+  .units { margin-left: auto; }
   .who, .bar .home b { display: none; }
 }
 </style>

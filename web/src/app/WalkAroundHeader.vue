@@ -63,7 +63,7 @@ const sync = computed(() => {
 @media (max-width: 700px) {
   .head { padding: 6px 12px 0; gap: 2px 12px; }
   .what p { display: none; }
-  .tabs { width: 100%; justify-content: space-between; }
-  .tabs a { padding: 0 8px; }
+  .tabs { width: 100%; overflow-x: auto; }
+  .tabs a { padding: 0 8px; flex: none; }
 }
 </style>

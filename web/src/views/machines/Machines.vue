@@ -74,6 +74,7 @@ onMounted(load)
         <Button v-else-if="mayInspect" class="main" label="Start walk-around" @click="start(card.machine.id)" />
       </div>
     </article>
+    <nav class="phone" aria-label="Look up"><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules and limits</RouterLink></nav>
   </section>
 </template>
 
@@ -85,6 +86,9 @@ onMounted(load)
 }
 .card h2 { font-size: 1.4rem; }
 .what { display: grid; gap: 4px; }
+.phone { display: none; gap: 20px; }
+.phone a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; }
+@media (max-width: 700px) { .phone { display: flex; } }
 .stop { color: var(--stop); }
 .card h2 a { color: var(--ink); text-decoration: none; }
 .card h2 a:hover { text-decoration: underline; }

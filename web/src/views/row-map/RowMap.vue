@@ -86,7 +86,7 @@ function retype(): void {
 function open(): void {
   if (chosen.value && chosenLine.value) void router.push({ name: 'walk-around', params: { id: props.id }, query: { check: chosenLine.value.check, at: chosen.value.position } })
 }
-const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string => [line.name, line.side, `${data.value?.name} ${column}`, WORDS[cell.severity as Severity], cell.shown, cell.off && `${cell.off} against the others`, cell.change && `${cell.change} since last time`].filter(Boolean).join(', ')
+const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string => [line.name, line.side, `${data.value?.name} ${column}`, WORDS[cell.severity as Severity], cell.short, cell.shown !== cell.short && cell.shown, cell.off && `${cell.off} against the others`, cell.change && `${cell.change} since last time`].filter(Boolean).join(', ')
 </script>
 
 <template>
@@ -118,7 +118,7 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
         </table>
       </div>
       <p class="chosen" role="status" aria-live="polite">
-        <template v-if="chosen && chosenLine"><SeverityMark :severity="chosen.severity as Severity" wordless /> <b>{{ chosenLine.name }}, {{ data.name.toLowerCase() }} {{ order[here.column]?.name }} {{ chosenLine.side }}.</b> {{ chosen.reason || 'Nobody has looked here yet.' }} <span v-if="chosen.off" class="quiet">{{ chosen.off }} {{ chosenLine.unit }} against the middle of this line.</span> <span v-if="chosen.change" class="quiet">{{ chosen.change }} {{ chosenLine.unit }} since last time.</span></template>
+        <template v-if="chosen && chosenLine"><SeverityMark :severity="chosen.severity as Severity" wordless /> <b>{{ chosenLine.name }}, {{ data.name.toLowerCase() }} {{ [order[here.column]?.name, chosenLine.side].filter(Boolean).join(' ') }}.</b> {{ chosen.reason || 'Nobody has looked here yet.' }} <span v-if="chosen.off" class="quiet">{{ chosen.off }} {{ chosenLine.unit }} against the middle of this line.</span> <span v-if="chosen.change" class="quiet">{{ chosen.change }} {{ chosenLine.unit }} since last time.</span></template>
       </p>
       <p class="quiet"><kbd>←</kbd> <kbd>→</kbd> <kbd>↑</kbd> <kbd>↓</kbd> move<template v-if="data.may_record">, type a figure and <kbd>Enter</kbd> to read again</template>, <kbd>Enter</kbd> opens the place<template v-if="data.marked.length">. Underlined: behind a tractor wheel</template></p>
     </section>

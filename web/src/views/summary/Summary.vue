@@ -23,6 +23,7 @@ const sure = ref(false)
 const path = { params: { path: { walk_around_id: props.id } } }
 const open = computed(() => data.value?.holes.reduce((sum, hole) => sum + hole.count, 0) ?? 0)
 const missed = computed(() => data.value?.missed.filter((one) => one.done < one.total) ?? [])
+const seenMissed = computed(() => (data.value?.missed ?? []).filter((one) => one.done === one.total).map((one) => one.name))
 const stations = computed(() => {
   const names = [...new Set(data.value?.holes.map((hole) => hole.station) ?? [])]
   return names.map((name) => ({ name, holes: data.value!.holes.filter((hole) => hole.station === name) }))
@@ -74,8 +75,9 @@ async function handOver(): Promise<void> {
         <section v-if="data.stops.length" class="stops" role="alert">
           <p v-for="stop in data.stops" :key="stop.place.check + stop.place.position"><SeverityMark severity="stop" :size="20" wordless /> <b>Stop. {{ stop.label }}:</b> {{ stop.place.reason }} <RouterLink :to="{ name: 'walk-around', params: { id }, query: { check: stop.place.check, at: stop.place.position } }">Read again</RouterLink></p>
         </section>
-        <section v-if="missed.length" aria-labelledby="missed">
-          <h3 id="missed">Often missed, and still open here</h3>
+        <section v-if="data.missed.length" aria-labelledby="missed">
+          <h3 id="missed">Often missed</h3>
+          <p v-if="seenMissed.length" class="quiet">Seen: {{ seenMissed.join(', ') }}.</p>
           <ul><li v-for="one in missed" :key="one.check"><RouterLink :to="{ name: 'walk-around', params: { id }, query: { check: one.check } }">{{ one.name }}</RouterLink> <span class="quiet">{{ one.station }}, {{ one.done }} of {{ one.total }}</span></li></ul>
         </section>
         <section v-for="station in stations" :key="station.name">

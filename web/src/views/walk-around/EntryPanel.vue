@@ -18,6 +18,7 @@ const props = defineProps<{
   units: 'mm' | 'in'
   readOnly: boolean
 }>()
+const emit = defineEmits<{ note: []; picture: [] }>()
 
 const more = ref(false)
 const field = ref<{ $el: HTMLInputElement } | null>(null)
@@ -52,6 +53,8 @@ const KEYS = computed(() => [
   { key: '+', text: `rest of the station looks right (${entry.leftInBulk.value.length})`, act: entry.markRest, show: entry.leftInBulk.value.length > 0, desk: false },
   { key: '−', text: 'not seen', act: entry.askNotSeen, show: true, desk: false },
   { key: '/', text: 'does not apply', act: entry.doesNotApply, show: true, desk: false },
+  { key: 'Alt N', text: 'note', act: () => emit('note'), show: true, desk: true },
+  { key: 'Alt P', text: 'picture', act: () => emit('picture'), show: true, desk: true },
   { key: '⌫', text: 'back', act: entry.back, show: true, desk: true },
   { key: 'Ctrl Z', text: 'undo', act: entry.undo, show: true, desk: true },
 ])
@@ -62,7 +65,7 @@ function use(text: string): void {
 </script>
 
 <template>
-  <section class="hand" :aria-label="`Check in hand: ${check.name}`">
+  <section class="hand" :class="{ whole: entry.position.value === 'all' }" :aria-label="`Check in hand: ${check.name}`">
     <div class="about">
       <h2>{{ check.name }}<span v-if="check.often_missed" class="chip">often missed</span><span v-if="check.safety" class="chip safety">safety item</span><span v-if="check.optional" class="chip">optional</span></h2>
       <p class="how">{{ check.how }} <button type="button" class="link" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'Why, limits, tools' }}</button></p>
@@ -164,8 +167,10 @@ h2 { font-size: 1.35rem; }
 .verdict.sound { border-color: var(--sound); } .verdict.watch { border-color: var(--watch); } .verdict.due { border-color: var(--due); } .verdict.stop { border-color: var(--stop); }
 summary { display: inline-block; color: var(--accent); font-weight: 600; cursor: pointer; }
 details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
-.keys { display: flex; flex-wrap: wrap; gap: 6px; }
-.keys button { min-height: var(--target); padding: 0 12px; border: 0; border-radius: var(--radius); background: none; cursor: pointer; color: var(--quiet); }
+.keys { display: flex; flex-wrap: wrap; gap: 2px 4px; }
+.whole h2 { font-size: 1.75rem; line-height: 1.15; }
+.whole .where { font-size: 1.3rem; color: var(--quiet); }
+.keys button { min-height: var(--target); padding: 0 9px; border: 0; border-radius: var(--radius); background: none; cursor: pointer; color: var(--quiet); }
 .keys button:hover { background: var(--sunk); color: var(--ink); }
 @media (max-width: 1100px) { .work { grid-template-columns: minmax(0, 1fr); } .picture { width: min(330px, 100%); justify-self: center; } }
 @media (max-width: 700px) {

@@ -39,7 +39,7 @@ li { display: grid; grid-template-columns: 30px 1fr; gap: 6px; padding: 5px 0; b
 .n { font-size: 1.15rem; text-align: right; padding-right: 4px; }
 small { display: block; color: var(--quiet); font-size: 1rem; }
 .along::before { content: '+ '; font-weight: 600; color: var(--accent); }
-ul { max-height: max(240px, calc(100vh - 370px)); overflow-y: auto; }
+ul { max-height: max(170px, calc(100vh - 560px)); overflow-y: auto; }
 h2 span { font-weight: 400; font-size: 1rem; }
 a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; }
 @media (prefers-reduced-motion: no-preference) {

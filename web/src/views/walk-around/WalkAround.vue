@@ -39,7 +39,7 @@ const data = state.data
 const FAR = 'lumvek:called-out'
 const far = ref(localStorage.getItem(FAR) === 'yes')
 watch(far, (on) => localStorage.setItem(FAR, on ? 'yes' : 'no'))
-const SWEEPS = [{ label: 'Check by check', value: 'check' }, { label: 'Row by row', value: 'row' }]
+const SWEEPS = [{ label: 'By check', value: 'check' }, { label: 'By row', value: 'row' }]
 const sweep = computed({ get: () => order.sweep.value, set: (way) => { order.sweep.value = way; panel.value?.focus() } })
 
 const check = computed(() => entry.check.value)
@@ -69,7 +69,9 @@ function begin(): void {
   if (!data.value || checkKey.value) return
   const asked = data.value.checks.find((one) => one.key === route.query.check)
   if (asked) return entry.select(asked.key, typeof route.query.at === 'string' ? route.query.at : undefined)
-  const next = order.steps.value.find((step) => !step.check.optional && state.isOpen(step.check, step.position)) ?? order.steps.value[0]
+  const open = order.steps.value.filter((step) => !step.check.optional && state.isOpen(step.check, step.position))
+  // Where the machine stands already there is no need to move it.
+  const next = open.find((step) => state.holds.value.some((hold) => hold.posture === step.check.posture)) ?? open[0] ?? order.steps.value[0]
   if (next) entry.select(next.check.key, next.position)
 }
 
@@ -144,7 +146,7 @@ function alt(event: KeyboardEvent): void {
       <RouteList class="left" :order="order" :current="check.key" :state="state" :station-names="stationNames" :may-reorder="data.may_record" @go="(key) => entry.select(key)" @move="move" />
       <div class="middle">
         <PostureGate v-if="gate && posture" ref="gatePanel" :key="posture.name" :posture="posture" :visit="visit" :visits="order.visits.value.length" :places="openHere" :hazards="hazardsHere" @confirm="confirmPosture" @look="onlyLook" />
-        <EntryPanel v-else ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record">
+        <EntryPanel v-else ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record" @note="strip?.write()" @picture="strip?.pick()">
           <RowGrid :check="check" :positions="data.positions" :track-rows="data.machine.track_rows" :current="entry.position.value" :state="state" :problems="(position) => entry.problems.get(at(check.key, position)) ?? ''" @go="(position) => entry.select(check.key, position)" />
           <PhotoStrip :id="id" ref="strip" :entry="entry" :photos="data.photos" :read-only="!data.may_record" />
         </EntryPanel>

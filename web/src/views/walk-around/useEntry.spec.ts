@@ -165,7 +165,7 @@ describe('the hand on the keyboard', () => {
   })
 
   it('marks the rest of a station right in one key, each by itself, and never what is measured', () => {
-    const { press } = hand(check('disc', {}), check('axle'', { options: STATES, bulk: true }), check('tyre', { options: STATES, bulk: true }), check('elsewhere', { options: STATES, bulk: true, station: 'other' }))
+    const { press } = hand(check('disc', {}), check('axle', { options: STATES, bulk: true }), check('tyre', { options: STATES, bulk: true }), check('elsewhere', { options: STATES, bulk: true, station: 'other' }))
     press('+')
     expect(sent.map((body) => [body.check, body.position, body.raw, body.bulk, body.posture])).toEqual(
       ['axle', 'tyre'].flatMap((key) => ['1', '2', '3'].map((position) => [key, position, ['smooth'], true, 'raised'])),

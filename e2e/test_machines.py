@@ -1,0 +1,245 @@
+"""A combine with its header, posture by posture; the row map; what a shop decides; a report by its link."""
+
+import re
+import uuid
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from demo.combines import drawn
+
+HERON_4 = "ebf6c402-9e3b-5278-a338-5c8a284346b2"
+DUNMERE_12 = "2bf30ed0-2ed8-5dd5-bceb-b7131910ad62"
+
+
+def settle(page: Page):
+    expect(page.get_by_text("All readings saved")).to_be_visible()
+
+
+def answer(check: dict) -> list[str]:
+    """Keys that record something sound for a check."""
+    if check["options"]:
+        return ["1"]
+    limits = check["limits"]
+    if "low" in limits and "high" in limits:
+        text = str((limits["low"] + limits["high"]) / 2)
+    else:
+        text = {"interval": "2100 h", "count": "0", "note": "nothing noticed"}.get(check["kind"], "12")
+    return [*text, "Enter"]
+
+
+def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Page, sign_in, accessible, browser, base_url):
+    sign_in()
+    page.get_by_role("link", name="Heron 6", exact=True).click()
+    page.get_by_label("Daily", exact=False).first.check()
+    page.get_by_label("Weir 107").check()
+    page.get_by_label("Ines Marrow").check()
+    expect(page.get_by_text(re.compile(r"of moving the machine, \d+ min station by station"))).to_be_visible()
+    accessible(page)
+    page.get_by_role("button", name="Start walk-around").click()
+    gate = page.locator(".gate .main")
+    gate.wait_for()
+    accessible(page)
+    walk_around = page.url.split("/")[-1].partition("?")[0]
+    checks = {c["key"]: c for c in page.request.get(f"/api/walk-arounds/{walk_around}").json()["checks"]}
+
+    postures, marked_in_bulk = [], 0
+    field = page.locator("#reading")
+    for _ in range(400):
+        gate.or_(field).first.wait_for()
+        if gate.is_visible():
+            postures.append(page.locator(".gate h2").inner_text())
+            page.keyboard.press("Enter")
+            continue
+        if page.get_by_text("Every position has been looked at.").is_visible():
+            break
+        key = re.search(r"check=([^&]+)", page.url)[1]
+        if key == "draper.knife-sections":
+            page.keyboard.type("3: 7, 21, 22")
+            page.keyboard.press("Enter")
+            continue
+        rest = page.get_by_role("button", name=re.compile(r"rest of the station looks right"))
+        if rest.count() and checks[key]["bulk"] and not marked_in_bulk:
+            marked_in_bulk = int(re.search(r"\((\d+)\)", rest.inner_text())[1])
+            page.keyboard.press("+")
+            continue
+        before = page.url
+        for pressed in answer(checks[key]):
+            page.keyboard.press(pressed)
+        if page.url == before:
+            page.wait_for_timeout(50)
+    settle(page)
+    assert len(postures) >= 8 and len(set(postures)) == len(postures), "each posture is taken up once"
+    assert marked_in_bulk >= 1
+
+    # A picture of the knife, with its caption.
+    page.goto(f"/walk-arounds/{walk_around}?check=draper.knife-sections")
+    page.get_by_role("button", name="Only look or correct").click()
+    page.keyboard.press("Alt+p")
+    page.keyboard.type("Three chipped")
+    page.locator("input[type=file]").set_input_files({"name": "k.jpg", "mimeType": "image/jpeg", "buffer": drawn("knife")})
+    expect(page.get_by_alt_text("Three chipped")).to_be_visible()
+    accessible(page)
+
+    # A companion is declined, with its reason.
+    page.get_by_role("link", name="Parts", exact=True).click()
+    row = page.get_by_role("row").filter(has_text="Section bolt set")
+    row.get_by_role("button", name="Leave out").click()
+    page.keyboard.type("bolts are new")
+    page.keyboard.press("Enter")
+    expect(row).to_contain_text("bolts are new")
+
+    page.get_by_role("link", name="Summary", exact=True).click()
+    expect(page.get_by_role("heading", name="Complete: every place has been seen.")).to_be_visible()
+    page.get_by_role("button", name="Finish walk-around").click()
+    page.get_by_role("heading", name=re.compile("findings?")).first.wait_for()
+    page.get_by_role("button", name="Make a link").click()
+    link = page.locator(".made a").get_attribute("href")
+    accessible(page)
+
+    # Whoever has the link reads this one report without an account.
+    stranger = browser.new_context(base_url=base_url).new_page()
+    stranger.goto(link)
+    expect(stranger.get_by_role("heading", name="Heron 6: what was found")).to_be_visible()
+    expect(stranger.get_by_text("3 of 140 (7, 21, 22)")).to_be_visible()
+    expect(stranger.get_by_alt_text("Knife sections: Three chipped")).to_be_visible()
+    assert stranger.evaluate("document.images[0].naturalWidth") > 100
+    accessible(stranger)
+    page.get_by_role("button", name="End it now").click()
+    expect(page.get_by_role("button", name="End it now")).to_have_count(0)
+    stranger.reload()
+    expect(stranger.get_by_role("heading", name="This link has ended")).to_be_visible()
+    stranger.context.close()
+
+
+def test_a_stop_stays_on_top_until_it_is_cleared(page: Page, sign_in):
+    sign_in()
+    machine = next(c["machine"]["id"] for c in page.request.get("/api/machines").json() if c["machine"]["name"] == "Heron 4")
+    token = page.request.get("/api/session").json()["csrf"]
+    started = str(uuid.uuid4())
+    page.request.post(f"/api/machines/{machine}/walk-arounds", data={"id": started}, headers={"X-CSRFToken": token})
+    page.goto(f"/walk-arounds/{started}?check=tie-rods&at=L")
+    page.get_by_role("button", name="Locks are set, go on").click()
+    page.keyboard.press("2")
+    bar = page.get_by_role("alert").filter(has_text="Do not run or drive")
+    expect(bar).to_contain_text("Tie rods, left")
+    page.goto(f"/walk-arounds/{started}?check=wheel-bolts")
+    expect(bar).to_be_visible()
+    bar.get_by_role("button", name="Tie rods, left").click()
+    page.keyboard.press("1")
+    expect(bar).to_have_count(0)
+
+
+def test_going_to_another_posture_asks_for_its_locks_again(page: Page, sign_in):
+    sign_in()
+    machine = next(c["machine"]["id"] for c in page.request.get("/api/machines").json() if c["machine"]["name"] == "Heron 4")
+    token = page.request.get("/api/session").json()["csrf"]
+    started = str(uuid.uuid4())
+    page.request.post(f"/api/machines/{machine}/walk-arounds", data={"id": started}, headers={"X-CSRFToken": token})
+    page.goto(f"/walk-arounds/{started}?check=feeder-trash")
+    page.get_by_role("button", name="Locks are set, go on").click()
+    page.locator("#reading").wait_for()
+    page.get_by_role("button", name=re.compile("Shields open, engine off")).first.click()
+    expect(page.locator(".gate h2")).to_have_text("Shields open, engine off")
+    page.keyboard.press("Enter")
+    page.locator("#reading").wait_for()
+    page.go_back()
+    expect(page.locator(".gate h2")).to_have_text("Header raised, feeder lock engaged, engine off")
+
+
+def test_the_row_map_by_keyboard(page: Page, sign_in, accessible):
+    sign_in()
+    page.goto(f"/walk-arounds/{DUNMERE_12}/map")
+    page.get_by_role("grid").wait_for()
+    accessible(page)
+    cell = page.get_by_role("gridcell", name=re.compile("^Opener disc diameter, left, Row 4,"))
+    expect(cell).to_contain_text("388.5")
+    page.get_by_role("button", name="Against the others").or_(page.get_by_text("Against the others")).first.click()
+    expect(cell).to_contain_text("−")
+    page.get_by_text("Since last time", exact=True).click()
+    expect(cell).to_contain_text("−5")
+    page.get_by_role("button", name="Worst first").click()
+    expect(page.get_by_role("columnheader").nth(1)).to_have_text("5")
+    first = page.get_by_role("gridcell").first
+    first.click()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowDown")
+    assert "Boxes" in page.evaluate("document.activeElement.getAttribute('aria-label')")
+    page.keyboard.press("Enter")
+    page.wait_for_url("**/walk-arounds/*?check=boxes*")
+
+
+def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign_in, accessible):
+    sign_in("ada")
+    page.get_by_role("link", name="Rules").click()
+    page.get_by_label("Model").select_option(label="Dunmere 6 (row-crop planter)")
+    page.get_by_label("Find a limit").fill("guard width")
+    page.get_by_role("button", name="Change Seed tube guard width, Replace at").click()
+    page.keyboard.type("a bit")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_be_visible()
+    page.get_by_label("Seed tube guard width: Replace at").fill("18.5")
+    page.keyboard.press("Enter")
+    row = page.get_by_role("row").filter(has_text="Replace at")
+    expect(row).to_contain_text("18.5 mm")
+    expect(row).to_contain_text("this shop")
+    accessible(page)
+    page.get_by_role("link", name="Schools").click()
+    page.get_by_label("Once round the machine").check()
+    accessible(page)
+    page.get_by_role("link", name="Feelers").click()
+    page.get_by_label("Name of the feeler").fill("folded paper")
+    page.get_by_label("Thickness", exact=True).fill("0.21 mm")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("row").filter(has_text="folded paper")).to_contain_text("0.21 mm")
+    page.get_by_role("link", name="Changes").click()
+    expect(page.get_by_role("row").filter(has_text="Order of a walk-around")).to_contain_text("Once round the machine")
+    expect(page.get_by_role("row").filter(has_text="Seed tube guard width")).to_contain_text("19 mm (starting value)")
+    page.get_by_role("link", name="Schools").click()
+    page.get_by_label("With the crop or the soil").check()
+
+
+def test_the_catalogue_can_be_looked_through(page: Page, sign_in, accessible):
+    sign_in("lotte")
+    page.get_by_role("link", name="Catalogue").click()
+    page.get_by_role("button", name=re.compile("Rotary combine")).click()
+    page.get_by_label("Find in this catalogue").fill("tie rods")
+    page.get_by_text("Tie rods", exact=True).click()
+    expect(page.get_by_text("Grab and pull by hand")).to_be_visible()
+    accessible(page)
+
+
+@pytest.mark.parametrize(
+    "path",
+    [
+        f"/walk-arounds/{HERON_4}",
+        f"/walk-arounds/{HERON_4}/map",
+        f"/walk-arounds/{HERON_4}/summary",
+        "/machines/1",
+        "/catalogue",
+        "/rules",
+    ],
+)
+def test_new_screens_on_a_phone_in_the_dark(path, page: Page, sign_in, accessible):
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.add_init_script("localStorage.setItem('lumvek:theme', 'dark')")
+    sign_in("ada")
+    page.goto(path)
+    page.get_by_role("heading").first.wait_for()
+    page.wait_for_load_state("networkidle")
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    accessible(page)
+
+
+def test_the_report_of_a_combine_and_a_card_to_print(page: Page, sign_in, accessible):
+    sign_in("ada")
+    page.goto(f"/walk-arounds/{HERON_4}/report")
+    expect(page.get_by_text("Complete: all")).to_be_visible()
+    expect(page.get_by_alt_text(re.compile("Hard strip gone"))).to_be_visible()
+    accessible(page)
+    page.goto("/")
+    page.get_by_role("link", name="Heron 4", exact=True).click()
+    page.get_by_label("Daily").check()
+    page.get_by_role("link", name="Print this list as a card").click()
+    expect(page.get_by_role("heading", name="Heron 4: daily")).to_be_visible()
+    accessible(page)
