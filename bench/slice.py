@@ -67,11 +67,27 @@ def line(name: str, took: list[float], unit: float) -> None:
     print(f"{name:44} median {median:7.1f} ms   95 % {p95:7.1f} ms   × {median / unit:5.1f} a plain round trip")
 
 
+def fill(browser: Browser, walk_around: str) -> None:
+    """Something sound at every place of a walk-around, and say how many that are."""
+    opened = browser.get(walk_around)
+    count = 0
+    for check in opened["checks"]:
+        limits = check["limits"]
+        middle = str((limits["low"] + limits["high"]) / 2) if {"low", "high"} <= limits.keys() else None
+        usual = {"interval": "2026-03-05", "count": "0", "note": "nothing"}.get(check["kind"], "12")
+        raw = ["1"] if check["options"] else [middle or usual] * max(1, len(check["values"]))
+        for position in check["positions"]:
+            browser.post(f"{walk_around}/readings", uuid=str(uuid.uuid4()), check=check["key"], position=position, raw=raw)
+            count += 1
+    print(f"largest combine: {len(opened['checks'])} checks, {count} places")
+
+
 def main(base: str) -> None:
     browser = Browser(base)
-    board = browser.get("/api/machines")
-    machine = next(card for card in board if card["machine"]["rows"] == 12)["machine"]["id"]
-    walk_around = f"/api/walk-arounds/{browser.post(f'/api/machines/{machine}/walk-arounds', id=str(uuid.uuid4()))['id']}"
+    ids = {card["machine"]["name"]: card["machine"]["id"] for card in browser.get("/api/machines")}
+    planter = ids["Dunmere 12"]
+    walk_around = f"/api/walk-arounds/{browser.post(f'/api/machines/{planter}/walk-arounds', id=str(uuid.uuid4()))['id']}"
+    largest = {"phase": "winter", "headers": [ids["Weir 107"], ids["Comb 61"]]}
 
     def save(i: int) -> None:
         row, side = i // 2 % 12 + 1, "LR"[i % 2]
@@ -91,6 +107,13 @@ def main(base: str) -> None:
     timed(save, 30)  # warm
     line(f"saving a reading ({READINGS})", timed(save, READINGS), unit)
     line("opening the walk-around", timed(lambda _: browser.get(walk_around), 30), unit)
+    plan = timed(lambda _: browser.post(f"/api/machines/{ids['Heron 6']}/preview", id=str(uuid.uuid4()), **largest), 20)
+    line("planning the largest combine's route", plan, unit)
+    combine = browser.post(f"/api/machines/{ids['Heron 6']}/walk-arounds", id=str(uuid.uuid4()), **largest)["id"]
+    fill(browser, f"/api/walk-arounds/{combine}")
+    line("opening it with every place read", timed(lambda _: browser.get(f"/api/walk-arounds/{combine}"), 30), unit)
+    line("its row map", timed(lambda _: browser.get(f"/api/walk-arounds/{combine}/map"), 20), unit)
+    line("its summary", timed(lambda _: browser.get(f"/api/walk-arounds/{combine}/summary"), 20), unit)
     line("the board", timed(lambda _: browser.get("/api/machines"), 30), unit)
     first = ["index", "SignIn"]
     files = [f for f in (DIST / "assets").iterdir() if f.suffix in (".js", ".css") and f.name.split("-")[0] in first]

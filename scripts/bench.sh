@@ -16,6 +16,8 @@ sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
 db_allow lumvek
 export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
 step "Tables and demo data" bench-data bash -c '.venv/bin/python server/manage.py migrate --no-input && .venv/bin/python server/manage.py load_demo'
+step "Half a million readings" bench-many .venv/bin/python bench/many_readings.py
+tail -n 1 "$LOGS/bench-many.log"
 db_stop
 db_start "$DURABLE"
 port=$(free_port 8820)

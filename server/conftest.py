@@ -88,7 +88,7 @@ def as_(db):
     def signed_in(member=None, **client):
         browser = Browser(**client)
         if member:
-            browser.force_login(member.user, backend="django.contrib.auth.backends.ModelBackend")
+            browser.force_login(member.user, backend="shops.backend.MemberBackend")
         return browser
 
     return signed_in

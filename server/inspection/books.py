@@ -4,11 +4,12 @@ import hashlib
 import json
 from collections.abc import Sequence
 from functools import lru_cache
+from typing import Any
 
 from fleet.models import Machine
 from fleet.queries import overrides_of
 from lumvek_core.catalogue import in_force, load
-from lumvek_core.catalogue.model import Catalogue, Check
+from lumvek_core.catalogue.model import Catalogue, Check, LimitOverride
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from shops.models import Shop
 
@@ -23,13 +24,20 @@ def shipped() -> Catalogue:
 
 def current(machine: Machine, shop: Shop, headers: Sequence[Machine] = ()) -> RuleBook:
     """The rule book in force for this machine and its headers now, stored if it is new."""
-    overrides = [override for one in [machine, *headers] for override in overrides_of(one.model)]
-    families = [header.model.family for header in headers]
-    book = in_force.rule_book(shipped(), machine.model.family, overrides, shop.schools, families)
-    content = in_force.to_json(book)
-    digest = hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest()
-    stored, _ = RuleBook.objects.get_or_create(shop=shop, digest=digest, defaults={"content": content})
+    overrides = tuple(override for one in [machine, *headers] for override in overrides_of(one.model))
+    families = tuple(header.model.family for header in headers)
+    digest, content = _composed(machine.model.family, overrides, tuple(sorted(shop.schools.items())), families)
+    stored, _ = RuleBook.objects.defer("content").get_or_create(shop=shop, digest=digest, defaults={"content": content})
     return stored
+
+
+@lru_cache(maxsize=32)
+def _composed(
+    family: str, overrides: tuple[LimitOverride, ...], schools: tuple[tuple[str, str], ...], headers: tuple[str, ...]
+) -> tuple[str, dict[str, Any]]:
+    """A rule book as plain data, with the hash of its content."""
+    content = in_force.to_json(in_force.rule_book(shipped(), family, overrides, dict(schools), headers))
+    return hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest(), content
 
 
 def scope_of(walk_around: WalkAround) -> in_force.Scope:

@@ -269,13 +269,22 @@ def notes(machine: Machine, *, closed: bool = False) -> list[NoteOut]:
 
 def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.Changed, last: int = 0) -> ChangedOut:
     """What a write changed, for the screen to follow."""
-    now = queries.places(found, book, member, what.pairs)
+    if what.rows is None:
+        now = queries.places(found, book, member, what.pairs)
+    else:
+        names = (
+            queries.names_in(member.shop_id)
+            if any(row.reading.by_id != member.user_id for row in what.rows)
+            else {member.user_id: member.name}
+        )
+        now = [queries.place_out(row, book, member, names) for row in what.rows]
     there = {(place.check, place.position) for place in now}
+    stations = {check.key: station.key for station in book.family.stations for check in station.checks}
     return ChangedOut(
         last=last,
         places=now,
         gone=[PlaceKey(check=pair[0], position=pair[1]) for pair in what.pairs if pair not in there],
-        stations=queries.station_states(found),
+        stations=queries.station_states(found, {stations[check] for check, _ in what.pairs}),
         parts=parts(found, book) if what.parts else None,
     )
 
@@ -293,7 +302,7 @@ def changed_since(found: WalkAround, book: CoreBook, member: Member, after: int)
         for p in positions.expand(check.per, found.layout)
     }
     there = [pair for pair in places if pair not in pairs]
-    what = recording.Changed([*pairs], parts=bool(pairs))
+    what = recording.Changed(found, [*pairs], parts=bool(pairs))
     out = changed(found, book, member, what, last)
     if there:
         out.places += queries.places(found, book, member, there)

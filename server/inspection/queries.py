@@ -2,11 +2,12 @@
 
 import uuid
 from collections import Counter, defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, cast
 
-from django.db.models import Count, Max, Q, QuerySet
+from django.db.models import Count, F, Max, Q, QuerySet, Window
+from django.db.models.functions import RowNumber
 
 from fleet.models import Machine
 from fleet.queries import machines_for
@@ -66,17 +67,20 @@ def previous(walk_around: WalkAround) -> WalkAround | None:
     )
 
 
-def station_states(walk_around: WalkAround) -> list[StationOut]:
-    """The stations of one walk-around, in working order. One query."""
-    return station_states_of([walk_around])[walk_around.pk]
+def station_states(walk_around: WalkAround, only: Collection[str] | None = None) -> list[StationOut]:
+    """The stations of one walk-around, in working order; with `only`, those of these keys. One query."""
+    return station_states_of([walk_around], only)[walk_around.pk]
 
 
-def station_states_of(walk_arounds: Sequence[WalkAround]) -> dict[uuid.UUID, list[StationOut]]:
+def station_states_of(
+    walk_arounds: Sequence[WalkAround], only: Collection[str] | None = None
+) -> dict[uuid.UUID, list[StationOut]]:
     """The stations of several walk-arounds. One query, whatever their number. Optional checks do not count."""
     optional = {w.pk: {key for station in w.stations for key in station["optional"]} for w in walk_arounds}
     counts: dict[tuple[uuid.UUID, str], Counter[str]] = defaultdict(Counter)
+    verdicts = Verdict.objects.filter(walk_around__in=walk_arounds)
     rows = (
-        Verdict.objects.filter(walk_around__in=walk_arounds)
+        (verdicts if only is None else verdicts.filter(station_key__in=only))
         .values("walk_around", "station_key", "check_key", "severity", "ask")
         .annotate(n=Count("id"))
         .order_by()
@@ -85,7 +89,10 @@ def station_states_of(walk_arounds: Sequence[WalkAround]) -> dict[uuid.UUID, lis
         if row["check_key"] not in optional[row["walk_around"]]:
             state = "asked" if row["ask"] else row["severity"].replace("-", "_")
             counts[row["walk_around"], row["station_key"]][state] += row["n"]
-    return {w.pk: [_station(station, counts[w.pk, station["key"]]) for station in w.stations] for w in walk_arounds}
+    return {
+        w.pk: [_station(s, counts[w.pk, s["key"]]) for s in w.stations if only is None or s["key"] in only]
+        for w in walk_arounds
+    }
 
 
 STATES = (*SEVERITIES, "not_seen", "does_not_apply", "asked")
@@ -106,19 +113,25 @@ class BoardMachine:
     stations: list[StationOut] = field(default_factory=list)
 
 
+def _ranked(rows: QuerySet[Any], by: F, started: str) -> QuerySet[Any]:
+    """The newest few for each machine, whatever there are."""
+    order = Window(RowNumber(), partition_by=by, order_by=F(started).desc())
+    ranked: QuerySet[Any] = rows.annotate(rank=order).filter(rank__lte=RECENT).order_by("rank")
+    return ranked
+
+
 def board(member: Member) -> list[BoardMachine]:
     """Every machine the member may see, by season date; a header with the walk-arounds it was coupled in. Four queries."""
     cards = {machine.pk: BoardMachine(machine) for machine in machines_for(member)}
-    coupled: dict[uuid.UUID, list[int]] = defaultdict(list)
-    for walk_around_id, machine_id in WalkAround.headers.through.objects.filter(machine__in=cards).values_list(
-        "walkaround_id", "machine_id"
+    recent = _ranked(WalkAround.objects.filter(machine__in=cards), F("machine_id"), "started_at")
+    for walk_around in recent.select_related("started_by", "finished_by").defer("plan", "layout"):
+        cards[walk_around.machine_id].recent.append(walk_around)
+    coupled = _ranked(WalkAround.headers.through.objects.filter(machine__in=cards), F("machine_id"), "walkaround__started_at")
+    for pair in coupled.select_related("walkaround__started_by", "walkaround__finished_by").defer(
+        "walkaround__plan", "walkaround__layout"
     ):
-        coupled[walk_around_id].append(machine_id)
-    of_these = Q(machine__in=cards) | Q(pk__in=coupled)
-    for walk_around in WalkAround.objects.filter(of_these, shop=member.shop_id).select_related("started_by", "finished_by"):
-        for machine_id in (walk_around.machine_id, *coupled[walk_around.pk]):
-            if machine_id in cards and len(cards[machine_id].recent) < RECENT:
-                cards[machine_id].recent.append(walk_around)
+        card = cards[pair.machine_id]
+        card.recent = sorted([*card.recent, pair.walkaround], key=lambda one: one.started_at, reverse=True)[:RECENT]
     newest = list({card.recent[0].pk: card.recent[0] for card in cards.values() if card.recent}.values())
     states = station_states_of(newest)
     for card in cards.values():
@@ -137,16 +150,24 @@ def _own(machine: Machine, stations: list[StationOut]) -> list[StationOut]:
 def places(
     walk_around: WalkAround, book: CoreBook, member: Member, only: Iterable[tuple[str, str]] | None = None
 ) -> list[PlaceOut]:
-    """The positions that have a verdict; with `only`, those of the pairs that still have one. One query."""
-    rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading", "reading__by")
+    """The positions that have a verdict; with `only`, those of the pairs that still have one. Two queries."""
+    rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading")
+    names = names_in(member.shop_id)
     if only is not None:
         wanted = set(only)
         rows = rows.filter(check_key__in={check for check, _ in wanted}, position_key__in={place for _, place in wanted})
-        return [_place(row, book, member) for row in rows if (row.check_key, row.position_key) in wanted]
-    return [_place(row, book, member) for row in rows]
+        return [place_out(row, book, member, names) for row in rows if (row.check_key, row.position_key) in wanted]
+    return [place_out(row, book, member, names) for row in rows]
 
 
-def _place(row: Verdict, book: CoreBook, member: Member) -> PlaceOut:
+def names_in(shop_id: int) -> dict[int, str]:
+    """What the people of a shop are called, by user."""
+    people = Member.objects.filter(shop=shop_id).values_list("user_id", "user__first_name", "user__last_name", "user__username")
+    return {user: f"{first} {last}".strip() or username for user, first, last, username in people}
+
+
+def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, str]) -> PlaceOut:
+    """A verdict with its reading, as this member reads it."""
     check, reading = book.family.checks[row.check_key], row.reading
     seen = reading.state == Reading.State.SEEN
     value = value_of(reading)
@@ -179,7 +200,7 @@ def _place(row: Verdict, book: CoreBook, member: Member) -> PlaceOut:
         confirmed=reading.confirmed,
         bulk=reading.bulk,
         posture=reading.posture,
-        by=reading.by.get_full_name() or reading.by.get_username(),
+        by=names.get(reading.by_id, "somebody"),
         at=reading.taken_at.isoformat(),
     )
 

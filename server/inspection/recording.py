@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from django.db import transaction
+from django.db.models import Q
 from django.utils import timezone
 
 from lumvek_core import positions
@@ -50,10 +51,15 @@ class NewReading:
 
 @dataclass
 class Changed:
-    """What recording changed: (check, position) pairs with another verdict, and whether the parts lines moved."""
+    """What recording changed: (check, position) pairs with another verdict, and whether the parts lines moved.
 
+    rows: the verdicts of those pairs where they are at hand; None where they are to be read again.
+    """
+
+    walk_around: WalkAround
     pairs: list[tuple[str, str]]
     parts: bool
+    rows: list[Verdict] | None = None
 
 
 def record_reading(member: Member, walk_around_id: uuid.UUID, new: NewReading) -> Changed:
@@ -69,17 +75,18 @@ def record_readings(member: Member, walk_around_id: uuid.UUID, new: Sequence[New
     Raises BadInput (fields ``uuid``, ``check``, ``position``, ``raw.<n>``, ``feeler``, ``reason``), NotFoundHere, Conflict.
     """
     walk_around = lock(member, walk_around_id)
-    known = {reading.uuid: reading for reading in Reading.objects.filter(uuid__in=[reading.uuid for reading in new])}
-    if any(reading.walk_around_id != walk_around.pk for reading in known.values()):
+    stored = Reading.objects.filter(uuid__in=[reading.uuid for reading in new])
+    known = {row[0]: row for row in stored.values_list("uuid", "walk_around_id", "check_key", "position_key")}
+    if any(owner != walk_around.pk for _, owner, _, _ in known.values()):
         raise BadInput("uuid", "belongs to another walk-around")
     fresh = [reading for reading in new if reading.uuid not in known]
     if fresh and walk_around.finished_at:
         raise Conflict("This walk-around is finished; what is read now belongs to a new one.")
-    repeated = [(reading.check_key, reading.position_key) for reading in known.values()]
+    repeated = [(check, position) for _, _, check, position in known.values()]
     if not fresh:
-        return Changed(repeated, parts=True)
+        return Changed(walk_around, repeated, parts=True)
     changed = _Recording(member, walk_around, books.opened(walk_around.rule_book_id)).write(fresh)
-    return Changed(repeated + changed.pairs, changed.parts)
+    return changed if not repeated else Changed(walk_around, repeated + changed.pairs, changed.parts)
 
 
 def where(walk_around: WalkAround, check_key: str, position_key: str) -> tuple[Check, positions.Position]:
@@ -122,7 +129,7 @@ class _Recording:
         typed = [self._typed(reading) for reading in new]
         touched = {one.check.key for one in typed}
         dependents = {key for key, check in self.checks.items() if verdicts.needs(check) & touched}
-        self._read_rows(touched | dependents)
+        self._read_rows(dependents, typed)
         readings = self._append(typed)
         pairs = [self._settle(one, reading) for one, reading in zip(typed, readings, strict=True)]
         pairs = list(dict.fromkeys(pairs))
@@ -132,11 +139,11 @@ class _Recording:
         parts = self.calls_before or self.calls_after
         if parts:
             refresh_parts(self.walk_around, self.book)
-        return Changed(changed, parts)
+        return Changed(self.walk_around, changed, parts, [self.rows[pair] for pair in changed if pair in self.rows])
 
     def rejudge(self, checks: set[str]) -> None:
         """Judge all positions of these checks by what stands now."""
-        self._read_rows(checks)
+        self._read_rows(checks, [])
         self._write_rows([pair for pair in self.rows if self._judge(pair)])
 
     def _typed(self, new: NewReading) -> _Typed:
@@ -159,9 +166,12 @@ class _Recording:
             return {}
         return {name.lower(): mm for name, mm in self.member.shop.feelers.values_list("name", "thickness_mm")}
 
-    def _read_rows(self, judged: set[str]) -> None:
-        around = set(judged).union(*(verdicts.needs(self.checks[key]) for key in judged))
-        rows = Verdict.objects.filter(walk_around=self.walk_around, check_key__in=around).select_related("reading")
+    def _read_rows(self, judged: set[str], typed: Sequence[_Typed]) -> None:
+        """What stands at the places that are typed, everywhere at the checks to be judged anew, and at what their rules look at."""
+        touched = {one.check.key for one in typed}
+        around = judged.union(*(verdicts.needs(self.checks[key]) for key in judged | touched))
+        here = Q(check_key__in=touched - around, position_key__in={one.position.key for one in typed})
+        rows = Verdict.objects.filter(Q(check_key__in=around) | here, walk_around=self.walk_around).select_related("reading")
         self.rows = {(row.check_key, row.position_key): row for row in rows}
 
     def _append(self, typed: Sequence[_Typed]) -> list[Reading]:

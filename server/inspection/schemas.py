@@ -4,7 +4,8 @@ import datetime as dt
 import uuid
 from typing import Literal
 
-from ninja import Schema
+# Not the API framework's own base: it wraps every instance once more when a list of hundreds is sent.
+from pydantic import BaseModel as Schema
 from pydantic import Field
 
 SeverityName = Literal["sound", "watch", "due", "stop", "not-seen", "does-not-apply"]
@@ -269,7 +270,7 @@ class PlaceKey(Schema):
 class ChangedOut(Schema):
     """What a write, or somebody else, changed. gone: positions that are open again. parts: the list, if it may have changed.
 
-    last: number of the newest reading that is in here.
+    stations: those that changed. last: number of the newest reading that is in here.
     """
 
     last: int

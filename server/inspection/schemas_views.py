@@ -2,7 +2,8 @@
 
 import datetime as dt
 
-from ninja import Schema
+# Not the API framework's own base: it wraps every instance once more when a list of hundreds is sent.
+from pydantic import BaseModel as Schema
 from pydantic import Field
 
 from .schemas import (

@@ -27,7 +27,7 @@ CALLING = ("due", "stop")
 
 def lock(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
     """The walk-around, held until the transaction ends, so that two people writing wait for each other."""
-    walk_around = WalkAround.objects.select_for_update().filter(pk=walk_around_id, shop=member.shop_id).first()
+    walk_around = WalkAround.objects.select_for_update().defer("plan").filter(pk=walk_around_id, shop=member.shop_id).first()
     if walk_around is None:
         raise NotFoundHere("There is no such walk-around.")
     return walk_around

@@ -19,7 +19,7 @@ from inspection.browse import PHASE_NAMES
 from inspection.models import WalkAround
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
-from shops.access import NotFoundHere
+from shops.access import NotFoundHere, signed_in
 from shops.models import Member
 
 from . import build, links
@@ -35,7 +35,7 @@ def _of_walk_around(view: View) -> Callable[..., HttpResponse]:
     def opened(request: HttpRequest, walk_around_id: uuid.UUID) -> HttpResponse:
         if not request.user.is_authenticated:
             return HttpResponseRedirect(f"/sign-in?next={quote(request.path)}")
-        member = Member.objects.select_related("shop", "user").filter(user=request.user).first()
+        member = signed_in(request)
         try:
             if member is None:
                 raise NotFoundHere
@@ -146,7 +146,7 @@ def card(request: HttpRequest, machine_id: int) -> HttpResponse:
     """
     if not request.user.is_authenticated:
         return HttpResponseRedirect(f"/sign-in?next={quote(request.get_full_path())}")
-    member = Member.objects.select_related("shop", "user").filter(user=request.user).first()
+    member = signed_in(request)
     headers = [int(pk) for pk in request.GET.getlist("headers") if pk.isdigit()]
     phase = request.GET.get("phase", "daily")
     try:

@@ -25,9 +25,17 @@ class Signed(SessionAuth):
     """A signed-in member of a shop; endpoints find them as ``request.auth``."""
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Member | None:
-        if not request.user.is_authenticated:
-            return None
-        return Member.objects.select_related("shop", "user").filter(user=request.user).first()
+        return signed_in(request)
+
+
+def signed_in(request: HttpRequest) -> Member | None:
+    """The member behind a request, or None. The backend has read it with the user."""
+    if not request.user.is_authenticated:
+        return None
+    try:
+        return request.user.member
+    except Member.DoesNotExist:
+        return None
 
 
 def member_of(request: HttpRequest) -> Member:

@@ -7,7 +7,7 @@ from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Router, Schema, Status
 
-from .access import member_of
+from .access import member_of, signed_in
 from .models import Member
 
 router = Router(tags=["session"])
@@ -59,10 +59,7 @@ def _session(request: HttpRequest, member: Member | None) -> Session:
 @router.get("", response=Session, auth=None)
 def session(request: HttpRequest) -> Session:
     """Who is signed in, if anybody, and the token for writes."""
-    member = None
-    if request.user.is_authenticated:
-        member = Member.objects.select_related("shop", "user").filter(user=request.user).first()
-    return _session(request, member)
+    return _session(request, signed_in(request))
 
 
 @router.post("/login", response={200: Session, 422: Refusal, 429: Refusal}, auth=None)

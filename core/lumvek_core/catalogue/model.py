@@ -4,6 +4,7 @@
 """
 
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Annotated, Literal
 
 from ..judgement.rules import Action, Rule
@@ -119,7 +120,7 @@ class Family:
     start: str = ""
     include: list[str] = field(default_factory=list)
 
-    @property
+    @cached_property
     def checks(self) -> dict[str, Check]:
         """All checks by key, in working order."""
         return {check.key: check for station in self.stations for check in station.checks}

@@ -3,6 +3,7 @@
 import heapq
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
+from functools import cache
 from math import inf
 from typing import Annotated, Any
 
@@ -83,6 +84,9 @@ class _Problem:
         self.depth = self._ordered()
         self.ways = shortest(given.moves, [given.start, *(check.posture for check in given.checks)])
         self.blocks, self.waits = self._blocks()
+        self.at: dict[str, list[tuple[int, int]]] = {}
+        for i, (block, waits) in enumerate(zip(self.blocks, self.waits, strict=True)):
+            self.at.setdefault(block[0].posture, []).append((1 << i, waits))
 
     def _ordered(self) -> dict[str, int]:
         """How many checks stand before each in the longest chain of `after`; refuses cycles."""
@@ -119,25 +123,31 @@ class _Problem:
 
     def _done_at(self, posture: str, done: int) -> int:
         """What is done after everything allowed in this posture is."""
-        going = True
-        while going:
-            going = False
-            for i, block in enumerate(self.blocks):
-                if block[0].posture == posture and not done >> i & 1 and self.waits[i] & ~done == 0:
-                    done |= 1 << i
-                    going = True
+        before = -1
+        while before != done:
+            before = done
+            for bit, waits in self.at.get(posture, ()):
+                if not waits & ~done:
+                    done |= bit
         return done
 
     def solve(self) -> Route:
         start, everything = self.given.start, (1 << len(self.blocks)) - 1
-        lowest = [min(check.station for check in block) for block in self.blocks]
+        first_of = [min(check.station for check in block) for block in self.blocks]
         postures = list(dict.fromkeys(block[0].posture for block in self.blocks))
         for p in postures:
             if p not in self.ways[start]:
                 raise BadInput("moves", f"no way leads to {p}")
         masks = {p: sum(1 << i for i, block in enumerate(self.blocks) if block[0].posture == p) for p in postures}
+        numbers = {p: [i for i in range(len(self.blocks)) if masks[p] >> i & 1] for p in postures}
+
+        @cache
+        def remaining(done: int) -> int:
+            """The postures with anything left, as bits."""
+            return sum(1 << i for i, p in enumerate(postures) if masks[p] & ~done)
+
         first = self._done_at(start, 0)
-        at_least = self._bound(postures, masks, first)
+        at_least = self._bound(postures, masks, first, remaining)
         opening = (start,) if first else ()
         # (least total, least visits, stations reached in order) puts ties as promised; the path is carried along.
         heap: list[tuple[float, int, tuple[int, ...], float, str, int, tuple[str, ...]]] = []
@@ -151,19 +161,22 @@ class _Problem:
             if done == everything:
                 return self._route(path, minutes)
             for p in postures:
-                if not masks[p] & ~done or p == posture:
+                if p == posture or not masks[p] & ~done:
                     continue
                 then = self._done_at(p, done)
                 if then == done:
                     continue
-                reached = min(lowest[i] for i in range(len(lowest)) if (then & ~done) >> i & 1)
+                new = then & ~done
+                reached = min(first_of[i] for i in numbers[p] if new >> i & 1)
                 cost = minutes + self.ways[posture][p][0]
-                left = sum(1 for other in postures if masks[other] & ~then)
+                visits = len(path) + 1 + remaining(then).bit_count()
                 total = round(cost + at_least(p, then), 9)
-                heapq.heappush(heap, (total, len(path) + 1 + left, (*stations, reached), cost, p, then, (*path, p)))
+                heapq.heappush(heap, (total, visits, (*stations, reached), cost, p, then, (*path, p)))
         raise BadInput("checks", "cannot be done in any order of postures")
 
-    def _bound(self, postures: list[str], masks: dict[str, int], first: int) -> Callable[[str, int], float]:
+    def _bound(
+        self, postures: list[str], masks: dict[str, int], first: int, remaining: Callable[[int], int]
+    ) -> Callable[[str, int], float]:
         """Minutes that are certainly still to come: visiting every posture that has anything left once, in the best order.
 
         A posture whose checks wait for nothing is left done at its first visit, so one that waits for it has its last visit
@@ -174,9 +187,7 @@ class _Problem:
         costs = [[self._cost(p, q) for q in postures] for p in nodes]
         if len(postures) <= TABLE_UP_TO:
             table = _least_to_visit(costs, self._before(postures, masks, first))
-            return lambda posture, done: float(
-                table[sum(1 << i for i, p in enumerate(postures) if masks[p] & ~done), index[posture]]
-            )
+            return lambda posture, done: float(table[remaining(done), index[posture]])
         into = [min(row[q] for i, row in enumerate(costs) if i != q) for q in range(len(postures))]
         return lambda posture, done: sum(into[i] for i, p in enumerate(postures) if masks[p] & ~done and p != posture)
 
@@ -259,14 +270,16 @@ def _least_to_visit(costs: Sequence[Sequence[float]], before: Sequence[int]) -> 
     n = way.shape[1]
     table = np.full((1 << n, way.shape[0]), np.inf)
     table[0] = 0.0
-    every = np.arange(1 << n)
-    size = sum((every >> q) & 1 for q in range(n))
+    every, targets = np.arange(1 << n), np.arange(n)
+    member = (every[:, None] >> targets) & 1 == 1
+    size = member.sum(axis=1)
     for k in range(1, n + 1):
         of_size = every[size == k]
-        for q in range(n):
-            has = of_size[((of_size >> q) & 1 == 1) & (of_size & before[q] == 0)]
-            through = way[:, q][None, :] + table[has ^ (1 << q), q][:, None]
-            table[has] = np.minimum(table[has], through)
+        # What is left to pay after going to each target next; none where the target is not in the set or must come later.
+        after = table[of_size[:, None] ^ (1 << targets) * member[of_size], targets]
+        after[~member[of_size] | (of_size[:, None] & np.array(before) != 0)] = np.inf
+        for node, cost in enumerate(way):
+            table[of_size, node] = (after + cost).min(axis=1)
     return table
 
 

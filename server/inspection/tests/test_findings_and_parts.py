@@ -148,10 +148,10 @@ def test_lists_take_the_same_number_of_queries_however_long(readings, yard, read
         read("opener-disc-diameter", f"{row}L", "385")
     browser, walk_around = as_(yard.lead), f"/api/walk-arounds/{yard.walk_around.pk}"
     browser.get(walk_around)
-    with django_assert_num_queries(7):  # session, user, member, machines, headers coupled, walk-arounds, counts
+    with django_assert_num_queries(6):  # session, user with member and shop, machines, walk-arounds, coupled headers, counts
         browser.get("/api/machines")
-    # session, user, member, walk-around, newest reading, feelers, hand-over, headers, people, holds, pictures, notes, verdicts,
-    # counts, part numbers, lines
+    # session, user with member and shop, walk-around, newest reading, feelers, hand-over, headers, people, holds, pictures, notes,
+    # verdicts, names, counts, part numbers, lines
     with django_assert_num_queries(16):
         browser.get(f"/api/walk-arounds/{yard.walk_around.pk}")
 

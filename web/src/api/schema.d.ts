@@ -1044,7 +1044,7 @@ export interface components {
          * ChangedOut
          * @description What a write, or somebody else, changed. gone: positions that are open again. parts: the list, if it may have changed.
          *
-         *     last: number of the newest reading that is in here.
+         *     stations: those that changed. last: number of the newest reading that is in here.
          */
         ChangedOut: {
             /** Gone */

@@ -72,7 +72,8 @@ export function useWalkAround(id: string, { loaded, refused }: Heard) {
     if (!data.value) return
     for (const place of changed.places) places.set(at(place.check, place.position), place)
     for (const gone of changed.gone) places.delete(at(gone.check, gone.position))
-    data.value.stations = changed.stations
+    const stations = new Map(changed.stations.map((station) => [station.key, station]))
+    data.value.stations = data.value.stations.map((station) => stations.get(station.key) ?? station)
     if (changed.parts) data.value.parts = changed.parts
   }
 

@@ -1,0 +1,58 @@
+"""Fill the bench's database until it holds half a million readings: copies of a finished walk-around, verdicts and all.
+
+Run with Django set up, as scripts/bench.sh does. Copying happens inside the database, so it takes seconds and not an hour.
+"""
+
+import os
+import sys
+import uuid
+
+sys.path[:0] = ["core", "server"]
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+
+import django  # noqa: E402
+
+django.setup()
+
+from django.db import connection  # noqa: E402
+
+from inspection.models import Reading, WalkAround  # noqa: E402
+
+WANTED = 500_000
+READING = "check_key, position_key, kind, state, raw, value, feeler, units, reason, note, confirmed, bulk, posture, taken_at, received_at, by_id"
+VERDICT = "station_key, check_key, position_key, severity, action, reason, why, facts, used, ask, instead"
+
+
+def main() -> None:
+    source = max(WalkAround.objects.filter(finished_at__isnull=False), key=lambda one: one.readings.count())
+    each = source.verdicts.count()
+    copies = (WANTED - Reading.objects.count()) // each + 1
+    fields = [f.column for f in WalkAround._meta.concrete_fields if f.column != "id"]
+    listed = ", ".join(fields)
+    made = [uuid.uuid4() for _ in range(copies)]
+    with connection.cursor() as cursor:
+        cursor.execute("CREATE TEMPORARY TABLE copies (id UUID PRIMARY KEY)")
+        cursor.executemany("INSERT INTO copies VALUES (%s)", [(str(one),) for one in made])
+        cursor.execute(
+            f"INSERT INTO inspection_walkaround (id, {listed}) SELECT copies.id, {', '.join('w.' + f for f in fields)} "
+            "FROM copies JOIN inspection_walkaround w ON w.id = %s",
+            [str(source.pk)],
+        )
+        cursor.execute(
+            f"INSERT INTO inspection_reading (uuid, walk_around_id, {READING}) "
+            f"SELECT UUID(), copies.id, {', '.join('r.' + f.strip() for f in READING.split(','))} "
+            "FROM copies JOIN inspection_verdict v ON v.walk_around_id = %s JOIN inspection_reading r ON r.id = v.reading_id",
+            [str(source.pk)],
+        )
+        cursor.execute(
+            f"INSERT INTO inspection_verdict (walk_around_id, reading_id, {VERDICT}) "
+            f"SELECT r.walk_around_id, r.id, {', '.join('v.' + f.strip() for f in VERDICT.split(','))} "
+            "FROM copies JOIN inspection_reading r ON r.walk_around_id = copies.id "
+            "JOIN inspection_verdict v ON v.walk_around_id = %s AND v.check_key = r.check_key AND v.position_key = r.position_key",
+            [str(source.pk)],
+        )
+    print(f"{Reading.objects.count():,} readings in {WalkAround.objects.count():,} walk-arounds")
+
+
+if __name__ == "__main__":
+    main()
