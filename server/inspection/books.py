@@ -11,6 +11,7 @@ from fleet.queries import overrides_of
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.model import Catalogue, Check, LimitOverride
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.judgement import verdicts
 from shops.models import Shop
 
 from .models import RuleBook, WalkAround
@@ -54,3 +55,17 @@ def checks_of(walk_around: WalkAround) -> list[Check]:
 def opened(rule_book_id: int) -> CoreBook:
     """A stored rule book as the core uses it."""
     return in_force.from_json(RuleBook.objects.values_list("content", flat=True).get(pk=rule_book_id))
+
+
+def looking_at(rule_book_id: int, checks: set[str]) -> set[str]:
+    """The checks whose rules look at any of these: they are judged anew when one of these is read."""
+    return set().union(*(_lookers(rule_book_id).get(key, ()) for key in checks))
+
+
+@lru_cache(maxsize=64)
+def _lookers(rule_book_id: int) -> dict[str, set[str]]:
+    found: dict[str, set[str]] = {}
+    for check in opened(rule_book_id).family.checks.values():
+        for key in verdicts.needs(check):
+            found.setdefault(key, set()).add(check.key)
+    return found

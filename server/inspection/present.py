@@ -8,7 +8,6 @@ from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from lumvek_core.judgement import verdicts
 from lumvek_core.judgement.companions import parts_for, tasks_for
 from lumvek_core.judgement.rules import ContactRule, LevelRule, options
 from lumvek_core.units import System, plain, show_length
@@ -184,7 +183,6 @@ def parts(walk_around: WalkAround, book: CoreBook) -> list[PartOut]:
 def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAroundOut:
     """Everything the walk-around screen shows."""
     checks = books.checks_of(found)
-    stations = {check.key: station.key for station in book.family.stations for check in station.checks}
     keys = {position.key: position for check in checks for position in positions.expand(check.per, found.layout)}
     last, feelers = queries.last_reading(found), feelers_of(member)
     hand_over = found.hand_overs.select_related("giver", "taker").last()
@@ -208,7 +206,7 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
         if hand_over
         else None,
         last=last,
-        checks=[_check(book, check, stations[check.key], found, system_of(member), feelers) for check in checks],
+        checks=[_check(book, check, book.station_of[check.key].key, found, system_of(member), feelers) for check in checks],
         positions=[PositionOut(key=p.key, label=p.label, thing=p.thing, number=p.number, side=p.side) for p in keys.values()],
         places=queries.places(found, book, member),
         stations=queries.station_states(found),
@@ -279,12 +277,11 @@ def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.C
         )
         now = [queries.place_out(row, book, member, names) for row in what.rows]
     there = {(place.check, place.position) for place in now}
-    stations = {check.key: station.key for station in book.family.stations for check in station.checks}
     return ChangedOut(
         last=last,
         places=now,
         gone=[PlaceKey(check=pair[0], position=pair[1]) for pair in what.pairs if pair not in there],
-        stations=queries.station_states(found, {stations[check] for check, _ in what.pairs}),
+        stations=queries.station_states(found, {book.station_of[check].key for check, _ in what.pairs}),
         parts=parts(found, book) if what.parts else None,
     )
 
@@ -294,7 +291,7 @@ def changed_since(found: WalkAround, book: CoreBook, member: Member, after: int)
     last = queries.last_reading(found)
     pairs = queries.read_since(found, after)
     touched = {check for check, _ in pairs}
-    dependent = {key for key, check in book.family.checks.items() if verdicts.needs(check) & touched}
+    dependent = books.looking_at(found.rule_book_id, touched)
     places = {
         (check.key, p.key)
         for check in books.checks_of(found)

@@ -232,12 +232,11 @@ def findings(walk_around: WalkAround, book: CoreBook, member: Member) -> list[Fi
     for decision in walk_around.decisions.select_related("by"):
         decided[decision.check_key, decision.position_key] = decision
     groups: dict[str, FindingGroup] = {}
-    stations = {check.key: station.name for station in book.family.stations for check in station.checks}
     for place in places(walk_around, book, member):
         if place.severity not in SEVERITIES[1:] or place.ask:
             continue
         check = book.family.checks[place.check]
-        group = groups.setdefault(place.check, FindingGroup(check, stations[place.check], place.severity))
+        group = groups.setdefault(place.check, FindingGroup(check, book.station_of[place.check].name, place.severity))
         group.severity = max(group.severity, place.severity, key=SEVERITIES.index)
         group.findings.append(_finding(place, decided.get((place.check, place.position))))
     order = list(book.family.checks)

@@ -121,14 +121,13 @@ class _Recording:
     def __init__(self, member: Member, walk_around: WalkAround, book: CoreBook) -> None:
         self.member, self.walk_around, self.book = member, walk_around, book
         self.checks = book.family.checks
-        self.stations = {check.key: station.key for station in book.family.stations for check in station.checks}
         self.rows: dict[tuple[str, str], Verdict] = {}
         self.calls_before = self.calls_after = False
 
     def write(self, new: Sequence[NewReading]) -> Changed:
         typed = [self._typed(reading) for reading in new]
         touched = {one.check.key for one in typed}
-        dependents = {key for key, check in self.checks.items() if verdicts.needs(check) & touched}
+        dependents = books.looking_at(self.walk_around.rule_book_id, touched)
         self._read_rows(dependents, typed)
         readings = self._append(typed)
         pairs = [self._settle(one, reading) for one, reading in zip(typed, readings, strict=True)]
@@ -212,7 +211,7 @@ class _Recording:
             return one.pair
         if row is None:
             row = Verdict(walk_around=self.walk_around, check_key=one.check.key, position_key=one.position.key)
-            row.station_key = self.stations[one.check.key]
+            row.station_key = self.book.station_of[one.check.key].key
         row.reading = reading
         self.rows[one.pair] = row
         return one.pair

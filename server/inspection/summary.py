@@ -14,7 +14,6 @@ from .schemas_views import HoleOut, MissedOut, SummaryOut
 def build(found: WalkAround, book: CoreBook, member: Member) -> SummaryOut:
     """The summary; complete only when every place has been seen, does not apply, and nothing waits for an answer."""
     places = {(place.check, place.position): place for place in queries.places(found, book, member)}
-    stations = {check.key: station.name for station in book.family.stations for check in station.checks}
     holes: list[HoleOut] = []
     missed: list[MissedOut] = []
     for check in books.checks_of(found):
@@ -22,10 +21,12 @@ def build(found: WalkAround, book: CoreBook, member: Member) -> SummaryOut:
         open_at = [key for key in keys if (check.key, key) not in places]
         asked = [key for key in keys if (check.key, key) in places and places[check.key, key].ask]
         if not check.optional:
-            holes += _holes(check, stations[check.key], open_at, asked, len(keys))
+            holes += _holes(check, book.station_of[check.key].name, open_at, asked, len(keys))
         if check.often_missed:
             done = len(keys) - len(open_at) - len(asked)
-            missed.append(MissedOut(check=check.key, name=check.name, station=stations[check.key], done=done, total=len(keys)))
+            missed.append(
+                MissedOut(check=check.key, name=check.name, station=book.station_of[check.key].name, done=done, total=len(keys))
+            )
     findings = present.findings(found, book, member)
     not_seen = findings.not_seen
     return SummaryOut(

@@ -246,6 +246,11 @@ class RuleBook:
     notice: str
     schools: dict[str, str]
 
+    @cached_property
+    def station_of(self) -> dict[str, Station]:
+        """The station of each check, by the check's key."""
+        return {check.key: station for station in self.family.stations for check in station.checks}
+
     def prefix_of(self, check_key: str) -> str:
         """The header's prefix in a check's key; empty for the machine's own."""
         return check_key.rpartition(".")[0]
