@@ -15,7 +15,7 @@ from .schemas_views import PhaseOut, PreviewOut, StartInfoOut
 
 def info(member: Member, machine: Machine) -> StartInfoOut:
     """Phases this machine has checks in, headers of the shop, people who inspect, what the operator noticed."""
-    book = in_force.rule_book(books.shipped(), machine.model.family)
+    book = in_force.rule_book(books.shipped(), machine.model.family, schools=member.shop.schools)
     options = [starting.long(machine, option) for option in machine.options]
     phases = [
         PhaseOut(key=key, name=name, checks=len(in_force.applicable(book, in_force.Scope(options, key))))  # type: ignore[arg-type]
@@ -25,9 +25,11 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
     headers = [m for m in machines_for(member) if takes_headers and books.shipped().families[m.model.family].is_header]
     people = Member.objects.filter(shop=member.shop_id, role__in=INSPECTORS).select_related("user").order_by("pk")
     running = machine.walk_arounds.filter(finished_at=None).select_related("started_by")
+    time = book.schools["inspection-time"]
     return StartInfoOut(
         machine=present.machine_out(machine),
         phases=[phase for phase in phases if phase.checks],
+        usual="winter" if time == "all-three" else time,  # type: ignore[arg-type]
         headers=[present.machine_out(header) for header in headers],
         people=[present.person(one) for one in people],
         notes=present.notes(machine),

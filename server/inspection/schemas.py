@@ -82,6 +82,7 @@ class CheckOut(Schema):
     values: list[str]
     how: str
     why: str
+    ways: list[str]
     tools: list[str]
     hazards: list[str]
     drawing: str

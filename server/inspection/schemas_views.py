@@ -32,6 +32,7 @@ class StartInfoOut(Schema):
 
     machine: MachineOut
     phases: list[PhaseOut]
+    usual: PhaseName
     headers: list[MachineOut]
     people: list[PersonOut]
     notes: list[NoteOut]

@@ -50,6 +50,7 @@ def rule_book(
         hazards={name: text for name, text in catalogue.safety.hazards.items() if name in hazards},
         notice=catalogue.safety.notice,
         schools=chosen,
+        ways=_ways(catalogue, family, chosen),
     )
 
 
@@ -77,6 +78,18 @@ def _companions(catalogue: Catalogue, family: Family, chosen: Mapping[str, str])
     prefixes = dict.fromkeys(slot.rpartition(".")[0] for slot in family.slots)
     here = (companion(c, prefix) for prefix in prefixes for c in catalogue.companions if _applies(c, chosen))
     return [c for c in here if c.when in family.slots and (not c.slot or c.slot in family.slots)]
+
+
+def _ways(catalogue: Catalogue, family: Family, chosen: Mapping[str, str]) -> dict[str, list[str]]:
+    """What the chosen schools say at each check they are about: ``Hold-down clearance: feeler … Go and no-go leave …``."""
+    found: dict[str, list[str]] = {}
+    for subject, key in chosen.items():
+        school = catalogue.schools[subject]
+        choice = next(choice for choice in school.choices if choice.key == key)
+        for check in family.checks:
+            if short(check) in school.about:
+                found.setdefault(check, []).append(f"{school.name}: {choice.name[0].lower()}{choice.name[1:]}. {choice.why}")
+    return found
 
 
 def _postures_of_schools(catalogue: Catalogue, chosen: Mapping[str, str]) -> dict[str, str]:

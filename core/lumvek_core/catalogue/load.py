@@ -89,6 +89,7 @@ def unresolved(catalogue: Catalogue) -> Iterator[str]:
     for school in catalogue.schools.values():
         if school.default not in _choices(catalogue, school.subject):
             yield f"schools: {school.subject} has no choice {school.default}"
+        yield from (f"schools: {school.subject} is about {key}, which is no check" for key in school.about if key not in checks)
         for choice in school.choices:
             for key, sets in choice.sets.items():
                 known = figures(checks[key].rule) if key in checks else ()

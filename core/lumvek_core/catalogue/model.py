@@ -160,13 +160,14 @@ class SchoolChoice:
 
 @dataclass(frozen=True)
 class School:
-    """A subject where practitioners disagree."""
+    """A subject where practitioners disagree. about: the checks (short keys) at which the chosen way is said."""
 
     subject: str
     name: str
     default: str
     why_default: str
     choices: list[SchoolChoice]
+    about: list[str] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -235,7 +236,7 @@ class LimitInForce:
 class RuleBook:
     """The catalogue in force for one model, with the headers coupled to it, in one shop: what a walk-around is judged by and keeps.
 
-    limits: check → figure → value and source. posture_cautions and hazards: the texts that this family's stations need.
+    ways: check → what the shop's schools say there. limits: check → figure → value and source. posture_cautions and hazards: the texts that this family's stations need.
     """
 
     family: Family
@@ -245,6 +246,7 @@ class RuleBook:
     hazards: dict[str, str]
     notice: str
     schools: dict[str, str]
+    ways: dict[str, list[str]] = field(default_factory=dict)
 
     @cached_property
     def station_of(self) -> dict[str, Station]:

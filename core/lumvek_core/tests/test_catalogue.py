@@ -326,3 +326,11 @@ def test_what_is_counted_is_ordered_by_the_piece_with_what_goes_along():
     both = in_force.rule_book(CATALOGUE, "draper-header")
     needs = parts_for(both, [Called("draper.knife-sections", "all", "replace", count=4)])
     assert [(need.slot, need.quantity) for need in needs] == [("draper.knife-section", 4), ("draper.section-bolts", 4)]
+
+
+def test_every_school_is_said_where_it_matters():
+    for school in CATALOGUE.schools.values():
+        silent = school.subject in ("order", "inspection-time")  # these decide the route and the phase offered
+        assert silent or school.about, school.subject
+    draper = in_force.rule_book(CATALOGUE, "draper-header", schools={"hold-down-clearance": "card"})
+    assert draper.ways["draper.hold-down"][0].startswith("Hold-down clearance: business card with light drag")

@@ -1,8 +1,11 @@
 """Small words and drawings of the report page."""
 
+import json
+from functools import lru_cache
 from typing import Any
 
 from django import template
+from django.conf import settings
 from django.template.loader import render_to_string
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
@@ -72,12 +75,26 @@ def photo_source(context: dict[str, Any], photo: Any) -> str:
     return source
 
 
+@lru_cache(maxsize=1)
+def _signs() -> dict[str, str]:
+    """The drawings of stations that the front end shows too."""
+    signs: dict[str, str] = json.loads((settings.ROOT / "web/src/design/stationSigns.json").read_text(encoding="utf-8"))
+    return signs
+
+
+PEG = "M20 8v20M15 28h10M14 8h12"
+
+
 @register.simple_tag
 def machine_map(stations: list[StationOut]) -> SafeString:
-    """The stations along the flow, each with its name, its worst severity and how much of it is done."""
+    """The stations along the flow, each with its drawing, its name, its worst severity and how much of it is done."""
     items = [
         format_html(
-            '<li><span class="name">{}</span>{}<span class="of">{} of {}</span></li>',
+            '<li class="{}"><svg class="sign" viewBox="0 0 40 30" aria-hidden="true"><path d="{}" fill="none" stroke="{}" '
+            'stroke-width="2"/></svg><span class="name">{}</span>{}<span class="of">{} of {}</span></li>',
+            "done" if station.open < station.total else "",
+            _signs().get(station.key.rpartition(".")[2], PEG),
+            "#22262b" if station.open < station.total else "#8b9299",
             station.name,
             mark(_worst(station)),
             station.total - station.open,

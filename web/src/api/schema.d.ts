@@ -1108,6 +1108,8 @@ export interface components {
             unit: string;
             /** Values */
             values: string[];
+            /** Ways */
+            ways: string[];
             /** Why */
             why: string;
         };
@@ -2040,6 +2042,11 @@ export interface components {
             phases: components["schemas"]["PhaseOut"][];
             /** Running */
             running: components["schemas"]["WalkAroundBrief"][];
+            /**
+             * Usual
+             * @enum {string}
+             */
+            usual: "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
         };
         /** StationOut */
         StationOut: {

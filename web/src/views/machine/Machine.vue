@@ -30,7 +30,7 @@ async function load(): Promise<void> {
   try {
     const found = await answer(api.GET('/api/machines/{machine_id}/start', path))
     info.value = found
-    if (!chosen.phase) chosen.phase = (found.phases.find((phase) => phase.key === 'winter') ?? found.phases[0])?.key ?? 'winter'
+    if (!chosen.phase) chosen.phase = (found.phases.find((phase) => phase.key === found.usual) ?? found.phases[0])?.key ?? 'winter'
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'The machine could not be read.'
   }

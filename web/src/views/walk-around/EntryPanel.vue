@@ -72,6 +72,7 @@ function use(text: string): void {
       <div v-if="more" class="more">
         <p v-if="check.why"><b>Why.</b> {{ check.why }}</p>
         <p v-if="limits.length"><b>Limits.</b> {{ limits.join('; ') }}. Check the operator’s manual.</p>
+        <p v-for="way in check.ways" :key="way"><b>The shop’s way.</b> {{ way }}</p>
         <p v-if="check.tools.length"><b>Tools.</b> {{ check.tools.join(', ') }}.</p>
         <p v-for="caution in posture?.cautions" :key="caution"><b>Care.</b> {{ caution }}</p>
       </div>

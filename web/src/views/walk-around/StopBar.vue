@@ -4,9 +4,10 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { ref } from 'vue'
 import { api, Refused, write, type Schemas } from '@/api/client'
+import { date } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 
-const props = defineProps<{ stops: { check: string; position: string; text: string }[]; notes: Schemas['NoteOut'][]; machine: number; mayClose: boolean }>()
+const props = defineProps<{ stops: { check: string; position: string; text: string }[]; notes: Schemas['NoteOut'][]; handOver?: Schemas['HandOverOut'] | null; machine: number; mayClose: boolean }>()
 const emit = defineEmits<{ go: [check: string, position: string]; notes: [notes: Schemas['NoteOut'][]] }>()
 const closing = ref('')
 const cause = ref('')
@@ -24,12 +25,13 @@ async function close(note: string): Promise<void> {
 </script>
 
 <template>
-  <div v-if="stops.length || notes.length" class="bars">
+  <div v-if="stops.length || notes.length || handOver" class="bars">
     <div v-if="stops.length" class="bar stops" role="alert">
       <SeverityMark severity="stop" :size="20" wordless />
       <b>Stop. Do not run or drive:</b>
       <button v-for="stop in stops" :key="stop.check + stop.position" type="button" @click="emit('go', stop.check, stop.position)">{{ stop.text }}</button>
     </div>
+    <p v-if="handOver" class="bar"><span class="said"><b>Handed over</b> by {{ handOver.giver }} to {{ handOver.taker }}<template v-if="handOver.note">: {{ handOver.note }}</template> <span class="quiet">{{ date(handOver.at) }}</span></span></p>
     <div v-for="note in notes" :key="note.uuid" class="bar">
       <span class="said"><b>Operator:</b> {{ note.text }} <span class="quiet">{{ note.by }}</span></span>
       <form v-if="closing === note.uuid" @submit.prevent="close(note.uuid)">
@@ -50,5 +52,5 @@ async function close(note: string): Promise<void> {
 .stops button { border: 0; background: none; padding: 0 6px; min-height: 34px; color: var(--stop); font-weight: 600; text-decoration: underline; cursor: pointer; }
 form { display: flex; gap: 6px; align-items: center; flex-wrap: wrap; }
 .problem { color: var(--stop); font-weight: 600; }
-@media (max-width: 700px) { .bars { padding: 2px 12px; } .stops button { min-height: var(--target); } .cause { min-height: var(--target); } }
+@media (max-width: 700px) { .said { flex-basis: 200px; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; } .bars { padding: 2px 12px; } .stops button { min-height: var(--target); } .cause { min-height: var(--target); } }
 </style>

@@ -141,7 +141,7 @@ function alt(event: KeyboardEvent): void {
   <div v-else :class="{ far }" @keydown="alt">
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)" />
     <MachineMap class="big-map" :stations="data.stations" :current="check.station" @go="goStation" />
-    <StopBar :stops="stops" :notes="data.notes" :machine="data.machine.id" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @notes="takeNotes" />
+    <StopBar :stops="stops" :notes="data.notes" :hand-over="data.may_record ? data.hand_over : null" :machine="data.machine.id" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @notes="takeNotes" />
     <div class="columns">
       <RouteList class="left" :order="order" :current="check.key" :state="state" :station-names="stationNames" :may-reorder="data.may_record" @go="(key) => entry.select(key)" @move="move" />
       <div class="middle">
