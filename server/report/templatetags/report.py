@@ -82,6 +82,8 @@ def _signs() -> dict[str, str]:
     return signs
 
 
+ACROSS = 14
+"""Stations that fit across a page."""
 PEG = "M20 8v20M15 28h10M14 8h12"
 
 
@@ -102,7 +104,8 @@ def machine_map(stations: list[StationOut]) -> SafeString:
         )
         for station in stations
     ]
-    return format_html('<ol class="map">{}</ol>', SafeString("".join(items)))
+    wraps = " wraps" if len(items) > ACROSS else ""
+    return format_html('<ol class="map{}">{}</ol>', wraps, SafeString("".join(items)))
 
 
 def _worst(station: StationOut) -> str:

@@ -131,7 +131,7 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
 .tools { display: flex; flex-wrap: wrap; gap: 8px 16px; align-items: center; }
 .tools :deep(.p-button), .tools :deep(.p-togglebutton) { min-height: var(--target); }
 select { min-height: var(--target); padding: 0 10px; font: inherit; color: var(--ink); background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
-.scroll { overflow: auto; max-height: calc(100vh - 290px); min-height: 240px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); }
+.scroll { overflow: auto; max-height: max(240px, calc(100vh - 290px)); border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); }
 table { border-collapse: separate; border-spacing: 0; width: 100%; }
 th { text-align: left; font-weight: 600; line-height: 1.15; }
 thead th { position: sticky; top: 0; z-index: 2; background: var(--surface); padding: 6px 4px; text-align: center; border-bottom: 2px solid var(--ink); }

@@ -16,7 +16,7 @@ const problem = ref('')
 const words = ref('')
 const TABS: { key: Tab; name: string }[] = [{ key: 'limits', name: 'Sizes and limits' }, { key: 'schools', name: 'Schools' }, { key: 'feelers', name: 'Feelers' }, { key: 'log', name: 'Changes' }]
 const tab = computed<Tab>(() => (TABS.some((one) => one.key === route.query.tab) ? (route.query.tab as Tab) : 'limits'))
-const modelId = computed(() => Number(route.query.model) || rules.value?.models[0]?.id || 0)
+const modelId = computed(() => Number(route.query.model) || (rules.value?.models.find((one) => one.kind.startsWith('Row-crop planter')) ?? rules.value?.models[0])?.id || 0)
 const edit = reactive({ key: '', text: '', source: 'shop', note: '', problem: '' })
 const feeler = reactive({ name: '', thickness: '', problem: '' })
 
@@ -72,7 +72,8 @@ async function setFeeler(name: string, thickness: string): Promise<void> {
         <InputText v-model="words" aria-label="Find a limit" placeholder="Find a check" />
       </div>
       <div v-if="model?.counts.length" class="counts"><label v-for="count in model.counts" :key="count.thing">{{ count.name }}s <input type="number" min="0" max="400" :value="count.count" :disabled="!rules.may_change" @change="setCount(count.thing, Number(($event.target as HTMLInputElement).value))" /><small class="quiet">shipped {{ count.shipped }}</small></label></div>
-      <table v-if="model">
+      <p v-if="model && !model.checks.length" class="quiet">Nothing on this kind of machine is held against a figure that could be changed.</p>
+      <table v-else-if="model">
         <thead><tr><th>Check</th><th>Limit</th><th class="n">In force</th><th>Where from</th><th class="n">Shipped</th><th></th></tr></thead>
         <tbody>
           <template v-for="check in checks" :key="check.check">
