@@ -13,14 +13,14 @@ from ..shapes import Over, Within
 Kind = Literal["measure", "choice", "count", "gauge", "level", "bearing", "yes-no", "interval", "note"]
 Unit = Literal["mm", "N", "Nm", "hole", "notch", "washers", "turns", "deg", "A", "h", "mbar", "bar", "%", "l"]
 Phase = Literal["after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"]
-At = Literal["same", "across", "row"]
+At = Literal["same", "across", "row", "machine"]
 Crop = Literal["small-grain", "pod", "ear", "fine-seed"]
 Order = Literal["", "first", "last"]
 
 
 @dataclass(frozen=True)
 class PartUse:
-    """A part a finding asks for. at: same position, the side across, or once for the row."""
+    """A part a finding asks for. at: same position, the side across, once for the row, or once for the machine (a set)."""
 
     slot: str
     quantity: Annotated[int, Over(0)] = 1

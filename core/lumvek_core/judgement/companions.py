@@ -99,6 +99,8 @@ def _place(position: Position, at: At) -> Position:
             return position.across
         case "row":
             return position.whole_row
+        case "machine":
+            return positions.WHOLE
         case _:
             return position
 

@@ -334,3 +334,12 @@ def test_every_school_is_said_where_it_matters():
         assert silent or school.about, school.subject
     draper = in_force.rule_book(CATALOGUE, "draper-header", schools={"hold-down-clearance": "card"})
     assert draper.ways["draper.hold-down"][0].startswith("Hold-down clearance: business card with light drag")
+
+
+def test_two_worn_strands_ask_for_one_set_of_chain_with_its_sprockets():
+    combine = in_force.rule_book(CATALOGUE, "rotary-combine")
+    needs = parts_for(combine, [Called("feeder-chain-stretch", f"strand-{n}", "replace") for n in (1, 2)])
+    assert [(need.slot, need.position, need.quantity) for need in needs] == [
+        ("feeder-chain", "all", 1),
+        ("feeder-sprockets", "all", 1),
+    ]
