@@ -147,6 +147,27 @@ def test_going_to_another_posture_asks_for_its_locks_again(page: Page, sign_in):
     expect(page.locator(".gate h2")).to_have_text("Header raised, feeder lock engaged, engine off")
 
 
+def test_the_second_technician_sees_readings_and_that_the_machine_was_moved(page: Page, sign_in, browser, base_url):
+    sign_in()
+    machine = next(c["machine"]["id"] for c in page.request.get("/api/machines").json() if c["machine"]["name"] == "Heron 4")
+    token = page.request.get("/api/session").json()["csrf"]
+    started = str(uuid.uuid4())
+    page.request.post(f"/api/machines/{machine}/walk-arounds", data={"id": started}, headers={"X-CSRFToken": token})
+    page.goto(f"/walk-arounds/{started}?check=feeder-trash")
+    page.get_by_role("button", name="Locks are set, go on").click()
+    page.locator("#reading").wait_for()
+    other = browser.new_context(base_url=base_url).new_page()
+    sign_in("ines", on=other)
+    other.goto(f"/walk-arounds/{started}?check=drum-bearings")
+    other.locator("#reading").wait_for()
+    other.keyboard.press("1")
+    expect(page.get_by_text("Ines Marrow: 1 place read meanwhile")).to_be_visible()
+    other.get_by_role("button", name=re.compile("Shields open, engine off")).first.click()
+    other.get_by_role("button", name="Locks are set, go on").click()
+    expect(page.locator(".gate h2")).to_have_text("Header raised, feeder lock engaged, engine off")
+    other.context.close()
+
+
 def test_the_row_map_by_keyboard(page: Page, sign_in, accessible):
     sign_in()
     page.goto(f"/walk-arounds/{DUNMERE_12}/map")

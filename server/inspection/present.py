@@ -304,6 +304,7 @@ def changed_since(found: WalkAround, book: CoreBook, member: Member, after: int)
     out = changed(found, book, member, what, last)
     if there:
         out.places += queries.places(found, book, member, there)
+    out.holds = holds(found)
     return out
 
 

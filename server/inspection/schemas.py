@@ -271,7 +271,7 @@ class PlaceKey(Schema):
 class ChangedOut(Schema):
     """What a write, or somebody else, changed. gone: positions that are open again. parts: the list, if it may have changed.
 
-    stations: those that changed. last: number of the newest reading that is in here.
+    stations: those that changed. holds: where somebody asked what others did, the postures that hold now. last: number of the newest reading that is in here.
     """
 
     last: int
@@ -279,6 +279,7 @@ class ChangedOut(Schema):
     gone: list[PlaceKey]
     stations: list[StationOut]
     parts: list[PartOut] | None
+    holds: list[HoldOut] | None = None
 
 
 class StartIn(Schema):

@@ -120,6 +120,14 @@ def test_does_not_apply_counts_as_done(combine):
     assert Verdict.objects.get().reason == "Does not apply: no knives fitted."
 
 
+def test_whoever_works_alongside_learns_that_the_machine_was_moved(yard, as_):
+    url = f"/api/walk-arounds/{yard.walk_around.pk}/changes"
+    services.hold(yard.technician, yard.walk_around.pk, uuid.uuid4(), "unfolded, raised and locked")
+    assert [hold["by"] for hold in as_(yard.lead).get(url).json()["holds"]] == ["Technician"]
+    services.hold(yard.lead, yard.walk_around.pk, uuid.uuid4(), "on concrete, units just touching")
+    assert [hold["posture"] for hold in as_(yard.technician).get(url).json()["holds"]] == ["on concrete, units just touching"]
+
+
 def test_handing_over_brings_the_next_one_in_and_asks_for_the_locks_again(yard):
     services.hold(yard.technician, yard.walk_around.pk, uuid.uuid4(), "unfolded, raised and locked")
     once = uuid.uuid4()

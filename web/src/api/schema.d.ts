@@ -1044,11 +1044,13 @@ export interface components {
          * ChangedOut
          * @description What a write, or somebody else, changed. gone: positions that are open again. parts: the list, if it may have changed.
          *
-         *     stations: those that changed. last: number of the newest reading that is in here.
+         *     stations: those that changed. holds: where somebody asked what others did, the postures that hold now. last: number of the newest reading that is in here.
          */
         ChangedOut: {
             /** Gone */
             gone: components["schemas"]["PlaceKey"][];
+            /** Holds */
+            holds?: components["schemas"]["HoldOut"][] | null;
             /** Last */
             last: number;
             /** Parts */

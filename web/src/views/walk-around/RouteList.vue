@@ -12,8 +12,17 @@ const props = defineProps<{ order: Order; current: string; state: WalkAroundStat
 const emit = defineEmits<{ go: [key: string]; move: [from: number, to: number] }>()
 
 const list = ref<HTMLElement | null>(null)
-/** On a phone the list runs sideways: keep the check in hand in view. */
-watch(() => props.current, () => nextTick(() => list.value?.querySelector('.here')?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' })), { immediate: true })
+/** Keep the check in hand in view, within the list alone: down on a desk, sideways on a phone. */
+watch(() => props.current, () => nextTick(() => {
+  const box = list.value
+  const here = box?.querySelector<HTMLElement>('.here')
+  if (!box || !here) return
+  const at = here.getBoundingClientRect()
+  const frame = box.getBoundingClientRect()
+  if (at.top < frame.top) box.scrollTop += at.top - frame.top - 60
+  else if (at.bottom > frame.bottom) box.scrollTop += at.bottom - frame.bottom + 60
+  if (at.left < frame.left || at.right > frame.right) box.scrollLeft += at.left - frame.left - 60
+}), { immediate: true })
 
 const ORDER: (Severity | 'sending')[] = ['stop', 'due', 'asked', 'watch', 'not-seen', 'sound', 'does-not-apply', 'sending', 'open']
 function row(check: Check) {
@@ -65,7 +74,7 @@ const enter = (visit: { of: Check[] }): void => emit('go', (visit.of.find((check
 
 <style scoped>
 .route { min-width: 0; }
-ol { display: grid; gap: 1px; max-height: calc(100vh - 236px); min-height: 300px; overflow-y: auto; }
+ol { display: grid; gap: 1px; max-height: max(300px, calc(100vh - 222px - var(--bars, 0px))); overflow-y: auto; }
 .head { display: flex; align-items: center; }
 .posture { flex: 1; min-width: 0; display: grid; grid-template-columns: 26px minmax(0, 1fr) auto; gap: 8px; align-items: center; min-height: var(--target); padding: 2px 6px; border: 0; border-radius: var(--radius); background: none; text-align: left; line-height: 1.15; cursor: pointer; }
 .posture:hover, .check:hover { background: var(--sunk); }

@@ -64,6 +64,9 @@ const stops = computed(() =>
   }),
 )
 
+/** What the bars above the columns take, so that the list of checks ends with the window. */
+const bars = computed(() => (stops.value.length ? 44 : 0) + 40 * ((data.value?.notes.length ?? 0) + (data.value?.hand_over ? 1 : 0)))
+
 /** The first place nobody has looked at in the order of work, or where the address says. */
 function begin(): void {
   if (!data.value || checkKey.value) return
@@ -138,7 +141,7 @@ function alt(event: KeyboardEvent): void {
 <template>
   <p v-if="state.problem.value && !data" class="trouble" role="alert">{{ state.problem.value }} <Button label="Try again" severity="secondary" @click="state.load()" /></p>
   <p v-else-if="!data || !checkKey" class="trouble quiet" role="status">Reading the walk-around …</p>
-  <div v-else :class="{ far }" @keydown="alt">
+  <div v-else :class="{ far }" :style="{ '--bars': `${bars}px` }" @keydown="alt">
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)" />
     <MachineMap class="big-map" :stations="data.stations" :current="check.station" @go="goStation" />
     <StopBar :stops="stops" :notes="data.notes" :hand-over="data.may_record ? data.hand_over : null" :machine="data.machine.id" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @notes="takeNotes" />

@@ -60,7 +60,10 @@ export function useWalkAround(id: string, { loaded, refused }: Heard) {
     if (!data.value || document.hidden || outbox.of(id).length) return
     const after = data.value.last
     const changed = await answer(api.GET('/api/walk-arounds/{walk_around_id}/changes', { params: { ...path.params, query: { after } } })).catch(() => undefined)
-    if (!changed || changed.last === after || !data.value) return
+    if (!changed || !data.value || outbox.of(id).length) return
+    // Somebody else may have brought the machine into another posture: what was confirmed here holds no longer.
+    if (changed.holds) data.value.holds = changed.holds
+    if (changed.last === after) return
     const mine = new Set(changed.places.filter((place) => places.get(at(place.check, place.position))?.at === place.at).map((place) => at(place.check, place.position)))
     apply(changed)
     data.value.last = changed.last
