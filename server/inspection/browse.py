@@ -5,7 +5,7 @@ from lumvek_core.catalogue.model import Catalogue, Check, Family
 from lumvek_core.catalogue.qualify import short
 from lumvek_core.judgement.rules import figures, options
 
-from . import books, present
+from . import books, limits
 from .schemas_views import CatalogueCheckOut, CatalogueFamilyOut, CatalogueStationOut, FamilyBriefOut
 
 PHASE_NAMES = {
@@ -106,7 +106,5 @@ def _when(family: Family, check: Check) -> str:
 def _limits(check: Check) -> list[str]:
     values = [(name, getattr(check.rule, name)) for name in figures(check.rule)]
     return [
-        f"{present.FIGURE_NAMES[name]} {present.figure(check, name, value, 'mm')}"
-        for name, value in values
-        if value is not None
+        f"{limits.FIGURE_NAMES[name]} {limits.figure(check, name, value, 'mm')}" for name, value in values if value is not None
     ]

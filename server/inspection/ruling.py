@@ -15,7 +15,7 @@ from lumvek_core.judgement.rules import figures
 from shops.access import NotFoundHere
 from shops.models import Feeler, Member, Role, RuleChange, Shop
 
-from . import books, present
+from . import books, limits, present
 from .schemas_views import (
     CountOut,
     FeelerOut,
@@ -83,11 +83,11 @@ def model_rules(member: Member, model: MachineModel) -> ModelRulesOut:
     checks = []
     for station in book.family.stations:
         for check in station.checks:
-            limits = book.limits[check.key]
-            if limits:
+            in_force_here = book.limits[check.key]
+            if in_force_here:
                 listed = [
                     _figure(member, check, name, limit, shipped.limits[check.key].get(name), (check.key, name) in own)
-                    for name, limit in limits.items()
+                    for name, limit in in_force_here.items()
                 ]
                 checks.append(RuleCheckOut(check=check.key, name=check.name, station=station.name, figures=listed))
     counts = [
@@ -108,13 +108,13 @@ def _figure(
     system = present.system_of(member)
     return RuleFigureOut(
         figure=name,
-        name=present.FIGURE_NAMES[name],
+        name=limits.FIGURE_NAMES[name],
         value=limit.value,
-        shown=present.figure(check, name, limit.value, system),
+        shown=limits.figure(check, name, limit.value, system),
         unit=_unit(check, name),
-        source=present.SOURCES.get(limit.source, limit.source),
+        source=limits.SOURCES.get(limit.source, limit.source),
         note=limit.note,
-        shipped=present.figure(check, name, shipped.value, system) if shipped else "none",
+        shipped=limits.figure(check, name, shipped.value, system) if shipped else "none",
         own=own,
     )
 
@@ -145,14 +145,14 @@ def set_limit(member: Member, model: MachineModel, check_key: str, figure: str, 
         after = book_of(model, member.shop).limits[check_key].get(figure)
     except BadInput as problem:
         raise BadInput("text", problem.message) from None
-    name = f"{model.full_name}, {check.name}: {present.FIGURE_NAMES[figure].lower()}"
+    name = f"{model.full_name}, {check.name}: {limits.FIGURE_NAMES[figure].lower()}"
     _log(member, name, _said(check, figure, had), _said(check, figure, after))
 
 
 def _said(check: Check, figure: str, limit: LimitInForce | None) -> str:
     if limit is None:
         return "none"
-    return f"{present.figure(check, figure, limit.value, 'mm')} ({present.SOURCES.get(limit.source, limit.source)})"
+    return f"{limits.figure(check, figure, limit.value, 'mm')} ({limits.SOURCES.get(limit.source, limit.source)})"
 
 
 def _value(member: Member, check: Check, figure: str, text: str) -> float:

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field
 
-from inspection import books, like_things, photos, present, queries
+from inspection import books, like_things, limits, photos, present, queries
 from inspection.browse import PHASE_NAMES
 from inspection.models import PostureHold, Verdict, WalkAround
 from inspection.schemas import FigureOut, FindingsOut, NoteOut, PartsOut, PlaceOut, StationOut
@@ -114,9 +114,9 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
             continue
         built = []
         for check in checks:
-            limits = "; ".join(_limit(figure) for figure in present.figures(book, check, system))
+            listed = "; ".join(_limit(figure) for figure in limits.figures(book, check, system))
             unit = system if check.unit == "mm" else check.unit or ""
-            built.append(_section(check, limits, unit, walk_around.layout, places))
+            built.append(_section(check, listed, unit, walk_around.layout, places))
             missing = _missing(check, walk_around.layout, places)
             if missing:
                 open_places.append((check.name, missing))

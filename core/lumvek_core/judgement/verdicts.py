@@ -7,13 +7,13 @@ from statistics import fmean
 from typing import assert_never
 
 from .. import positions
-from ..calculators import chain, knife, opener, wear, windows
+from ..calculators import opener, wear, windows
 from ..catalogue.model import Check
-from ..compare import exceeds, reached
+from ..compare import exceeds
 from ..errors import BadInput
 from ..positions import Position
-from ..units import System, plain, show_length
-from . import plausible
+from ..units import System, plain
+from . import drives, plausible, service
 from .rules import (
     Action,
     BearingRule,
@@ -37,6 +37,7 @@ from .rules import (
     options,
 )
 from .understand import Value
+from .words import Words, percent
 
 Others = Mapping[str, Mapping[str, Value]]
 """Values of this walk-around that a rule looks at besides its own: check → position → value."""
@@ -73,7 +74,7 @@ def judge(check: Check, position: Position, value: Value, context: Context) -> V
     context.sizes: sizes when new of other checks (`diameter_from` where no disc was measured yet). A reading that cannot be
     right gets a verdict whose `ask` is set until it is confirmed. Where the check is a safety item, any fault is `stop`.
     """
-    say = _Words(check, context.system)
+    say = Words(check, context.system)
     diameter = _diameter(check.rule, position, context) if isinstance(check.rule, ContactRule) else None
     if not context.confirmed:
         ask, instead = plausible.question(check, value, context.system, diameter)
@@ -85,9 +86,7 @@ def judge(check: Check, position: Position, value: Value, context: Context) -> V
     return verdict
 
 
-def _by_rule(
-    check: Check, position: Position, value: Value, context: Context, say: "_Words", diameter: float | None
-) -> Verdict:
+def _by_rule(check: Check, position: Position, value: Value, context: Context, say: Words, diameter: float | None) -> Verdict:
     rule = check.rule
     match rule:
         case WearRule():
@@ -101,17 +100,17 @@ def _by_rule(
         case CountRule():
             return _count(rule, value)
         case LevelRule():
-            return _level(check, rule, value)
+            return service.level(rule, value)
         case IntervalRule():
-            return _interval(rule, value, context)
+            return service.interval(rule, value, context.counter_h, context.today)
         case StretchRule():
-            return _stretch(check, rule, value.numbers[0], say)
+            return drives.stretch(check, rule, value.numbers[0], say)
         case TravelRule():
-            return _travel(check, rule, value.numbers, say)
+            return drives.travel(check, rule, value.numbers, say)
         case SteppedRule():
-            return _stepped(rule, value.numbers, say)
+            return drives.stepped(rule, value.numbers, say)
         case RegisterRule():
-            return _register(rule, value.numbers, say)
+            return drives.register(rule, value.numbers, say)
         case ChoiceRule() | BearingRule() | GaugeRule() | YesNoRule():
             return _choice(check, value)
         case RecordRule():
@@ -122,46 +121,14 @@ def _by_rule(
             assert_never(rule)
 
 
-class _Words:
-    """Figures as this reader wants them, with their unit."""
-
-    def __init__(self, check: Check, system: System) -> None:
-        self.check, self.system = check, system
-
-    def figure(self, number: float) -> str:
-        if self.check.unit == "mm":
-            return show_length(number, self.system)
-        if self.check.unit in ("hole", "notch"):
-            return f"{self.check.unit} {plain(number, 2)}"
-        return self.amount(number)
-
-    def amount(self, number: float) -> str:
-        """A difference rather than a place: ``2 holes`` where a place is ``hole 5``."""
-        if self.check.unit == "mm":
-            return show_length(number, self.system)
-        unit = self.check.unit or ""
-        plural = {"hole": "holes", "notch": "notches"}.get(unit, unit) if number != 1 else unit.removesuffix("s")
-        return f"{plain(number, 2)} {plural}".strip()
-
-    def all(self, numbers: list[float]) -> str:
-        if not self.check.values:
-            return self.figure(numbers[0])
-        return ", ".join(f"{name} {self.figure(number)}" for name, number in zip(self.check.values, numbers, strict=True))
-
-
-def _percent(share: float) -> str:
-    """A share as whole per cent that never reads 100 before it is reached."""
-    return f"{min(round(100 * share), 99) if share < 1 else round(100 * share)} %"
-
-
-def _wear(check: Check, rule: WearRule, reading: float, say: _Words) -> Verdict:
+def _wear(check: Check, rule: WearRule, reading: float, say: Words) -> Verdict:
     result = wear.wear_used(wear.WearGiven(rule.new, rule.limit, reading, rule.watch_from))
     used = max(result.used, 0.0)
     left = abs(reading - rule.limit)
     why = [
         f"Used share = (new − reading) ÷ (new − limit) = ({say.figure(rule.new)} − {say.figure(reading)}) ÷ "
-        f"({say.figure(rule.new)} − {say.figure(rule.limit)}) = {_percent(used)}.",
-        f"Watch from {_percent(rule.watch_from)} used, replace at the limit.",
+        f"({say.figure(rule.new)} − {say.figure(rule.limit)}) = {percent(used)}.",
+        f"Watch from {percent(rule.watch_from)} used, replace at the limit.",
     ]
     facts = {"reading": reading, "new": rule.new, "limit": rule.limit, "used": result.used}
     severity: Severity = result.state
@@ -170,7 +137,9 @@ def _wear(check: Check, rule: WearRule, reading: float, say: _Words) -> Verdict:
         past = f", past it by {say.figure(left)}" if left > 1e-6 else " reached"
         reason = f"{say.figure(reading)}, limit {say.figure(rule.limit)}{past}."
     else:
-        reason = f"{say.figure(reading)}, limit {say.figure(rule.limit)}: {_percent(used)} of its wear used, {say.figure(left)} left."
+        reason = (
+            f"{say.figure(reading)}, limit {say.figure(rule.limit)}: {percent(used)} of its wear used, {say.figure(left)} left."
+        )
     if severity == "watch":
         action = "recheck"
     if result.beyond_new:
@@ -178,7 +147,7 @@ def _wear(check: Check, rule: WearRule, reading: float, say: _Words) -> Verdict:
     return Verdict(severity, action, reason, why, facts, used=result.used)
 
 
-def _window(rule: WindowRule, reading: float, say: _Words) -> Verdict:
+def _window(rule: WindowRule, reading: float, say: Words) -> Verdict:
     result = windows.window(windows.WindowGiven(reading, rule.low, rule.high, rule.target, rule.per_turn))
     wanted = say.figure(rule.low) if rule.low == rule.high else f"{say.figure(rule.low)} to {say.figure(rule.high)}"
     facts = {"reading": reading, "low": rule.low, "high": rule.high}
@@ -192,7 +161,7 @@ def _window(rule: WindowRule, reading: float, say: _Words) -> Verdict:
     return Verdict("due", "adjust", f"{reason} {cure}".strip(), why, facts | {"miss": result.miss})
 
 
-def _even(rule: EvenRule, key: str, position: Position, value: Value, context: Context, say: _Words) -> Verdict:
+def _even(rule: EvenRule, key: str, position: Position, value: Value, context: Context, say: Words) -> Verdict:
     readings = {name: other.numbers[0] for name, other in context.others.get(key, {}).items() if other.numbers}
     readings[position.key] = value.numbers[0]
     shown = say.figure(value.numbers[0])
@@ -224,7 +193,7 @@ def _diameter(rule: ContactRule, position: Position, context: Context) -> float:
     return fmean(found) if found else context.sizes[rule.diameter_from]
 
 
-def _contact(rule: ContactRule, value: Value, diameter: float, say: _Words) -> Verdict:
+def _contact(rule: ContactRule, value: Value, diameter: float, say: Words) -> Verdict:
     feeler = value.feeler_mm or rule.feeler
     given = opener.ContactGiven(
         [opener.ContactReading(span, feeler) for span in value.numbers],
@@ -280,119 +249,10 @@ def _count(rule: CountRule, value: Value) -> Verdict:
     if found == 0:
         return Verdict("sound", "none", f"None of {rule.of}.", facts=facts)
     share = found / rule.of
-    why = [f"{found} of {rule.of} is {_percent(share)}; above {_percent(rule.set_share)} the whole set."]
+    why = [f"{found} of {rule.of} is {percent(share)}; above {percent(rule.set_share)} the whole set."]
     if exceeds(share, rule.set_share):
         return Verdict("due", "replace", f"{found} of {rule.of}{where}: replace the set.", why, facts)
     return Verdict("due", rule.action, f"{found} of {rule.of}{where}: {rule.action} these.", why, facts)
-
-
-_LEVELS = {
-    "low": "Low: top up, and look for the leak.",
-    "high": "High: find out what has run in.",
-    "milky": "Milky: water in the oil. Drain, find where it enters, new oil.",
-}
-
-
-def _level(check: Check, rule: LevelRule, value: Value) -> Verdict:
-    state = next(option for option in options(rule) if option.key == value.choice)
-    grade = f" {rule.grade} unless the case or the manual says another." if rule.grade else ""
-    facts = {"state": float(options(rule).index(state)), "states": 4.0}
-    return Verdict(
-        state.severity,
-        state.action,
-        _LEVELS.get(state.key, "At its mark.") + (grade if state.key == "low" else ""),
-        facts=facts,
-    )
-
-
-def _interval(rule: IntervalRule, value: Value, context: Context) -> Verdict:
-    """Due when the interval is reached; what cannot be counted from here (no counter, no day) is only written down."""
-    if value.numbers:
-        if context.counter_h is None or rule.every_h is None:
-            return Verdict(
-                "sound", "none", f"Last done at {plain(value.numbers[0], 0)} h; no interval in hours to hold it against."
-            )
-        since, every, unit = context.counter_h - value.numbers[0], rule.every_h, "h"
-        if since < 0:
-            return Verdict(
-                "watch",
-                "recheck",
-                f"Last done at {plain(value.numbers[0], 0)} h, but the counter stands at {plain(context.counter_h, 0)} h.",
-            )
-    else:
-        if context.today is None or rule.every_days is None:
-            return Verdict("sound", "none", f"Last done on {value.text}; no interval in days to hold it against.")
-        since, every, unit = float((context.today - dt.date.fromisoformat(value.text)).days), rule.every_days, "days"
-        if since < 0:
-            return Verdict("watch", "recheck", f"Last done on {value.text}, which is still to come.")
-    facts = {"since": since, "every": every}
-    said = f"{plain(since, 0)} of {plain(every, 0)} {unit} since it was last done"
-    if reached(since, every):
-        return Verdict("due", "lubricate" if rule.every_h else "replace", f"{said}: due.", facts=facts, used=since / every)
-    return Verdict("sound", "none", f"{said}; {plain(every - since, 0)} {unit} left.", facts=facts, used=since / every)
-
-
-def _stretch(check: Check, rule: StretchRule, measured: float, say: "_Words") -> Verdict:
-    result = chain.chain_stretch(chain.OverPitches(rule.pitch, rule.pitches, measured, rule.limit_pct))
-    shown = f"{plain(result.stretch_pct, 2)} % stretch, limit {plain(rule.limit_pct, 2)} %"
-    why = [
-        f"{say.figure(measured)} over {plain(rule.pitches, 0)} pitches of {say.figure(rule.pitch)}: "
-        f"100 × ({plain(measured, 1)} ÷ {plain(rule.pitch * rule.pitches, 1)} − 1) = {plain(result.stretch_pct, 2)} %, "
-        f"give or take {plain(result.plus_minus_pct, 2)} % for the tape."
-    ]
-    facts = {
-        "reading": measured,
-        "new": rule.pitch * rule.pitches,
-        "limit": rule.pitch * rule.pitches * (1 + rule.limit_pct / 100),
-    }
-    facts |= {"stretch_pct": result.stretch_pct, "used": result.used}
-    action: Action = {"sound": "none", "watch": "recheck", "due": check.action}[result.state]  # type: ignore[assignment]
-    return Verdict(result.state, action, shown + ".", why, facts, used=result.used)
-
-
-def _travel(check: Check, rule: TravelRule, numbers: list[float], say: "_Words") -> Verdict:
-    used, total = numbers
-    if total <= 0 or used > total:
-        return Verdict("due", "investigate", f"{say.figure(used)} used of {say.figure(total)}: cannot be, measure again.")
-    share = used / total
-    facts = {"reading": used, "new": 0.0, "limit": total, "used": share}
-    said = f"{say.figure(used)} of {say.figure(total)} take-up used"
-    if reached(used, total):
-        return Verdict("due", "adjust", f"{said}: at its end.", facts=facts, used=share)
-    if reached(share, rule.watch_from):
-        return Verdict("watch", "recheck", f"{said}, {say.figure(total - used)} left.", facts=facts, used=share)
-    return Verdict("sound", "none", f"{said}, {say.figure(total - used)} left.", facts=facts, used=share)
-
-
-def _stepped(rule: SteppedRule, numbers: list[float], say: "_Words") -> Verdict:
-    figure, taken = numbers
-    facts = {"reading": figure, "low": 0.0, "high": rule.limit, "steps": taken}
-    shown = f"{say.figure(figure)}, up to {say.figure(rule.limit)} is usual"
-    if not exceeds(figure, rule.limit):
-        return Verdict("sound", "none", f"{shown}.", facts=facts)
-    if taken < rule.steps:
-        return Verdict(
-            "due",
-            "adjust",
-            f"{shown}: {rule.step} ({plain(taken, 0)} of at most {rule.steps} so far), then read again.",
-            facts=facts,
-        )
-    return Verdict(
-        "due", "investigate", f"{shown} with all {rule.steps} steps taken: never another; look for the cause.", facts=facts
-    )
-
-
-def _register(rule: RegisterRule, numbers: list[float], say: "_Words") -> Verdict:
-    given = knife.RegisterGiven(numbers[0], numbers[1], rule.tolerance, rule.overtravel)
-    result = knife.knife_register(given)
-    facts = {"left": numbers[0], "right": numbers[1], "centring": result.centring_mm, "stroke": result.stroke_error_mm}
-    why = [
-        f"Centring = (left − right) ÷ 2 = {say.amount(result.centring_mm)}; stroke error = left + right"
-        f"{' + twice the overtravel' if rule.overtravel else ''} = {say.amount(result.stroke_error_mm)}; allowed {say.amount(rule.tolerance)}."
-    ]
-    if result.state == "registered":
-        return Verdict("sound", "none", result.words, why, facts)
-    return Verdict("due", "investigate" if result.state == "stroke" else "adjust", result.words, why, facts)
 
 
 def _choice(check: Check, value: Value) -> Verdict:
