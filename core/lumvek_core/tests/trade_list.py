@@ -187,6 +187,7 @@ RESIDUE = {
 POWER_AND_CAB = {
     "wheel bolts, rims, tyres": "wheel-bolts rims tyres",
     "tie rods": "tie-rods",
+    "brakes, of the safety list": "brakes",
     "engine belts, rotary screen belt": "engine-belts screen-belt",
     "propeller, fan bearings, variable fan sheaves": "propeller propeller-bearings fan-sheaves",
     "leaks": "leak-coolant leak-fuel leak-oil coolant-level engine-oil",
