@@ -21,8 +21,9 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
         PhaseOut(key=key, name=name, checks=len(in_force.applicable(book, in_force.Scope(options, key))))  # type: ignore[arg-type]
         for key, name in PHASE_NAMES.items()
     ]
-    takes_headers = machine.model.family == "rotary-combine"
-    headers = [m for m in machines_for(member) if takes_headers and books.shipped().families[m.model.family].is_header]
+    families = books.shipped().families
+    takes_headers = families[machine.model.family].takes_headers
+    headers = [m for m in machines_for(member) if takes_headers and families[m.model.family].is_header]
     people = Member.objects.filter(shop=member.shop_id, role__in=INSPECTORS).select_related("user").order_by("pk")
     running = machine.walk_arounds.filter(finished_at=None).select_related("started_by")
     time = book.schools["inspection-time"]

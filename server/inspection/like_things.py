@@ -33,7 +33,8 @@ def build(found: WalkAround, book: CoreBook, member: Member, thing: str = "") ->
     columns = positions.expand(thing, found.layout)
     places = {(place.check, place.position): place for place in queries.places(found, book, member)}
     before = queries.previous(found)
-    numbers = _numbers(before, [check.key for check in checks if positions.thing_of(check.per) == thing]) if before else {}
+    same = [check.key for check in checks if positions.thing_of(check.per) == thing]
+    numbers = _numbers(before, _of_the_same_machines(found, before, book, same)) if before else {}
     system = present.system_of(member)
     lines = [
         _line(check, side, keys, places, numbers, system)
@@ -80,6 +81,13 @@ def _sides(check: Check, found: WalkAround) -> list[tuple[str, list[str]]]:
     if not check.per.endswith("-side"):
         return [("", [position.key for position in expanded])]
     return [(positions.SIDE_NAMES[side], [p.key for p in expanded if p.side == side]) for side in positions.BOTH]
+
+
+def _of_the_same_machines(found: WalkAround, before: WalkAround, book: CoreBook, checks: Sequence[str]) -> list[str]:
+    """Checks of the machine itself and of headers that were coupled both times: another draper is another draper."""
+    both = found.headers.filter(pk__in=before.headers.values("pk")).values_list("model__family", flat=True)
+    prefixes = {"", *(books.shipped().families[family].prefix for family in both)}
+    return [key for key in checks if book.prefix_of(key) in prefixes]
 
 
 def _numbers(before: WalkAround, checks: Sequence[str]) -> dict[tuple[str, str], float]:

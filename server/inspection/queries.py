@@ -6,7 +6,7 @@ from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, cast
 
-from django.db.models import Count, F, Max, Q, QuerySet, Window
+from django.db.models import Count, F, Max, QuerySet, Window
 from django.db.models.functions import RowNumber
 
 from fleet.models import Machine
@@ -31,9 +31,8 @@ RECENT = 4
 def walk_arounds_for(member: Member) -> QuerySet[WalkAround]:
     """The walk-arounds this member may see."""
     found = WalkAround.objects.filter(shop=member.shop_id)
-    if member.role != Role.OWNER:
-        return found
-    return found.filter(Q(machine__owners=member) | Q(headers__owners=member)).distinct()
+    # An owner of a header does not see the combine of somebody else that it was coupled to.
+    return found.filter(machine__owners=member) if member.role == Role.OWNER else found
 
 
 def walk_around_for(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
@@ -126,12 +125,19 @@ def board(member: Member) -> list[BoardMachine]:
     recent = _ranked(WalkAround.objects.filter(machine__in=cards), F("machine_id"), "started_at")
     for walk_around in recent.select_related("started_by", "finished_by").defer("plan", "layout"):
         cards[walk_around.machine_id].recent.append(walk_around)
+    if member.role == Role.OWNER:
+        return _with_stations(cards)
     coupled = _ranked(WalkAround.headers.through.objects.filter(machine__in=cards), F("machine_id"), "walkaround__started_at")
     for pair in coupled.select_related("walkaround__started_by", "walkaround__finished_by").defer(
         "walkaround__plan", "walkaround__layout"
     ):
         card = cards[pair.machine_id]
         card.recent = sorted([*card.recent, pair.walkaround], key=lambda one: one.started_at, reverse=True)[:RECENT]
+    return _with_stations(cards)
+
+
+def _with_stations(cards: dict[int, BoardMachine]) -> list[BoardMachine]:
+    """The cards with the stations of each one's newest walk-around."""
     newest = list({card.recent[0].pk: card.recent[0] for card in cards.values() if card.recent}.values())
     states = station_states_of(newest)
     for card in cards.values():

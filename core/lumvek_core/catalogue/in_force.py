@@ -62,7 +62,7 @@ def _composed(catalogue: Catalogue, family_key: str, headers: Sequence[str]) -> 
         raise BadInput("headers", "two headers of one kind: give each its own walk-around")
     family = catalogue.families[family_key]
     for coupled in (catalogue.families[key] for key in reversed(headers)):
-        if not coupled.is_header or family.is_header:
+        if not (coupled.is_header and family.takes_headers):
             raise BadInput("headers", f"{coupled.name} is not coupled to {family.name}")
         family = dataclasses.replace(
             family,

@@ -105,7 +105,7 @@ class Family:
     """A kind of machine: its route from first station to last.
 
     is_header: coupled to a combine and inspected with it or on its own. prefix: put before its keys, so that a header and a
-    combine, or two headers, stand in one rule book. include: files of `parts/` whose stations and slots it shares.
+    combine, or two headers, stand in one rule book. takes_headers: headers are coupled to it. include: files of `parts/` whose stations and slots it shares.
     """
 
     family: str
@@ -117,6 +117,7 @@ class Family:
     stations: list[Station] = field(default_factory=list)
     prefix: str = ""
     is_header: bool = False
+    takes_headers: bool = False
     start: str = ""
     include: list[str] = field(default_factory=list)
 

@@ -218,7 +218,12 @@ def test_a_header_stands_before_its_combine_under_its_own_prefix():
 
 @pytest.mark.parametrize(
     ("family", "headers"),
-    [("rotary-combine", ["draper-header"] * 2), ("rotary-combine", ["air-seeder"]), ("draper-header", ["stripper-header"])],
+    [
+        ("rotary-combine", ["draper-header"] * 2),
+        ("rotary-combine", ["air-seeder"]),
+        ("draper-header", ["stripper-header"]),
+        ("air-seeder", ["draper-header"]),
+    ],
 )
 def test_what_cannot_be_coupled_is_refused(family, headers):
     with pytest.raises(BadInput):

@@ -75,6 +75,14 @@ def test_a_headers_walk_around_stands_on_its_own_card_too(combine, as_):
     assert sum(station["due"] for station in cards["Weir 107"]["stations"]) == 1
 
 
+def test_an_owner_of_the_header_does_not_see_somebody_elses_combine(combine, as_):
+    combine.draper.owners.add(combine.owner)
+    owner = as_(combine.owner)
+    cards = owner.get("/api/machines").json()
+    assert [(card["machine"]["name"], card["recent"]) for card in cards] == [("Weir 107", [])]
+    assert owner.get(f"/api/walk-arounds/{combine.winter.pk}").status_code == 404
+
+
 def test_a_posture_holds_until_another_is_taken_up_but_not_for_a_part_on_the_bench(yard):
     def current():
         return [hold.posture for hold in present.holds(yard.walk_around)]
