@@ -67,6 +67,17 @@ def line(name: str, took: list[float], unit: float) -> None:
     print(f"{name:44} median {median:7.1f} ms   95 % {p95:7.1f} ms   × {median / unit:5.1f} a plain round trip")
 
 
+def solve():
+    """The route of a combine with two headers and every option, as the core plans it."""
+    from lumvek_core.catalogue import in_force, load
+    from lumvek_core.planning import walk
+
+    catalogue, headers = load.load(), ["draper-header", "stripper-header"]
+    book = in_force.rule_book(catalogue, "rotary-combine", headers=headers)
+    checks = in_force.applicable(book, in_force.Scope(list(book.family.options), "winter", headers=headers))
+    return lambda _: walk.plan(book, checks, catalogue.safety.moves)
+
+
 def fill(browser: Browser, walk_around: str) -> None:
     """Something sound at every place of a walk-around, and say how many that are."""
     opened = browser.get(walk_around)
@@ -108,7 +119,8 @@ def main(base: str) -> None:
     line(f"saving a reading ({READINGS})", timed(save, READINGS), unit)
     line("opening the walk-around", timed(lambda _: browser.get(walk_around), 30), unit)
     plan = timed(lambda _: browser.post(f"/api/machines/{ids['Heron 6']}/preview", id=str(uuid.uuid4()), **largest), 20)
-    line("planning the largest combine's route", plan, unit)
+    line("planning the largest combine", plan, unit)
+    line("solving its route, in the core alone", timed(solve(), 20), unit)
     combine = browser.post(f"/api/machines/{ids['Heron 6']}/walk-arounds", id=str(uuid.uuid4()), **largest)["id"]
     fill(browser, f"/api/walk-arounds/{combine}")
     line("opening it with every place read", timed(lambda _: browser.get(f"/api/walk-arounds/{combine}"), 30), unit)

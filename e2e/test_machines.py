@@ -88,6 +88,11 @@ def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Pag
     page.keyboard.type("Three chipped")
     page.locator("input[type=file]").set_input_files({"name": "k.jpg", "mimeType": "image/jpeg", "buffer": drawn("knife")})
     expect(page.get_by_alt_text("Three chipped")).to_be_visible()
+    page.keyboard.press("Alt+p")
+    page.keyboard.type("Blurred")
+    page.locator("input[type=file]").set_input_files({"name": "k.png", "mimeType": "image/jpeg", "buffer": drawn("blur")})
+    page.get_by_role("button", name="Remove picture Blurred").click()
+    expect(page.get_by_alt_text("Blurred")).to_have_count(0)
     accessible(page)
 
     # A companion is declined, with its reason.

@@ -201,6 +201,16 @@ def test_what_is_no_picture_is_refused(yard, data):
         photos.add(yard.technician, yard.walk_around.pk, uuid.uuid4(), "opener-bearing", "3L", "", data)
 
 
+def test_a_picture_can_be_taken_away_again(yard, as_):
+    once = uuid.uuid4()
+    photos.add(yard.technician, yard.walk_around.pk, once, "opener-bearing", "3L", "blurred", drawn("bearing"))
+    url = f"/api/walk-arounds/{yard.walk_around.pk}/photos/{once}"
+    assert as_(yard.technician).get(url)["Content-Type"] == "image/jpeg"
+    assert as_(yard.parts).send(f"{url}/remove").status_code == 403
+    assert as_(yard.technician).send(f"{url}/remove").json() == []
+    assert as_(yard.technician).send(f"{url}/remove").status_code == 404
+
+
 def test_pictures_end_with_the_walk_around(yard):
     once = uuid.uuid4()
     photos.add(yard.technician, yard.walk_around.pk, once, "opener-bearing", "3L", "", drawn("bearing"))

@@ -3,11 +3,12 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
-import type { Photo } from '@/api/client'
+import { api, Refused, write, type Photo } from '@/api/client'
 import { keepPhoto, photoBox } from '@/api/photos'
 import type { Entry } from './useEntry'
 
 const props = defineProps<{ id: string; entry: Entry; photos: Photo[]; readOnly: boolean }>()
+const emit = defineEmits<{ photos: [photos: Photo[]]; done: [] }>()
 const file = ref<HTMLInputElement | null>(null)
 const caption = ref('')
 const problem = ref('')
@@ -22,17 +23,25 @@ async function chosen(): Promise<void> {
   try {
     await keepPhoto(picked, { walkAround: props.id, check: entry.check.value.key, position: entry.position.value, caption: caption.value.trim() })
     caption.value = open.value = ''
+    emit('done')
   } catch (error) {
     problem.value = (error as Error).message
   }
   if (file.value) file.value.value = ''
+}
+async function remove(photo: string): Promise<void> {
+  try {
+    emit('photos', await write(() => api.POST('/api/walk-arounds/{walk_around_id}/photos/{photo_id}/remove', { params: { path: { walk_around_id: props.id, photo_id: photo } } })))
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'It could not be removed.'
+  }
 }
 defineExpose({ pick: () => (open.value = 'photo'), write: () => (open.value = 'note') })
 </script>
 
 <template>
   <div v-if="here.length || open || entry.note.value || problem || photoBox.problem || photoBox.waiting" class="strip">
-    <a v-for="photo in here" :key="photo.uuid" class="thumb" :href="`/api/walk-arounds/${id}/photos/${photo.uuid}`" target="_blank" rel="noopener"><img :src="`/api/walk-arounds/${id}/photos/${photo.uuid}`" :alt="photo.caption || `Picture of ${entry.check.value.name}, ${entry.label.value}`" loading="lazy" /></a>
+    <span v-for="photo in here" :key="photo.uuid" class="one"><a class="thumb" :href="`/api/walk-arounds/${id}/photos/${photo.uuid}`" target="_blank" rel="noopener"><img :src="`/api/walk-arounds/${id}/photos/${photo.uuid}`" :alt="photo.caption || `Picture of ${entry.check.value.name}, ${entry.label.value}`" loading="lazy" /></a><button v-if="!readOnly" type="button" class="off" :aria-label="`Remove picture ${photo.caption}`" @click="remove(photo.uuid)">×</button></span>
     <form v-if="open === 'note'" class="words" @submit.prevent="entry.keepNote(), (open = '')">
       <InputText v-model="entry.note.value" v-focus maxlength="500" aria-label="Note for this place" placeholder="Note" @keydown.esc="open = ''" />
       <Button type="submit" size="small" label="Keep note" />
@@ -51,6 +60,8 @@ defineExpose({ pick: () => (open.value = 'photo'), write: () => (open.value = 'n
 <style scoped>
 .strip { display: flex; flex-wrap: wrap; align-items: center; gap: 8px; }
 .thumb img { display: block; height: 44px; width: 62px; object-fit: cover; border-radius: 6px; border: 1px solid var(--line); }
+.one { display: inline-flex; align-items: center; }
+.off { width: 32px; min-height: var(--target); border: 0; background: none; font-size: 1.3rem; cursor: pointer; color: var(--quiet); }
 .words { display: flex; gap: 6px; flex: 1 1 260px; }
 .words :deep(input) { flex: 1; min-height: var(--target); }
 .strip :deep(.p-button) { min-height: var(--target); }

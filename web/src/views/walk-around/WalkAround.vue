@@ -2,7 +2,7 @@
 /** The walk-around: map, the posture to take up, the check in hand, its positions, and the parts it calls for. */
 import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, Refused, write, type Schemas } from '@/api/client'
 import { useSession } from '@/app/session'
@@ -79,6 +79,8 @@ function begin(): void {
 }
 
 onMounted(state.load)
+onMounted(() => window.addEventListener('keydown', alt))
+onBeforeUnmount(() => window.removeEventListener('keydown', alt))
 
 /** The address keeps the place: back goes to the check before, a reload comes back to the same position. */
 watch([checkKey, entry.position], ([key, position], [before]) => {
@@ -127,6 +129,10 @@ function takeNotes(notes: Schemas['NoteOut'][]): void {
   if (data.value) data.value.notes = notes
 }
 
+function takePhotos(photos: Schemas['PhotoOut'][]): void {
+  if (data.value) data.value.photos = photos
+}
+
 function alt(event: KeyboardEvent): void {
   if (!event.altKey || !data.value?.may_record) return
   const key = event.key.toLowerCase()
@@ -141,7 +147,7 @@ function alt(event: KeyboardEvent): void {
 <template>
   <p v-if="state.problem.value && !data" class="trouble" role="alert">{{ state.problem.value }} <Button label="Try again" severity="secondary" @click="state.load()" /></p>
   <p v-else-if="!data || !checkKey" class="trouble quiet" role="status">Reading the walk-around …</p>
-  <div v-else :class="{ far }" :style="{ '--bars': `${bars}px` }" @keydown="alt">
+  <div v-else :class="{ far }" :style="{ '--bars': `${bars}px` }">
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)" />
     <MachineMap class="big-map" :stations="data.stations" :current="check.station" @go="goStation" />
     <StopBar :stops="stops" :notes="data.notes" :hand-over="data.may_record ? data.hand_over : null" :machine="data.machine.id" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @notes="takeNotes" />
@@ -151,7 +157,7 @@ function alt(event: KeyboardEvent): void {
         <PostureGate v-if="gate && posture" ref="gatePanel" :key="posture.name" :posture="posture" :visit="visit" :visits="order.visits.value.length" :places="openHere" :hazards="hazardsHere" @confirm="confirmPosture" @look="onlyLook" />
         <EntryPanel v-else ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record" @note="strip?.write()" @picture="strip?.pick()">
           <RowGrid :check="check" :positions="data.positions" :track-rows="data.machine.track_rows" :current="entry.position.value" :state="state" :problems="(position) => entry.problems.get(at(check.key, position)) ?? ''" @go="(position) => entry.select(check.key, position)" />
-          <PhotoStrip :id="id" ref="strip" :entry="entry" :photos="data.photos" :read-only="!data.may_record" />
+          <PhotoStrip :id="id" ref="strip" :entry="entry" :photos="data.photos" :read-only="!data.may_record" @photos="takePhotos" @done="panel?.focus()" />
         </EntryPanel>
       </div>
       <div class="right">
