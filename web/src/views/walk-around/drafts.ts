@@ -2,12 +2,13 @@
 export interface Draft {
   text: string
   done: string[]
+  note?: string
 }
 
 const key = (walkAround: string, check: string, position: string): string => `lumvek:draft:${walkAround}:${check}:${position}`
 
 export function keepDraft(walkAround: string, check: string, position: string, draft: Draft): void {
-  if (draft.text || draft.done.length) localStorage.setItem(key(walkAround, check, position), JSON.stringify(draft))
+  if (draft.text || draft.done.length || draft.note) localStorage.setItem(key(walkAround, check, position), JSON.stringify(draft))
   else localStorage.removeItem(key(walkAround, check, position))
 }
 

@@ -186,6 +186,16 @@ describe('the hand on the keyboard', () => {
     expect(sent[0]).toMatchObject({ state: 'does-not-apply', raw: [] })
   })
 
+  it('keeps a note that has no reading yet while looking elsewhere', async () => {
+    const { entry } = hand(check('disc', {}))
+    entry.note.value = 'chipped'
+    await nextTick()
+    entry.select('disc', '2')
+    expect(entry.note.value).toBe('')
+    entry.select('disc', '1')
+    expect(entry.note.value).toBe('chipped')
+  })
+
   it('sends a note along with the next reading', () => {
     const { entry, press } = hand(check('disc', {}))
     entry.note.value = ' left edge chipped '

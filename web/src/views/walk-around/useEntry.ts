@@ -52,7 +52,7 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
     done.value = draft.done
     notSeen.value = false
     hint.value = ''
-    note.value = place.value?.note ?? ''
+    note.value = draft.note ?? place.value?.note ?? ''
     void nextTick(focusField)
   }
 
@@ -60,9 +60,11 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
   const posture = computed(() => (state.holds.value.some((hold) => hold.posture === check.value.posture) ? check.value.posture : ''))
 
   function leaveDraft(): void {
-    if (position.value && !notSeen.value) keepDraft(id, check.value.key, position.value, { text: text.value, done: done.value })
+    if (!position.value || notSeen.value) return
+    const words = note.value.trim()
+    keepDraft(id, check.value.key, position.value, { text: text.value, done: done.value, ...(words && words !== place.value?.note ? { note: words } : {}) })
   }
-  watch([text, done], leaveDraft)
+  watch([text, done, note], leaveDraft)
 
   function record(body: Partial<NewReading>): void {
     const reading: NewReading = {
@@ -76,6 +78,7 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
     keepDraft(id, reading.check, reading.position, { text: '', done: [] })
     text.value = ''
     done.value = []
+    note.value = ''
     notSeen.value = false
     outbox.put(id, reading)
     advance(again && !place.value?.ask)
@@ -87,7 +90,7 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
     const state = had.state as NewReading['state']
     return {
       uuid: '', check: had.check, position: had.position, state, raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'], confirmed: had.confirmed, note: had.note,
-      bulk: had.bulk, posture: had.posture, reason: state === 'seen' ? '' : had.reason.replace(/^(Not seen|Does not apply): /, ''), taken_at: had.at,
+      bulk: had.bulk, posture: had.posture, reason: state === 'seen' ? '' : had.reason.replace(/^Not seen: |^Does not apply(: )?|\.$/g, ''), taken_at: had.at,
     }
   }
 

@@ -87,7 +87,8 @@ export function useWalkAround(id: string, { loaded, refused }: Heard) {
       newest.value = at(item.body.check, item.body.position)
     },
     held: (item, holds) => {
-      if (item.walkAround === id && data.value) data.value.holds = holds
+      // A later one may still be on its way; what it says is shown already.
+      if (item.walkAround === id && data.value && outbox.of(id).every(isReading)) data.value.holds = holds
     },
     refused: (item, trouble) => {
       if (item.walkAround === id && isReading(item)) refused(item.body.check, item.body.position, item.body, trouble)
