@@ -63,8 +63,8 @@ def load(yard: Yard, now: dt.datetime) -> None:
     _half(yard, now - dt.timedelta(hours=5))
     _finished(yard, now - dt.timedelta(days=9))
     dry = walk_around(yard.ines, yard.corvane, "corvane-dry-run", now - dt.timedelta(hours=3), starting.Wanted("pre-season"))
-    confirm(yard.ines, dry, "corvane-dry-run", 2)
-    tell(yard.ines, dry, "corvane-dry-run", usual_but(dry, CORVANE, visits=2))
+    confirm(yard.ines, dry, "corvane-dry-run", 3)
+    tell(yard.ines, dry, "corvane-dry-run", usual_but(dry, CORVANE, visits=3))
 
 
 def _half(yard: Yard, begun: dt.datetime) -> None:

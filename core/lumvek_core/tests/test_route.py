@@ -152,3 +152,13 @@ def test_once_round_the_machine_comes_to_the_cab_late():
     ranked = walk.ranked(book)
     assert ranked.index("residue") < ranked.index("feeder")
     assert ranked.index("tank") < ranked.index("cab")
+
+
+def test_an_air_seeder_runs_dry_before_anything_is_looked_at_on_foot():
+    book = in_force.rule_book(CATALOGUE, "air-seeder")
+    checks = in_force.applicable(book, in_force.Scope(list(book.family.options), "winter"))
+    found = walk.plan(book, checks, CATALOGUE.safety.moves)
+    dry_run = ["fan-gauge", "seed-switch", "meters-turn", "discs-turn", "disc-spin", "outlet-flow"]
+    assert sorted(dry_run, key=found.order.index) == dry_run
+    postures = [visit.posture.partition(",")[0] for visit in found.visits if visit.posture != "folded"]
+    assert postures[:3] == ["fan or vacuum running", "dry run", "dry run"]
