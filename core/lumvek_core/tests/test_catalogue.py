@@ -196,6 +196,8 @@ def test_phase_header_and_option_decide_what_belongs_to_a_walk_around():
     assert applies("chains-oiled", phase="after-season") and not applies("chains-oiled", phase="winter")
     assert applies("sieve-clean", phase="daily") and not applies("rotor-bars", phase="daily")
     assert applies("flex-function", headers=["draper-header"]) and not applies("flex-function", headers=["row-crop-header"])
+    arms = {"key": "draper.height-arms", "headers": ["draper-header"], "options": ["draper.height-arms"]}
+    assert applies(**arms, crop="small-grain") and applies(**arms) and not applies(**arms, crop="pod")
     assert applies("stationary-knives") and not applies("stationary-knives", options=["windrow-door"])
 
 
