@@ -240,17 +240,13 @@ def changed_since(found: WalkAround, book: CoreBook, member: Member, after: int)
     pairs = queries.read_since(found, after)
     touched = {check for check, _ in pairs}
     dependent = books.looking_at(found.rule_book_id, touched)
-    places = {
+    judged_anew = {
         (check.key, p.key)
         for check in books.checks_of(found)
         if check.key in dependent
         for p in positions.expand(check.per, found.layout)
     }
-    there = [pair for pair in places if pair not in pairs]
-    what = recording.Changed(found, [*pairs], parts=bool(pairs))
-    out = changed(found, book, member, what, last)
-    if there:
-        out.places += queries.places(found, book, member, there)
+    out = changed(found, book, member, recording.Changed(found, [*(pairs | judged_anew)], parts=bool(pairs)), last)
     out.holds = holds(found)
     return out
 
@@ -298,9 +294,12 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
 
 
 def _called_at(called: dict[tuple[str, str], set[str]], place: PlaceOut) -> set[str]:
-    """Parts that a finding calls for, at its own position or once for the row."""
-    row = positions.find(place.position).whole_row.key
-    return called.get((place.check, place.position), set()) | called.get((place.check, row), set())
+    """Parts that a finding calls for: at its own position, once for the row, or as a set for the machine."""
+    if place.severity not in services.CALLING:
+        return set()
+    position = positions.find(place.position)
+    keys = {position.key, position.whole_row.key, positions.WHOLE.key}
+    return set().union(*(called.get((place.check, key), set()) for key in keys))
 
 
 def proposed_for(found: WalkAround) -> list[PartsLine]:

@@ -242,6 +242,14 @@ def test_a_summary_does_not_call_complete_what_has_holes(combine):
     assert state().complete
 
 
+def test_a_finding_names_the_set_it_calls_for_and_a_watch_names_none(combine):
+    for strand, mm in ((1, "849"), (2, "853.5")):
+        recording.record_reading(combine.technician, combine.winter.pk, new("feeder-chain-stretch", f"strand-{strand}", mm))
+    found = present.findings(combine.winter, books.opened(combine.winter.rule_book_id), combine.lead)
+    shown = {one.place.position: (one.place.severity, one.parts) for one in found.groups[0].findings}
+    assert shown == {"strand-2": ("due", ["Feeder chain set"]), "strand-1": ("watch", [])}
+
+
 def test_the_plan_can_be_put_in_another_order(combine):
     visits = combine.winter.plan["visits"]
     changed = starting.reorder(combine.technician, combine.winter.pk, list(reversed(range(len(visits)))))
