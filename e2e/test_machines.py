@@ -136,7 +136,10 @@ def test_a_stop_stays_on_top_until_it_is_cleared(page: Page, sign_in):
     expect(bar).to_contain_text("Tie rods, left")
     page.goto(f"/walk-arounds/{started}?check=wheel-bolts")
     expect(bar).to_be_visible()
-    bar.get_by_role("button", name="Tie rods, left").click()
+    page.get_by_role("link", name="Summary", exact=True).click()
+    expect(page.get_by_text("Stop. Tie rods, left:")).to_be_visible()
+    page.get_by_role("link", name="Read again").click()
+    page.locator("#reading").wait_for()
     page.keyboard.press("1")
     expect(bar).to_have_count(0)
 

@@ -270,6 +270,7 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
             findings=[
                 FindingOut(
                     place=finding.place,
+                    name=group.check.name,
                     label=positions.find(finding.place.position).label,
                     parts=sorted(_called_at(called, finding.place)),
                     photos=shown.get((finding.place.check, finding.place.position), []),

@@ -317,6 +317,7 @@ class DecisionIn(Schema):
 
 class FindingOut(Schema):
     place: PlaceOut
+    name: str
     label: str
     parts: list[str]
     photos: list[PhotoOut]

@@ -1260,6 +1260,8 @@ export interface components {
             decision_reason: string;
             /** Label */
             label: string;
+            /** Name */
+            name: string;
             /** Parts */
             parts: string[];
             /** Photos */

@@ -73,7 +73,7 @@ async function handOver(): Promise<void> {
       <div class="left">
         <h2 class="verdict" :class="{ holes: !data.complete }">{{ data.complete ? 'Complete: every place has been seen.' : open ? `Not complete: ${open} ${open === 1 ? 'place is' : 'places are'} open` + (data.not_seen.length ? `, ${data.not_seen.length} not seen.` : '.') : `Not complete: ${data.not_seen.length} not seen.` }}</h2>
         <section v-if="data.stops.length" class="stops" role="alert">
-          <p v-for="stop in data.stops" :key="stop.place.check + stop.place.position"><SeverityMark severity="stop" :size="20" wordless /> <b>Stop. {{ stop.label }}:</b> {{ stop.place.reason }} <RouterLink :to="{ name: 'walk-around', params: { id }, query: { check: stop.place.check, at: stop.place.position } }">Read again</RouterLink></p>
+          <p v-for="stop in data.stops" :key="stop.place.check + stop.place.position"><SeverityMark severity="stop" :size="20" wordless /> <b>Stop. {{ stop.name }}{{ stop.place.position === 'all' ? '' : ', ' + stop.label.toLowerCase() }}:</b> {{ stop.place.reason }} <RouterLink :to="{ name: 'walk-around', params: { id }, query: { check: stop.place.check, at: stop.place.position } }">Read again</RouterLink></p>
         </section>
         <section v-if="data.missed.length" aria-labelledby="missed">
           <h3 id="missed">Often missed</h3>
