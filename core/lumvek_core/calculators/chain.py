@@ -2,15 +2,11 @@
 
 import math
 from dataclasses import dataclass
-from typing import Annotated
 
 from ..errors import BadInput
 from ..registry import calculator
-from ..shapes import Over, Within
+from .common import Count, NotNegative, Positive
 from .wear import WearState, wear_state
-
-Positive = Annotated[float, Over(0)]
-NotNegative = Annotated[float, Within(0)]
 
 
 @dataclass(frozen=True)
@@ -42,7 +38,7 @@ class FromTakeUp:
     pitch_mm: Positive
     loop_pitches: Positive
     take_up_used_mm: NotNegative
-    half_links_removed: Annotated[int, Within(0)]
+    half_links_removed: Count
     used_when_new_mm: NotNegative = 0
     limit_pct: Positive = 3
     tape_mm: NotNegative = 1

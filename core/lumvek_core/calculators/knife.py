@@ -1,12 +1,13 @@
-"""The cutterbar's knife: where its sections stop."""
+"""The cutterbar's knife: where its sections stop, and the clearance under its hold-downs."""
 
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Literal
 
-from ..compare import exceeds
+from ..compare import below, exceeds
+from ..errors import BadInput
 from ..registry import calculator
-from ..shapes import Within
 from ..units import show_mm
+from .common import NotNegative, Positive, different_names, some
 
 
 @dataclass(frozen=True)
@@ -15,8 +16,8 @@ class RegisterGiven:
 
     short_left_mm: float
     short_right_mm: float
-    tolerance_mm: Annotated[float, Within(0)]
-    overtravel_mm: Annotated[float, Within(0)] = 0
+    tolerance_mm: NotNegative
+    overtravel_mm: NotNegative = 0
 
 
 @dataclass(frozen=True)
@@ -47,3 +48,74 @@ def knife_register(given: RegisterGiven) -> Registered:
     if wrong:
         return Registered(centring, stroke, "stroke", drive)
     return Registered(centring, stroke, "registered", "Stands at a guard's middle at both ends.")
+
+
+@dataclass(frozen=True)
+class Gauged:
+    """go: the low feeler passes. no_go: the high feeler passes."""
+
+    name: str
+    go: bool
+    no_go: bool
+
+
+@dataclass(frozen=True)
+class Measured:
+    name: str
+    measured_mm: NotNegative
+
+
+@dataclass(frozen=True)
+class HoldDownGiven:
+    low_mm: NotNegative
+    high_mm: Positive
+    results: list[Gauged | Measured]
+    card_mm: Positive | None = None
+
+
+@dataclass(frozen=True)
+class HoldDownNames:
+    too_tight: list[str]
+    right: list[str]
+    too_wide: list[str]
+
+
+@dataclass(frozen=True)
+class HoldDowns:
+    too_tight: int
+    right: int
+    too_wide: int
+    names: HoldDownNames
+    state: Literal["sound", "due"]
+    card_in_window: bool | None
+
+
+@calculator
+def hold_down(given: HoldDownGiven) -> HoldDowns:
+    """Clearance under the knife's hold-downs, by go and no-go feeler or measured, and where the shop's own card lies.
+
+    Right: the low feeler passes and the high one does not, or the measured clearance lies between them, ends included. The high
+    feeler passing where the low one did not cannot be (field ``results.<n>.no_go``). Names must differ. mm.
+    """
+    if given.low_mm >= given.high_mm:
+        raise BadInput("high_mm", "must be greater than low_mm")
+    some(given.results, "results", "hold-down")
+    different_names([result.name for result in given.results], "results")
+    found: dict[str, list[str]] = {"too_tight": [], "right": [], "too_wide": []}
+    for i, result in enumerate(given.results):
+        if isinstance(result, Gauged) and result.no_go and not result.go:
+            raise BadInput(f"results.{i}.no_go", "the high feeler cannot pass where the low one does not")
+        found[_clearance(given, result)].append(result.name)
+    tight, right, wide = (len(found[kind]) for kind in ("too_tight", "right", "too_wide"))
+    in_window = None
+    if given.card_mm is not None:
+        in_window = not below(given.card_mm, given.low_mm) and not exceeds(given.card_mm, given.high_mm)
+    return HoldDowns(tight, right, wide, HoldDownNames(**found), "due" if tight or wide else "sound", in_window)
+
+
+def _clearance(given: HoldDownGiven, result: Gauged | Measured) -> str:
+    if isinstance(result, Gauged):
+        tight, wide = not result.go, result.no_go
+    else:
+        tight, wide = below(result.measured_mm, given.low_mm), exceeds(result.measured_mm, given.high_mm)
+    return "too_tight" if tight else "too_wide" if wide else "right"

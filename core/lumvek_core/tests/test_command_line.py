@@ -46,14 +46,31 @@ def test_the_list_names_every_calculator():
     done = calc("--list")
     names = [line.split()[0] for line in done.stdout.splitlines()]
     assert names == [
+        "bar_level",
         "chain_stretch",
+        "depth_check",
         "even",
+        "hold_down",
         "knife_register",
+        "moisture_offset",
         "opener_contact",
+        "opener_shim",
         "parse_length",
+        "plate_fit",
         "posture_route",
+        "reel_speed",
+        "rotor_balance",
+        "seed_rate",
+        "seed_spacing",
+        "services_due",
+        "shim_gain",
+        "sieve_zero",
+        "stand_run",
+        "take_up",
         "wear_used",
+        "while_apart",
         "window",
+        "yield_factor",
     ]
     assert all(len(line.split()) > 3 for line in done.stdout.splitlines())
 
