@@ -3,7 +3,7 @@
 import cmath
 import math
 from dataclasses import dataclass, field
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from ..compare import exceeds
 from ..errors import BadInput
@@ -137,3 +137,29 @@ def _recommended(plans: list[PlanLeaves], rounding: float) -> str | None:
     if within := [plan for plan in plans if plan.within]:
         return min(within, key=lambda plan: (plan.knives, left(plan), plan.name)).name
     return min(plans, key=lambda plan: (left(plan), plan.knives, plan.name)).name
+
+
+def school_plans(positions: list[dict[str, Any]], bad: list[str], new_mass_g: float) -> list[dict[str, Any]]:
+    """The three schools of renewing broken knives as plans: the balanced set, each bad one with its opposite, the bad ones alone.
+
+    positions, and the plans, as `rotor_balance` takes them in JSON. A knife's opposite is the one nearest to half a turn away,
+    of those the nearest along the rotor. With nothing bad there is the set only.
+    """
+    plans = [{"name": "set", "renew": [str(knife["name"]) for knife in positions], "new_mass_g": new_mass_g}]
+    if not bad:
+        return plans
+    by_name = {str(knife["name"]): knife for knife in positions}
+    pairs = dict.fromkeys(name for one in bad if one in by_name for name in (one, _opposite(by_name, one)))
+    plans.append({"name": "pair", "renew": list(pairs), "new_mass_g": new_mass_g})
+    plans.append({"name": "single", "renew": [name for name in bad if name in by_name], "new_mass_g": new_mass_g})
+    return plans
+
+
+def _opposite(knives: dict[str, dict[str, Any]], name: str) -> str:
+    me = knives[name]
+
+    def away(other: str) -> tuple[float, float, str]:
+        turn = (knives[other]["angle_deg"] - me["angle_deg"]) % 360
+        return abs(turn - 180), abs((knives[other].get("axial_mm") or 0) - (me.get("axial_mm") or 0)), other
+
+    return min(knives, key=away)
