@@ -15,6 +15,7 @@ from lumvek_core.errors import BadInput
 from report.api import links
 from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
+from workbench.api import bench, standins
 
 api = NinjaAPI(title="Lumvek", version="1", auth=Signed(), docs_url=None, urls_namespace="api")
 calc = Router(tags=["calculators"])
@@ -96,3 +97,5 @@ api.add_router("/walk-arounds", links)
 api.add_router("/catalogue", catalogue)
 api.add_router("/rules", rules)
 api.add_router("/calc", calc)
+api.add_router("/bench", bench)
+api.add_router("/stand-ins", standins)

@@ -47,6 +47,7 @@ INSTALLED_APPS = [
     "parts",
     "inspection",
     "report",
+    "workbench",
     "demo",
 ]
 

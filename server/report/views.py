@@ -1,9 +1,8 @@
 """A walk-around as a printable page, as PDF from the same template, and its readings and parts as CSV."""
 
 import base64
-import csv
 import uuid
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from functools import lru_cache, wraps
 from pathlib import Path
 from typing import Any
@@ -14,7 +13,7 @@ from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.template.loader import render_to_string
 
 from fleet.queries import machine_for
-from inspection import books, present, queries, starting
+from inspection import books, present, queries, sheets, starting
 from inspection.browse import PHASE_NAMES
 from inspection.models import WalkAround
 from lumvek_core.catalogue.model import RuleBook as CoreBook
@@ -98,7 +97,7 @@ def pdf(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member)
     context = {"report": build.build(found, book, member), "photo_source": _inside(found)}
     content = HTML(string=_page("report", context, for_pdf=True), base_url="about:blank").write_pdf()
     response = HttpResponse(content, content_type="application/pdf")
-    response["Content-Disposition"] = f'inline; filename="{_file_name(found, "report", "pdf")}"'
+    response["Content-Disposition"] = f'inline; filename="{_file_name(found, "report")}.pdf"'
     return response
 
 
@@ -175,28 +174,15 @@ def card(request: HttpRequest, machine_id: int) -> HttpResponse:
 @_of_walk_around
 def readings_csv(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """Every reading, also those that were replaced."""
-    return _csv(_file_name(found, "readings", "csv"), build.readings_rows(found, book, member))
+    return sheets.table(_file_name(found, "readings"), "csv", build.readings_rows(found, book, member))
 
 
 @_of_walk_around
 def parts_csv(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The merged parts list."""
-    return _csv(_file_name(found, "parts", "csv"), build.parts_rows(found, book))
+    return sheets.table(_file_name(found, "parts"), "csv", build.parts_rows(found, book))
 
 
-def _file_name(found: WalkAround, what: str, ending: str) -> str:
+def _file_name(found: WalkAround, what: str) -> str:
     machine = "".join(c if c.isascii() and c.isalnum() else "-" for c in found.machine.name.lower())
-    return f"{machine}-{found.started_at:%Y-%m-%d}-{what}.{ending}"
-
-
-def _csv(name: str, rows: Sequence[Sequence[str]]) -> HttpResponse:
-    response = HttpResponse(content_type="text/csv; charset=utf-8")
-    response["Content-Disposition"] = f'attachment; filename="{name}"'
-    response.write("\ufeff")  # spreadsheets take UTF-8 for granted only with this mark
-    csv.writer(response).writerows([[_harmless(cell) for cell in row] for row in rows])
-    return response
-
-
-def _harmless(cell: str) -> str:
-    """A spreadsheet would run a cell that begins like a formula."""
-    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t", "\r") else cell
+    return f"{machine}-{found.started_at:%Y-%m-%d}-{what}"

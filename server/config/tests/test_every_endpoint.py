@@ -9,7 +9,9 @@ from django.urls import URLPattern, URLResolver, get_resolver
 from config.api import api
 from demo.combines import drawn
 from inspection import photos, services
+from lumvek_core.workbench.subjects import SUBJECTS
 from report import links
+from workbench import services as workbench
 
 OPEN = {("/api/session", "get"), ("/api/session/login", "post")}
 BODIES = {
@@ -27,6 +29,9 @@ BODIES = {
     "set_school": {"subject": "order", "choice": "round"},
     "set_feeler": {"name": "card", "thickness": "0.28"},
     "share": {"days": 3},
+    "save": {"uuid": str(uuid.uuid4()), "texts": {}},
+    "take_file": {"text": "1,2"},
+    "gauge": {"gauge": "tape"},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 
@@ -43,10 +48,10 @@ def operations():
 
 
 ALL = list(operations())
-OWNED = [row for row in ALL if "{" in row[0] and "{family}" not in row[0]]
+OWNED = [row for row in ALL if "{" in row[0].replace("{family}", "").replace("{subject}", "").replace("{form}", "")]
 
 
-PHOTO, NOTE = uuid.uuid4(), uuid.uuid4()
+PHOTO, NOTE, RESULT = uuid.uuid4(), uuid.uuid4(), uuid.uuid4()
 
 
 @pytest.fixture(autouse=True)
@@ -54,6 +59,7 @@ def something_to_find(yard):
     """A picture, an operator's note, somebody to hand over to, a link and a plan of known length."""
     photos.add(yard.technician, yard.walk_around.pk, PHOTO, "opener-disc-diameter", "1L", "", drawn("disc"))
     services.note(yard.lead, yard.machine, NOTE, "rattles")
+    workbench.save(yard.technician, SUBJECTS["chain"], RESULT, yard.machine, {}, "")
     yard.link = links.make(yard.lead, yard.walk_around.pk, 3)[0].pk
     BODIES["order"] = {"order": list(range(len(yard.walk_around.plan["visits"])))}
     BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.technician.pk}
@@ -75,6 +81,9 @@ def filled(path, yard):
         "walk_around_id": yard.walk_around.pk,
         "model_id": yard.model.pk,
         "family": "air-seeder",
+        "subject": "chain",
+        "form": "json",
+        "result_id": RESULT,
         "photo_id": PHOTO,
         "note_id": NOTE,
         "link_id": getattr(yard, "link", 1),

@@ -4,6 +4,175 @@
  */
 
 export interface paths {
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Subjects
+         * @description Every subject of the bench with its fields and examples.
+         */
+        get: operations["workbench_api_subjects"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/log/{machine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log
+         * @description What was kept with a machine.
+         */
+        get: operations["workbench_api_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/log/{machine_id}/{result_id}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Withdraw
+         * @description Take a result out of a machine's log.
+         */
+        post: operations["workbench_api_withdraw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/{subject}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work
+         * @description The answer to what is typed, or the field it stops at. Nothing is kept.
+         */
+        post: operations["workbench_api_work"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/{subject}/export/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Export
+         * @description The answer as a file.
+         */
+        post: operations["workbench_api_export"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/{subject}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take File
+         * @description The texts that a dropped file of spacings or depths stands for, and the lines of it that cannot be used.
+         */
+        post: operations["workbench_api_take_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/{subject}/machines/{machine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Limits
+         * @description What the rules in force for a machine say of this subject's fields.
+         */
+        get: operations["workbench_api_limits"];
+        put?: never;
+        /**
+         * Save
+         * @description Keep the answer in a machine's log.
+         */
+        post: operations["workbench_api_save"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/bar_level": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pitch of the planter's bar in work, and how far to raise the hitch.
+         * @description Pitch of the planter's bar in work, and how far to raise the hitch.
+         *
+         *     pitch = atan((rear − front) / base), positive nose down; plus_minus = atan(√2·reading / base) for two heights read to
+         *     `reading_mm`. Out only if it is out by more than that. raise_hitch = (rear − front) / base · lever brings it dead level
+         *     (negative: lower), lever from the hitch point to the wheels it tips about. Measured moving, in the ground: standing it looks
+         *     level. mm and degrees.
+         */
+        post: operations["calc_bar_level"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/chain_stretch": {
         parameters: {
             query?: never;
@@ -23,6 +192,32 @@ export interface paths {
          *     stretch, not an error; pulled shorter than pushed cannot be (field ``pulled_mm``).
          */
         post: operations["calc_chain_stretch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/depth_check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Which rows plant off depth, whether the whole planter does, and whether it is the rows behind the wheels.
+         * @description Which rows plant off depth, whether the whole planter does, and whether it is the rows behind the wheels.
+         *
+         *     planter median = median of row means; offset = it − target, positive too deep. A row is over the line when it is off the
+         *     median by more than the larger of the tolerance and 3·1.4826·MAD of the row means; flagged if by more than 2·pooled sd/√n as
+         *     well, else unsure (so is every row over the line where no row has two digs). uneven: sd within the row over the tolerance.
+         *     track difference = median of the track rows − median of the others, null unless there are both; it is the cause where it
+         *     exceeds the tolerance and nothing but track rows is flagged. digs_needed = max(3, ⌈(1.96·pooled sd/tolerance)²⌉). mm.
+         */
+        post: operations["calc_depth_check"];
         delete?: never;
         options?: never;
         head?: never;
@@ -54,6 +249,29 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/hold_down": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Clearance under the knife's hold-downs, by go and no-go feeler or measured, and where the shop's own card lies.
+         * @description Clearance under the knife's hold-downs, by go and no-go feeler or measured, and where the shop's own card lies.
+         *
+         *     Right: the low feeler passes and the high one does not, or the measured clearance lies between them, ends included. The high
+         *     feeler passing where the low one did not cannot be (field ``results.<n>.no_go``). Names must differ. mm.
+         */
+        post: operations["calc_hold_down"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/knife_register": {
         parameters: {
             query?: never;
@@ -71,6 +289,28 @@ export interface paths {
          *     2·overtravel: not cured by moving the head; look at the drive. Either is a fault when it exceeds the tolerance.
          */
         post: operations["calc_knife_register"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/moisture_offset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The moisture offset to store. What the machine shows contains the stored offset already: offset = stored + mean(reference − shown).
+         * @description The moisture offset to store. What the machine shows contains the stored offset already: offset = stored + mean(reference − shown).
+         *
+         *     spread of the differences: steady up to 1.0 per cent, unknown (null) with one pair. Per cent moisture throughout.
+         */
+        post: operations["calc_moisture_offset"];
         delete?: never;
         options?: never;
         head?: never;
@@ -106,6 +346,33 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/opener_shim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How many washers to move so that an opener pair comes nearest the middle of its contact band.
+         * @description How many washers to move so that an opener pair comes nearest the middle of its contact band.
+         *
+         *     move counts washers from inside to outside, negative from outside to inside; left and right share it out, alternating discs
+         *     from the one whose donor side holds more (tie: left). A disc runs out: the rest comes from the other. In the band nothing is
+         *     moved. predicted = contact + move·gain, not below 0; its error |move|·gain_sd. At or below the disc limit the discs are
+         *     renewed whatever washers could do. A gain of 0 or less (too few trials, or mistaken ones) makes no move trustworthy: no_help.
+         *
+         *     All in mm. Linear over one or two washers only; after moving, measure again.
+         */
+        post: operations["calc_opener_shim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/parse_length": {
         parameters: {
             query?: never;
@@ -124,6 +391,28 @@ export interface paths {
          *     ways (field ``text``).
          */
         post: operations["calc_parse_length"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/plate_fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The smallest plate whose cell takes the largest seed with its clearance (tie: name), null if none does.
+         * @description The smallest plate whose cell takes the largest seed with its clearance (tie: name), null if none does.
+         *
+         *     few: under 30 seeds, so that a larger one is likely still in the bag. mm.
+         */
+        post: operations["calc_plate_fit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -156,6 +445,224 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/reel_speed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reel speed for a ground speed: rpm = index · (ground / 3.6) / (π · diameter / 1000) · 60, diameter over the tine tips, mm.
+         * @description Reel speed for a ground speed: rpm = index · (ground / 3.6) / (π · diameter / 1000) · 60, diameter over the tine tips, mm.
+         */
+        post: operations["calc_reel_speed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/rotor_balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Static unbalance of the knives alone, against what the rotor is allowed, and what each plan of renewal leaves.
+         * @description Static unbalance of the knives alone, against what the rotor is allowed, and what each plan of renewal leaves.
+         *
+         *     U = |Σ m·r·e^{iθ}|; permissible = 1000·G·M/ω (ISO 21940-11, G 16 for agricultural machinery); force = U·10⁻⁶·ω². The heavy
+         *     angle lies in [0, 360), null where the unbalance is rounding. couple = |Σ m·r·a·e^{iθ}| about the rotor's middle, null
+         *     unless every place has its axial_mm. Every plan renews `must_renew` too. Recommended: of those within the grade the one with
+         *     fewest knives (tie: least left, then name), else the one that leaves least (tie: fewest knives, then name); null without
+         *     plans. g, mm, kg, rpm. Knives hang free and the rotor itself may be out: a static figure, no balancing certificate.
+         */
+        post: operations["calc_rotor_balance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/seed_rate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Seed spacing, seeds a second and speed of the seed disc for a population.
+         * @description Seed spacing, seeds a second and speed of the seed disc for a population.
+         *
+         *     spacing = 10⁷ / (population · row spacing), seeds a second = ground speed / spacing, disc rpm = 60 · seeds a second / cells.
+         */
+        post: operations["calc_seed_rate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/seed_spacing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Multiples, misses and regular feed of a run of seed spacings, and how regular the rest is.
+         * @description Multiples, misses and regular feed of a run of seed spacings, and how regular the rest is.
+         *
+         *     Shares of all spacings (0…1): multiples up to 0.5 of the nominal, misses above 1.5, feed the rest. precision = sample
+         *     standard deviation of the rest / nominal, null under two. plus_minus_pct: half the Wilson 95 % interval of each share, in
+         *     per cent. few: under 100 spacings, from which no advice is drawn. mm.
+         */
+        post: operations["calc_seed_spacing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/services_due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What is overdue, due, soon or later, by counter hours and by calendar, most pressing first.
+         * @description What is overdue, due, soon or later, by counter hours and by calendar, most pressing first.
+         *
+         *     due_h = last_h + every_h; due_date the earlier of last_date + every_days and, with counter_per_day above 0, today + ⌈left
+         *     hours / hours a day⌉. Overdue below 0 left, due at exactly 0, soon within `soon_days`. An interval without its "last" leaves
+         *     the service unknown unless the other interval is already due. A service by hours alone, without hours a day, has no date and
+         *     is later until its hours are up. by: which of the two comes first, the date where they fall on one day or cannot be
+         *     compared. A service needs an interval; a "last" after today or above the counter is refused. Part days round up.
+         */
+        post: operations["calc_services_due"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/shim_gain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How much contact one washer brings on this machine, learnt from its own before and after.
+         * @description How much contact one washer brings on this machine, learnt from its own before and after.
+         *
+         *     precision = 1/prior_sd² + Σ moved²/noise², mean = (prior_mean/prior_sd² + Σ moved·(after − before)/noise²) / precision.
+         *     Contacts are equivalents by the band's feeler, mm; pairs of one washer thickness only. Without pairs the prior comes back; a
+         *     pair that moved nothing teaches nothing.
+         */
+        post: operations["calc_shim_gain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/sieve_zero": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Whether a sieve's display tells the opening, and whether both sides open alike.
+         * @description Whether a sieve's display tells the opening, and whether both sides open alike.
+         *
+         *     Closed, then opened until the display reads `shown_mm`; the gap is what feelers find at each side (aimed at the feeler named).
+         *     left_right = left − right, uneven above its tolerance: cure the linkage first. offset = mean gap − shown: add it to the
+         *     display. The chaffer and the sieve each stand for themselves. mm.
+         */
+        post: operations["calc_sieve_zero"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/stand_run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Singulation of a run on a meter test stand.
+         * @description Singulation of a run on a meter test stand.
+         *
+         *     singulation = 100·(1 − (skips + doubles) / expected). Below `good_pct` the advice names what takes more than half of the
+         *     allowance (100 − good) by itself: skips, doubles or both. Faults cannot outnumber the cells expected.
+         */
+        post: operations["calc_stand_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/take_up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Whether the take-up lasts the season, whether a half link can come out, and whether the chain is to be retired.
+         * @description Whether the take-up lasts the season, whether a half link can come out, and whether the chain is to be retired.
+         *
+         *     One half link out shortens the loop by a pitch, so the take-up goes back by half a pitch: possible once that much is used
+         *     (and `join_mm` more, to join the chain by hand) and while a half link is left; more taken out than were fitted counts as none
+         *     left. A take-up used beyond its travel stands at its end: 0 hours. Without wear it never ends (null) and lasts.
+         *
+         *     Schools of retirement: percent of stretch (stretch_pct then needed) · one half link and full travel again · all fitted half
+         *     links and full travel · when a full link would have to go · yearly, so always · first: percent where the stretch is known,
+         *     or one half link and full travel. Advice: retire, else none while it lasts the season, else remove_half_link, else runs_out.
+         *     Every strand of a machine loses the same number. Lengths in mm, wear in mm of take-up per hour.
+         */
+        post: operations["calc_take_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/wear_used": {
         parameters: {
             query?: never;
@@ -180,6 +687,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/while_apart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cost of renewing a part now, while it lies open, against the chance of stripping down again for it.
+         * @description Cost of renewing a part now, while it lies open, against the chance of stripping down again for it.
+         *
+         *     C = teardown·labour rate + downtime·downtime rate + secondary; now = max(0, remaining)·part + extra hours·labour rate;
+         *     later = max(0, p_fail − p_fail_new)·C; break-even chance = now / C + p_fail_new, null where failing costs nothing (then
+         *     leave). Within ±20 % of the break-even the figures do not decide: either. In the shop's currency; never for safety items.
+         */
+        post: operations["calc_while_apart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/window": {
         parameters: {
             query?: never;
@@ -198,6 +729,29 @@ export interface paths {
          *     lie in the window. A window of no width is allowed: it wants one exact value.
          */
         post: operations["calc_window"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/yield_factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What to multiply the yield factor in force by, from loads weighed on a scale.
+         * @description What to multiply the yield factor in force by, from loads weighed on a scale.
+         *
+         *     Σ scale / Σ machine of the accepted loads of that flow, null where there are none; accepted from `min_load_kg` on the scale.
+         *     per_load_error_pct = 100·(machine − scale) / scale of the accepted loads in their order; spread = largest − smallest of them.
+         */
+        post: operations["calc_yield_factor"];
         delete?: never;
         options?: never;
         head?: never;
@@ -558,6 +1112,46 @@ export interface paths {
          * @description Units to read in; what is typed is understood in any.
          */
         post: operations["shops_api_preferences"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stand-ins/gauge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Gauge
+         * @description What a simulated gauge types. It records nothing: the characters go through the keyboard like a real gauge's.
+         */
+        post: operations["workbench_api_gauge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stand-ins/meter-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Meter Run
+         * @description A run of the simulated meter test stand as its CSV file.
+         */
+        get: operations["workbench_api_meter_run"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -932,6 +1526,40 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** BenchResultOut */
+        BenchResultOut: {
+            /** Answer */
+            answer: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "" | "sound" | "watch" | "due";
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Subject */
+            subject: string;
+            /** Texts */
+            texts: {
+                [key: string]: string | string[][];
+            };
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Words */
+            words: string;
+        };
         /** BoardMachineOut */
         BoardMachineOut: {
             machine: components["schemas"]["MachineOut"];
@@ -1115,6 +1743,13 @@ export interface components {
             /** Why */
             why: string;
         };
+        /** ChoiceOut */
+        ChoiceOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
         /**
          * CompanionIn
          * @description An empty reason takes a decline back.
@@ -1182,6 +1817,15 @@ export interface components {
              */
             uuid: string;
         };
+        /** ExampleOut */
+        ExampleOut: {
+            /** Name */
+            name: string;
+            /** Texts */
+            texts: {
+                [key: string]: string | string[][];
+            };
+        };
         /** FamilyBriefOut */
         FamilyBriefOut: {
             /** Checks */
@@ -1213,6 +1857,34 @@ export interface components {
             /** Thickness Mm */
             thickness_mm: number;
         };
+        /** FieldOut */
+        FieldOut: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "signed" | "number" | "count" | "text" | "names" | "choice" | "yes-no" | "date" | "lengths" | "feeler";
+            /** Name */
+            name: string;
+            /** Optional */
+            optional: boolean;
+            /** Start */
+            start: string;
+            /** Tool */
+            tool: string;
+            /** Unit */
+            unit: string;
+            /** When */
+            when: {
+                [key: string]: string[];
+            };
+        };
         /**
          * FigureOut
          * @description A limit in force, in the reader's units, with where it comes from.
@@ -1226,6 +1898,22 @@ export interface components {
             shown: string;
             /** Source */
             source: string;
+        };
+        /** FileIn */
+        FileIn: {
+            /** Text */
+            text: string;
+        };
+        /** FileOut */
+        FileOut: {
+            /** Refused */
+            refused: components["schemas"]["RefusedOut"][];
+            /** Taken */
+            taken: number;
+            /** Texts */
+            texts: {
+                [key: string]: string | string[][];
+            };
         };
         /** FindingGroupOut */
         FindingGroupOut: {
@@ -1282,6 +1970,39 @@ export interface components {
             /** Stations */
             stations: components["schemas"]["StationOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
+        };
+        /**
+         * GaugeIn
+         * @description What is being measured: a check of a walk-around, or a figure near one at the bench.
+         */
+        GaugeIn: {
+            /**
+             * Check
+             * @default
+             */
+            check: string;
+            /**
+             * Gauge
+             * @enum {string}
+             */
+            gauge: "caliper" | "depth gauge" | "tape" | "feeler" | "force gauge";
+            /**
+             * Near
+             * @default
+             */
+            near: string;
+            /**
+             * Seed
+             * @default 0
+             */
+            seed: number;
+            /** Walk Around */
+            walk_around?: string | null;
+        };
+        /** GaugeOut */
+        GaugeOut: {
+            /** Types */
+            types: string;
         };
         /**
          * GridOut
@@ -1405,20 +2126,31 @@ export interface components {
              */
             text: string;
         };
+        /**
+         * LimitsOut
+         * @description Texts of the fields that this machine's rules know better, with where each comes from.
+         */
+        LimitsOut: {
+            /** Sources */
+            sources: {
+                [key: string]: string;
+            };
+            /** Texts */
+            texts: {
+                [key: string]: string | string[][];
+            };
+        };
         /** LineOut */
         LineOut: {
-            /** Cells */
-            cells: (components["schemas"]["CellOut"] | null)[];
-            /** Check */
-            check: string;
-            /** Kind */
-            kind: string;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "" | "sound" | "watch" | "due";
             /** Name */
             name: string;
-            /** Side */
-            side: string;
-            /** Unit */
-            unit: string;
+            /** Shown */
+            shown: string;
         };
         /** LinkIn */
         LinkIn: {
@@ -1892,6 +2624,15 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** RefusedOut */
+        RefusedOut: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
         /** RouteStationOut */
         RouteStationOut: {
             /** Key */
@@ -1966,6 +2707,34 @@ export interface components {
             /** Schools */
             schools: components["schemas"]["SchoolOut"][];
         };
+        /** RunOut */
+        RunOut: {
+            /** Given */
+            given: {
+                [key: string]: unknown;
+            };
+            /** Result */
+            result: {
+                [key: string]: unknown;
+            };
+        };
+        /** SaveIn */
+        SaveIn: {
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Texts */
+            texts?: {
+                [key: string]: string | string[][];
+            };
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
         /** SchoolChoiceOut */
         SchoolChoiceOut: {
             /** Key */
@@ -2005,6 +2774,28 @@ export interface components {
             /** Csrf */
             csrf: string;
             me: components["schemas"]["Me"] | null;
+        };
+        /** SheetOut */
+        SheetOut: {
+            /** Answer */
+            answer: string;
+            /** Caution */
+            caution: string;
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "" | "sound" | "watch" | "due";
+            /** Runs */
+            runs: {
+                [key: string]: components["schemas"]["RunOut"];
+            };
+            /** Why */
+            why: string[];
+            /** Words */
+            words: string;
         };
         /** StartIn */
         StartIn: {
@@ -2078,6 +2869,39 @@ export interface components {
             watch: number;
         };
         /**
+         * SubjectOut
+         * @description One screen of the bench. order: the keys of its fields and tables as they stand on screen.
+         */
+        SubjectOut: {
+            /** About */
+            about: string;
+            /** Drawing */
+            drawing: string;
+            /** Examples */
+            examples: components["schemas"]["ExampleOut"][];
+            /** Fields */
+            fields: components["schemas"]["FieldOut"][];
+            /** Group */
+            group: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Order */
+            order: string[];
+            /** Safety */
+            safety: string;
+            /** Source */
+            source: string;
+            /** Tables */
+            tables: components["schemas"]["TableOut"][];
+            /**
+             * Takes File
+             * @enum {string}
+             */
+            takes_file: "" | "spacings" | "depths";
+        };
+        /**
          * SummaryOut
          * @description Whether a walk-around is complete, and if not, what is missing.
          */
@@ -2102,6 +2926,23 @@ export interface components {
             /** Stops */
             stops: components["schemas"]["FindingOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
+        };
+        /** TableOut */
+        TableOut: {
+            /** Columns */
+            columns: components["schemas"]["FieldOut"][];
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Optional */
+            optional: boolean;
+            /** When */
+            when: {
+                [key: string]: string[];
+            };
         };
         /** TaskOut */
         TaskOut: {
@@ -2193,6 +3034,13 @@ export interface components {
             stations: components["schemas"]["StationOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
         };
+        /** WorkIn */
+        WorkIn: {
+            /** Texts */
+            texts?: {
+                [key: string]: string | string[][];
+            };
+        };
     };
     responses: never;
     parameters: never;
@@ -2202,6 +3050,236 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    workbench_api_subjects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SubjectOut"][];
+                };
+            };
+        };
+    };
+    workbench_api_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchResultOut"][];
+                };
+            };
+        };
+    };
+    workbench_api_withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                result_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchResultOut"][];
+                };
+            };
+        };
+    };
+    workbench_api_work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                subject: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+        };
+    };
+    workbench_api_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                subject: string;
+                form: "csv" | "xlsx" | "json";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    workbench_api_take_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                subject: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileOut"];
+                };
+            };
+        };
+    };
+    workbench_api_limits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                subject: string;
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitsOut"];
+                };
+            };
+        };
+    };
+    workbench_api_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                subject: string;
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchResultOut"];
+                };
+            };
+        };
+    };
+    calc_bar_level: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    base_mm: number;
+                    front_mm: number;
+                    hitch_lever_mm: number;
+                    nose_down_max_deg?: number;
+                    nose_up_max_deg?: number;
+                    reading_mm?: number;
+                    rear_mm: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        pitch_deg: number;
+                        plus_minus_deg: number;
+                        raise_hitch_mm: number;
+                        /** @enum {string} */
+                        state: "nose_down" | "level" | "nose_up";
+                    };
+                };
+            };
+        };
+    };
     calc_chain_stretch: {
         parameters: {
             query?: never;
@@ -2247,6 +3325,55 @@ export interface operations {
                         state: "sound" | "watch" | "due";
                         stretch_pct: number;
                         used: number;
+                    };
+                };
+            };
+        };
+    };
+    calc_depth_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    rows: {
+                        [key: string]: number[];
+                    };
+                    target_mm: number;
+                    tolerance_mm: number;
+                    track_rows?: (string | number)[];
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @enum {string} */
+                        cause: "none" | "whole_planter" | "rows" | "track_rows" | "mixed";
+                        digs_needed: number | null;
+                        flagged: string[];
+                        offset_mm: number;
+                        planter_median_mm: number;
+                        pooled_sd_mm: number | null;
+                        rows: {
+                            [key: string]: {
+                                mean: number;
+                                n: number;
+                                sd: number | null;
+                            };
+                        };
+                        track_difference_mm: number | null;
+                        uneven: string[];
+                        unsure: string[];
                     };
                 };
             };
@@ -2298,6 +3425,54 @@ export interface operations {
             };
         };
     };
+    calc_hold_down: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    card_mm?: number | null;
+                    high_mm: number;
+                    low_mm: number;
+                    results: ({
+                        go: boolean;
+                        name: string;
+                        no_go: boolean;
+                    } | {
+                        measured_mm: number;
+                        name: string;
+                    })[];
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        card_in_window: boolean | null;
+                        names: {
+                            right: string[];
+                            too_tight: string[];
+                            too_wide: string[];
+                        };
+                        right: number;
+                        /** @enum {string} */
+                        state: "sound" | "due";
+                        too_tight: number;
+                        too_wide: number;
+                    };
+                };
+            };
+        };
+    };
     calc_knife_register: {
         parameters: {
             query?: never;
@@ -2328,6 +3503,41 @@ export interface operations {
                         state: "registered" | "off_centre" | "stroke" | "both";
                         stroke_error_mm: number;
                         words: string;
+                    };
+                };
+            };
+        };
+    };
+    calc_moisture_offset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    pairs: {
+                        reference_pct: number;
+                        shown_pct: number;
+                    }[];
+                    stored_pct: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        n: number;
+                        offset_pct: number;
+                        spread_pct: number;
+                        steady: boolean | null;
                     };
                 };
             };
@@ -2382,6 +3592,58 @@ export interface operations {
             };
         };
     };
+    calc_opener_shim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    band: {
+                        feeler_mm: number;
+                        high_mm: number;
+                        low_mm: number;
+                    };
+                    contact_mm: number;
+                    disc_diameter_mm: number;
+                    disc_limit_mm: number;
+                    gain_mm: number;
+                    gain_sd_mm: number;
+                    inside: {
+                        left: number;
+                        right: number;
+                    };
+                    outside: {
+                        left: number;
+                        right: number;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @enum {string} */
+                        advice: "none" | "move" | "replace_discs" | "no_help";
+                        lands_in_band: boolean;
+                        left: number;
+                        move: number;
+                        predicted_mm: number;
+                        predicted_sd_mm: number;
+                        right: number;
+                    };
+                };
+            };
+        };
+    };
     calc_parse_length: {
         parameters: {
             query?: never;
@@ -2409,6 +3671,42 @@ export interface operations {
                         inches_text: string;
                         mm_text: string;
                         value_mm: number;
+                    };
+                };
+            };
+        };
+    };
+    calc_plate_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    clearance_mm: number;
+                    plates: {
+                        cell_mm: number;
+                        name: string;
+                    }[];
+                    seed_lengths_mm: number[];
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        cell_mm: number | null;
+                        few: boolean;
+                        largest_mm: number;
+                        plate: string | null;
                     };
                 };
             };
@@ -2461,6 +3759,378 @@ export interface operations {
             };
         };
     };
+    calc_reel_speed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    ground_km_h: number;
+                    index?: number;
+                    reel_diameter_mm: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        rpm: number;
+                    };
+                };
+            };
+        };
+    };
+    calc_rotor_balance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    grade_mm_s?: number;
+                    must_renew?: string[];
+                    plans?: {
+                        name: string;
+                        new_mass_g: number;
+                        renew: string[];
+                    }[] | null;
+                    positions: {
+                        angle_deg: number;
+                        axial_mm?: number | null;
+                        mass_g: number;
+                        name: string;
+                        radius_mm: number;
+                    }[];
+                    rotor_mass_kg: number;
+                    speed_rpm: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        couple_g_mm2: number | null;
+                        force_n: number;
+                        heavy_angle_deg: number | null;
+                        permissible_g_mm: number;
+                        plans: {
+                            knives: number;
+                            name: string;
+                            unbalance_g_mm: number;
+                            within: boolean;
+                        }[];
+                        recommended: string | null;
+                        /** @enum {string} */
+                        state: "within" | "over";
+                        unbalance_g_mm: number;
+                    };
+                };
+            };
+        };
+    };
+    calc_seed_rate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    cells: number;
+                    population_per_ha: number;
+                    row_spacing_m: number;
+                    speed_km_h: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        disc_rpm: number;
+                        seeds_per_s: number;
+                        spacing_mm: number;
+                    };
+                };
+            };
+        };
+    };
+    calc_seed_spacing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    nominal_mm: number;
+                    spacings_mm: number[];
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        feed: number;
+                        few: boolean;
+                        misses: number;
+                        multiples: number;
+                        n: number;
+                        plus_minus_pct: {
+                            feed: number;
+                            misses: number;
+                            multiples: number;
+                        };
+                        precision: number | null;
+                    };
+                };
+            };
+        };
+    };
+    calc_services_due: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    counter_now: number;
+                    counter_per_day?: number | null;
+                    date_now: string;
+                    services: {
+                        every_days?: number | null;
+                        every_h?: number | null;
+                        last_date?: string | null;
+                        last_h?: number | null;
+                        name: string;
+                    }[];
+                    soon_days?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        services: {
+                            by: ("counter" | "date") | null;
+                            due_date: string | null;
+                            due_h: number | null;
+                            left_days: number | null;
+                            left_h: number | null;
+                            name: string;
+                            /** @enum {string} */
+                            state: "overdue" | "due" | "soon" | "later" | "unknown";
+                        }[];
+                    };
+                };
+            };
+        };
+    };
+    calc_shim_gain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    noise_sd_mm?: number;
+                    pairs: {
+                        after_mm: number;
+                        before_mm: number;
+                        moved: number;
+                    }[];
+                    prior_mean_mm?: number;
+                    prior_sd_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        gain_mm: number;
+                        gain_sd_mm: number;
+                    };
+                };
+            };
+        };
+    };
+    calc_sieve_zero: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    sieves: {
+                        [key: string]: {
+                            feeler_mm?: number;
+                            gap_mm: {
+                                left: number;
+                                right: number;
+                            };
+                            gap_tolerance_mm: number;
+                            shown_mm: number;
+                            zero_tolerance_mm: number;
+                        };
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        sieves: {
+                            [key: string]: {
+                                left_right_mm: number;
+                                offset_mm: number;
+                                /** @enum {string} */
+                                sides: "even" | "uneven";
+                                words: string;
+                                /** @enum {string} */
+                                zero: "right" | "off";
+                            };
+                        };
+                    };
+                };
+            };
+        };
+    };
+    calc_stand_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    doubles: number;
+                    expected: number;
+                    good_pct?: number;
+                    skips: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @enum {string} */
+                        advice: "good" | "skips" | "doubles" | "both";
+                        double_pct: number;
+                        singulation_pct: number;
+                        skip_pct: number;
+                    };
+                };
+            };
+        };
+    };
+    calc_take_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    half_links_fitted?: number;
+                    half_links_removed: number;
+                    join_mm?: number;
+                    limit_pct?: number;
+                    pitch_mm: number;
+                    /** @enum {string} */
+                    school?: "first" | "percent" | "one_then_end" | "all_fitted" | "full_link" | "yearly";
+                    season_h: number;
+                    stretch_pct?: number | null;
+                    travel_mm: number;
+                    used_mm: number;
+                    wear_mm_per_h: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @enum {string} */
+                        advice: "none" | "remove_half_link" | "runs_out" | "retire";
+                        can_remove: boolean;
+                        hours_to_end: number | null;
+                        hours_to_end_after: number | null;
+                        lasts_season: boolean;
+                        retire: boolean;
+                        used_after_mm: number;
+                        words: string;
+                    };
+                };
+            };
+        };
+    };
     calc_wear_used: {
         parameters: {
             query?: never;
@@ -2496,6 +4166,55 @@ export interface operations {
             };
         };
     };
+    calc_while_apart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    downtime_h: number;
+                    downtime_rate: number;
+                    labour_rate: number;
+                    parts: {
+                        extra_h?: number;
+                        name: string;
+                        p_fail: number;
+                        p_fail_new?: number;
+                        part_cost: number;
+                        remaining: number;
+                        secondary_cost?: number;
+                    }[];
+                    teardown_h: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        parts: {
+                            /** @enum {string} */
+                            advice: "renew" | "leave" | "either";
+                            break_even: number | null;
+                            cost_later: number;
+                            cost_now: number;
+                            name: string;
+                            saving: number;
+                        }[];
+                        renew: string[];
+                    };
+                };
+            };
+        };
+    };
     calc_window: {
         parameters: {
             query?: never;
@@ -2526,6 +4245,47 @@ export interface operations {
                         /** @enum {string} */
                         state: "low" | "in_window" | "high";
                         turns: number | null;
+                    };
+                };
+            };
+        };
+    };
+    calc_yield_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    loads: {
+                        /** @enum {string} */
+                        flow?: "normal" | "low";
+                        machine_kg: number;
+                        scale_kg: number;
+                    }[];
+                    min_load_kg?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        factor: number | null;
+                        low_flow_factor: number | null;
+                        per_load_error_pct: number[];
+                        rejected: {
+                            index: number;
+                            reason: string;
+                        }[];
+                        spread_pct: number | null;
                     };
                 };
             };
@@ -2965,6 +4725,53 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Session"];
                 };
+            };
+        };
+    };
+    workbench_api_gauge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GaugeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeOut"];
+                };
+            };
+        };
+    };
+    workbench_api_meter_run: {
+        parameters: {
+            query: {
+                meter: "good" | "gummed" | "worn";
+                nominal_mm?: number;
+                cells?: number;
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,0 +1,104 @@
+"""Tables as files that spreadsheets open: CSV and XLSX, written and read."""
+
+import csv
+import io
+import zipfile
+from collections.abc import Sequence
+from typing import Literal
+
+from django.http import HttpResponse
+
+from lumvek_core.errors import BadInput
+
+LARGEST = 5_000_000
+"""Bytes of a file that is read, and of what it unpacks to times twenty."""
+MOST_ROWS = 20_000
+
+
+def harmless(cell: str) -> str:
+    """A spreadsheet would run a cell that begins like a formula."""
+    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t", "\r") else cell
+
+
+def download(name: str, kind: str, content: bytes) -> HttpResponse:
+    """A file to keep."""
+    response = HttpResponse(content, content_type=kind)
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response
+
+
+def table(name: str, form: Literal["csv", "xlsx"], rows: Sequence[Sequence[str]]) -> HttpResponse:
+    """Rows as ``name.csv`` or ``name.xlsx``; the first row are titles."""
+    if form == "csv":
+        return download(f"{name}.csv", "text/csv; charset=utf-8", as_csv(rows))
+    return download(f"{name}.xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", as_xlsx(rows))
+
+
+def as_csv(rows: Sequence[Sequence[str]]) -> bytes:
+    """CSV that spreadsheets take for UTF-8 and run nothing of."""
+    out = io.StringIO()
+    csv.writer(out).writerows([[harmless(cell) for cell in row] for row in rows])
+    return b"\xef\xbb\xbf" + out.getvalue().encode()
+
+
+def as_xlsx(rows: Sequence[Sequence[str]]) -> bytes:
+    """One sheet, titles standing, every cell as text so that nothing is run or turned into a date."""
+    from openpyxl import Workbook
+    from openpyxl.cell import WriteOnlyCell
+    from openpyxl.styles import Font
+    from openpyxl.utils import get_column_letter
+
+    book = Workbook(write_only=True)
+    sheet = book.create_sheet()
+    sheet.freeze_panes = "A2"
+    for j in range(len(rows[0])):
+        widest = max(len(row[j]) for row in rows if len(row) > j)
+        sheet.column_dimensions[get_column_letter(j + 1)].width = min(60, widest + 2)
+    for i, row in enumerate(rows):
+        cells = [WriteOnlyCell(sheet) for _ in row]
+        for cell, value in zip(cells, row, strict=True):
+            cell.value, cell.data_type = value, "s"  # text, whatever it looks like
+            if i == 0:
+                cell.font = Font(bold=True)
+        sheet.append(cells)
+    out = io.BytesIO()
+    book.save(out)
+    return out.getvalue()
+
+
+def text_of(name: str, content: bytes) -> str:
+    """A file of rows as CSV text, whichever of the two it is. Raises BadInput with field ``file``."""
+    if len(content) > LARGEST:
+        raise BadInput("file", "is larger than 5 MB")
+    if content[:2] != b"PK":
+        try:
+            return content.decode("utf-8-sig")
+        except UnicodeDecodeError:
+            return content.decode("cp1252", errors="replace")  # how older spreadsheets save
+    try:
+        return _xlsx_text(content)
+    except BadInput:
+        raise
+    except (KeyError, ValueError, OSError, zipfile.BadZipFile):
+        raise BadInput("file", f"{name or 'it'} cannot be read as a table; save it as CSV or XLSX") from None
+
+
+def _xlsx_text(content: bytes) -> str:
+    from openpyxl import load_workbook
+
+    with zipfile.ZipFile(io.BytesIO(content)) as packed:
+        if sum(entry.file_size for entry in packed.infolist()) > 20 * LARGEST:
+            raise BadInput("file", "unpacks to more than it should")
+    book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
+    out = io.StringIO()
+    writer = csv.writer(out)
+    for i, row in enumerate(book.worksheets[0].iter_rows(values_only=True)):
+        if i >= MOST_ROWS:
+            raise BadInput("file", f"has more than {MOST_ROWS} lines")
+        writer.writerow(["" if value is None else _cell(value) for value in row])
+    return out.getvalue()
+
+
+def _cell(value: object) -> str:
+    """A number that a spreadsheet keeps as 391.0 was typed as 391."""
+    return f"{value:g}" if isinstance(value, float) and value.is_integer() else str(value)

@@ -1,0 +1,154 @@
+"""Endpoints of the bench and of the simulated devices."""
+
+import uuid
+from typing import Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from fleet.queries import machine_for
+from inspection import present, sheets
+from lumvek_core import shapes
+from lumvek_core.standins import meter_stand
+from lumvek_core.workbench.model import Subject, Table
+from lumvek_core.workbench.subjects import SUBJECTS
+from shops.access import INSPECTORS, member_of, only
+
+from . import services
+from .models import BenchResult
+from .schemas import (
+    BenchResultOut,
+    FieldOut,
+    FileIn,
+    FileOut,
+    GaugeIn,
+    GaugeOut,
+    LimitsOut,
+    RefusedOut,
+    SaveIn,
+    SheetOut,
+    SubjectOut,
+    TableOut,
+    WorkIn,
+)
+
+bench = Router(tags=["bench"])
+standins = Router(tags=["stand-ins"])
+
+
+def _subject(subject: Subject) -> SubjectOut:
+    raw = shapes.write(subject.fields)
+    tables = [TableOut.model_validate(one) for one, field in zip(raw, subject.fields, strict=True) if isinstance(field, Table)]
+    fields = [
+        FieldOut.model_validate(one) for one, field in zip(raw, subject.fields, strict=True) if not isinstance(field, Table)
+    ]
+    return SubjectOut(
+        key=subject.key,
+        name=subject.name,
+        group=subject.group,
+        about=subject.about,
+        drawing=subject.drawing,
+        fields=fields,
+        tables=tables,
+        order=[one.key for one in subject.fields],
+        examples=[{"name": example.name, "texts": dict(example.texts)} for example in subject.examples],  # type: ignore[misc]
+        source=subject.source,
+        safety=subject.safety,
+        takes_file=subject.takes_file,
+    )
+
+
+@bench.get("", response=list[SubjectOut])
+def subjects(request: HttpRequest) -> list[SubjectOut]:
+    """Every subject of the bench with its fields and examples."""
+    return [_subject(subject) for subject in SUBJECTS.values()]
+
+
+@bench.post("/{str:subject}", response=SheetOut)
+def work(request: HttpRequest, subject: str, new: WorkIn) -> dict[str, Any]:
+    """The answer to what is typed, or the field it stops at. Nothing is kept."""
+    done: dict[str, Any] = shapes.write(services.answer(member_of(request), services.subject_of(subject), new.texts))
+    return done
+
+
+@bench.post("/{str:subject}/file", response=FileOut)
+def take_file(request: HttpRequest, subject: str, new: FileIn) -> FileOut:
+    """The texts that a dropped file of spacings or depths stands for, and the lines of it that cannot be used."""
+    texts, taken, refused = services.take_file(services.subject_of(subject), new.text)
+    return FileOut(texts=texts, taken=taken, refused=[RefusedOut(line=r.line, text=r.text, why=r.why) for r in refused])
+
+
+@bench.post("/{str:subject}/export/{str:form}")
+def export(request: HttpRequest, subject: str, form: Literal["csv", "xlsx", "json"], new: WorkIn) -> HttpResponse:
+    """The answer as a file."""
+    found = services.subject_of(subject)
+    sheet = services.answer(member_of(request), found, new.texts)
+    if form == "json":
+        return sheets.download(f"{subject}.json", "application/json", services.as_json(found, new.texts, sheet))
+    return sheets.table(subject, form, services.exported(found, new.texts, sheet))
+
+
+@bench.get("/{str:subject}/machines/{int:machine_id}", response=LimitsOut)
+def limits(request: HttpRequest, subject: str, machine_id: int) -> LimitsOut:
+    """What the rules in force for a machine say of this subject's fields."""
+    member = member_of(request)
+    texts, sources = services.limits_of(member, services.subject_of(subject), machine_for(member, machine_id))
+    return LimitsOut(texts=dict(texts), sources=sources)
+
+
+@bench.post("/{str:subject}/machines/{int:machine_id}", response=BenchResultOut)
+def save(request: HttpRequest, subject: str, machine_id: int, new: SaveIn) -> BenchResultOut:
+    """Keep the answer in a machine's log."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    only(member, INSPECTORS, "write in a machine's log")
+    return _result(services.save(member, services.subject_of(subject), new.uuid, machine, new.texts, new.note))
+
+
+@bench.get("/log/{int:machine_id}", response=list[BenchResultOut])
+def log(request: HttpRequest, machine_id: int) -> list[BenchResultOut]:
+    """What was kept with a machine."""
+    return [_result(one) for one in services.log_of(machine_for(member_of(request), machine_id))]
+
+
+@bench.post("/log/{int:machine_id}/{uuid:result_id}/withdraw", response=list[BenchResultOut])
+def withdraw(request: HttpRequest, machine_id: int, result_id: uuid.UUID) -> list[BenchResultOut]:
+    """Take a result out of a machine's log."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    only(member, INSPECTORS, "write in a machine's log")
+    services.withdraw(machine, result_id)
+    return [_result(one) for one in services.log_of(machine)]
+
+
+def _result(one: BenchResult) -> BenchResultOut:
+    subject = SUBJECTS.get(one.subject)
+    return BenchResultOut(
+        uuid=one.uuid,
+        subject=one.subject,
+        name=subject.name if subject else one.subject,
+        answer=one.sheet["answer"],
+        words=one.sheet["words"],
+        mark=one.sheet["mark"],
+        texts=one.texts,
+        note=one.note,
+        by=present.full_name(one.by),
+        at=one.at,
+    )
+
+
+@standins.post("/gauge", response=GaugeOut)
+def gauge(request: HttpRequest, new: GaugeIn) -> GaugeOut:
+    """What a simulated gauge types. It records nothing: the characters go through the keyboard like a real gauge's."""
+    typed = services.gauge(member_of(request), new.gauge, new.seed, new.near, new.walk_around, new.check)
+    return GaugeOut(types=typed)
+
+
+@standins.get("/meter-run")
+def meter_run(
+    request: HttpRequest, meter: Literal["good", "gummed", "worn"], nominal_mm: float = 165, cells: int = 500, seed: int = 1
+) -> HttpResponse:
+    """A run of the simulated meter test stand as its CSV file."""
+    spacing, many = min(max(nominal_mm, 1.0), 2000.0), min(max(cells, 10), 5000)
+    text = meter_stand.as_csv(meter_stand.run(meter, spacing, many, seed))
+    return sheets.download(f"meter-{meter}-{seed}.csv", "text/csv; charset=utf-8", text.encode())
