@@ -81,6 +81,8 @@ class SheetOut(Schema):
     why: list[str]
     caution: str
     runs: dict[str, RunOut]
+    drawn: dict[str, Any]
+    labels: dict[str, str]
 
 
 class WorkIn(Schema):

@@ -43,7 +43,14 @@ def stretch(work: Work) -> Sheet:
         f"That is {pct(found['stretch_pct'], 2)}; the tape's own {work.mm(work.get('tape_mm'))} make it uncertain by {pct(found['plus_minus_pct'], 2)}.",
         f"Limit {pct(work.get('limit_pct'), 2)}; watch from three quarters of it.",
     ]
-    return work.sheet(said, words, found["state"], lines=lines, why=why)
+    labels = {"stretch": pct(found["stretch_pct"], 2), "limit": pct(work.get("limit_pct"), 2)}
+    if way == "pitches":
+        labels |= {
+            "measured": work.mm(work.get("measured_mm")),
+            "new": work.mm(new),
+            "end": work.mm(new * (1 + work.get("limit_pct") / 100)),
+        }
+    return work.sheet(said, words, found["state"], lines=lines, why=why, labels=labels)
 
 
 TAKE_UP_ANSWERS: dict[str, tuple[str, Mark]] = {
@@ -78,6 +85,7 @@ def take_up(work: Work) -> Sheet:
             f"{work.mm(work.get('travel_mm'))} travel − {work.mm(work.get('used_mm'))} used, at {plain(work.get('wear_mm_per_h'), 3)} mm an hour.",
             f"School of retirement: {school.lower()}.",
         ],
+        labels={"used": work.mm(work.get("used_mm")), "travel": work.mm(work.get("travel_mm")), "after": work.mm(found["used_after_mm"])},
     )  # fmt: skip
 
 
@@ -98,6 +106,7 @@ def belt(work: Work) -> Sheet:
             "Held against the window; both ends count as inside.",
         ],
         caution="Key out and kept, all motion stopped, shields only then.",
+        labels={"reading": work.mm(reading), "low": work.mm(low), "high": work.mm(high)},
     )  # fmt: skip
 
 

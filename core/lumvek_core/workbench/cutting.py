@@ -1,5 +1,8 @@
 """Bench subjects of what cuts: knife register, hold-downs, chopper balance."""
 
+from typing import Any
+
+from .. import registry
 from ..calculators.balance import school_plans
 from ..errors import BadInput
 from ..units import plain
@@ -27,7 +30,12 @@ def register(work: Work) -> Sheet:
             "Stroke = both together and twice the overtravel wanted: moving the head never cures it.",
         ],
         caution="Knives cut and a hand drive turns: gloves, nobody else's hands inside.",
+        labels={side: _short(work, work.get(f"short_{side}_mm")) for side in ("left", "right")} | {"tolerance": work.mm(work.get("tolerance_mm"))},
     )  # fmt: skip
+
+
+def _short(work: Work, value: float) -> str:
+    return "on the middle" if value == 0 else f"{work.mm(abs(value))} {'short' if value > 0 else 'past'}"
 
 
 def hold_downs(work: Work) -> Sheet:
@@ -70,6 +78,7 @@ def hold_downs(work: Work) -> Sheet:
             "Right: the low feeler passes and the high one does not, or the clearance measured lies between them.",
             "Wide lets the section lift and tear; tight heats. A card of another thickness is another gauge: its own thickness says what it proves.",
         ],
+        labels={"low": f"{plain(low, 2)} mm", "high": f"{plain(high, 2)} mm"},
     )  # fmt: skip
 
 
@@ -125,8 +134,21 @@ def chopper(work: Work) -> Sheet:
             "Of the plans within the grade the one with fewest knives; none within: the one that leaves least.",
             "Static unbalance of the knives only: it does not replace balancing the rotor.",
         ],
+        drawn={"left": _directions(positions, plans, bad), "bad": bad},
+        labels={plan["name"]: f"{SCHOOL_NAMES[plan['name']]}: {_gmm(plan['unbalance_g_mm'])}" for plan in found["plans"]} | {"now": _gmm(found["unbalance_g_mm"]), "allowed": _gmm(found["permissible_g_mm"])},
         caution="A broken knife: never run on. Rotor locked or turned with a bar, nobody else's hands inside.",
     )  # fmt: skip
+
+
+def _directions(positions: list[dict[str, Any]], plans: list[dict[str, Any]], bad: list[str]) -> list[dict[str, Any]]:
+    """Which way each plan's residual points: the balance of the rotor as that plan leaves it."""
+    left = []
+    for plan in plans:
+        renewed = {*plan["renew"], *bad}
+        after = [knife | {"mass_g": plan["new_mass_g"]} if knife["name"] in renewed else knife for knife in positions]
+        found = registry.find("rotor_balance").run({"positions": after, "rotor_mass_kg": 1, "speed_rpm": 1})
+        left.append({"name": plan["name"], "angle_deg": found["heavy_angle_deg"], "unbalance_g_mm": found["unbalance_g_mm"]})
+    return left
 
 
 def _gmm(value: float) -> str:

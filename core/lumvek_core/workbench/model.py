@@ -80,7 +80,10 @@ class Run:
 
 @dataclass(frozen=True)
 class Sheet:
-    """The answer. answer: in a few words, large. words: one sentence. why: formula in words, inputs, limits and their source."""
+    """The answer. answer: in a few words, large. words: one sentence. why: formula in words, inputs, limits and their source.
+
+    drawn: what the drawing needs besides the calculations; labels: the words on it, in the reader's units.
+    """
 
     answer: str
     words: str = ""
@@ -89,6 +92,8 @@ class Sheet:
     why: list[str] = field(default_factory=list)
     caution: str = ""
     runs: dict[str, Run] = field(default_factory=dict)
+    drawn: dict[str, Any] = field(default_factory=dict)
+    labels: dict[str, str] = field(default_factory=dict)
 
 
 class Work:

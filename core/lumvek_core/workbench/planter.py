@@ -33,12 +33,16 @@ def opener(work: Work) -> Sheet:
         "A geometric approximation: real discs also flex.",
     ]
     sentence = f"{words}: {equivalent} by {by}."
+    labels = {"reading": equivalent, "by": f"by {by}", "wanted": f"{work.mm(band['low_mm'])} to {work.mm(band['high_mm'])}"}
+    labels |= {f"{b['feeler_mm']:g}": plain(b["feeler_mm"], 2) for b in found["band_equivalents"]}
     if not {"inside", "outside"} <= set(work.given):
-        return work.sheet(equivalent, sentence, mark, lines=lines, why=why)
-    return _shims(work, found, sentence, mark, lines, why)
+        return work.sheet(equivalent, sentence, mark, lines=lines, why=why, labels=labels)
+    return _shims(work, found, sentence, mark, lines, why, labels)
 
 
-def _shims(work: Work, found: dict, sentence: str, mark: Mark, lines: list[Line], why: list[str]) -> Sheet:  # type: ignore[type-arg]
+def _shims(
+    work: Work, found: dict, sentence: str, mark: Mark, lines: list[Line], why: list[str], labels: dict[str, str]
+) -> Sheet:  # type: ignore[type-arg]
     gain = work.run("shim_gain", pairs=work.get("pairs", []), prior_mean_mm=work.get("prior_mean_mm"))
     advice = work.run(
         "opener_shim", contact_mm=found["equivalent_span_mm"], **gain,
@@ -65,7 +69,7 @@ def _shims(work: Work, found: dict, sentence: str, mark: Mark, lines: list[Line]
         if advice["advice"] == "replace_discs":
             sentence += " The disc is at its limit: washers would only make the tube guard carry the load."
             mark = "due"
-    return work.sheet(answer, sentence, mark, lines=lines, why=why)
+    return work.sheet(answer, sentence, mark, lines=lines, why=why, labels=labels)
 
 
 def _which(advice: dict) -> str:  # type: ignore[type-arg]
@@ -98,6 +102,7 @@ def bar(work: Work) -> Sheet:
             "Measured while it works, in the ground that is to be planted: standing it always looks level.",
         ],
         caution="Two people: one drives, one alongside in sight. Nobody between tractor and planter.",
+        labels={"front": work.mm(work.get("front_mm")), "rear": work.mm(work.get("rear_mm")), "pitch": pitch, "base": work.mm(work.get("base_mm"))},
     )  # fmt: skip
 
 
@@ -137,6 +142,7 @@ def depth(work: Work) -> Sheet:
             "Rows behind wheels are compared with the others as two groups.",
             "Digs needed: so many that a row's mean is known to within the tolerance, at least three.",
         ],
+        labels={"target": work.mm(work.get("target_mm"))} | {name: work.mm(row["mean"]).removesuffix(" mm") for name, row in found["rows"].items()},
     )  # fmt: skip
 
 

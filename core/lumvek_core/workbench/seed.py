@@ -36,6 +36,7 @@ def spacing(work: Work) -> Sheet:
             "Scatter is the standard deviation of the regular ones over the nominal. The ± is the 95 % range of a share of so many spacings (Wilson).",
             "Above 5 % of misses and multiples together: due; above 2 %: watch. Starting values of the trade.",
         ],
+        labels={"nominal": work.mm(work.get("nominal_mm")), "half": work.mm(work.get("nominal_mm") / 2), "more": work.mm(work.get("nominal_mm") * 1.5)},
     )  # fmt: skip
 
 
@@ -71,6 +72,7 @@ def rate(work: Work) -> Sheet:
         why=[
             "Spacing = area of a hectare ÷ (population × row spacing). Seeds a second = ground speed ÷ spacing. Disc speed = 60 × seeds a second ÷ cells.",
         ],
+        labels={"spacing": work.mm(found["spacing_mm"]), "disc": both(found["disc_rpm"], 1, "rpm")},
     )  # fmt: skip
 
 
@@ -79,15 +81,20 @@ def plate(work: Work) -> Sheet:
     many = len(work.get("seed_lengths_mm"))
     few = f" From {many} seeds only: measure at least 30." if found["few"] else ""
     needed = found["largest_mm"] + work.get("clearance_mm")
+    labels = {"largest": work.mm(found["largest_mm"]), "needed": work.mm(needed)}
+    labels |= {one["name"]: work.mm(one["cell_mm"]) for one in work.get("plates")}
     if found["plate"] is None:
         words = f"No plate takes {work.mm(found['largest_mm'])} with {work.mm(work.get('clearance_mm'))} clearance.{few}"
-        return work.sheet("None fits", words, "due", lines=[Line("Cell needed", work.mm(needed))], why=[_PLATE_WHY])
+        return work.sheet(
+            "None fits", words, "due", lines=[Line("Cell needed", work.mm(needed))], why=[_PLATE_WHY], labels=labels
+        )
     return work.sheet(
         f"Plate {found['plate']}",
         f"Its cell of {work.mm(found['cell_mm'])} takes the largest seed, {work.mm(found['largest_mm'])}, with its clearance.{few}",
         "watch" if found["few"] else "sound",
         lines=[Line("Largest seed", work.mm(found["largest_mm"])), Line("Cell needed", work.mm(needed)), Line("Seeds measured", str(many))],
         why=[_PLATE_WHY],
+        labels=labels,
     )  # fmt: skip
 
 

@@ -2781,6 +2781,14 @@ export interface components {
             answer: string;
             /** Caution */
             caution: string;
+            /** Drawn */
+            drawn: {
+                [key: string]: unknown;
+            };
+            /** Labels */
+            labels: {
+                [key: string]: string;
+            };
             /** Lines */
             lines: components["schemas"]["LineOut"][];
             /**
