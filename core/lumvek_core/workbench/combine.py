@@ -11,6 +11,7 @@ def reel(work: Work) -> Sheet:
         f"Tine tips run {pct(100 * (work.get('index') - 1), 0)} {'faster' if work.get('index') >= 1 else 'slower'} than the ground.",
         "" if 1.1 <= work.get("index") <= 1.25 else "watch",
         lines=[Line("Reel speed", both(found["rpm"], 1, "rpm")), Line("Usual index", "1.1 to 1.25")],
+        labels={"rpm": both(found["rpm"], 1, "rpm"), "index": plain(work.get("index"), 2)},
         why=[
             "Reel speed = index × ground speed ÷ circumference over the tine tips.",
             "Set a minimum speed as well: at zero the reel stops.",
@@ -42,6 +43,8 @@ def sieves(work: Work) -> Sheet:
             "Sides first: an offset over a bent linkage hides it. Then offset = mean of both gaps − shown: add it to the display.",
         ],
         caution="Rotor and sieves stopped, key out and kept. A board to kneel on, empty pockets.",
+        labels={f"{name}.{side}": work.mm(gap) for name, one in work.given["sieves"].items() for side, gap in one["gap_mm"].items()}
+        | {f"{name}.shown": work.mm(one["shown_mm"]) for name, one in work.given["sieves"].items()},
     )  # fmt: skip
 
 
@@ -63,6 +66,7 @@ def moisture(work: Work) -> Sheet:
             "What the machine shows contains the stored offset already, so the mean of (grain store − shown) is added to it, never typed over it.",
             "Steady: the differences spread over no more than 1 %.",
         ],
+        labels={"offset": f"{_plus(found['offset_pct'])} %", "stored": f"{_plus(stored)} %"},
     )  # fmt: skip
 
 

@@ -1,5 +1,7 @@
 """Bench subjects of the planter: opener contact with its washers, the bar, the depth that is dug up."""
 
+from typing import Any
+
 from ..units import plain
 from .model import Example, Field, Line, Mark, Sheet, Subject, Table, Work
 
@@ -41,8 +43,8 @@ def opener(work: Work) -> Sheet:
 
 
 def _shims(
-    work: Work, found: dict, sentence: str, mark: Mark, lines: list[Line], why: list[str], labels: dict[str, str]
-) -> Sheet:  # type: ignore[type-arg]
+    work: Work, found: dict[str, Any], sentence: str, mark: Mark, lines: list[Line], why: list[str], labels: dict[str, str]
+) -> Sheet:
     gain = work.run("shim_gain", pairs=work.get("pairs", []), prior_mean_mm=work.get("prior_mean_mm"))
     advice = work.run(
         "opener_shim", contact_mm=found["equivalent_span_mm"], **gain,
@@ -72,7 +74,7 @@ def _shims(
     return work.sheet(answer, sentence, mark, lines=lines, why=why, labels=labels)
 
 
-def _which(advice: dict) -> str:  # type: ignore[type-arg]
+def _which(advice: dict[str, Any]) -> str:
     shares = [(abs(advice[side]), side) for side in ("left", "right") if advice[side]]
     return "Take " + " and ".join(f"{many} at the {side} disc" for many, side in shares)
 

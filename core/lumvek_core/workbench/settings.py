@@ -12,6 +12,7 @@ def length(work: Work) -> Sheet:
     return work.sheet(
         found["mm_text"], found["inches_text"],
         lines=[Line("Millimetres", f"{plain(found['value_mm'], 4)} mm"), Line("Nearest 1/32 in", found["inches_text"])],
+        labels={"mm": found["mm_text"], "in": found["inches_text"]},
         why=["A fraction always means inches; a bare decimal takes the unit chosen; 1 in is 25.4 mm, 1 thou a thousandth of it."],
     )  # fmt: skip
 
@@ -26,6 +27,7 @@ def wear(work: Work) -> Sheet:
         words = "Better than new: measure again, or the size when new is another."
     return work.sheet(
         f"{pct(100 * found['used'], 0)} used", words, found["state"],
+        labels={"reading": work.mm(reading), "new": f"New {work.mm(new)}", "limit": f"Limit {work.mm(limit)}"},
         lines=[Line("Left", pct(100 * found["remaining"], 0)), Line("Left to the limit", work.mm(abs(reading - limit)))],
         why=[
             "Used = (new − reading) ÷ (new − limit); the same for parts that shrink and gaps that grow.",
@@ -50,6 +52,7 @@ def window(work: Work) -> Sheet:
     )
     return work.sheet(
         answer, f"{work.mm(work.get('reading'))}, wanted {work.mm(work.get('low'))} to {work.mm(work.get('high'))}.{turn}", mark,
+        labels={"reading": work.mm(work.get("reading")), "low": f"From {work.mm(work.get('low'))}", "high": f"To {work.mm(work.get('high'))}"},
         lines=[Line("Misses by", work.mm(abs(found["miss"]))), *([Line("Turns to the target", plain(turns, 2))] if turns is not None else [])],
         why=["Inside the window, its ends included, nothing is done. Turns = (target − reading) ÷ change a clockwise turn; the target is the middle unless given."],
     )  # fmt: skip
@@ -83,6 +86,7 @@ def even(work: Work) -> Sheet:
     worst = f" Furthest off: {', '.join(found['worst'])}." if found["worst"] and mark == "due" else ""
     return work.sheet(
         answer, f"They differ by {work.mm(found['spread'])}, allowed {work.mm(work.get('tolerance'))}.{worst}", mark, lines=lines,
+        labels={name: work.mm(value) for name, value in work.get("readings").items()} | {"target": work.mm(found["target"])},
         why=["Spread = largest less smallest deviation from the target; each correction brings its position to the target."],
     )  # fmt: skip
 
