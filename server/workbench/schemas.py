@@ -62,7 +62,7 @@ class SubjectOut(Schema):
     takes_file: Literal["", "spacings", "depths"]
 
 
-class LineOut(Schema):
+class BenchLineOut(Schema):
     name: str
     shown: str
     mark: Mark
@@ -77,7 +77,7 @@ class SheetOut(Schema):
     answer: str
     words: str
     mark: Mark
-    lines: list[LineOut]
+    lines: list[BenchLineOut]
     why: list[str]
     caution: str
     runs: dict[str, RunOut]

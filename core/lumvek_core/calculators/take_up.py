@@ -70,7 +70,7 @@ def take_up(given: TakeUpGiven) -> TakeUp:
 
 
 WORDS: dict[TakeUpAdvice, str] = {
-    "none": "Leave it: the take-up lasts the season.",
+    "none": "The take-up lasts the season.",
     "remove_half_link": "Slacken right off and take one half link out of every strand.",
     "runs_out": "The take-up ends before the season does and no half link can come out yet: look again at its last hours.",
     "retire": "Retire the chain: renew every strand, with its sprockets looked at.",

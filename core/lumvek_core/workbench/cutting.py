@@ -135,7 +135,7 @@ def chopper(work: Work) -> Sheet:
             "Static unbalance of the knives only: it does not replace balancing the rotor.",
         ],
         drawn={"left": _directions(positions, plans, bad), "bad": bad},
-        labels={plan["name"]: f"{SCHOOL_NAMES[plan['name']]}: {_gmm(plan['unbalance_g_mm'])}" for plan in found["plans"]} | {"now": _gmm(found["unbalance_g_mm"]), "allowed": _gmm(found["permissible_g_mm"])},
+        labels={plan["name"]: _gmm(plan["unbalance_g_mm"]) for plan in found["plans"]} | {"now": _gmm(found["unbalance_g_mm"]), "allowed": _gmm(found["permissible_g_mm"])},
         caution="A broken knife: never run on. Rotor locked or turned with a bar, nobody else's hands inside.",
     )  # fmt: skip
 

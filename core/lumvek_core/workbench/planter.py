@@ -123,9 +123,8 @@ def depth(work: Work) -> Sheet:
     if found["cause"] == "none" and (found["unsure"] or found["uneven"]):
         answer, mark = "Dig more before judging" if found["unsure"] else "Depth within rows is uneven", "watch"
     offset = found["offset_mm"]
-    said = (
-        f"Median {work.mm(found['planter_median_mm'])}, {work.mm(abs(offset))} {'too deep' if offset > 0 else 'too shallow'}."
-    )
+    off = "on target" if abs(offset) < 0.05 else f"{work.mm(abs(offset))} {'too deep' if offset > 0 else 'too shallow'}"
+    said = f"Median {work.mm(found['planter_median_mm'])}, {off}."
     named = [(found["flagged"], "off"), (found["unsure"], "unsure, dig more"), (found["uneven"], "uneven within the row")]
     said += "".join(f" Row {', '.join(names)}: {what}." for names, what in named if names)
     lines = [Line("Planter median", work.mm(found["planter_median_mm"])), Line("Off target by", _signed(work, offset))]

@@ -27,7 +27,7 @@ def apart(work: Work) -> Sheet:
     if either:
         said += f" The figures do not decide on {', '.join(either)}."
     return work.sheet(
-        f"Renew {len(renew)} of {len(found['parts'])}", said, "due" if renew else "sound", lines=lines,
+        f"Renew {len(renew)} of {len(found['parts'])}" if renew else "Leave them" if not either else "Either way", said, "due" if renew else "sound", lines=lines,
         why=[
             "Now: what is thrown away of the part's life, and the extra labour. Later: the chance that it fails before the next strip-down, times "
             "stripping down again, the time lost and what it breaks.",

@@ -1526,6 +1526,18 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** BenchLineOut */
+        BenchLineOut: {
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "" | "sound" | "watch" | "due";
+            /** Name */
+            name: string;
+            /** Shown */
+            shown: string;
+        };
         /** BenchResultOut */
         BenchResultOut: {
             /** Answer */
@@ -2142,15 +2154,18 @@ export interface components {
         };
         /** LineOut */
         LineOut: {
-            /**
-             * Mark
-             * @enum {string}
-             */
-            mark: "" | "sound" | "watch" | "due";
+            /** Cells */
+            cells: (components["schemas"]["CellOut"] | null)[];
+            /** Check */
+            check: string;
+            /** Kind */
+            kind: string;
             /** Name */
             name: string;
-            /** Shown */
-            shown: string;
+            /** Side */
+            side: string;
+            /** Unit */
+            unit: string;
         };
         /** LinkIn */
         LinkIn: {
@@ -2790,7 +2805,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Lines */
-            lines: components["schemas"]["LineOut"][];
+            lines: components["schemas"]["BenchLineOut"][];
             /**
              * Mark
              * @enum {string}

@@ -2,11 +2,12 @@
 import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
 import { computed } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { useSession } from './session'
 import { switchTheme, theme } from './theme'
 
 const session = useSession()
+const route = useRoute()
 const router = useRouter()
 const UNITS = [{ label: 'mm', value: 'mm' }, { label: 'in', value: 'in' }]
 const units = computed({
@@ -29,7 +30,7 @@ async function leave(): Promise<void> {
       <svg viewBox="0 0 32 32" width="26" height="26" aria-hidden="true"><path class="w" d="M3 21h26" /><circle class="w" cx="9" cy="21" r="4" /><path class="f" d="m22 15.6 5.4 5.4-5.4 5.4-5.4-5.4z" /><path class="w" d="M9 12V5" /></svg>
       <b>Lumvek</b>
     </RouterLink>
-    <nav class="ways" aria-label="Lumvek"><RouterLink :to="{ name: 'machines' }">Machines</RouterLink><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink></nav>
+    <nav class="ways" aria-label="Lumvek"><RouterLink :to="{ name: 'machines' }">Machines</RouterLink><RouterLink :to="{ name: 'bench' }" :class="{ here: route.name === 'bench' }">Bench</RouterLink><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink></nav>
     <span class="shop">{{ session.me.shop }}</span>
     <SelectButton v-model="units" class="units" :options="UNITS" option-label="label" option-value="value" :allow-empty="false" aria-label="Units to read in" />
     <Button class="plain" severity="secondary" text :label="theme === 'dark' ? 'Light' : 'Dark'" :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'" @click="switchTheme" />
@@ -37,7 +38,7 @@ async function leave(): Promise<void> {
     <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
   </header>
   <main id="main" tabindex="-1">
-    <RouterView v-slot="{ Component, route }"><component :is="Component" :key="`${String(route.name)}-${String(route.params.id ?? '')}-${units}`" /></RouterView>
+    <RouterView v-slot="{ Component, route: there }"><component :is="Component" :key="`${String(there.name)}-${String(there.params.id ?? '')}-${units}`" /></RouterView>
   </main>
 </template>
 
@@ -48,7 +49,7 @@ async function leave(): Promise<void> {
 .home .f { fill: var(--accent); }
 .ways { display: flex; }
 .ways a { display: inline-flex; align-items: center; min-height: var(--target); padding: 0 10px; color: var(--ink); text-decoration: none; font-weight: 600; }
-.ways a.router-link-exact-active { color: var(--accent); box-shadow: inset 0 -3px 0 var(--accent); }
+.ways a.router-link-exact-active, .ways a.here { color: var(--accent); box-shadow: inset 0 -3px 0 var(--accent); }
 .shop { flex: 1; text-align: right; color: var(--quiet); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .who { line-height: 1.15; text-align: right; white-space: nowrap; }
 .who small { display: block; color: var(--quiet); font-size: 0.85rem; }
@@ -59,7 +60,9 @@ main:focus { outline: none; }
 @media (max-width: 700px) {
   .bar { padding: 0 10px; gap: 4px; }
   .shop { display: none; }
-  .ways { display: none; }
+  .bar { flex-wrap: wrap; height: auto; row-gap: 0; }
+  .ways { order: 9; width: 100%; overflow-x: auto; }
+  .ways a { padding: 0 9px; }
   .units { margin-left: auto; }
   .who, .bar .home b { display: none; }
 }

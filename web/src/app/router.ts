@@ -9,6 +9,7 @@ export const router = createRouter({
     { path: '/sign-in', name: 'sign-in', component: () => import('@/views/sign-in/SignIn.vue'), meta: { title: 'Log in', open: true } },
     { path: '/walk-arounds/:id', name: 'walk-around', component: () => import('@/views/walk-around/WalkAround.vue'), props: true, meta: { title: 'Walk-around' } },
     { path: '/machines/:id', name: 'machine', component: () => import('@/views/machine/Machine.vue'), props: true, meta: { title: 'Machine' } },
+    { path: '/bench/:subject?', name: 'bench', component: () => import('@/views/bench/Bench.vue'), meta: { title: 'Bench' } },
     { path: '/catalogue', name: 'catalogue', component: () => import('@/views/catalogue/Catalogue.vue'), meta: { title: 'Catalogue' } },
     { path: '/rules', name: 'rules', component: () => import('@/views/rules/Rules.vue'), meta: { title: 'Rules and limits' } },
     { path: '/walk-arounds/:id/map', name: 'row-map', component: () => import('@/views/row-map/RowMap.vue'), props: true, meta: { title: 'Row map' } },

@@ -5,7 +5,8 @@
  */
 import { computed } from 'vue'
 
-const props = defineProps<{ facts?: Record<string, number>; low: number; high: number; bandShown: string; shown?: string }>()
+export interface FeelerBand { name: string; low: number; high: number }
+const props = defineProps<{ facts?: Record<string, number>; low: number; high: number; bandShown: string; shown?: string; by?: string; bands?: FeelerBand[] }>()
 
 const MIDDLE = 92
 const X = 80
@@ -25,7 +26,7 @@ const rim = (side: 1 | -1): string => {
   const line = points.map((mm) => `${(X + side * half(mm)).toFixed(1)} ${(MIDDLE + y(mm)).toFixed(1)}`).join(' L')
   return `M${line} L${X + side * 72} ${MIDDLE + 96} L${X + side * 72} ${MIDDLE - 96} Z`
 }
-const byFeeler = computed(() => (props.facts?.band_feeler === 0.3 ? 'the card' : `${props.facts?.band_feeler} mm feeler`))
+const byFeeler = computed(() => props.by ?? (props.facts?.band_feeler === 0.3 ? 'by the card' : `by ${props.facts?.band_feeler} mm feeler`))
 const span = computed(() => (props.facts ? (props.facts.equivalent ?? 0) / 2 : undefined))
 </script>
 
@@ -39,10 +40,15 @@ const span = computed(() => (props.facts ? (props.facts.equivalent ?? 0) / 2 : u
     <g v-for="side in [-1, 1]" :key="side"><rect class="band" x="158" :y="side < 0 ? MIDDLE - y(high / 2) : MIDDLE + y(low / 2)" width="12" :height="Math.max(0, y(high / 2) - y(low / 2))" /></g>
     <template v-if="span !== undefined">
       <path class="lead" :d="`M${X + 6} ${MIDDLE - y(span)} H180 M${X + 6} ${MIDDLE + y(span)} H180 M175 ${MIDDLE - y(span)} V${MIDDLE + y(span)}`" />
-      <text x="186" :y="MIDDLE - 2" class="strong">{{ shown }}</text><text x="186" :y="MIDDLE + 17" class="faint">by {{ byFeeler }}</text>
+      <text x="186" :y="MIDDLE - 2" class="strong">{{ shown }}</text><text x="186" :y="MIDDLE + 17" class="faint">{{ byFeeler }}</text>
     </template>
-    <text x="186" y="20">Wanted</text><text x="186" y="38">{{ bandShown }}</text>
-    <text x="186" y="176" class="faint">gap drawn wider</text>
+    <g v-for="(band, i) in bands ?? []" :key="band.name" :transform="`translate(${286 + i * 18} 0)`">
+      <rect v-for="side in [-1, 1]" :key="side" class="band strong" x="-6" :y="side < 0 ? MIDDLE - y(band.high / 2) : MIDDLE + y(band.low / 2)" width="12" :height="Math.max(1, y(band.high / 2) - y(band.low / 2))" />
+      <text :x="0" :y="MIDDLE + 5" text-anchor="middle" class="faint tiny">{{ band.name }}</text>
+    </g>
+    <text v-if="bands?.length" x="334" y="176" text-anchor="end" class="faint small">bands by mm feeler</text>
+    <text x="186" y="17">Wanted</text><text x="186" y="35">{{ bandShown }}</text>
+    <text v-if="!bands?.length" x="186" y="176" class="faint">gap drawn wider</text>
   </svg>
 </template>
 

@@ -1,0 +1,13 @@
+/** Type text into the field that has the focus as a keyboard would, with Enter at the end. */
+export function typeKeys(text: string): void {
+  for (const key of [...text, 'Enter']) {
+    const field = document.activeElement
+    if (!field) return
+    const more = field.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
+    if (more && key !== 'Enter' && (field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement)) {
+      field.setRangeText(key, field.selectionStart ?? field.value.length, field.selectionEnd ?? field.value.length, 'end')
+      field.dispatchEvent(new InputEvent('input', { bubbles: true, data: key, inputType: 'insertText' }))
+    }
+    field.dispatchEvent(new KeyboardEvent('keyup', { key, bubbles: true }))
+  }
+}

@@ -1,0 +1,29 @@
+import { describe, expect, it } from 'vitest'
+import { fromQuery, started, toQuery, type Subject } from './address'
+
+const subject = {
+  key: 'opener', name: '', group: '', about: '', drawing: '', order: [], source: '', safety: '', takes_file: '',
+  fields: [{ key: 'disc', name: 'Disc', kind: 'length', unit: '', start: '376', hint: '', choices: [], optional: false, when: {}, tool: '' }],
+  tables: [{ key: 'readings', name: 'Spans', columns: [], hint: '', optional: false, when: {} }],
+  examples: [{ name: 'Good', texts: { readings: [['30', 'paper']] } }],
+} as Subject
+
+describe('the bench in its address', () => {
+  it('opens the same work that was typed, whatever signs are in it', () => {
+    const texts = { disc: '14 5/8', readings: [['30', 'a|b~c%d'], ['', ''], ['37,1 cm', 'card']] }
+    const query = toQuery(subject, texts)
+    const again = fromQuery(subject, query)
+    expect(again.disc).toBe('14 5/8')
+    expect(again.readings).toEqual([['30', 'a|b~c%d'], ['37,1 cm', 'card']])
+  })
+
+  it('leaves out what stands at its starting value', () => {
+    expect(toQuery(subject, { disc: '376', readings: [] })).toEqual({})
+  })
+
+  it('starts with the first example, and gives it away whole', () => {
+    const one = started(subject)
+    ;(one.readings as string[][])[0]![0] = 'changed'
+    expect(started(subject).readings).toEqual([['30', 'paper']])
+  })
+})

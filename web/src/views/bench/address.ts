@@ -1,0 +1,44 @@
+/** What is typed at the bench, in the address and back: a link opens the same work. */
+import type { Schemas } from '@/api/client'
+
+export type Subject = Schemas['SubjectOut']
+export type Texts = Record<string, string | string[][]>
+
+/** `|` parts cells and `~` rows; in a cell they are written as codes. */
+const pack = (cell: string): string => cell.replace(/[%|~]/g, (sign) => `%${sign.charCodeAt(0).toString(16)}`)
+const unpack = (cell: string): string => cell.replace(/%(25|7c|7e)/g, (_, code: string) => String.fromCharCode(parseInt(code, 16)))
+
+const trimmed = (row: string[]): string[] => row.slice(0, row.reduce((last, cell, i) => (cell.trim() ? i + 1 : last), 0))
+export const filled = (rows: string[][]): string[][] => rows.map(trimmed).filter((row) => row.length)
+
+export function toQuery(subject: Subject, texts: Texts): Record<string, string> {
+  const query: Record<string, string> = {}
+  for (const field of subject.fields) {
+    const text = texts[field.key] as string
+    if (text !== field.start) query[field.key] = text
+  }
+  for (const table of subject.tables) {
+    const rows = filled((texts[table.key] ?? []) as string[][])
+    if (rows.length) query[table.key] = rows.map((row) => row.map(pack).join('|')).join('~')
+  }
+  return query
+}
+
+/** The texts of an address; what it does not name has its starting value. */
+export function fromQuery(subject: Subject, query: Record<string, unknown>): Texts {
+  const texts = started(subject)
+  for (const field of subject.fields) if (typeof query[field.key] === 'string') texts[field.key] = query[field.key] as string
+  for (const table of subject.tables) {
+    const packed = query[table.key]
+    if (typeof packed === 'string') texts[table.key] = packed.split('~').map((row) => row.split('|').map(unpack))
+  }
+  return texts
+}
+
+/** Starting values, with the first example in the tables so that there is something to see. */
+export function started(subject: Subject): Texts {
+  const texts: Texts = Object.fromEntries(subject.fields.map((field) => [field.key, field.start]))
+  return { ...texts, ...copied(subject.examples[0]?.texts ?? {}) }
+}
+
+export const copied = (texts: Texts): Texts => Object.fromEntries(Object.entries(texts).map(([key, value]) => [key, typeof value === 'string' ? value : value.map((row) => [...row])]))
