@@ -108,7 +108,7 @@ def _tidy(text: str) -> str:
     text = text.lower()
     for lookalike, plain in _LOOKALIKES.items():
         text = text.replace(lookalike, plain)
-    text = text.strip()
+    text = text.strip().removeprefix("+")  # gauges send their sign
     if not text:
         raise _refuse("is empty")
     return text

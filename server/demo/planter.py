@@ -21,6 +21,19 @@ LAST_WINTER = {
 """What stood out of the usual last winter."""
 
 
+TRIALS = [
+    ("washers", "4R", seen("1", "2")),
+    ("opener-contact", "4", seen("24", "25", "24", feeler="card")),
+    ("washers", "4R", seen("0", "3")),
+    ("opener-contact", "4", seen("41", "42", "40", feeler="card")),
+    ("washers", "9L", seen("2", "1")),
+    ("opener-contact", "9", seen("31", "30", "32", feeler="card")),
+    ("washers", "9L", seen("1", "2")),
+    ("opener-contact", "9", seen("46", "47", "47", feeler="card")),
+]
+"""What moving washers did last winter, read before and after."""
+
+
 def _rows(check: str, usual: str, apart: dict[int, str] | None = None, rows: int = 12) -> Iterator[Told]:
     for row in range(1, rows + 1):
         yield check, str(row), seen((apart or {}).get(row, usual))
@@ -44,6 +57,9 @@ def half_of_the_readings() -> Iterator[Told]:
         yield "opener-disc-diameter", f"{row}R", seen(DISCS_RIGHT[row - 1])
     yield from _sides("opener-bearing", "smooth", {"4R": "dry", "5L": "rough", "9L": "noisy"})
     yield from _sides("disc-axle", "smooth")
+    for row in range(1, 13):
+        for side in "LR":
+            yield "washers", f"{row}{side}", seen("1", "2")
     for row, spans in enumerate(CONTACT, start=1):
         yield "opener-contact", str(row), seen(*spans.split(), feeler="card")
     yield from _sides("outer-scraper", "whole", {"7L": "worn"}, rows=9)

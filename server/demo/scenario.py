@@ -32,6 +32,8 @@ def load(now: dt.datetime) -> bool:
 def _planter(yard: machines.Yard, now: dt.datetime) -> None:
     last = walk_around(yard.lead, yard.dunmere_12, "last-winter", now - dt.timedelta(days=361))
     tell(yard.lead, last, "last-winter", usual_but(last, planter.LAST_WINTER))
+    for i, trial in enumerate(planter.TRIALS):  # one after the other, as they were made
+        tell(yard.tomas, last, f"trial-{i}", [trial])
     services.finish(yard.tomas, last.pk)
     WalkAround.objects.filter(pk=last.pk).update(finished_at=now - dt.timedelta(days=358))
     half = walk_around(yard.tomas, yard.dunmere_12, "this-winter", now - dt.timedelta(hours=20))

@@ -19,6 +19,10 @@ def usual(check: Check, counter_h: float) -> list[str]:
             return [plain(1.012 * rule.pitch * rule.pitches, 1)]
         case rules.TravelRule():
             return ["18", "60"]
+        case rules.BarRule():
+            return ["545", "540"]
+        case rules.DepthRule():
+            return ["49", "51", "50"]
         case rules.SteppedRule():
             return [plain(0.8 * rule.limit, 1), "0"]
         case rules.RegisterRule():
@@ -28,11 +32,10 @@ def usual(check: Check, counter_h: float) -> list[str]:
         case rules.CountRule():
             return ["0"]
         case rules.EvenRule() | rules.RecordRule():
-            return (
-                ["none"]
-                if check.kind == "note"
-                else [_FIGURES.get(check.key.rpartition(".")[2], "12")] * max(1, len(check.values))
-            )
+            if check.kind == "note":
+                return ["none"]
+            short = check.key.rpartition(".")[2]
+            return _SEVERAL.get(short) or [_FIGURES.get(short, "12")] * max(1, len(check.values))
         case _:
             return [rules.options(rule)[0].key]
 
@@ -42,7 +45,6 @@ _FIGURES = {
     "firmer-pin": "3",
     "closing-tension": "4",
     "closing-stagger": "2",
-    "washers": "3",
     "drum-arms": "212",
     "concave-front": "14",
     "concave-rear": "13",
@@ -55,7 +57,8 @@ _FIGURES = {
     "sieve-opening-sieve": "9",
     "fan-gauge": "42",
     "speed-valves": "4",
-    "half-links": "2",
     "folded-width": "5900",
     "lift-height": "410",
 }
+
+_SEVERAL = {"half-links": ["2", "0"], "feeder-half-links": ["1", "0"], "washers": ["1", "2"]}

@@ -28,10 +28,29 @@ FIGURE_NAMES = {
     "limit_pct": "Retire at",
     "steps": "Steps at most",
     "overtravel": "Overtravel",
+    "per_turn": "A clockwise turn moves it",
+    "washer": "Washer thickness",
+    "wear_per_h": "Take-up used an hour",
+    "season_h": "Coming season",
+    "base": "Between the points",
+    "lever": "Hitch point to wheels",
+    "nose_up": "Nose up allowed",
+    "nose_down": "Nose down allowed",
+    "around": "Knives to a turn",
+    "radius": "Knife's centre of mass at",
+    "mass": "A worn knife",
+    "new_mass": "A new knife",
+    "rotor_mass": "Rotor with knives",
+    "speed": "Speed",
+    "grade": "Balance grade G",
 }
 SOURCES = {"manual": "operator's manual", "shop": "this shop", "school": "school"}
 
-_OWN_UNIT = {"of": "", "every_h": "h", "every_days": "days", "pitches": "", "limit_pct": "%", "steps": ""}
+OWN_UNIT = {
+    "of": "", "every_h": "h", "every_days": "days", "pitches": "", "limit_pct": "%", "steps": "", "wear_per_h": "mm/h", "season_h": "h",
+    "nose_up": "°", "nose_down": "°", "angle_deg": "°", "around": "", "radius": "mm", "mass": "g", "new_mass": "g", "rotor_mass": "kg", "speed": "rpm",
+    "grade": "mm/s",
+}  # fmt: skip
 """Figures that are not in the unit of their check."""
 
 
@@ -39,10 +58,10 @@ def figure(check: Check, name: str, value: float, system: System) -> str:
     """A limit with its unit."""
     if name in ("watch_from", "set_share"):
         return f"{plain(100 * value, 0)} %"
-    if name in _OWN_UNIT:
-        return f"{plain(value, 2)} {_OWN_UNIT[name]}".strip()
-    if name == "angle_deg":
+    if OWN_UNIT.get(name) == "°":
         return f"{plain(value, 1)}°"
+    if name in OWN_UNIT:
+        return f"{plain(value, 3)} {OWN_UNIT[name]}".strip()
     return show_length(value, system) if check.unit == "mm" else f"{plain(value, 2)} {check.unit or ''}".strip()
 
 

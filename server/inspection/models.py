@@ -91,6 +91,7 @@ class Verdict(models.Model):
     """Where a position stands: the reading in force and what the rules say of it.
 
     severity: of the core, ``not-seen`` or ``does-not-apply``. ask: an open question about the figure; such a position is not done.
+    advice: what to do as it was worked out, as the core's `Advice` in JSON.
     """
 
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="verdicts")
@@ -106,6 +107,7 @@ class Verdict(models.Model):
     used = models.FloatField(null=True)
     ask = models.CharField(max_length=200, blank=True)
     instead = models.CharField(max_length=40, blank=True)
+    advice = models.JSONField(null=True)
 
     class Meta:
         constraints = [

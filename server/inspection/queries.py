@@ -21,7 +21,7 @@ from shops.models import Member, Role
 
 from . import books
 from .models import Decision, Reading, Verdict, WalkAround
-from .schemas import PlaceOut, SeverityName, StationOut
+from .schemas import AdviceOut, PlaceOut, SeverityName, StationOut
 from .values import value_of
 
 SEVERITIES = ("sound", "watch", "due", "stop")
@@ -179,7 +179,8 @@ def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, 
     value = value_of(reading)
     mine: System = "in" if member.units == "in" else "mm"
     other: System = "mm" if mine == "in" else "in"
-    contact = show_length(row.facts["equivalent"], mine) if seen and "equivalent" in row.facts else ""
+    worked_out = row.facts.get("equivalent", row.facts.get("mean"))
+    contact = show_length(worked_out, mine) if seen and worked_out is not None else ""
     return PlaceOut(
         check=row.check_key,
         position=row.position_key,
@@ -193,10 +194,11 @@ def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, 
         used=row.used,
         ask=row.ask,
         instead=row.instead,
+        advice=AdviceOut.model_validate(row.advice) if row.advice else None,
         raw=reading.raw,
         feeler=reading.feeler,
         units=reading.units,
-        # Three spans do not fit a cell; what they come to does, and is what is compared.
+        # Three spans, or three seeds dug up, do not fit a cell; what they come to does, and is what is compared.
         short=contact.removesuffix(" mm").removesuffix(" in") or (describe.short(check, value, mine) if seen else ""),
         shown=describe.full(check, value, mine) if seen else "",
         shown_other=describe.full(check, value, other) if seen and check.unit == "mm" else "",

@@ -4,18 +4,21 @@ import datetime as dt
 import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 
-from lumvek_core import positions
+from lumvek_core import positions, shapes
+from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import rules, verdicts
-from lumvek_core.judgement.rules import ContactRule, IntervalRule, WearRule
+from lumvek_core.judgement.context import Past
+from lumvek_core.judgement.rules import ContactRule, DepthRule, GaugeRule, IntervalRule
 from lumvek_core.judgement.understand import Value, understand
 from shops.access import Conflict
 from shops.models import Member
@@ -161,16 +164,44 @@ class _Recording:
 
     def _feelers(self, check: Check) -> dict[str, float]:
         """The shop's own feelers by name, where the check is made with one."""
-        if not isinstance(check.rule, ContactRule):
-            return {}
+        return self._own_feelers if isinstance(check.rule, ContactRule) else {}
+
+    @cached_property
+    def _own_feelers(self) -> dict[str, float]:
         return {name.lower(): mm for name, mm in self.member.shop.feelers.values_list("name", "thickness_mm")}
+
+    @cached_property
+    def _log(self) -> list[Past]:
+        """What was read of contact, washers and discs on this machine, oldest first, with washers of today's thickness."""
+        rule = next(check.rule for check in self.checks.values() if isinstance(check.rule, ContactRule))
+        keys = [key for key, check in self.checks.items() if check.rule is rule] + [rule.washers_from, rule.diameter_from]
+        rows = Reading.objects.filter(
+            walk_around__machine=self.walk_around.machine_id, check_key__in=keys, state=Reading.State.SEEN
+        )
+        listed = rows.order_by("id").values_list("check_key", "position_key", "value", "walk_around__rule_book_id")
+        alike = {book for book in {row[3] for row in listed} if _washer(book, keys[0]) == rule.washer}
+        return [Past(check, place, Value(**value)) for check, place, value, book in listed if book in alike]
+
+    def _moved(self, rule: ContactRule, pair: tuple[str, str], reading: Reading) -> bool:
+        """Whether washers of this row were moved, not only counted, after its contact was read."""
+        row = positions.find(pair[1]).row or 0
+        places = [(rule.washers_from, positions.row_side(row, side).key) for side in ("L", "R")]
+        newer = [
+            self.rows[place].reading for place in places if place in self.rows and self.rows[place].reading.pk > reading.pk
+        ]
+        return any(
+            one.replaces is not None and one.replaces.value.get("numbers") not in (None, one.value.get("numbers"))
+            for one in newer
+        )
 
     def _read_rows(self, judged: set[str], typed: Sequence[_Typed]) -> None:
         """What stands at the places that are typed, everywhere at the checks to be judged anew, and at what their rules look at."""
         touched = {one.check.key for one in typed}
         around = judged.union(*(verdicts.needs(self.checks[key]) for key in judged | touched))
         here = Q(check_key__in=touched - around, position_key__in={one.position.key for one in typed})
-        rows = Verdict.objects.filter(Q(check_key__in=around) | here, walk_around=self.walk_around).select_related("reading")
+        rows = Verdict.objects.filter(Q(check_key__in=around) | here, walk_around=self.walk_around).select_related(
+            "reading__replaces"
+        )
         self.rows = {(row.check_key, row.position_key): row for row in rows}
 
     def _append(self, typed: Sequence[_Typed]) -> list[Reading]:
@@ -233,7 +264,12 @@ class _Recording:
             system="in" if row.reading.units == "in" else "mm",
             confirmed=row.reading.confirmed,
             others=others,
-            sizes=_sizes(check, self.checks),
+            rules={key: self.checks[key].rule for key in needed if key in self.checks},
+            log=self._log if isinstance(check.rule, ContactRule) else (),
+            moved=isinstance(check.rule, ContactRule) and self._moved(check.rule, pair, row.reading),
+            schools=self.book.schools,
+            feelers={**FEELERS_MM, **self._own_feelers} if isinstance(check.rule, GaugeRule) else FEELERS_MM,
+            track_rows=self.walk_around.machine.track_rows if isinstance(check.rule, DepthRule) else (),
             counter_h=self.walk_around.machine.hours if isinstance(check.rule, IntervalRule) else None,
             today=self.walk_around.started_at.date(),
         )
@@ -264,15 +300,13 @@ def recompute(walk_around: WalkAround) -> None:
     refresh_parts(walk_around, book)
 
 
-def _sizes(check: Check, checks: dict[str, Check]) -> dict[str, float]:
-    """Sizes when new of the discs whose contact is judged, for rows where none was measured."""
-    if not isinstance(check.rule, ContactRule):
-        return {}
-    source = checks[check.rule.diameter_from].rule
-    return {check.rule.diameter_from: source.new} if isinstance(source, WearRule) else {}
+def _washer(rule_book_id: int, contact: str) -> float | None:
+    """How thick a washer was by the rule book of another walk-around."""
+    check = books.opened(rule_book_id).family.checks.get(contact)
+    return check.rule.washer if check and isinstance(check.rule, ContactRule) else None
 
 
-VERDICT_COLUMNS = ["reading", "severity", "action", "reason", "why", "facts", "used", "ask", "instead"]
+VERDICT_COLUMNS = ["reading", "severity", "action", "reason", "why", "facts", "used", "ask", "instead", "advice"]
 
 
 def _fill(row: Verdict, severity: str, verdict: rules.Verdict) -> bool:
@@ -286,6 +320,7 @@ def _fill(row: Verdict, severity: str, verdict: rules.Verdict) -> bool:
         "used": verdict.used,
         "ask": verdict.ask,
         "instead": verdict.instead,
+        "advice": shapes.write(verdict.advice),
     }
     before = [getattr(row, name) for name in columns]
     for name, value in columns.items():

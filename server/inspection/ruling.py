@@ -122,9 +122,7 @@ def _figure(
 def _unit(check: Check, name: str) -> str:
     if name in ("watch_from", "set_share", "limit_pct"):
         return "%"
-    return {"angle_deg": "°", "every_h": "h", "every_days": "days", "of": "", "pitches": "", "steps": ""}.get(
-        name, check.unit or ""
-    )
+    return limits.OWN_UNIT.get(name, check.unit or "")
 
 
 @transaction.atomic

@@ -177,6 +177,26 @@ class HandOverOut(Schema):
     at: dt.datetime
 
 
+class AdviceRowOut(Schema):
+    name: str
+    shown: str
+    mark: Literal["", "sound", "watch", "due", "stop"]
+
+
+class ThenOut(Schema):
+    check: str
+    position: str
+    raw: list[str]
+
+
+class AdviceOut(Schema):
+    """What to do, worked out: rows side by side; done: what a button says that records `then`."""
+
+    rows: list[AdviceRowOut]
+    done: str
+    then: list[ThenOut]
+
+
 class PlaceOut(Schema):
     check: str
     position: str
@@ -190,6 +210,7 @@ class PlaceOut(Schema):
     used: float | None
     ask: str
     instead: str
+    advice: AdviceOut | None
     raw: list[str]
     feeler: str
     units: str

@@ -142,7 +142,7 @@ def _with_limits(check: Check, limits: Mapping[str, LimitInForce]) -> Check:
 
 def _figure(check: str, name: str, value: float) -> float:
     """A limit as its rule takes it: whole where it counts something."""
-    if name not in ("of", "steps"):
+    if name not in ("of", "steps", "around"):
         return value
     if value < 1 or value != int(value):
         raise BadInput(f"overrides.{check}", "must be a whole number of at least 1")

@@ -9,9 +9,9 @@ import yaml
 
 from .. import positions, shapes
 from ..errors import BadInput
-from ..judgement.rules import ChoiceRule, ContactRule, figures, options
+from ..judgement.rules import ChoiceRule, ContactRule, KnivesRule, figures, options
 from .model import Catalogue, Check, Companion, Family, Safety, School, Slot, Station, Thing
-from .qualify import qualified, short
+from .qualify import LOOKS_AT, qualified, short
 
 SHIPPED = Path(__file__).resolve().parents[3] / "catalogue"
 
@@ -164,7 +164,12 @@ def _unresolved_rule(check: Check, family: Family) -> Iterator[str]:
         yield "needs an interval in hours or days"
     if isinstance(rule, ContactRule):
         yield from _unresolved_diameter(rule, check, family)
-    if isinstance(rule, ChoiceRule) and len(rule.options) < 2:
+    for name in LOOKS_AT:
+        if (key := getattr(rule, name, "")) and key not in family.checks:
+            yield f"{name} names no check: {key}"
+    if isinstance(rule, KnivesRule) and not set(rule.left) <= {option.key for option in rule.options}:
+        yield "left names a state that is not among the options"
+    if isinstance(rule, (ChoiceRule, KnivesRule)) and len(rule.options) < 2:
         yield "needs at least two options"
     known = {option.key for option in options(rule)}
     yield from (f"unknown option {o} for part {p.slot}" for p in check.parts for o in p.options if o not in known)
@@ -172,10 +177,20 @@ def _unresolved_rule(check: Check, family: Family) -> Iterator[str]:
 
 _KIND_OF = {
     "wear": "measure", "window": "measure", "contact": "measure", "stretch": "measure", "travel": "measure",
-    "stepped": "measure", "register": "measure", "gauge": "gauge", "choice": "choice", "count": "count", "bearing": "bearing",
+    "stepped": "measure", "register": "measure", "bar": "measure", "depth": "measure", "knives": "choice", "gauge": "gauge", "choice": "choice", "count": "count", "bearing": "bearing",
     "yes-no": "yes-no", "level": "level", "interval": "interval",
 }  # fmt: skip
-_VALUES_OF = {"travel": 2, "stepped": 2, "register": 2, "wear": 0, "window": 0, "stretch": 0, "interval": 0, "count": 0}
+_VALUES_OF = {
+    "travel": 2,
+    "stepped": 2,
+    "register": 2,
+    "bar": 2,
+    "wear": 0,
+    "window": 0,
+    "stretch": 0,
+    "interval": 0,
+    "count": 0,
+}
 
 
 def _unresolved_diameter(rule: ContactRule, check: Check, family: Family) -> Iterator[str]:

@@ -16,6 +16,20 @@ Phase = Literal["after-season", "winter", "pre-season", "first-field", "daily", 
 At = Literal["same", "across", "row", "machine"]
 Crop = Literal["small-grain", "pod", "ear", "fine-seed"]
 Order = Literal["", "first", "last"]
+Drawing = Literal[
+    "disc",
+    "contact",
+    "gauge-wheel-gap",
+    "scale",
+    "chain",
+    "take-up",
+    "register",
+    "hold-downs",
+    "chopper",
+    "bar",
+    "furrow",
+    "even",
+]
 
 
 @dataclass(frozen=True)
@@ -65,7 +79,7 @@ class Check:
     unless: list[str] = field(default_factory=list)
     crops: list[Crop] = field(default_factory=list)
     headers: list[str] = field(default_factory=list)
-    drawing: Literal["disc", "contact", "gauge-wheel-gap", "scale"] | None = None
+    drawing: Drawing | None = None
     safety: bool = False
     optional: bool = False
     often_missed: bool = False

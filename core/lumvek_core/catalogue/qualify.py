@@ -6,8 +6,10 @@ Files are written with short keys; nothing outside this module needs to know how
 import dataclasses
 from dataclasses import replace
 
-from ..judgement.rules import ContactRule
 from .model import Check, Companion, Family, Station
+
+LOOKS_AT = ("diameter_from", "washers_from", "stretch_from", "half_links_from")
+"""Fields of rules that name another check."""
 
 
 def qualified(family: Family) -> Family:
@@ -48,8 +50,9 @@ def _check(prefix: str, check: Check) -> Check:
         return f"{prefix}.{key}"
 
     rule = check.rule
-    if isinstance(rule, ContactRule):
-        rule = replace(rule, diameter_from=long(rule.diameter_from))
+    looks_at = {name: key for name in LOOKS_AT if (key := getattr(rule, name, ""))}
+    if looks_at:
+        rule = replace(rule, **{name: long(key) for name, key in looks_at.items()})  # type: ignore[arg-type]
     return dataclasses.replace(
         check,
         key=long(check.key),

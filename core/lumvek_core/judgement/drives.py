@@ -1,9 +1,11 @@
 """Rules for chains, their take-ups, the knife and what is brought back in steps."""
 
 from ..calculators import chain, knife
+from ..calculators import take_up as take_ups
 from ..catalogue.model import Check
 from ..compare import exceeds, reached
 from ..units import plain
+from .context import Context
 from .rules import Action, RegisterRule, SteppedRule, StretchRule, TravelRule, Verdict
 from .words import Words
 
@@ -26,18 +28,101 @@ def stretch(check: Check, rule: StretchRule, measured: float, say: Words) -> Ver
     return Verdict(result.state, action, shown + ".", why, facts, used=result.used)
 
 
-def travel(check: Check, rule: TravelRule, numbers: list[float], say: Words) -> Verdict:
+SCHOOLS: dict[str, take_ups.RetireSchool] = {
+    "first-of-both": "first",
+    "three-per-cent": "percent",
+    "one-then-end": "one_then_end",
+    "all-fitted": "all_fitted",
+    "full-link": "full_link",
+    "yearly": "yearly",
+}
+"""Schools of the catalogue as the calculation calls them."""
+
+
+def travel(rule: TravelRule, numbers: list[float], context: Context, say: Words) -> Verdict:
     used, total = numbers
     if total <= 0 or used > total:
         return Verdict("due", "investigate", f"{say.figure(used)} used of {say.figure(total)}: cannot be, measure again.")
     share = used / total
     facts = {"reading": used, "new": 0.0, "limit": total, "used": share}
     said = f"{say.figure(used)} of {say.figure(total)} take-up used"
+    left = f"{said}, {say.figure(total - used)} left."
+    watched = reached(share, rule.watch_from)
+    if rule.pitch is not None:
+        return _half_link(rule, rule.pitch, used, total, context, said, watched, facts, say)
     if reached(used, total):
         return Verdict("due", "adjust", f"{said}: at its end.", facts=facts, used=share)
-    if reached(share, rule.watch_from):
-        return Verdict("watch", "recheck", f"{said}, {say.figure(total - used)} left.", facts=facts, used=share)
-    return Verdict("sound", "none", f"{said}, {say.figure(total - used)} left.", facts=facts, used=share)
+    return Verdict("watch" if watched else "sound", "recheck" if watched else "none", left, facts=facts, used=share)
+
+
+def _half_link(
+    rule: TravelRule,
+    pitch: float,
+    used: float,
+    total: float,
+    context: Context,
+    said: str,
+    watched: bool,
+    facts: dict[str, float],
+    say: Words,
+) -> Verdict:
+    """Whether the take-up lasts, a half link comes out of every strand, or the chain is done: the shop's school decides."""
+    counted = next(iter(context.others.get(rule.half_links_from, {}).values()), None)
+    fitted, out = (int(n) for n in counted.numbers) if counted and len(counted.numbers) == 2 else (1, 0)
+    percent = _stretch(rule, context)
+    school = SCHOOLS.get(context.schools.get("chain-retirement", ""), "first")
+    if school == "percent" and percent is None:
+        school = "first"
+    found = take_ups.take_up(
+        take_ups.TakeUpGiven(
+            pitch,
+            total,
+            used,
+            out,
+            rule.wear_per_h or 0.0,
+            rule.season_h or 0.0,
+            half_links_fitted=fitted,
+            school=school,
+            stretch_pct=percent,
+        )
+    )
+    left = "" if found.hours_to_end is None else f", about {plain(found.hours_to_end, 0)} h of it left"
+    after = f" After it {say.figure(found.used_after_mm)} are used." if found.can_remove else ""
+    facts |= {"after": found.used_after_mm} if found.can_remove else {}
+    stretched = "not measured" if percent is None else f"{plain(percent, 2)} %"
+    why = [
+        f"{plain(rule.wear_per_h or 0, 3)} mm of take-up an hour over a season of {plain(rule.season_h or 0, 0)} h; half a link out gives back "
+        f"{say.figure(pitch / 2)}; {out} of {fitted} half links out so far; stretch {stretched}.",
+    ]
+    share = used / total
+    match found.advice:
+        case "retire":
+            return Verdict("due", "replace", f"{said}: {found.words[0].lower()}{found.words[1:]}", why, facts, used=share)
+        case "remove_half_link":
+            return Verdict(
+                "due", "adjust", f"{said}{left}: take half a link out of every strand.{after}", why, facts, used=share
+            )
+        case "runs_out":
+            return Verdict(
+                "watch",
+                "recheck",
+                f"{said}{left}: it ends within the season and no half link can come out yet.",
+                why,
+                facts,
+                used=share,
+            )
+        case _ if watched:
+            return Verdict("watch", "recheck", f"{said}{left}: it lasts the season.", why, facts, used=share)
+    return Verdict("sound", "none", f"{said}, {say.figure(total - used)} left: it lasts the season.", why, facts, used=share)
+
+
+def _stretch(rule: TravelRule, context: Context) -> float | None:
+    """The most stretched strand, per cent, where it was measured."""
+    measured = [value.numbers[0] for value in context.others.get(rule.stretch_from, {}).values() if value.numbers]
+    chain_rule = context.rules.get(rule.stretch_from)
+    if not measured or not isinstance(chain_rule, StretchRule):
+        return None
+    return max(100 * (length / (chain_rule.pitch * chain_rule.pitches) - 1) for length in measured)
 
 
 def stepped(rule: SteppedRule, numbers: list[float], say: Words) -> Verdict:

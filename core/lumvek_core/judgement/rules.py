@@ -38,16 +38,21 @@ class WindowRule:
 
 @dataclass(frozen=True)
 class EvenRule:
-    """All positions alike within a tolerance."""
+    """All positions alike within a tolerance. per_turn: how far one clockwise turn of the adjuster moves it."""
 
     kind: Literal["even"]
     tolerance: Annotated[float, Within(0)]
     target: float | Literal["median", "mean"] = "median"
+    per_turn: float | None = None
 
 
 @dataclass(frozen=True)
 class ContactRule:
-    """Opener contact between two feelers, several places a row, held against a band stated for one feeler."""
+    """Opener contact between two feelers, several places a row, held against a band stated for one feeler.
+
+    washers_from: the check in which spacing washers are counted; washer: their thickness, for trials of one thickness are not
+    trials of another.
+    """
 
     kind: Literal["contact"]
     low: Annotated[float, Within(0)]
@@ -58,6 +63,8 @@ class ContactRule:
     diameter_from: str
     if_low: str = ""
     if_high: str = ""
+    washers_from: str = ""
+    washer: Annotated[float, Over(0)] = 1
 
 
 @dataclass(frozen=True)
@@ -143,10 +150,20 @@ class StretchRule:
 
 @dataclass(frozen=True)
 class TravelRule:
-    """How much of a take-up is used: two figures, used and total, in the unit of the check."""
+    """How much of a chain's take-up is used: two figures, used and total, in the unit of the check.
+
+    With the pitch of the chain it is worked out whether a half link comes out or the chain is retired: wear_per_h, season_h: how
+    fast the take-up is used and for how long; stretch_from, half_links_from: checks in which stretch is measured and half links
+    (fitted, out already) are counted.
+    """
 
     kind: Literal["travel"]
     watch_from: Annotated[float, Over(0), Within(0, 1)] = 0.75
+    pitch: Annotated[float, Over(0)] | None = None
+    wear_per_h: Annotated[float, Within(0)] | None = None
+    season_h: Annotated[float, Within(0)] | None = None
+    stretch_from: str = ""
+    half_links_from: str = ""
 
 
 @dataclass(frozen=True)
@@ -166,6 +183,46 @@ class RegisterRule:
     kind: Literal["register"]
     tolerance: Annotated[float, Within(0)]
     overtravel: Annotated[float, Within(0)] = 0
+
+
+@dataclass(frozen=True)
+class BarRule:
+    """Height of the planter's bar over ground at a front and a rear point, while it works."""
+
+    kind: Literal["bar"]
+    base: Annotated[float, Over(0)]
+    lever: Annotated[float, Over(0)]
+    nose_up: Annotated[float, Within(0)] = 2
+    nose_down: Annotated[float, Within(0)] = 0
+
+
+@dataclass(frozen=True)
+class DepthRule:
+    """Several seeds dug up in each row, held against the wanted depth, the other rows and the rows behind wheels."""
+
+    kind: Literal["depth"]
+    target: Annotated[float, Over(0)]
+    tolerance: Annotated[float, Over(0)]
+
+
+@dataclass(frozen=True)
+class KnivesRule:
+    """The state of each knife of a rotor, and what renewing them leaves out of balance.
+
+    left: share of a worn knife's mass that is left in a state, 1 where it is not named. Knives are numbered round the rotor,
+    `around` to a turn. Lengths in mm, masses in g, the rotor's in kg.
+    """
+
+    kind: Literal["knives"]
+    options: list[Option]
+    left: dict[str, Annotated[float, Within(0, 1)]]
+    around: Annotated[int, Over(0)] = 4
+    radius: Annotated[float, Over(0)] = 260
+    mass: Annotated[float, Over(0)] = 410
+    new_mass: Annotated[float, Over(0)] = 460
+    rotor_mass: Annotated[float, Over(0)] = 96
+    speed: Annotated[float, Over(0)] = 2900
+    grade: Annotated[float, Over(0)] = 16
 
 
 @dataclass(frozen=True)
@@ -191,6 +248,9 @@ Rule = (
     | TravelRule
     | SteppedRule
     | RegisterRule
+    | BarRule
+    | DepthRule
+    | KnivesRule
     | RecordRule
 )
 
@@ -212,15 +272,18 @@ BEARING = [
 _FIGURES: dict[str, tuple[str, ...]] = {
     "wear": ("new", "limit", "watch_from"),
     "window": ("low", "high", "target"),
-    "even": ("tolerance",),
-    "contact": ("low", "high", "feeler", "angle_deg", "spread"),
+    "even": ("tolerance", "per_turn"),
+    "contact": ("low", "high", "feeler", "angle_deg", "spread", "washer"),
     "gauge": ("go", "no_go"),
     "count": ("of", "set_share"),
     "interval": ("every_h", "every_days"),
     "stretch": ("pitch", "pitches", "limit_pct"),
-    "travel": ("watch_from",),
+    "travel": ("watch_from", "pitch", "wear_per_h", "season_h"),
     "stepped": ("limit", "steps"),
     "register": ("tolerance", "overtravel"),
+    "bar": ("base", "lever", "nose_up", "nose_down"),
+    "depth": ("target", "tolerance"),
+    "knives": ("around", "radius", "mass", "new_mass", "rotor_mass", "speed", "grade"),
 }
 
 
@@ -232,7 +295,7 @@ def figures(rule: Rule) -> tuple[str, ...]:
 def options(rule: Rule) -> list[Option]:
     """The states to choose from, empty where something is measured or counted."""
     match rule:
-        case ChoiceRule():
+        case ChoiceRule() | KnivesRule():
             return rule.options
         case BearingRule():
             return BEARING
@@ -254,6 +317,33 @@ def options(rule: Rule) -> list[Option]:
 
 
 @dataclass(frozen=True)
+class Row:
+    """One line of a small table beside a verdict. mark: a severity, or nothing."""
+
+    name: str
+    shown: str
+    mark: Severity | Literal[""] = ""
+
+
+@dataclass(frozen=True)
+class Then:
+    """What is recorded when somebody has done as advised: at `position` of `check`, these figures."""
+
+    check: str
+    position: str
+    raw: list[str]
+
+
+@dataclass(frozen=True)
+class Advice:
+    """What to do, worked out: rows side by side, and what can be recorded once it is done (`done` says so on a button)."""
+
+    rows: list[Row] = field(default_factory=list)
+    done: str = ""
+    then: list[Then] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
 class Verdict:
     """What the rules say of one reading.
 
@@ -270,3 +360,4 @@ class Verdict:
     used: float | None = None
     ask: str = ""
     instead: str = ""
+    advice: Advice | None = None

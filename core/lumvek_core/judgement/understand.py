@@ -12,7 +12,7 @@ from ..errors import BadInput
 from .rules import ContactRule, CountRule, IntervalRule, RegisterRule, options
 
 _PAST = re.compile(r"past\s+(.+)|(.+?)\s*past", re.IGNORECASE)
-_NUMBER = re.compile(r"[-−]?(?:[0-9]+(?:[.,][0-9]*)?|[.,][0-9]+)")
+_NUMBER = re.compile(r"[-+−]?(?:[0-9]+(?:[.,][0-9]*)?|[.,][0-9]+)")
 
 
 @dataclass(frozen=True)

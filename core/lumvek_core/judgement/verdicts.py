@@ -1,28 +1,27 @@
 """From a value to a verdict: severity, action and the reason in one sentence with the figures."""
 
-import datetime as dt
-from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
-from statistics import fmean
+from dataclasses import replace
 from typing import assert_never
 
-from .. import positions
-from ..calculators import opener, wear, windows
+from ..calculators import wear, windows
 from ..catalogue.model import Check
-from ..compare import exceeds
-from ..errors import BadInput
+from ..compare import below, exceeds
 from ..positions import Position
-from ..units import System, plain
-from . import drives, plausible, service
+from ..units import plain
+from . import drives, field, openers, plausible, rotor, service
+from .context import Context
 from .rules import (
     Action,
+    BarRule,
     BearingRule,
     ChoiceRule,
     ContactRule,
     CountRule,
+    DepthRule,
     EvenRule,
     GaugeRule,
     IntervalRule,
+    KnivesRule,
     LevelRule,
     RecordRule,
     RegisterRule,
@@ -39,31 +38,18 @@ from .rules import (
 from .understand import Value
 from .words import Words, percent
 
-Others = Mapping[str, Mapping[str, Value]]
-"""Values of this walk-around that a rule looks at besides its own: check → position → value."""
-
-
-@dataclass(frozen=True)
-class Context:
-    """What surrounds a reading. confirmed: the technician has answered the question and stands by the figure. counter_h, today:
-    the machine's hours and the day, for what is done at intervals.
-    """
-
-    system: System = "mm"
-    confirmed: bool = False
-    others: Others = field(default_factory=dict)
-    sizes: Mapping[str, float] = field(default_factory=dict)
-    counter_h: float | None = None
-    today: dt.date | None = None
+__all__ = ["Context", "judge", "needs"]
 
 
 def needs(check: Check) -> set[str]:
     """Keys of the checks whose values this check's rule looks at."""
     match check.rule:
-        case EvenRule():
+        case EvenRule() | DepthRule() | KnivesRule():
             return {check.key}
         case ContactRule():
-            return {check.rule.diameter_from}
+            return {key for key in (check.rule.diameter_from, check.rule.washers_from) if key}
+        case TravelRule():
+            return {key for key in (check.rule.stretch_from, check.rule.half_links_from) if key}
         case _:
             return set()
 
@@ -71,11 +57,14 @@ def needs(check: Check) -> set[str]:
 def judge(check: Check, position: Position, value: Value, context: Context) -> Verdict:
     """The verdict on `value` at `position`.
 
-    context.sizes: sizes when new of other checks (`diameter_from` where no disc was measured yet). A reading that cannot be
-    right gets a verdict whose `ask` is set until it is confirmed. Where the check is a safety item, any fault is `stop`.
+    A reading that cannot be right, or that something was changed under since, gets a verdict whose `ask` is set until it is
+    confirmed or read again. Where the check is a safety item, any fault is `stop`.
     """
     say = Words(check, context.system)
-    diameter = _diameter(check.rule, position, context) if isinstance(check.rule, ContactRule) else None
+    diameter = openers.diameter(check.rule, position, context) if isinstance(check.rule, ContactRule) else None
+    if context.moved:
+        ask = "Washers were moved here since: measure again."
+        return Verdict("watch", "recheck", ask, ask=ask)
     if not context.confirmed:
         ask, instead = plausible.question(check, value, context.system, diameter)
         if ask:
@@ -96,7 +85,7 @@ def _by_rule(check: Check, position: Position, value: Value, context: Context, s
         case EvenRule():
             return _even(rule, check.key, position, value, context, say)
         case ContactRule():
-            return _contact(rule, value, diameter or 0.0, say)
+            return openers.contact(check, rule, position, value, diameter or 0.0, context, say)
         case CountRule():
             return _count(rule, value)
         case LevelRule():
@@ -106,12 +95,20 @@ def _by_rule(check: Check, position: Position, value: Value, context: Context, s
         case StretchRule():
             return drives.stretch(check, rule, value.numbers[0], say)
         case TravelRule():
-            return drives.travel(check, rule, value.numbers, say)
+            return drives.travel(rule, value.numbers, context, say)
         case SteppedRule():
             return drives.stepped(rule, value.numbers, say)
         case RegisterRule():
             return drives.register(rule, value.numbers, say)
-        case ChoiceRule() | BearingRule() | GaugeRule() | YesNoRule():
+        case BarRule():
+            return field.bar(rule, value.numbers, say)
+        case DepthRule():
+            return field.depth(check, rule, position, value, context, say)
+        case KnivesRule():
+            return rotor.knives(check, rule, position, value, context, _choice(check, value))
+        case GaugeRule():
+            return _gauge(rule, _choice(check, value), context)
+        case ChoiceRule() | BearingRule() | YesNoRule():
             return _choice(check, value)
         case RecordRule():
             return Verdict(
@@ -168,78 +165,38 @@ def _even(rule: EvenRule, key: str, position: Position, value: Value, context: C
     facts = {"reading": value.numbers[0]}
     if len(readings) < 2:
         return Verdict("sound", "none", f"{shown}; nothing to compare with yet.", facts=facts)
-    result = windows.even(windows.EvenGiven(readings, rule.tolerance, rule.target))
+    result = windows.even(windows.EvenGiven(readings, rule.tolerance, rule.target, per_turn=rule.per_turn))
     target = result.target if result.target is not None else value.numbers[0]
     correction = result.corrections[position.key]
     why = [
         f"{len(readings)} positions compared, {rule.target if isinstance(rule.target, str) else 'target'} {say.figure(target)}, "
         f"spread {say.amount(result.spread)}, allowed {say.amount(rule.tolerance)}."
     ]
-    facts |= {"target": target, "spread": result.spread, "correction": correction}
+    facts |= {"target": target, "spread": result.spread, "correction": correction, "tolerance": rule.tolerance}
+    turned = result.turns[position.key] if result.turns else 0.0
+    turns = f", about {plain(abs(turned), 1)} turns {'clockwise' if turned > 0 else 'counter-clockwise'}" if turned else ""
     if result.state == "even" or not exceeds(abs(correction), rule.tolerance / 2):
         alike = f"alike within {say.amount(rule.tolerance)}" if rule.tolerance else "like the others"
         return Verdict("sound", "none", f"{shown}, {alike}.", why, facts)
     sign = "+" if correction > 0 else "−"
-    reason = f"{shown}, the others stand at {say.figure(target)}: correct by {sign}{say.amount(abs(correction))}."
+    reason = f"{shown}, the others stand at {say.figure(target)}: correct by {sign}{say.amount(abs(correction))}{turns}."
     return Verdict("due", "adjust", reason, why, facts)
 
 
-def _diameter(rule: ContactRule, position: Position, context: Context) -> float:
-    """Mean of the pair as measured today; where nothing was measured, the size when new."""
-    measured = context.others.get(rule.diameter_from, {})
-    row = position.row or 0
-    pair = [positions.row_side(row, side).key for side in ("L", "R")]
-    found = [measured[key].numbers[0] for key in pair if key in measured]
-    return fmean(found) if found else context.sizes[rule.diameter_from]
-
-
-def _contact(rule: ContactRule, value: Value, diameter: float, say: Words) -> Verdict:
-    feeler = value.feeler_mm or rule.feeler
-    given = opener.ContactGiven(
-        [opener.ContactReading(span, feeler) for span in value.numbers],
-        diameter,
-        opener.ContactBand(rule.low, rule.high, rule.feeler),
-        rule.angle_deg,
-    )
-    try:
-        result = opener.opener_contact(given)
-    except BadInput as problem:
-        reason = f"Cannot be worked out: the span or feeler {problem.message} (disc {say.figure(diameter)})."
-        return Verdict("due", "investigate", reason)
-    band = f"{say.figure(rule.low)} to {say.figure(rule.high)} by {plain(rule.feeler, 2)} mm feeler"
-    equivalent = say.figure(result.equivalent_span_mm)
-    facts = {
-        "diameter": diameter,
-        "angle": rule.angle_deg,
-        "feeler": feeler,
-        "span": fmean(value.numbers),
-        "overlap": result.overlap_mm,
-        "equivalent": result.equivalent_span_mm,
-        "true_contact": result.true_contact_mm,
-        "spread": result.spread_mm,
-        "low": rule.low,
-        "high": rule.high,
-        "band_feeler": rule.feeler,
-    }
-    facts |= {f"low_{band.feeler_mm:g}": band.low_mm for band in result.band_equivalents}
-    facts |= {f"high_{band.feeler_mm:g}": band.high_mm for band in result.band_equivalents}
-    why = [
-        f"Spans {say.all(value.numbers)} with a {plain(feeler, 2)} mm feeler on {say.figure(diameter)} discs at {plain(rule.angle_deg, 1)}° "
-        f"come to {equivalent} by the band's feeler. Geometric approximation: two flat discs; real ones also flex.",
-        f"Steel on steel about {say.figure(result.true_contact_mm)}"
-        + ("." if result.true_contact_mm else ": touching by feeler, not by steel."),
-        f"Spread over the places {say.figure(result.spread_mm)}, bent disc or hub above {say.figure(rule.spread)}.",
-    ]
-    if exceeds(result.spread_mm, rule.spread):
-        reason = (
-            f"The places differ by {say.figure(result.spread_mm)} (up to {say.figure(rule.spread)} is usual): bent disc or hub."
-        )
-        return Verdict("due", "investigate", reason, why, facts)
-    if result.state == "in_band":
-        return Verdict("sound", "none", f"{equivalent} of contact, wanted {band}.", why, facts)
-    word, cure = ("Too little", rule.if_low) if result.state == "low" else ("Too much", rule.if_high)
-    through = " (the feeler passes right through)" if result.overlap_is_upper_bound else ""
-    return Verdict("due", "adjust", f"{word} contact: {equivalent}{through}, wanted {band}. {cure}".strip(), why, facts)
+def _gauge(rule: GaugeRule, verdict: Verdict, context: Context) -> Verdict:
+    """The shop's own card beside the window, for those who pass a card instead of feelers."""
+    card = context.feelers.get("card")
+    facts = verdict.facts | {"low": rule.go, "high": rule.no_go}
+    if card is None:
+        return replace(verdict, facts=facts)
+    window = f"{plain(rule.go, 2)} to {plain(rule.no_go, 2)} mm"
+    if below(card, rule.go):
+        where = f"is thinner than the window {window}: it passes where the clearance is already too small"
+    elif exceeds(card, rule.no_go):
+        where = f"is thicker than the window {window}: passing, it proves the clearance too wide"
+    else:
+        where = f"lies in the window {window}: light drag is right"
+    return replace(verdict, facts=facts | {"card": card}, why=[*verdict.why, f"The shop's card, {plain(card, 2)} mm, {where}."])
 
 
 def _count(rule: CountRule, value: Value) -> Verdict:

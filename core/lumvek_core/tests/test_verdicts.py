@@ -19,12 +19,13 @@ OVERRIDES = [
 ]
 BOOK = in_force.rule_book(load.load(), "row-crop-planter", OVERRIDES)
 CHECKS = BOOK.family.checks
+RULES = {key: check.rule for key, check in CHECKS.items()}
 
 
 def verdict(key, where, *raw, feeler="", unit="mm", check=None, **context):
     check = check or CHECKS[key]
     value = understand(check, list(raw), feeler, unit)
-    return judge(check, positions.find(where), value, Context(sizes={"opener-disc-diameter": 400}, **context))
+    return judge(check, positions.find(where), value, Context(**({"rules": RULES} | context)))
 
 
 @pytest.mark.parametrize(
@@ -198,7 +199,7 @@ def test_text_that_means_nothing_here_is_refused_at_its_field(key, raw, feeler, 
 
 
 def test_only_rules_that_look_elsewhere_need_others():
-    assert needs(CHECKS["opener-contact"]) == {"opener-disc-diameter"}
+    assert needs(CHECKS["opener-contact"]) == {"opener-disc-diameter", "washers"}
     assert needs(CHECKS["depth-handle"]) == {"depth-handle"}
     assert needs(CHECKS["opener-disc-diameter"]) == set()
 
@@ -236,8 +237,9 @@ def on_combine(key, *raw, **context):
         ("feeder-chain-stretch", ["846"], "sound", "none", "2.17 % stretch, limit 3 %"),
         ("feeder-chain-stretch", ["852.8"], "due", "replace", "2.99 %"),
         ("feeder-take-up", ["22", "60"], "sound", "none", "38 mm left"),
-        ("feeder-take-up", ["50", "60"], "watch", "recheck", "10 mm left"),
-        ("feeder-take-up", ["60", "60"], "due", "adjust", "at its end"),
+        ("feeder-take-up", ["48", "60"], "watch", "recheck", "about 240 h of it left: it lasts the season"),
+        ("feeder-take-up", ["50", "60"], "due", "adjust", "half a link out of every strand. After it 29.3 mm are used"),
+        ("feeder-take-up", ["60", "60"], "due", "adjust", "half a link out of every strand"),
         ("feeder-take-up", ["61", "60"], "due", "investigate", "cannot be"),
         ("draper.knife-register", ["3", "1 past"], "sound", "none", "both ends"),
         ("draper.knife-register", ["9", "past 1"], "due", "adjust", "5 mm to the left"),

@@ -96,7 +96,7 @@ FEEDER = {
     "reverser, top shaft seals": "feeder-seals",
     "trash": "feeder-trash",
     "chain tension": "feeder-chain-tension",
-    "take-up slot": "feeder-take-up",
+    "take-up slot": "feeder-take-up feeder-half-links",
     "chain stretch": "feeder-chain-stretch",
     "slats": "feeder-slats",
     "top sprockets": "feeder-sprockets",
@@ -217,7 +217,7 @@ HITCH_TO_FRAME = {
     "fertiliser openers, boxes, lids, coulters": "fertiliser-openers fertiliser-coulters boxes box-lids",
     "springs": "springs",
     "every grease fitting": "grease daily-grease",
-    "bar level in work": "bar-height-front bar-height-rear arms-level",
+    "bar level in work": "bar-level arms-level",
     "dig every row, behind the wheels, at emergence": "row-depth behind-wheels late-rows",
 }
 ROW_UNIT = {

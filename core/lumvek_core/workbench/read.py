@@ -133,8 +133,7 @@ class Reading:
                 return text
 
     def _length(self, text: str) -> float:
-        # A gauge that sends its sign: "+0387.42".
-        return units.parse_length(text.removeprefix("+").removesuffix("short"), self.unit)  # type: ignore[arg-type]
+        return units.parse_length(text.removesuffix("short"), self.unit)  # type: ignore[arg-type]
 
     def _feeler(self, text: str) -> float:
         return self.feelers[text.lower()] if text.lower() in self.feelers else units.parse_length(text)

@@ -1526,6 +1526,30 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AdviceOut
+         * @description What to do, worked out: rows side by side; done: what a button says that records `then`.
+         */
+        AdviceOut: {
+            /** Done */
+            done: string;
+            /** Rows */
+            rows: components["schemas"]["AdviceRowOut"][];
+            /** Then */
+            then: components["schemas"]["ThenOut"][];
+        };
+        /** AdviceRowOut */
+        AdviceRowOut: {
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "" | "sound" | "watch" | "due" | "stop";
+            /** Name */
+            name: string;
+            /** Shown */
+            shown: string;
+        };
         /** BenchLineOut */
         BenchLineOut: {
             /**
@@ -2459,6 +2483,7 @@ export interface components {
         PlaceOut: {
             /** Action */
             action: string;
+            advice: components["schemas"]["AdviceOut"] | null;
             /** Ask */
             ask: string;
             /** At */
@@ -2975,6 +3000,15 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /** ThenOut */
+        ThenOut: {
+            /** Check */
+            check: string;
+            /** Position */
+            position: string;
+            /** Raw */
+            raw: string[];
         };
         /** ThingOut */
         ThingOut: {

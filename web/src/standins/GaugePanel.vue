@@ -31,7 +31,7 @@ async function measure(gauge: Gauge): Promise<void> {
     const found = await write(() => api.POST('/api/stand-ins/gauge', { body: { gauge, seed: ++seed.value, near, walk_around: props.walkAround ?? null, check: props.check ?? '' } }))
     target.focus()
     if (!props.check) target.select()
-    typeKeys(found.types)
+    await typeKeys(found.types)
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'The gauge did not answer.'
   }

@@ -1,6 +1,9 @@
-/** Type text into the field that has the focus as a keyboard would, with Enter at the end. */
-export function typeKeys(text: string): void {
+const pause = (ms: number): Promise<void> => new Promise((go) => setTimeout(go, ms))
+
+/** Type text into the field that has the focus as a gauge's keyboard plug does: a key every few milliseconds, Enter at the end. */
+export async function typeKeys(text: string): Promise<void> {
   for (const key of [...text, 'Enter']) {
+    await pause(4)
     const field = document.activeElement
     if (!field) return
     const more = field.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))

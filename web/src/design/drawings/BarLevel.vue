@@ -2,7 +2,7 @@
 /** Bar and parallel arms from the side, driving to the left. The tilt is drawn larger than it is. */
 import { computed } from 'vue'
 
-const props = defineProps<{ pitch: number; shown: string; frontShown: string; rearShown: string; state: 'nose_down' | 'level' | 'nose_up' }>()
+const props = defineProps<{ pitch: number; shown: string; frontShown: string; rearShown: string}>()
 const tilt = computed(() => Math.max(-13, Math.min(13, props.pitch * 4.5)))
 const y = (x: number): number => 74 + Math.tan((-tilt.value * Math.PI) / 180) * (x - 140)
 /** The arms leave the bar square to its bracket: a nose-down bar lifts their rear ends' bracket forward. */

@@ -28,7 +28,7 @@ const arrow = (one: Residual): number => (one.angle === null ? 0 : Math.min(25, 
       <path v-if="arrow(one) > 1" class="vector" :d="`M0 0 L${point(one.angle ?? 0, arrow(one), 0, 0)}`" />
       <text x="26" y="-2" :class="one.name === recommended ? 'strong' : 'faint'">{{ one.name }}</text><text x="26" y="15">{{ one.shown }}</text>
     </g>
-    <text x="336" y="181" text-anchor="end" class="faint small">ring: {{ allowedShown }} allowed</text>
+    <text v-if="allowedShown" x="336" y="181" text-anchor="end" class="faint small">ring: {{ allowedShown }} allowed</text>
   </svg>
 </template>
 

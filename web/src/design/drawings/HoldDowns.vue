@@ -23,7 +23,7 @@ const lines = computed(() => [{ y: FLOOR - props.low * perMm.value, text: props.
       <text :x="7 + (i + 0.5) * width" y="170" text-anchor="middle" :class="one.state === 'right' ? 'faint' : 'strong'">{{ one.name }}</text>
     </g>
     <g v-for="line in lines" :key="line.text"><path class="limit" :d="`M6 ${line.y}H258`" /><text x="262" :y="line.y + line.dy">{{ line.text }}</text></g>
-    <template v-if="card"><rect class="cardbar" x="308" :y="FLOOR - card * perMm" width="20" :height="card * perMm" /><text x="318" :y="FLOOR + 16" text-anchor="middle" class="faint small">card</text></template>
+    <template v-if="card"><rect class="cardbar" x="322" :y="FLOOR - card * perMm" width="12" :height="card * perMm" /><text x="336" :y="FLOOR + 16" text-anchor="end" class="faint small">card</text></template>
     <text v-if="clearances.length > seen.length" x="262" y="170" class="faint">+ {{ clearances.length - seen.length }} more</text>
   </svg>
 </template>

@@ -21,7 +21,7 @@ const many = computed(() => props.rows.length > 6)
       <rect v-if="row.track" class="rubber" x="-8" y="24" width="16" height="20" rx="4" />
       <text y="18" text-anchor="middle" :class="row.off ? 'strong' : 'faint'">{{ row.name }}</text>
       <ellipse v-for="(dig, n) in row.digs" :key="n" class="seed" :class="{ off: row.off }" :cx="(n - (row.digs.length - 1) / 2) * Math.min(9, width / (row.digs.length + 1))" :cy="y(dig)" rx="4" ry="5.5" />
-      <text v-if="!many || row.off" y="172" text-anchor="middle" :class="{ strong: row.off }">{{ row.shown }}</text>
+      <text v-if="!many || row.off" y="172" text-anchor="middle" :class="{ strong: row.off && !many, small: many }">{{ row.shown }}</text>
     </g>
     <text x="336" :y="y(target) - 5" text-anchor="end">{{ targetShown }}</text>
   </svg>

@@ -86,7 +86,7 @@ const stretch = computed(() => {
 
 <template>
   <OpenerContact v-if="drawing === 'opener'" v-bind="opener" :band-shown="label('wanted')" :shown="label('reading')" :by="label('by').replace(/ \(.*/, '')" />
-  <BarLevel v-else-if="drawing === 'bar'" :pitch="run('bar_level').result.pitch_deg" :state="run('bar_level').result.state" :shown="line('Pitch')" :front-shown="label('front')" :rear-shown="label('rear')" />
+  <BarLevel v-else-if="drawing === 'bar'" :pitch="run('bar_level').result.pitch_deg" :shown="line('Pitch')" :front-shown="label('front')" :rear-shown="label('rear')" />
   <SeedFurrow v-else-if="drawing === 'depth'" :rows="furrow" :target="run('depth_check').given.target_mm" :tolerance="run('depth_check').given.tolerance_mm" :target-shown="label('target')" />
   <SeedStrip v-else-if="drawing === 'spacing'" :spacings="run('seed_spacing').given.spacings_mm" :nominal="run('seed_spacing').given.nominal_mm" :nominal-shown="label('nominal')" :half-shown="label('half')" :more-shown="label('more')" />
   <CellRing v-else-if="drawing === 'stand'" :skip-pct="run('stand_run').result.skip_pct" :double-pct="run('stand_run').result.double_pct" :shown="sheet.answer.replace(' singled', '')" :skip-shown="line('Skips')" :double-shown="line('Doubles')" />

@@ -6,6 +6,7 @@ import { computed, ref } from 'vue'
 import type { Check, Place, Schemas } from '@/api/client'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
+import GaugePanel from '@/standins/GaugePanel.vue'
 import PartDrawing from './PartDrawing.vue'
 import { NOT_SEEN_REASONS, type Entry } from './useEntry'
 
@@ -17,6 +18,9 @@ const props = defineProps<{
   held: boolean
   units: 'mm' | 'in'
   readOnly: boolean
+  walkAround: string
+  /** All positions of this check, for drawings that show them beside each other. */
+  sisters: { label: string; place: Place }[]
 }>()
 const emit = defineEmits<{ note: []; picture: [] }>()
 
@@ -106,7 +110,7 @@ function use(text: string): void {
           </li>
         </ol>
       </form>
-      <figure v-if="check.drawing" class="picture"><PartDrawing :check="check" :place="shown?.place" /></figure>
+      <figure v-if="check.drawing" class="picture"><PartDrawing :check="check" :place="shown?.place" :sisters="sisters" :units="units" /></figure>
     </div>
 
     <div v-show="!ask" class="verdict settle" :class="shown ? shown.place.severity : ''" role="status" aria-live="polite">
@@ -114,6 +118,8 @@ function use(text: string): void {
         <SeverityMark :severity="shown.place.severity as Severity" :size="24" wordless />
         <div class="said">
           <p><b :class="`sev-${shown.place.severity}`">{{ WORDS[shown.place.severity as Severity] }}</b> <b>{{ shown.label }}.</b> {{ shown.place.reason }} {{ shown.place.remedy }}</p>
+          <dl v-if="shown.place.advice?.rows.length" class="rows"><div v-for="row in shown.place.advice.rows" :key="row.name"><dt>{{ row.name }}</dt><dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd></div></dl>
+          <Button v-if="shown.place.advice?.done && !readOnly" size="small" class="did" :label="shown.place.advice.done" @click="entry.followed(shown.place)" />
           <details v-if="shown.place.why.length"><summary>Why?</summary><ul><li v-for="line in shown.place.why" :key="line">{{ line }}</li></ul></details>
         </div>
       </template>
@@ -124,6 +130,7 @@ function use(text: string): void {
     <p v-if="!readOnly" class="keys">
       <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" @mousedown.prevent @click="item.act()"><kbd :class="{ desk: item.desk }">{{ item.key }}</kbd> {{ item.text }}</button>
     </p>
+    <details v-if="!readOnly && !entry.isChoice.value && ['measure', 'count'].includes(check.kind)" class="gauge"><summary>Simulated gauge</summary><GaugePanel :walk-around="walkAround" :check="check.key" /></details>
   </section>
 </template>
 
@@ -168,6 +175,11 @@ h2 { font-size: 1.35rem; }
 .verdict.sound { border-color: var(--sound); } .verdict.watch { border-color: var(--watch); } .verdict.due { border-color: var(--due); } .verdict.stop { border-color: var(--stop); }
 summary { display: inline-block; color: var(--accent); font-weight: 600; cursor: pointer; }
 details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
+.rows { display: flex; flex-wrap: wrap; gap: 2px 22px; margin: 2px 0; }
+.rows dt { color: var(--quiet); line-height: 1.2; }
+.rows dd { margin: 0; font-weight: 600; line-height: 1.25; }
+.did { min-height: var(--target); margin: 4px 0; }
+.gauge summary { color: var(--quiet); cursor: pointer; min-height: 32px; }
 .keys { display: flex; flex-wrap: wrap; gap: 2px 4px; }
 .whole h2 { font-size: 1.75rem; line-height: 1.15; }
 .whole .where { font-size: 1.3rem; color: var(--quiet); }

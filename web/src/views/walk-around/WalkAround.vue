@@ -56,6 +56,13 @@ const last = computed(() => {
   const place = key === check.value.key ? state.places.get(at(key, position)) : undefined
   return place && { place, label: label(position) }
 })
+/** What was read at all positions of the check in hand, for drawings that show them beside each other. */
+const sisters = computed(() =>
+  check.value.positions.flatMap((position) => {
+    const place = state.places.get(at(check.value.key, position))
+    return place?.state === 'seen' && !place.ask ? [{ label: position.replace(/^.*-(\d+)$/, '$1').replace('-', ' '), place }] : []
+  }),
+)
 const label = (position: string): string => data.value?.positions.find((one) => one.key === position)?.label ?? ''
 const stops = computed(() =>
   [...state.places.values()].filter((place) => place.severity === 'stop' && !place.ask).map((place) => {
@@ -155,7 +162,7 @@ function alt(event: KeyboardEvent): void {
       <RouteList class="left" :order="order" :current="check.key" :state="state" :station-names="stationNames" :may-reorder="data.may_record" @go="(key) => entry.select(key)" @move="move" />
       <div class="middle">
         <PostureGate v-if="gate && posture" ref="gatePanel" :key="posture.name" :posture="posture" :visit="visit" :visits="order.visits.value.length" :places="openHere" :hazards="hazardsHere" @confirm="confirmPosture" @look="onlyLook" />
-        <EntryPanel v-else ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record" @note="strip?.write()" @picture="strip?.pick()">
+        <EntryPanel v-else ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record" :walk-around="id" :sisters="sisters" @note="strip?.write()" @picture="strip?.pick()">
           <RowGrid :check="check" :positions="data.positions" :track-rows="data.machine.track_rows" :current="entry.position.value" :state="state" :problems="(position) => entry.problems.get(at(check.key, position)) ?? ''" @go="(position) => entry.select(check.key, position)" />
           <PhotoStrip :id="id" ref="strip" :entry="entry" :photos="data.photos" :read-only="!data.may_record" @photos="takePhotos" @done="panel?.focus()" />
         </EntryPanel>

@@ -208,6 +208,19 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
     void nextTick(focusField)
   }
 
+  /** What was advised has been done: record what it changed, and come back to read again. */
+  function followed(had: Place): void {
+    const then = had.advice?.then ?? []
+    history.push(then.map((one) => ({ check: one.check, position: one.position, body: standing(state.places.get(at(one.check, one.position))) })))
+    for (const one of then) {
+      outbox.put(id, {
+        uuid: newUuid(), check: one.check, position: one.position, state: 'seen', raw: one.raw, reason: '', note: '', confirmed: false, bulk: false,
+        posture: posture.value, feeler: '', units: 'mm', taken_at: new Date().toISOString(),
+      })
+    }
+    select(had.check, had.position)
+  }
+
   function step(by: number): void {
     const steps = order.steps.value
     const index = steps.findIndex((one) => one.check.key === check.value.key && one.position === position.value) + by
@@ -251,7 +264,25 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
     if (state.data.value && !text.value && !done.value.length && !notSeen.value) select(check, where)
   }
 
+  /** A gauge sends its sign right before its figure; a hand that means the key does not. */
+  const GAUGE_MS = 40
+  let sign: { text: string; act: () => void; timer: ReturnType<typeof setTimeout> } | undefined
+  function afterSign(event: KeyboardEvent): boolean {
+    if (!sign) return false
+    const { text: typed, act, timer } = sign
+    clearTimeout(timer)
+    sign = undefined
+    if (!/^[\d.,]$/.test(event.key)) return act(), false
+    event.preventDefault()
+    text.value = typed + event.key
+    return true
+  }
+  function perhapsSign(typed: string, act: () => void): void {
+    sign = { text: typed, act, timer: setTimeout(() => { sign = undefined; act() }, GAUGE_MS) }
+  }
+
   function key(event: KeyboardEvent): void {
+    if (afterSign(event)) return
     if (event.ctrlKey && event.key.toLowerCase() === 'z' && !text.value) return event.preventDefault(), undo()
     if (event.ctrlKey || event.metaKey || event.altKey) return
     const empty = text.value === ''
@@ -265,6 +296,7 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
     } else if (event.key === 'PageDown') act = () => stepCheck(1)
     else if (event.key === 'PageUp') act = () => stepCheck(-1)
     else if (empty && event.key === '=') act = repeatLast
+    else if (empty && !isChoice.value && (event.key === '-' || event.key === '+')) act = () => perhapsSign(event.key, event.key === '+' ? markRest : askNotSeen)
     else if (empty && (event.key === '-' || event.key === '−')) act = askNotSeen
     else if (empty && event.key === '/') act = doesNotApply
     else if (empty && event.key === '+') act = markRest
@@ -289,7 +321,7 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
   return {
     check, position, text, done, feeler, notSeen, problem, problems, hint, place, label, slots, isChoice,
     note, posture, leftInBulk,
-    select, enter, choose, repeatLast, markSound, markRest, doesNotApply, keepNote, askNotSeen, back, step, undo, keep, refused, question, key, record,
+    select, enter, followed, choose, repeatLast, markSound, markRest, doesNotApply, keepNote, askNotSeen, back, step, undo, keep, refused, question, key, record,
   }
 }
 

@@ -1,0 +1,44 @@
+"""What surrounds a reading when it is judged."""
+
+import datetime as dt
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+from ..calculators.opener import FEELERS_MM
+from ..units import System
+from .rules import Rule
+from .understand import Value
+
+Others = Mapping[str, Mapping[str, Value]]
+"""Values of this walk-around that a rule looks at besides its own: check → position → value."""
+
+
+@dataclass(frozen=True)
+class Past:
+    """A reading of this machine in its log."""
+
+    check: str
+    position: str
+    value: Value
+
+
+@dataclass(frozen=True)
+class Context:
+    """What surrounds a reading. confirmed: the technician has answered the question and stands by the figure.
+
+    rules: of the checks that the rule looks at. log: what was read on this machine before, oldest first, where a rule learns from
+    it. moved: washers were moved at this row after it was measured. counter_h, today: the machine's hours and the day, for what
+    is done at intervals. schools: the shop's. feelers: its own over the usual ones. track_rows: rows behind wheels.
+    """
+
+    system: System = "mm"
+    confirmed: bool = False
+    others: Others = field(default_factory=dict)
+    rules: Mapping[str, Rule] = field(default_factory=dict)
+    log: Sequence[Past] = ()
+    moved: bool = False
+    counter_h: float | None = None
+    today: dt.date | None = None
+    schools: Mapping[str, str] = field(default_factory=dict)
+    feelers: Mapping[str, float] = field(default_factory=lambda: FEELERS_MM)
+    track_rows: Sequence[int] = ()
