@@ -17,6 +17,7 @@ urlpatterns = [
     path("shared/<str:secret>", report.shared),
     path("shared/<str:secret>/photos/<uuid:photo_id>", report.shared_photo),
     path("walk-arounds/<uuid:walk_around_id>/readings.csv", report.readings_csv),
+    path("walk-arounds/<uuid:walk_around_id>/readings.xlsx", report.readings_xlsx),
     path("walk-arounds/<uuid:walk_around_id>/parts.csv", report.parts_csv),
     re_path(r"^(?!static/|api/).*$", pages.front_end),
 ]

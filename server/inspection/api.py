@@ -9,7 +9,20 @@ from fleet.queries import machine_for
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from shops.access import DECIDERS, INSPECTORS, NotFoundHere, member_of, only
 
-from . import before_start, books, like_things, photos, present, queries, recording, services, starting, summary
+from . import (
+    before_start,
+    books,
+    exchange,
+    like_things,
+    photos,
+    present,
+    queries,
+    recording,
+    services,
+    sheets,
+    starting,
+    summary,
+)
 from .models import Photo, WalkAround
 from .schemas import (
     BoardMachineOut,
@@ -17,6 +30,7 @@ from .schemas import (
     ChangedOut,
     CompanionIn,
     DecisionIn,
+    FileLineOut,
     FindingsOut,
     HandOverIn,
     HoldIn,
@@ -28,6 +42,7 @@ from .schemas import (
     PhotoOut,
     PlanOut,
     ReadingIn,
+    ReadingsFileOut,
     StartIn,
     WalkAroundBrief,
     WalkAroundOut,
@@ -160,6 +175,25 @@ def summarised(request: HttpRequest, walk_around_id: uuid.UUID) -> SummaryOut:
 def like_things_map(request: HttpRequest, walk_around_id: uuid.UUID, thing: str = "") -> GridOut:
     """Like things side by side: rows, runners, knives."""
     return like_things.build(*_open(request, walk_around_id), member_of(request), thing)
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/readings-file", response=ReadingsFileOut)
+def readings_file(
+    request: HttpRequest, walk_around_id: uuid.UUID, file: File[UploadedFile], dry: Form[bool] = True
+) -> ReadingsFileOut:
+    """Readings from a CSV or XLSX file. dry: only say what each line would do."""
+    member = member_of(request)
+    found, _ = _open(request, walk_around_id)
+    only(member, INSPECTORS, "record readings")
+    text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
+    report = exchange.read(member, found, text) if dry else exchange.take(member, walk_around_id, text)
+    return ReadingsFileOut(
+        dry=dry,
+        taken=report.count("taken"),
+        there=report.count("there"),
+        refused=report.count("refused"),
+        lines=[FileLineOut.model_validate(vars(line)) for line in report.lines],
+    )
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/photos", response=list[PhotoOut])

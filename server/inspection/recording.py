@@ -2,7 +2,7 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -102,6 +102,16 @@ def where(walk_around: WalkAround, check_key: str, position_key: str) -> tuple[C
         if position.key == position_key:
             return check, position
     raise BadInput("position", "is not on this machine")
+
+
+def understood(member: Member, walk_around: WalkAround) -> Callable[[NewReading], None]:
+    """A check of readings before they are recorded: raises BadInput for what recording would refuse, and writes nothing."""
+    recording = _Recording(member, walk_around, books.opened(walk_around.rule_book_id))
+
+    def check(new: NewReading) -> None:
+        recording._typed(new)
+
+    return check
 
 
 @dataclass

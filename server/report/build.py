@@ -196,12 +196,15 @@ def _missing(check: Check, layout: positions.Layout, places: dict[tuple[str, str
 def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> list[list[str]]:
     """Every reading ever taken in this walk-around, in the order it came in, with the verdict where it is in force."""
     in_force_now = {verdict.reading_id: verdict for verdict in Verdict.objects.filter(walk_around=walk_around)}
+    prefixes = {books.shipped().families[h.model.family].prefix: h.name for h in walk_around.headers.select_related("model")}
     rows = [
         [
+            "machine",
             "check",
             "position",
             "state",
             "typed",
+            "typed in",
             "value",
             "unit",
             "feeler",
@@ -222,10 +225,12 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
         numbers = " ".join(f"{number:g}" for number in reading.value.get("numbers", []))
         rows.append(
             [
+                prefixes.get(check.key.rpartition(".")[0], walk_around.machine.name),
                 check.name,
                 positions.find(reading.position_key).label,
                 reading.state,
                 " | ".join(reading.raw),
+                reading.units,
                 numbers or reading.value.get("choice", "") or reading.reason,
                 check.unit or "",
                 reading.feeler,

@@ -178,6 +178,12 @@ def readings_csv(request: HttpRequest, found: WalkAround, book: CoreBook, member
 
 
 @_of_walk_around
+def readings_xlsx(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
+    """The same as a workbook."""
+    return sheets.table(_file_name(found, "readings"), "xlsx", build.readings_rows(found, book, member))
+
+
+@_of_walk_around
 def parts_csv(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The merged parts list."""
     return sheets.table(_file_name(found, "parts"), "csv", build.parts_rows(found, book))

@@ -88,7 +88,7 @@ def _half_link(
     )
     left = "" if found.hours_to_end is None else f", about {plain(found.hours_to_end, 0)} h of it left"
     after = f" After it {say.figure(found.used_after_mm)} are used." if found.can_remove else ""
-    facts |= {"after": found.used_after_mm} if found.can_remove else {}
+    facts |= {"after": found.used_after_mm} if found.advice == "remove_half_link" else {}
     stretched = "not measured" if percent is None else f"{plain(percent, 2)} %"
     why = [
         f"{plain(rule.wear_per_h or 0, 3)} mm of take-up an hour over a season of {plain(rule.season_h or 0, 0)} h; half a link out gives back "

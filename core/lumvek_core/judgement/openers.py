@@ -160,7 +160,6 @@ def _move(
         for place, inside, outside, moved in moves
         if moved
     ]
-    rows = [Row("Expected after moving", expected, "sound" if shim.lands_in_band else "due"), *rows]
     return Advice(rows, f"{'Washer' if many == 1 else 'Washers'} moved: measure again", then), told
 
 

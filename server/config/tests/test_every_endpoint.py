@@ -72,6 +72,9 @@ def call(browser, path, method, operation_id):
         picture = SimpleUploadedFile("p.jpg", drawn("knife"), "image/jpeg")
         form = {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "photo": picture}
         return browser.post(path, form)
+    if operation_id.endswith("readings_file"):
+        file = SimpleUploadedFile("r.csv", b"check,position,typed\nopener-disc-diameter,1L,390\n", "text/csv")
+        return browser.post(path, {"file": file})
     return browser.get(path) if method == "get" else browser.send(path, **body)
 
 

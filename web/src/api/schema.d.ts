@@ -1502,6 +1502,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/walk-arounds/{walk_around_id}/readings-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Readings File
+         * @description Readings from a CSV or XLSX file. dry: only say what each line would do.
+         */
+        post: operations["inspection_api_readings_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/walk-arounds/{walk_around_id}/summary": {
         parameters: {
             query?: never;
@@ -1937,6 +1957,24 @@ export interface components {
         };
         /** FileIn */
         FileIn: {
+            /** Text */
+            text: string;
+        };
+        /** FileLineOut */
+        FileLineOut: {
+            /** Check */
+            check: string;
+            /** Line */
+            line: number;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "taken" | "there" | "refused";
+            /** Position */
+            position: string;
+            /** Says */
+            says: string;
             /** Text */
             text: string;
         };
@@ -2656,6 +2694,22 @@ export interface components {
              * Format: uuid
              */
             uuid: string;
+        };
+        /**
+         * ReadingsFileOut
+         * @description What a file of readings did, or with `dry` would do, line by line.
+         */
+        ReadingsFileOut: {
+            /** Dry */
+            dry: boolean;
+            /** Lines */
+            lines: components["schemas"]["FileLineOut"][];
+            /** Refused */
+            refused: number;
+            /** Taken */
+            taken: number;
+            /** There */
+            there: number;
         };
         /** Refusal */
         Refusal: {
@@ -5283,6 +5337,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+        };
+    };
+    inspection_api_readings_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Dry
+                     * @default true
+                     */
+                    dry?: boolean;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsFileOut"];
                 };
             };
         };

@@ -18,7 +18,7 @@ const arrow = (one: Residual): number => (one.angle === null ? 0 : Math.min(25, 
 <template>
   <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Chopper from its end, allowed ${allowedShown}: ${residuals.map((one) => `${one.name} ${one.shown}`).join(', ')}`">
     <circle class="new" :cx="CX" :cy="CY" r="68" /><circle class="hub" :cx="CX" :cy="CY" r="19" /><circle class="hub" :cx="CX" :cy="CY" r="5" />
-    <g v-for="one in blades" :key="one.name">
+    <g v-for="one in [...blades].sort((a, b) => Number(a.bad) - Number(b.bad))" :key="one.name">
       <path v-if="one.mass > 0" class="blade" :class="{ bad: one.bad }" :style="{ strokeWidth: crowded ? 4 : 11 }" :d="`M${point(one.angle, 21)} L${point(one.angle, 21 + 43 * (one.mass / heaviest))}`" />
       <path v-else class="new" :d="`M${point(one.angle, 21)} L${point(one.angle, 64)}`" />
       <text v-if="!crowded || one.bad" :x="point(one.angle, 77).split(' ')[0]" :y="Number(point(one.angle, 78).split(' ')[1]) + 6" text-anchor="middle" :class="one.bad ? 'strong' : 'faint'">{{ one.name }}</text>

@@ -8,6 +8,7 @@ import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
 import { date, PHASES } from '@/app/words'
+import BenchLog from './BenchLog.vue'
 
 type Start = Schemas['StartIn']
 const props = defineProps<{ id: string }>()
@@ -100,6 +101,7 @@ async function keepNote(): Promise<void> {
           </form>
           <p v-if="note.problem" class="problem" role="alert">{{ note.problem }}</p>
         </section>
+        <BenchLog :machine="info.machine.id" />
         <template v-if="mayStart">
           <fieldset>
             <legend>When</legend>

@@ -11,6 +11,7 @@ import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import MachineMap from '@/design/MachineMap.vue'
+import ReadingsFile from './ReadingsFile.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 
 const props = defineProps<{ id: string }>()
@@ -104,7 +105,9 @@ async function handOver(): Promise<void> {
           <Button type="submit" severity="secondary" label="Hand over" :disabled="!over.to" />
           <p v-if="over.done" role="status">{{ over.done }}</p>
         </form>
+        <ReadingsFile :id="id" :may-record="data.may_record" @taken="load" />
       </aside>
+      <aside v-else class="right"><ReadingsFile :id="id" :may-record="false" /></aside>
     </section>
   </template>
 </template>

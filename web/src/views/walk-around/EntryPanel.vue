@@ -118,8 +118,8 @@ function use(text: string): void {
         <SeverityMark :severity="shown.place.severity as Severity" :size="24" wordless />
         <div class="said">
           <p><b :class="`sev-${shown.place.severity}`">{{ WORDS[shown.place.severity as Severity] }}</b> <b>{{ shown.label }}.</b> {{ shown.place.reason }} {{ shown.place.remedy }}</p>
-          <dl v-if="shown.place.advice?.rows.length" class="rows"><div v-for="row in shown.place.advice.rows" :key="row.name"><dt>{{ row.name }}</dt><dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd></div></dl>
-          <Button v-if="shown.place.advice?.done && !readOnly" size="small" class="did" :label="shown.place.advice.done" @click="entry.followed(shown.place)" />
+          <div v-if="shown.place.advice" class="advice"><dl class="rows"><div v-for="row in shown.place.advice.rows" :key="row.name"><dt>{{ row.name }}</dt><dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd></div></dl>
+            <Button v-if="shown.place.advice.done && !readOnly" size="small" class="did" :label="shown.place.advice.done" @click="entry.followed(shown.place)" /></div>
           <details v-if="shown.place.why.length"><summary>Why?</summary><ul><li v-for="line in shown.place.why" :key="line">{{ line }}</li></ul></details>
         </div>
       </template>
@@ -178,7 +178,8 @@ details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
 .rows { display: flex; flex-wrap: wrap; gap: 2px 22px; margin: 2px 0; }
 .rows dt { color: var(--quiet); line-height: 1.2; }
 .rows dd { margin: 0; font-weight: 600; line-height: 1.25; }
-.did { min-height: var(--target); margin: 4px 0; }
+.advice { display: flex; flex-wrap: wrap; gap: 2px 22px; align-items: center; }
+.did { min-height: var(--target); }
 .gauge summary { color: var(--quiet); cursor: pointer; min-height: 32px; }
 .keys { display: flex; flex-wrap: wrap; gap: 2px 4px; }
 .whole h2 { font-size: 1.75rem; line-height: 1.15; }

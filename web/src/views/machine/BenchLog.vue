@@ -1,0 +1,55 @@
+<script setup lang="ts">
+/** What was worked out at the bench and kept with this machine. */
+import { onMounted, ref } from 'vue'
+import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import { useSession } from '@/app/session'
+import { date } from '@/app/words'
+import SeverityMark from '@/design/SeverityMark.vue'
+import { toQuery, type Subject, type Texts } from '@/views/bench/address'
+
+const props = defineProps<{ machine: number }>()
+const session = useSession()
+const kept = ref<Schemas['BenchResultOut'][]>([])
+const subjects = ref(new Map<string, Subject>())
+const problem = ref('')
+
+async function attempt(what: () => Promise<void>): Promise<void> {
+  try {
+    await what()
+    problem.value = ''
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'That could not be done.'
+  }
+}
+onMounted(() => attempt(async () => {
+  kept.value = await answer(api.GET('/api/bench/log/{machine_id}', { params: { path: { machine_id: props.machine } } }))
+  if (kept.value.length) subjects.value = new Map((await answer(api.GET('/api/bench'))).map((one) => [one.key, one]))
+}))
+function query(one: Schemas['BenchResultOut']): Record<string, string> {
+  const subject = subjects.value.get(one.subject)
+  return { ...(subject ? toQuery(subject, one.texts as Texts) : {}), machine: String(props.machine) }
+}
+const withdraw = (uuid: string): Promise<void> => attempt(async () => {
+  kept.value = await write(() => api.POST('/api/bench/log/{machine_id}/{result_id}/withdraw', { params: { path: { machine_id: props.machine, result_id: uuid } } }))
+})
+</script>
+
+<template>
+  <section v-if="kept.length || problem" aria-labelledby="bench-log">
+    <h2 id="bench-log">Worked out at the bench</h2>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <ul>
+      <li v-for="one in kept" :key="one.uuid">
+        <SeverityMark v-if="one.mark" :severity="one.mark" />
+        <span><RouterLink :to="{ name: 'bench', params: { subject: one.subject }, query: query(one) }">{{ one.name }}</RouterLink> <b>{{ one.answer }}</b> {{ one.words }} <span class="quiet">{{ one.by }}, {{ date(one.at) }}</span></span>
+        <button v-if="session.me?.role === 'lead' || session.me?.role === 'technician'" type="button" class="back" :aria-label="`Take back: ${one.name}, ${one.answer}`" @click="withdraw(one.uuid)">Take back</button>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+li { display: grid; grid-template-columns: 20px minmax(0, 1fr) auto; gap: 8px; align-items: center; padding: 4px 0; border-bottom: 1px solid var(--line); line-height: 1.3; }
+.back { min-height: var(--target); border: 0; background: none; color: var(--accent); font-weight: 600; cursor: pointer; }
+.problem { color: var(--stop); font-weight: 600; }
+</style>
