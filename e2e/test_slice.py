@@ -169,6 +169,7 @@ def test_the_shortcuts(page: Page, sign_in):
     page.keyboard.press("=")
     expect(page.get_by_role("button", name=re.compile("^Row 2 left, sound, 395 mm"))).to_be_visible()
     page.keyboard.press("-")
+    expect(page.get_by_text("Cannot be reached today")).to_be_visible()
     page.keyboard.press("1")
     expect(page.get_by_role("button", name=re.compile("^Row 3 left, not seen"))).to_be_visible()
     page.keyboard.press("-")

@@ -21,6 +21,9 @@ LAST_WINTER = {
 """What stood out of the usual last winter."""
 
 
+MOVED = {"4R": ("0", "3")}
+"""Where a washer was moved last winter and stayed."""
+
 TRIALS = [
     ("washers", "4R", seen("1", "2")),
     ("opener-contact", "4", seen("24", "25", "24", feeler="card")),
@@ -59,7 +62,7 @@ def half_of_the_readings() -> Iterator[Told]:
     yield from _sides("disc-axle", "smooth")
     for row in range(1, 13):
         for side in "LR":
-            yield "washers", f"{row}{side}", seen("1", "2")
+            yield "washers", f"{row}{side}", seen(*MOVED.get(f"{row}{side}", ("1", "2")))
     for row, spans in enumerate(CONTACT, start=1):
         yield "opener-contact", str(row), seen(*spans.split(), feeler="card")
     yield from _sides("outer-scraper", "whole", {"7L": "worn"}, rows=9)

@@ -15,11 +15,12 @@ Others = Mapping[str, Mapping[str, Value]]
 
 @dataclass(frozen=True)
 class Past:
-    """A reading of this machine in its log."""
+    """A reading of this machine in its log. visit: the walk-around it belongs to."""
 
     check: str
     position: str
     value: Value
+    visit: int = 0
 
 
 @dataclass(frozen=True)

@@ -164,14 +164,15 @@ def _move(
 
 
 def trials(contact_key: str, rule: ContactRule, log: Sequence[Past]) -> list[opener_shims.Moved]:
-    """What moving washers did on this machine: contacts of one row before and after its washers changed, same discs.
+    """What moving washers did on this machine: contacts of one row before and after its washers changed.
 
-    log: readings of contact, washers and disc diameter, oldest first, of one washer thickness.
+    Both of one visit and on the same discs, for a season between them wears more than a washer moves. log: readings of contact,
+    washers and disc diameter, oldest first, of one washer thickness.
     """
     found: list[opener_shims.Moved] = []
     inside: dict[str, int] = {}
     discs: dict[str, float] = {}
-    before: dict[str, tuple[float, int]] = {}
+    before: dict[str, tuple[float, int, int]] = {}
     for past in log:
         row = positions.find(past.position).row or 0
         if past.check == rule.washers_from:
@@ -191,7 +192,7 @@ def trials(contact_key: str, rule: ContactRule, log: Sequence[Past]) -> list[ope
                 continue
             total = sum(inside[place] for place in pair)
             had = before.get(str(row))
-            if had and had[1] != total:
+            if had and had[1] != total and had[2] == past.visit:
                 found.append(opener_shims.Moved(had[1] - total, had[0], now))
-            before[str(row)] = (now, total)
+            before[str(row)] = (now, total, past.visit)
     return found

@@ -80,6 +80,8 @@ def test_a_trial_needs_the_same_discs_and_counted_washers():
     )
     (one,) = trials("opener-contact", rule, counted + before + after)
     assert (one.moved, one.before_mm, one.after_mm) == (1, pytest.approx(24), pytest.approx(43))
+    next_winter = [dataclasses.replace(one, visit=2) for one in after]
+    assert trials("opener-contact", rule, counted + before + next_winter) == [], "a season wears more than a washer moves"
     renewed = past(("opener-disc-diameter", "5L", 381))
     assert trials("opener-contact", rule, counted + before + renewed + after) == []
     assert trials("opener-contact", rule, before + after) == []
