@@ -2,8 +2,8 @@
 . scripts/common.sh
 . scripts/setup.sh
 . scripts/database.sh
-setup_system $PACKAGES_RUN
-setup_python app
+setup_system $PACKAGES_RUN $PACKAGES_TEST
+setup_python test
 setup_web
 instance bench test
 db_stop
@@ -24,3 +24,4 @@ port=$(free_port 8820)
 .venv/bin/gunicorn --chdir server --bind "127.0.0.1:$port" --workers 2 --threads 4 config.wsgi:application >"$LOGS/bench-server.log" 2>&1 &
 server=$!
 .venv/bin/python bench/slice.py "http://127.0.0.1:$port"
+.venv/bin/python bench/keystroke.py "http://127.0.0.1:$port"
