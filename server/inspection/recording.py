@@ -188,7 +188,9 @@ class _Recording:
         rows = Reading.objects.filter(
             walk_around__machine=self.walk_around.machine_id, check_key__in=keys, state=Reading.State.SEEN
         )
-        listed = rows.order_by("id").values_list("check_key", "position_key", "value", "walk_around_id", "walk_around__rule_book_id")
+        listed = rows.order_by("id").values_list(
+            "check_key", "position_key", "value", "walk_around_id", "walk_around__rule_book_id"
+        )
         alike = {book for book in {row[4] for row in listed} if _washer(book, keys[0]) == rule.washer}
         return [Past(check, place, Value(**value), visit) for check, place, value, visit, book in listed if book in alike]
 

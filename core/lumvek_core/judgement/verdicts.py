@@ -12,6 +12,7 @@ from . import drives, field, openers, plausible, rotor, service
 from .context import Context
 from .rules import (
     Action,
+    Advice,
     BarRule,
     BearingRule,
     ChoiceRule,
@@ -25,6 +26,7 @@ from .rules import (
     LevelRule,
     RecordRule,
     RegisterRule,
+    Row,
     Severity,
     SteppedRule,
     StretchRule,
@@ -189,14 +191,14 @@ def _gauge(rule: GaugeRule, verdict: Verdict, context: Context) -> Verdict:
     facts = verdict.facts | {"low": rule.go, "high": rule.no_go}
     if card is None:
         return replace(verdict, facts=facts)
-    window = f"{plain(rule.go, 2)} to {plain(rule.no_go, 2)} mm"
     if below(card, rule.go):
-        where = f"is thinner than the window {window}: it passes where the clearance is already too small"
+        where, means = "thinner than the window", "passing, it proves nothing yet"
     elif exceeds(card, rule.no_go):
-        where = f"is thicker than the window {window}: passing, it proves the clearance too wide"
+        where, means = "thicker than the window", "passing, it proves the clearance too wide"
     else:
-        where = f"lies in the window {window}: light drag is right"
-    return replace(verdict, facts=facts | {"card": card}, why=[*verdict.why, f"The shop's card, {plain(card, 2)} mm, {where}."])
+        where, means = "in the window", "light drag is right"
+    row = Row("The shop's card", f"{plain(card, 2)} mm, {where} of {plain(rule.go, 2)} to {plain(rule.no_go, 2)} mm: {means}")
+    return replace(verdict, facts=facts | {"card": card}, advice=Advice([row]))
 
 
 def _count(rule: CountRule, value: Value) -> Verdict:

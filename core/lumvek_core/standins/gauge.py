@@ -42,6 +42,10 @@ def span_of(check: Check) -> tuple[float, float]:
             return rule.limit * 0.5, rule.limit * 1.2
         case rules.RegisterRule():
             return 0.0, 1.5 * max(rule.tolerance, 1.0)
+        case rules.DepthRule():
+            return rule.target - 1.3 * rule.tolerance, rule.target + 1.3 * rule.tolerance
+        case rules.BarRule():
+            return 530.0, 560.0
         case rules.EvenRule():
             middle = sum(check.plausible) / 2 if check.plausible else 30.0
             return middle - rule.tolerance, middle + rule.tolerance

@@ -52,7 +52,8 @@ const groups = computed(() => {
 .bench.opened { display: grid; grid-template-columns: 216px minmax(0, 1fr); gap: 24px; align-items: start; }
 .list { display: grid; gap: 8px; align-content: start; }
 .bench:not(.opened) .list { grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 18px 28px; }
-.bench:not(.opened) h1, .bench:not(.opened) .find { grid-column: 1 / -1; }
+.bench:not(.opened) h1 { align-self: center; font-size: 1.9rem; }
+.bench:not(.opened) .find { grid-column: 2 / -1; justify-self: end; }
 .find { max-width: 420px; min-height: var(--target); width: 100%; }
 h2 { font-size: 1rem; color: var(--quiet); font-weight: 600; border-bottom: 1px solid var(--line); padding-bottom: 2px; }
 .opened h2 { margin-top: 4px; }
@@ -68,6 +69,7 @@ li span { display: block; color: var(--quiet); }
   .bench { padding: 10px 12px 30px; }
   .bench.opened { grid-template-columns: minmax(0, 1fr); }
   .bench:not(.opened) .list { grid-template-columns: minmax(0, 1fr); }
+  .bench:not(.opened) .find { grid-column: 1; justify-self: stretch; }
   .opened .list section, .opened .list .find { display: none; }
   .opened .list h1 { font-size: 1.1rem; }
   .opened .back { display: inline-flex; align-items: center; min-height: var(--target); }

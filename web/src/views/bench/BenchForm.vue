@@ -67,7 +67,7 @@ function next(event: KeyboardEvent): void {
         <fieldset v-if="table" class="table">
           <legend>{{ table.name }}</legend>
           <div class="scroll"><table>
-            <thead><tr><th v-for="column in table.columns" :key="column.key" scope="col">{{ column.name }}<small v-if="column.unit"> {{ column.unit }}</small></th><th><span class="unseen">Remove</span></th></tr></thead>
+            <thead><tr><th v-for="column in table.columns" :key="column.key" scope="col">{{ column.name }}<small v-if="column.unit">&nbsp;{{ column.unit }}</small></th><th><span class="unseen">Remove</span></th></tr></thead>
             <tbody>
               <tr v-for="(row, i) in rows(table)" :key="i">
                 <td v-for="(column, j) in table.columns" :key="column.key">
