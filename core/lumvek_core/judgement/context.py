@@ -20,7 +20,7 @@ class Past:
     check: str
     position: str
     value: Value
-    visit: int = 0
+    visit: object = None
 
 
 @dataclass(frozen=True)

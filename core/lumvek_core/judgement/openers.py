@@ -172,7 +172,7 @@ def trials(contact_key: str, rule: ContactRule, log: Sequence[Past]) -> list[ope
     found: list[opener_shims.Moved] = []
     inside: dict[str, int] = {}
     discs: dict[str, float] = {}
-    before: dict[str, tuple[float, int, int]] = {}
+    before: dict[str, tuple[float, int, object]] = {}
     for past in log:
         row = positions.find(past.position).row or 0
         if past.check == rule.washers_from:
