@@ -179,6 +179,12 @@ def plain(value: float, decimals: int) -> str:
     return "0" if text == "-0" else text
 
 
+def show_turns(turns: float, decimals: int = 1) -> str:
+    """Turns of an adjuster with their direction, clockwise positive: ``0.9 turns clockwise``."""
+    figure = plain(abs(turns), decimals)
+    return f"{figure} {'turn' if figure == '1' else 'turns'} {'clockwise' if turns > 0 else 'counter-clockwise'}"
+
+
 def show_length(value_mm: float, system: System) -> str:
     """A length in the reader's own units; a minus sign is kept for differences."""
     if system == "mm":

@@ -30,7 +30,6 @@ from .schemas import (
     ChangedOut,
     CompanionIn,
     DecisionIn,
-    FileLineOut,
     FindingsOut,
     HandOverIn,
     HoldIn,
@@ -42,12 +41,11 @@ from .schemas import (
     PhotoOut,
     PlanOut,
     ReadingIn,
-    ReadingsFileOut,
     StartIn,
     WalkAroundBrief,
     WalkAroundOut,
 )
-from .schemas_views import GridOut, PreviewOut, StartInfoOut, SummaryOut
+from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
 
 machines = Router(tags=["machines"])
 walk_arounds = Router(tags=["walk-arounds"])

@@ -415,22 +415,3 @@ class NoteIn(Schema):
 
 class CauseIn(Schema):
     cause: str = Field(default="", max_length=300)
-
-
-class FileLineOut(Schema):
-    line: int
-    text: str
-    outcome: Literal["taken", "there", "refused"]
-    check: str
-    position: str
-    says: str
-
-
-class ReadingsFileOut(Schema):
-    """What a file of readings did, or with `dry` would do, line by line."""
-
-    dry: bool
-    taken: int
-    there: int
-    refused: int
-    lines: list[FileLineOut]

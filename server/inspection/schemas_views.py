@@ -1,6 +1,7 @@
 """What the screens around a walk-around are given: its start, its summary, the map of like things, the catalogue, the rules."""
 
 import datetime as dt
+from typing import Literal
 
 # Not the API framework's own base: it wraps every instance once more when a list of hundreds is sent.
 from pydantic import BaseModel as Schema
@@ -278,3 +279,22 @@ class FeelerIn(Schema):
 
     name: str = Field(min_length=1, max_length=30)
     thickness: str = Field(default="", max_length=20)
+
+
+class FileLineOut(Schema):
+    line: int
+    text: str
+    outcome: Literal["taken", "there", "refused"]
+    check: str
+    position: str
+    says: str
+
+
+class ReadingsFileOut(Schema):
+    """What a file of readings did, or with `dry` would do, line by line."""
+
+    dry: bool
+    taken: int
+    there: int
+    refused: int
+    lines: list[FileLineOut]

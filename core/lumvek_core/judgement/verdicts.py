@@ -7,7 +7,7 @@ from ..calculators import wear, windows
 from ..catalogue.model import Check
 from ..compare import below, exceeds
 from ..positions import Position
-from ..units import plain
+from ..units import plain, show_turns
 from . import drives, field, openers, plausible, rotor, service
 from .context import Context
 from .rules import (
@@ -156,7 +156,7 @@ def _window(rule: WindowRule, reading: float, say: Words) -> Verdict:
     direction, cure = ("under", rule.if_low) if result.state == "low" else ("over", rule.if_high)
     reason = f"{say.figure(reading)}, {say.figure(abs(result.miss))} {direction} the wanted {wanted}."
     if result.turns is not None:
-        reason += f" About {plain(abs(result.turns), 1)} turns {'clockwise' if result.turns > 0 else 'counter-clockwise'}."
+        reason += f" About {show_turns(result.turns)}."
     return Verdict("due", "adjust", f"{reason} {cure}".strip(), why, facts | {"miss": result.miss})
 
 
@@ -176,7 +176,7 @@ def _even(rule: EvenRule, key: str, position: Position, value: Value, context: C
     ]
     facts |= {"target": target, "spread": result.spread, "correction": correction, "tolerance": rule.tolerance}
     turned = result.turns[position.key] if result.turns else 0.0
-    turns = f", about {plain(abs(turned), 1)} turns {'clockwise' if turned > 0 else 'counter-clockwise'}" if turned else ""
+    turns = f", about {show_turns(turned)}" if turned else ""
     if result.state == "even" or not exceeds(abs(correction), rule.tolerance / 2):
         alike = f"alike within {say.amount(rule.tolerance)}" if rule.tolerance else "like the others"
         return Verdict("sound", "none", f"{shown}, {alike}.", why, facts)

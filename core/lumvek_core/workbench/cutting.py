@@ -63,11 +63,11 @@ def hold_downs(work: Work) -> Sheet:
     if found["card_in_window"] is not None:
         card = work.get("card_mm")
         place = (
-            "lies in the window"
+            "in the window"
             if found["card_in_window"]
-            else "is thinner than the window"
+            else "thinner than the window"
             if card < low
-            else "is thicker than the window"
+            else "thicker than the window"
         )
         lines.append(Line("Your card", f"{plain(card, 2)} mm, {place}"))
     return work.sheet(

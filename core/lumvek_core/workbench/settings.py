@@ -1,6 +1,6 @@
 """Bench subjects for any part: notation, wear, a window, evenness."""
 
-from ..units import plain
+from ..units import plain, show_turns
 from .model import Choice, Example, Field, Line, Mark, Sheet, Subject, Table, Work, pct
 
 TARGETS = (Choice("median", "The middle one"), Choice("mean", "Their mean"), Choice("number", "A figure"))
@@ -45,11 +45,7 @@ def window(work: Work) -> Sheet:
     }
     answer, mark = answers[found["state"]]
     turns = found["turns"]
-    turn = (
-        ""
-        if turns is None or mark == "sound"
-        else f" {plain(abs(turns), 2)} turns {'clockwise' if turns > 0 else 'counter-clockwise'}."
-    )
+    turn = "" if turns is None or mark == "sound" else f" {show_turns(turns, 2)}."
     return work.sheet(
         answer, f"{work.mm(work.get('reading'))}, wanted {work.mm(work.get('low'))} to {work.mm(work.get('high'))}.{turn}", mark,
         labels={"reading": work.mm(work.get("reading")), "low": f"From {work.mm(work.get('low'))}", "high": f"To {work.mm(work.get('high'))}"},
@@ -75,13 +71,7 @@ def even(work: Work) -> Sheet:
     for name, change in found["corrections"].items():
         turns = found["turns"][name] if found["turns"] else None
         said = ("+" if change > 0 else "−" if change < 0 else "") + work.mm(abs(change))
-        said += (
-            ""
-            if turns is None
-            else f", {plain(abs(turns), 2)} turns {'clockwise' if turns > 0 else 'counter-clockwise'}"
-            if turns
-            else ", no turn"
-        )
+        said += "" if turns is None else f", {show_turns(turns, 2)}" if turns else ", no turn"
         lines.append(Line(name, said, "due" if name in found["worst"] and mark == "due" else ""))
     worst = f" Furthest off: {', '.join(found['worst'])}." if found["worst"] and mark == "due" else ""
     return work.sheet(

@@ -12,7 +12,7 @@ const rows = computed(() => [
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Take-up ${usedShown} used of ${totalShown}${afterShown ? `, ${afterShown} with half a link out` : ''}`">
+  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Take-up ${usedShown} of ${totalShown}${afterShown ? `, ${afterShown} with half a link out` : ''}`">
     <g v-for="row in rows" :key="row.kind">
       <text x="22" :y="row.y - 26" class="faint">{{ row.kind }}</text>
       <text :x="318" :y="row.y - 26" text-anchor="end" class="strong">{{ row.text }}</text>

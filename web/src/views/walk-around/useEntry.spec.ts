@@ -166,7 +166,10 @@ describe('the hand on the keyboard', () => {
 
   it('marks the rest of a station right in one key, each by itself, and never what is measured', () => {
     const { press } = hand(check('disc', {}), check('axle', { options: STATES, bulk: true }), check('tyre', { options: STATES, bulk: true }), check('elsewhere', { options: STATES, bulk: true, station: 'other' }))
+    vi.useFakeTimers()
     press('+')
+    vi.advanceTimersByTime(60)
+    vi.useRealTimers()
     expect(sent.map((body) => [body.check, body.position, body.raw, body.bulk, body.posture])).toEqual(
       ['axle', 'tyre'].flatMap((key) => ['1', '2', '3'].map((position) => [key, position, ['smooth'], true, 'raised'])),
     )
@@ -178,6 +181,34 @@ describe('the hand on the keyboard', () => {
     press('+')
     entry.undo()
     expect(sent.slice(3).map((body) => [body.position, body.state])).toEqual([['1', 'withdrawn'], ['2', 'withdrawn'], ['3', 'withdrawn']])
+  })
+
+  it('takes the sign of a gauge for a sign, and a key pressed by hand for the key', () => {
+    vi.useFakeTimers()
+    const { entry, press } = hand(check('disc', {}), check('axle', { options: STATES, bulk: true }))
+    press('+', '0', '3', '8', '7', '.', '4', 'Enter')
+    expect(sent.map((body) => [body.check, body.raw])).toEqual([['disc', ['+0387.4']]])
+    press('-', '0', '.', '5')
+    expect([entry.text.value, entry.notSeen.value]).toEqual(['-0.5', false])
+    entry.text.value = ''
+    press('-')
+    vi.advanceTimersByTime(60)
+    expect(entry.notSeen.value).toBe(true)
+    vi.useRealTimers()
+  })
+
+  it('records what was done as advised, comes back, and takes it back as one', () => {
+    const { entry, places, press } = hand(check('washers', {}), check('contact', { values: ['a', 'b', 'c'] }))
+    const place = { check: 'contact', position: '2', state: 'seen', raw: ['29', '29', '29'], ask: '', advice: { rows: [], done: 'Moved', then: [{ check: 'washers', position: '2', raw: ['0', '3'] }] } } as unknown as Place
+    places.set(at('contact', '2'), place)
+    places.set(at('washers', '2'), { check: 'washers', position: '2', state: 'seen', raw: ['1', '2'], feeler: '', units: 'mm', reason: '', note: '', ask: '' } as unknown as Place)
+    entry.followed(place)
+    expect(sent[0]).toMatchObject({ check: 'washers', position: '2', raw: ['0', '3'], state: 'seen' })
+    expect([entry.check.value.key, entry.position.value]).toEqual(['contact', '2'])
+    entry.undo()
+    expect(sent[1]).toMatchObject({ check: 'washers', position: '2', raw: ['1', '2'] })
+    expect(sent[1]!.uuid).not.toBe(sent[0]!.uuid)
+    press('Escape')
   })
 
   it('says that something does not apply, with one key', () => {
