@@ -26,7 +26,6 @@ from . import (
 from .models import Photo, WalkAround
 from .schemas import (
     BoardMachineOut,
-    CauseIn,
     ChangedOut,
     CompanionIn,
     DecisionIn,
@@ -34,7 +33,6 @@ from .schemas import (
     HandOverIn,
     HoldIn,
     HoldOut,
-    NoteIn,
     NoteOut,
     OrderIn,
     PartsOut,
@@ -45,7 +43,7 @@ from .schemas import (
     WalkAroundBrief,
     WalkAroundOut,
 )
-from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
+from .schemas_views import CauseIn, FileLineOut, GridOut, NoteIn, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
 
 machines = Router(tags=["machines"])
 walk_arounds = Router(tags=["walk-arounds"])

@@ -406,12 +406,3 @@ class HandOverIn(Schema):
     uuid: uuid.UUID
     to: int
     note: str = Field(default="", max_length=500)
-
-
-class NoteIn(Schema):
-    uuid: uuid.UUID
-    text: str = Field(default="", max_length=500)
-
-
-class CauseIn(Schema):
-    cause: str = Field(default="", max_length=300)

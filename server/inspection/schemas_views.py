@@ -1,6 +1,7 @@
 """What the screens around a walk-around are given: its start, its summary, the map of like things, the catalogue, the rules."""
 
 import datetime as dt
+import uuid
 from typing import Literal
 
 # Not the API framework's own base: it wraps every instance once more when a list of hundreds is sent.
@@ -298,3 +299,12 @@ class ReadingsFileOut(Schema):
     there: int
     refused: int
     lines: list[FileLineOut]
+
+
+class NoteIn(Schema):
+    uuid: uuid.UUID
+    text: str = Field(default="", max_length=500)
+
+
+class CauseIn(Schema):
+    cause: str = Field(default="", max_length=300)

@@ -122,7 +122,7 @@ def _nearest(given: ShimGiven) -> int:
     best, missed = 0, abs(middle - given.contact_mm)
     for move in sorted({max(-down, min(up, math.floor(wanted))), max(-down, min(up, math.ceil(wanted)))}, key=abs):
         miss = abs(middle - _predicted(given, move))
-        if miss < missed - SLACK * max(middle, given.contact_mm):
+        if miss < missed - SLACK * max(1.0, middle, given.contact_mm):  # a billionth of a mm is nothing gained
             best, missed = move, miss
     return best
 
