@@ -25,7 +25,7 @@ async function leave(): Promise<void> {
 
 <template>
   <a class="skip" href="#main">Skip to the work</a>
-  <header v-if="session.me" class="bar">
+  <header v-if="session.me" class="bar" :class="{ working: route.name === 'walk-around' }">
     <RouterLink class="home" :to="{ name: 'machines' }" aria-label="Lumvek, to the machines">
       <svg viewBox="0 0 32 32" width="26" height="26" aria-hidden="true"><path class="w" d="M3 21h26" /><circle class="w" cx="9" cy="21" r="4" /><path class="f" d="m22 15.6 5.4 5.4-5.4 5.4-5.4-5.4z" /><path class="w" d="M9 12V5" /></svg>
       <b>Lumvek</b>
@@ -63,6 +63,8 @@ main:focus { outline: none; }
   .bar { flex-wrap: wrap; height: auto; row-gap: 0; }
   .ways { order: 9; width: 100%; overflow-x: auto; }
   .ways a { padding: 0 9px; }
+  /* The check in hand needs the height; the sign leads back to all else. */
+  .working .ways { display: none; }
   .units { margin-left: auto; }
   .who, .bar .home b { display: none; }
 }

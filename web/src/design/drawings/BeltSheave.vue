@@ -24,7 +24,7 @@ const edge = computed(() => 128 + 62 + 14 + off.value / 2)
     <path class="lead" :d="`M${256 - edge} 30V14M${edge} 30V14M${256 - edge} 19H${edge}`" />
     <text x="128" y="12" text-anchor="middle" class="strong">{{ shown }}</text>
     <text x="232" y="92" class="faint">wanted</text><text x="232" y="112">{{ lowShown }}</text><text x="232" y="130">to {{ highShown }}</text>
-    <text x="128" y="182" text-anchor="middle" class="faint small">movement drawn larger</text>
+    <text x="232" y="166" class="faint small">movement</text><text x="232" y="181" class="faint small">drawn larger</text>
   </svg>
 </template>
 

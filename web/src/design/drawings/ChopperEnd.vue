@@ -12,7 +12,7 @@ const heaviest = computed(() => Math.max(1, ...props.blades.map((one) => one.mas
 const point = (angle: number, r: number, cx = CX, cy = CY): string => `${(cx + r * Math.cos((angle * Math.PI) / 180)).toFixed(1)} ${(cy - r * Math.sin((angle * Math.PI) / 180)).toFixed(1)}`
 const crowded = computed(() => props.blades.length > 12)
 /** The arrow's length: the ring of 15 is what is allowed. */
-const arrow = (one: Residual): number => (one.angle === null ? 0 : Math.min(25, 15 * one.share))
+const arrow = (one: Residual): number => (one.angle === null ? 0 : Math.min(21, 15 * one.share))
 </script>
 
 <template>
