@@ -5,7 +5,7 @@ from dataclasses import replace
 from ..calculators import balance
 from ..catalogue.model import Check
 from ..positions import Position
-from ..units import plain
+from ..units import plain, show_unbalance
 from .context import Context
 from .rules import Advice, KnivesRule, Row, Verdict, options
 from .understand import Value
@@ -33,17 +33,21 @@ def knives(check: Check, rule: KnivesRule, position: Position, value: Value, con
     found = balance.rotor_balance(
         balance.RotorGiven(places, rule.rotor_mass, rule.speed, rule.grade, must_renew=bad, plans=plans)
     )
-    rows = [Row("Unbalance now", _gmm(found.unbalance_g_mm), "sound" if found.state == "within" else "due")]
-    rows.append(Row("Allowed", f"{_gmm(found.permissible_g_mm)} (grade G {plain(rule.grade, 1)})"))
+    rows = [Row("Unbalance now", show_unbalance(found.unbalance_g_mm), "sound" if found.state == "within" else "due")]
+    rows.append(Row("Allowed", f"{show_unbalance(found.permissible_g_mm)} (grade G {plain(rule.grade, 1)})"))
     for plan in found.plans:
         count = f"{plan.knives} {'knife' if plan.knives == 1 else 'knives'}"
         best = ", fewest within the grade" if plan.name == found.recommended and plan.within else ""
         rows.append(
-            Row(NAMES[plan.name], f"{count}, leaves {_gmm(plan.unbalance_g_mm)}{best}", "sound" if plan.within else "due")
+            Row(
+                NAMES[plan.name],
+                f"{count}, leaves {show_unbalance(plan.unbalance_g_mm)}{best}",
+                "sound" if plan.within else "due",
+            )
         )
     chosen = context.schools.get("chopper-knife", "balance")
     plan = next(one for one in found.plans if one.name == (found.recommended if chosen == "balance" else chosen))
-    told = f" Renew {plan.knives} ({NAMES[plan.name].lower()}): {_gmm(plan.unbalance_g_mm)} left of {_gmm(found.permissible_g_mm)} allowed."
+    told = f" Renew {plan.knives} ({NAMES[plan.name].lower()}): {show_unbalance(plan.unbalance_g_mm)} left of {show_unbalance(found.permissible_g_mm)} allowed."
     why = [
         f"{len(states)} knives looked at so far, taken as {plain(rule.mass, 0)} g each ({plain(rule.new_mass, 0)} g new) at {plain(rule.radius, 0)} mm, "
         f"{rule.around} to a turn; a broken one pulls less by what is gone. Static unbalance of the knives only.",
@@ -69,7 +73,3 @@ def _place(rule: KnivesRule, key: str, state: str) -> balance.Knife:
     return balance.Knife(
         str(number + 1), 360 * (number % rule.around) / rule.around, rule.radius, mass, float(number // rule.around)
     )
-
-
-def _gmm(value: float) -> str:
-    return f"{plain(value, 0)} g·mm" if value < 10_000 else f"{plain(value / 1000, 1)} kg·mm"

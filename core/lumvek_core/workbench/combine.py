@@ -31,7 +31,7 @@ def sieves(work: Work) -> Sheet:
         lines.append(
             Line(
                 name,
-                f"opens {work.mm(mean)}, left less right {_signed(work, sieve['left_right_mm'])}, display off by {_signed(work, sieve['offset_mm'])}",
+                f"opens {work.mm(mean)}, left less right {work.signed(sieve['left_right_mm'])}, display off by {work.signed(sieve['offset_mm'])}",
                 "sound" if good else "due",
             )
         )
@@ -102,10 +102,6 @@ _YIELD_WHY = (
 
 def _plus(value: float) -> str:
     return ("+" if value > 0 else "−" if value < 0 else "") + plain(abs(value), 2)
-
-
-def _signed(work: Work, value: float) -> str:
-    return ("+" if value > 0 else "−" if value < 0 else "") + work.mm(abs(value))
 
 
 FLOWS = (Choice("normal", "normal flow"), Choice("low", "low flow"))

@@ -5,7 +5,7 @@ from typing import Any
 from .. import registry
 from ..calculators.balance import school_plans
 from ..errors import BadInput
-from ..units import plain
+from ..units import plain, show_unbalance
 from .model import Choice, Example, Field, Line, Mark, Sheet, Subject, Table, Work
 
 
@@ -98,8 +98,8 @@ def chopper(work: Work) -> Sheet:
     )
     within = found["state"] == "within"
     lines = [
-        Line("Unbalance now", _gmm(found["unbalance_g_mm"]), "sound" if within else "due"),
-        Line("Allowed", f"{_gmm(found['permissible_g_mm'])} (grade G {plain(work.get('grade_mm_s'), 1)})"),
+        Line("Unbalance now", show_unbalance(found["unbalance_g_mm"]), "sound" if within else "due"),
+        Line("Allowed", f"{show_unbalance(found['permissible_g_mm'])} (grade G {plain(work.get('grade_mm_s'), 1)})"),
         Line("Pull at speed", f"{plain(found['force_n'], 0)} N"),
     ]
     for plan in found["plans"]:
@@ -107,7 +107,7 @@ def chopper(work: Work) -> Sheet:
         lines.append(
             Line(
                 SCHOOL_NAMES[plan["name"]],
-                f"{knives}, leaves {_gmm(plan['unbalance_g_mm'])}",
+                f"{knives}, leaves {show_unbalance(plan['unbalance_g_mm'])}",
                 "sound" if plan["within"] else "due",
             )
         )
@@ -117,13 +117,13 @@ def chopper(work: Work) -> Sheet:
     if within and not bad:
         answer, words, mark = (
             "In balance",
-            f"{_gmm(found['unbalance_g_mm'])} of {_gmm(found['permissible_g_mm'])} allowed.{heavy}",
+            f"{show_unbalance(found['unbalance_g_mm'])} of {show_unbalance(found['permissible_g_mm'])} allowed.{heavy}",
             "sound",
         )
     else:
         left = next(plan for plan in found["plans"] if plan["name"] == best)
         answer, mark = f"Renew {left['knives']}: {SCHOOL_NAMES[best].lower()}", "due"
-        words = f"{_gmm(found['unbalance_g_mm'])} now, {_gmm(left['unbalance_g_mm'])} after.{heavy}"
+        words = f"{show_unbalance(found['unbalance_g_mm'])} now, {show_unbalance(left['unbalance_g_mm'])} after.{heavy}"
         if not left["within"]:
             words += " Even that is over the grade: have the rotor balanced."
     return work.sheet(
@@ -135,7 +135,7 @@ def chopper(work: Work) -> Sheet:
             "Static unbalance of the knives only: it does not replace balancing the rotor.",
         ],
         drawn={"left": _directions(positions, plans, bad), "bad": bad},
-        labels={plan["name"]: _gmm(plan["unbalance_g_mm"]) for plan in found["plans"]} | {"now": _gmm(found["unbalance_g_mm"]), "allowed": _gmm(found["permissible_g_mm"])},
+        labels={plan["name"]: show_unbalance(plan["unbalance_g_mm"]) for plan in found["plans"]} | {"now": show_unbalance(found["unbalance_g_mm"]), "allowed": show_unbalance(found["permissible_g_mm"])},
         caution="A broken knife: never run on. Rotor locked or turned with a bar, nobody else's hands inside.",
     )  # fmt: skip
 
@@ -149,10 +149,6 @@ def _directions(positions: list[dict[str, Any]], plans: list[dict[str, Any]], ba
         found = registry.find("rotor_balance").run({"positions": after, "rotor_mass_kg": 1, "speed_rpm": 1})
         left.append({"name": plan["name"], "angle_deg": found["heavy_angle_deg"], "unbalance_g_mm": found["unbalance_g_mm"]})
     return left
-
-
-def _gmm(value: float) -> str:
-    return f"{plain(value, 0)} g·mm" if value < 10_000 else f"{plain(value / 1000, 1)} kg·mm"
 
 
 YES_NO = (Choice("yes", "yes"), Choice("no", "no"))

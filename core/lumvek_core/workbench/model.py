@@ -120,6 +120,10 @@ class Work:
     def mm(self, value: float) -> str:
         return show_length(value, self.system)
 
+    def signed(self, value: float) -> str:
+        """A difference with its sign: ``+1.5 mm``."""
+        return ("+" if value > 0 else "−" if value < 0 else "") + self.mm(abs(value))
+
     def feeler(self, thickness: float) -> str:
         """``card (0.3 mm)``, or the thickness alone."""
         named = next((name for name, own in self.feelers.items() if abs(own - thickness) < 1e-9), "")

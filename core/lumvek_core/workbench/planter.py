@@ -127,9 +127,9 @@ def depth(work: Work) -> Sheet:
     said = f"Median {work.mm(found['planter_median_mm'])}, {off}."
     named = [(found["flagged"], "off"), (found["unsure"], "unsure, dig more"), (found["uneven"], "uneven within the row")]
     said += "".join(f" Row {', '.join(names)}: {what}." for names, what in named if names)
-    lines = [Line("Planter median", work.mm(found["planter_median_mm"])), Line("Off target by", _signed(work, offset))]
+    lines = [Line("Planter median", work.mm(found["planter_median_mm"])), Line("Off target by", work.signed(offset))]
     if found["track_difference_mm"] is not None:
-        lines.append(Line("Behind the wheels", f"{_signed(work, found['track_difference_mm'])} against the others"))
+        lines.append(Line("Behind the wheels", f"{work.signed(found['track_difference_mm'])} against the others"))
     if found["pooled_sd_mm"] is not None:
         lines.append(Line("Scatter within a row", f"{plain(found['pooled_sd_mm'], 1)} mm (one standard deviation)"))
     if found["digs_needed"]:
@@ -145,10 +145,6 @@ def depth(work: Work) -> Sheet:
         ],
         labels={"target": work.mm(work.get("target_mm"))} | {name: work.mm(row["mean"]).removesuffix(" mm") for name, row in found["rows"].items()},
     )  # fmt: skip
-
-
-def _signed(work: Work, value: float) -> str:
-    return ("+" if value > 0 else "−" if value < 0 else "") + work.mm(abs(value))
 
 
 SPANS = Table(

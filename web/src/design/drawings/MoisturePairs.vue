@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import { scale } from './scale'
 
-const props = defineProps<{ pairs: { shown: number; reference: number }[]; offsetShown: string; storedShown: string; steady: boolean | null }>()
+const props = defineProps<{ pairs: { shown: number; reference: number }[]; offsetShown: string; storedShown: string }>()
 const all = computed(() => props.pairs.flatMap((pair) => [pair.shown, pair.reference]))
 const y = computed(() => scale(Math.min(...all.value) - 0.4, Math.max(...all.value) + 0.4, 148, 24))
 const seen = computed(() => props.pairs.slice(0, 8))

@@ -2,7 +2,7 @@
 /** Each sieve in its left and right half: the louvres stand open by the gap that feelers found. */
 import { computed } from 'vue'
 
-export interface Halved { name: string; left: number; right: number; leftShown: string; rightShown: string; shown: string; even: boolean; right_zero: boolean }
+export interface Halved { name: string; left: number; right: number; leftShown: string; rightShown: string; shown: string; even: boolean }
 const props = defineProps<{ sieves: Halved[] }>()
 const seen = computed(() => props.sieves.slice(0, 3))
 const step = computed(() => 176 / Math.max(2, seen.value.length))

@@ -67,7 +67,7 @@ const furrow = computed(() => {
 const cells = computed(() => run('plate_fit').given.plates.map((one) => ({ name: one.name, size: one.cell_mm, shown: label(one.name) })))
 const sieves = computed(() => {
   const { given, result } = run('sieve_zero')
-  return Object.entries(given.sieves).map(([name, one]) => ({ name, left: one.gap_mm.left, right: one.gap_mm.right, leftShown: label(`${name}.left`), rightShown: label(`${name}.right`), shown: label(`${name}.shown`), even: result.sieves[name]?.sides === 'even', right_zero: result.sieves[name]?.zero === 'right' }))
+  return Object.entries(given.sieves).map(([name, one]) => ({ name, left: one.gap_mm.left, right: one.gap_mm.right, leftShown: label(`${name}.left`), rightShown: label(`${name}.right`), shown: label(`${name}.shown`), even: result.sieves[name]?.sides === 'even' }))
 })
 const positions = computed(() => {
   const { given, result } = run('even')
@@ -100,7 +100,7 @@ const stretch = computed(() => {
   <ChopperEnd v-else-if="drawing === 'chopper'" v-bind="chopper" :allowed-shown="label('allowed')" />
   <ReelPath v-else-if="drawing === 'reel'" :index="run('reel_speed').given.index ?? 1.15" :shown="label('rpm')" :index-shown="label('index')" />
   <SieveHalves v-else-if="drawing === 'sieves'" :sieves="sieves" />
-  <MoisturePairs v-else-if="drawing === 'moisture'" :pairs="run('moisture_offset').given.pairs.map((one) => ({ shown: one.shown_pct, reference: one.reference_pct }))" :offset-shown="label('offset')" :stored-shown="label('stored')" :steady="run('moisture_offset').result.steady" />
+  <MoisturePairs v-else-if="drawing === 'moisture'" :pairs="run('moisture_offset').given.pairs.map((one) => ({ shown: one.shown_pct, reference: one.reference_pct }))" :offset-shown="label('offset')" :stored-shown="label('stored')" />
   <YieldLoads v-else-if="drawing === 'yield'" :loads="loads" :least="run('yield_factor').given.min_load_kg ?? 1360" :shown="sheet.answer" />
   <DiscWear v-else-if="drawing === 'wear'" :reading="run('wear_used').given.reading" :shown="label('reading')" :fresh="run('wear_used').given.new" :limit="run('wear_used').given.limit" :fresh-shown="label('new').replace('New ', '')" :limit-shown="label('limit').replace('Limit ', '')" />
   <ScaleReading v-else-if="drawing === 'window'" :reading="run('window').given.reading" :shown="label('reading')" :marks="[{ value: run('window').given.low, text: label('low'), kind: 'edge' }, { value: run('window').given.high, text: label('high'), kind: 'edge' }]" />
