@@ -100,9 +100,16 @@ class _Lines:
 
     def __init__(self, member: Member, found: WalkAround, columns: Mapping[str, int | None]) -> None:
         self.member, self.found, self.columns = member, found, columns
-        checks = books.checks_of(found)
-        self.checks = {check.key.lower(): check for check in checks} | {check.name.lower(): check for check in checks}
-        self.machines = {found.machine.name.lower()} | {header.name.lower() for header in found.headers.all()}
+        self.checks: dict[str, list[Check]] = {}
+        for check in books.checks_of(found):
+            for called in {check.key.lower(), check.name.lower()}:
+                self.checks.setdefault(called, []).append(check)
+        families = books.shipped().families
+        headers = found.headers.select_related("model")
+        # Prefix of the keys of each machine's checks: a combine and its headers may have checks of one name.
+        self.machines = {found.machine.name.lower(): families[found.machine.model.family].prefix}
+        self.machines |= {header.name.lower(): families[header.model.family].prefix for header in headers}
+        self.known = set(Reading.objects.filter(walk_around=found).values_list("uuid", flat=True))
         self.stands = {
             (row.check_key, row.position_key): row.reading
             for row in Verdict.objects.filter(walk_around=found).select_related("reading")
@@ -124,7 +131,7 @@ class _Lines:
             if self._cell(cells, "in_force").lower() == "replaced":
                 raise BadInput("", "was replaced already by a later line")
             stands = self.stands.get((check.key, position.key))
-            if stands and _same(stands, new):
+            if new.uuid in self.known or (stands and _same(stands, new)):
                 return Line(number, text, "there", check.name, position.label, "stands there already"), None
             self.understand(new)
         except BadInput as problem:
@@ -137,9 +144,14 @@ class _Lines:
         if machine and machine.lower() not in self.machines:
             raise BadInput("", f"belongs to {machine}, not to this walk-around")
         name = self._cell(cells, "check")
-        check = self.checks.get(name.lower())
-        if check is None:
+        named = self.checks.get(name.lower(), [])
+        if len(named) > 1 and machine:
+            named = [check for check in named if check.key.rpartition(".")[0] == self.machines[machine.lower()]]
+        if not named:
             raise BadInput("", f"“{name}” is no check of this walk-around" if name else "names no check")
+        if len(named) > 1:
+            raise BadInput("", f"“{name}” is a check of several machines here; name the machine")
+        check = named[0]
         where = self._cell(cells, "position").lower()
         expanded = positions.expand(check.per, self.found.layout)
         if not where and len(expanded) == 1:
@@ -161,18 +173,19 @@ class _Lines:
         if units not in ("", "mm", "in"):
             raise BadInput("", f"“{units}” is no unit to read in; mm or in")
         taken = _moment(self._cell(cells, "taken"))
-        says = "\n".join([check.key, position.key, state, *raw, str(taken)])
-        reason = self._cell(cells, "reason") or ("from a file" if state == "not-seen" else "")
+        feeler, note = self._cell(cells, "feeler"), self._cell(cells, "note")[:500]
+        reason = "" if state == "seen" else self._cell(cells, "reason") or ("from a file" if state == "not-seen" else "")
+        says = "\n".join([check.key, position.key, state, *raw, str(taken), feeler, units, reason, note])
         return recording.NewReading(
             uuid=uuid.uuid5(NAMESPACE, f"{self.found.pk}\n{says}"),
             check=check.key,
             position=position.key,
             state=state,
             raw=raw,
-            feeler=self._cell(cells, "feeler"),
+            feeler=feeler,
             units=units,
             reason=reason[:200],
-            note=self._cell(cells, "note")[:500],
+            note=note,
             taken_at=taken,
         )
 
@@ -188,4 +201,5 @@ def _moment(text: str) -> dt.datetime | None:
 
 
 def _same(stands: Reading, new: recording.NewReading) -> bool:
-    return (stands.state, stands.raw, stands.feeler or new.feeler) == (new.state, new.raw, new.feeler or stands.feeler)
+    said = (new.state, new.raw, new.feeler or stands.feeler, new.units or stands.units)
+    return (stands.state, stands.raw, stands.feeler, stands.units) == said

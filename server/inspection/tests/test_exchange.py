@@ -7,10 +7,12 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from openpyxl import Workbook, load_workbook
 
+from fleet.models import Machine, MachineModel
 from inspection import starting
 from inspection.models import Reading, Verdict
 from inspection.sheets import as_csv, as_xlsx
 
+FAMILIES = ("rotary-combine", "draper-header", "auger-platform")
 FILE = """machine,check,position,typed,feeler,note
 Dunmere 12,Opener disc diameter,Row 1 left,391,,after the sand
 ,opener-disc-diameter,1R,15 3/8,,
@@ -66,6 +68,35 @@ def test_the_same_file_twice_is_read_once(put):
     again = put(FILE).json()
     assert (again["taken"], again["there"], again["refused"]) == (0, 4, 6)
     assert Reading.objects.count() == 4
+
+
+def test_a_feeler_put_right_in_the_file_is_taken(put):
+    line = "check,position,typed,feeler\nopener-contact,3,46 | 44 | 47,{}\n"
+    put(line.format("card"))
+    assert put(line.format("paper")).json()["taken"] == 1
+    assert Verdict.objects.get().reading.feeler == "paper"
+
+
+def test_a_line_that_was_read_once_does_not_undo_a_later_correction(put, read):
+    line = "check,position,typed\nopener-disc-diameter,1L,391\n"
+    put(line)
+    read("opener-disc-diameter", "1L", "392")
+    again = put(line).json()
+    assert (again["taken"], again["there"]) == (0, 1)
+    assert Verdict.objects.get().reading.raw == ["392"]
+
+
+def test_a_check_of_two_machines_needs_its_machine(put, yard):
+    models = {name: MachineModel.objects.create(shop=yard.shop, maker="Lorne", name=name, family=name) for name in FAMILIES}
+    combine, draper, platform = (Machine.objects.create(shop=yard.shop, model=models[name], name=name) for name in FAMILIES)
+    wanted = starting.Wanted("winter", headers=[draper.pk, platform.pk])
+    coupled = starting.start(yard.technician, combine, uuid.uuid4(), wanted)
+    answer = put(
+        "machine,check,position,typed\n,Knife register,,1 | 1\ndraper-header,Knife register,,1 | 1\n", walk_around=coupled
+    ).json()
+    assert outcomes(answer) == {2: "refused", 3: "taken"}
+    assert "name the machine" in answer["lines"][0]["says"]
+    assert Verdict.objects.get().check_key == "draper.knife-register"
 
 
 def test_refused_lines_come_back_whole_so_that_they_can_be_put_right(put):
