@@ -1,5 +1,6 @@
 """Bounds that many calculations share."""
 
+import datetime as dt
 from typing import Annotated
 
 from ..errors import BadInput
@@ -23,3 +24,33 @@ def some(things: object, field: str, what: str) -> None:
     """Refuse an empty list."""
     if not things:
         raise BadInput(field, f"needs at least one {what}")
+
+
+def day(text: str, field: str) -> dt.date:
+    """A calendar day as ``2026-03-05``. Raises BadInput at `field`."""
+    try:
+        return dt.date.fromisoformat(text)
+    except ValueError:
+        raise BadInput(field, "must be a day such as 2026-03-05") from None
+
+
+def moment(text: str, field: str) -> dt.datetime:
+    """A day with a time of the shop's own clock, ``2026-03-05T08:20``; a day alone is its midnight. Raises BadInput at `field`."""
+    try:
+        found = dt.datetime.fromisoformat(text)
+    except ValueError:
+        raise BadInput(field, "must be a day and time such as 2026-03-05T08:20") from None
+    if found.tzinfo is not None:
+        raise BadInput(field, "is read on the shop's own clock: leave the time zone out")
+    return found
+
+
+def clock(text: str, field: str) -> dt.time:
+    """A time of day as ``07:30``. Raises BadInput at `field`."""
+    try:
+        found = dt.time.fromisoformat(text)
+    except ValueError:
+        raise BadInput(field, "must be a time such as 07:30") from None
+    if found.tzinfo is not None:
+        raise BadInput(field, "must be a time such as 07:30")
+    return found

@@ -8,7 +8,7 @@ from typing import Literal
 from ..compare import exceeds, reached
 from ..errors import BadInput
 from ..registry import calculator
-from .common import Count, NotNegative, Positive, different_names
+from .common import Count, NotNegative, Positive, day, different_names
 
 State = Literal["overdue", "due", "soon", "later", "unknown"]
 ORDER: tuple[State, ...] = ("overdue", "due", "soon", "later", "unknown")
@@ -60,7 +60,7 @@ def services_due(given: ServicesGiven) -> ServicesDue:
     is later until its hours are up. by: which of the two comes first, the date where they fall on one day or cannot be
     compared. A service needs an interval; a "last" after today or above the counter is refused. Part days round up.
     """
-    today = _date(given.date_now, "date_now")
+    today = day(given.date_now, "date_now")
     different_names([service.name for service in given.services], "services")
     found = [_due(given, today, i, service) for i, service in enumerate(given.services)]
     return ServicesDue(
@@ -74,13 +74,6 @@ def services_due(given: ServicesGiven) -> ServicesDue:
             ),
         )
     )
-
-
-def _date(text: str, field: str) -> dt.date:
-    try:
-        return dt.date.fromisoformat(text)
-    except ValueError:
-        raise BadInput(field, "must be a day such as 2026-03-05") from None
 
 
 def _later(day: dt.date, days: float) -> dt.date | None:
@@ -97,7 +90,7 @@ def _due(given: ServicesGiven, today: dt.date, index: int, service: Service) -> 
         raise BadInput(f"{at}.every_h", "needs an interval in hours or in days")
     if service.last_h is not None and exceeds(service.last_h, given.counter_now):
         raise BadInput(f"{at}.last_h", "cannot be above the counter")
-    last_date = None if service.last_date is None else _date(service.last_date, f"{at}.last_date")
+    last_date = None if service.last_date is None else day(service.last_date, f"{at}.last_date")
     if last_date and last_date > today:
         raise BadInput(f"{at}.last_date", "cannot be after today")
     due_h = left_h = by_counter = by_calendar = None
