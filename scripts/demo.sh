@@ -20,9 +20,10 @@ setup_system $PACKAGES_RUN
 setup_python app
 setup_web
 instance demo demo
-server=""
+server="" desk=""
 stop() {
   trap - EXIT INT TERM
+  [ -z "$desk" ] || kill "$desk" 2>/dev/null || true
   [ -z "$server" ] || { kill "$server" 2>/dev/null && wait "$server" 2>/dev/null; } || true
   db_stop
   rm -f "$STATE/demo/run"
@@ -38,7 +39,7 @@ make_tables() { step "Tables" migrate .venv/bin/python server/manage.py migrate 
 if [ -n "$fresh" ] || [ ! -d "$DATA" ]; then
   # Built aside without waiting for the disk, and put in place only when it is whole: a broken-off set-up leaves nothing behind.
   db_stop
-  rm -rf "$DATA" "$DATA.building"
+  rm -rf "$DATA" "$DATA.building" "$STATE/demo/desk.json"
   DATA=$DATA.building
   db_init
   db_start "$RELAXED"
@@ -57,6 +58,12 @@ if [ "$(cat "$DATA/schema" 2>/dev/null)" != "$schema" ]; then
   make_tables
   printf '%s' "$schema" >"$DATA/schema"
 fi
+
+# The simulated suppliers' desk: it stands for the suppliers, and keeps its orders in a file of its own.
+desk_port=$(free_port 8460)
+setsid .venv/bin/python server/manage.py supplier_desk --port "$desk_port" --state "$STATE/demo/desk.json" </dev/null >"$LOGS/desk.log" 2>&1 &
+desk=$!
+export LUMVEK_DESK_URL="http://127.0.0.1:$desk_port"
 
 wanted=${LUMVEK_PORT:-8420}
 port=$(free_port "$wanted")

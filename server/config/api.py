@@ -15,6 +15,8 @@ from lumvek_core.errors import BadInput
 from report.api import links
 from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
+from supply.api import supply
+from supply.api_orders import ordering
 from workbench.api import bench, standins
 
 api = NinjaAPI(title="Lumvek", version="1", auth=Signed(), docs_url=None, urls_namespace="api")
@@ -99,3 +101,5 @@ api.add_router("/rules", rules)
 api.add_router("/calc", calc)
 api.add_router("/bench", bench)
 api.add_router("/stand-ins", standins)
+api.add_router("/supply", supply)
+api.add_router("/supply", ordering)

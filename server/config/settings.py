@@ -48,6 +48,7 @@ INSTALLED_APPS = [
     "inspection",
     "report",
     "workbench",
+    "supply",
     "demo",
 ]
 
@@ -141,3 +142,12 @@ LOGGING = {
     "root": {"handlers": ["console"], "level": "WARNING"},
 }
 SILENCED_SYSTEM_CHECKS = ["axes.W003"]
+
+# The suppliers' desk, and where e-mail goes: to a folder while trying things out, to the configured host when serving.
+DESK_URL = os.environ.get("LUMVEK_DESK_URL", "")
+DEFAULT_FROM_EMAIL = os.environ.get("LUMVEK_EMAIL_FROM", "parts@lumvek.invalid")
+if MODE == "serve":
+    EMAIL_HOST = os.environ.get("LUMVEK_EMAIL_HOST", "localhost")
+else:
+    EMAIL_BACKEND = "django.core.mail.backends.filebased.EmailBackend"
+    EMAIL_FILE_PATH = str(ROOT / ".lumvek" / "mail")

@@ -7,6 +7,7 @@ from PIL import Image, ImageDraw
 
 from inspection import photos, services, starting
 from inspection.models import WalkAround
+from parts import services as parts_services
 from shops.models import Member
 
 from .machines import Yard
@@ -65,6 +66,10 @@ def load(yard: Yard, now: dt.datetime) -> None:
     dry = walk_around(yard.ines, yard.corvane, "corvane-dry-run", now - dt.timedelta(hours=3), starting.Wanted("pre-season"))
     confirm(yard.ines, dry, "corvane-dry-run", 3)
     tell(yard.ines, dry, "corvane-dry-run", usual_but(dry, CORVANE, visits=3))
+    # Two firmers were seen hanging while the discs were turned; which hand they are was looked up.
+    tell(yard.ines, dry, "corvane-springs", [("firmer-springs", "12", seen("weak")), ("firmer-springs", "13", seen("gone"))])
+    for row, side in (("12", "R"), ("13", "L")):
+        parts_services.set_hand(dry.pk, "firmer-spring", [row], side)
 
 
 def _half(yard: Yard, begun: dt.datetime) -> None:

@@ -11,7 +11,11 @@ from shops.models import Member, Shop
 BARLEY_IN = dt.timedelta(days=38)
 DRILLING_IN = dt.timedelta(days=24)
 
+RING_NUMBERS = {"gear-oil": "RING-OIL-90", "grease": "RING-GR-2", "anti-seize": "RING-AS-1", "cable-ties": "RING-TIE-3"}
+"""What the ring buys for every machine alike."""
+
 PLANTER_NUMBERS = {
+    "row-cleaner-bearing": ("4009", 1),
     "opener-disc": ("4001", 2),
     "centre-scraper": ("4017", 1),
     "opener-bearing": ("4022", 1),
@@ -96,13 +100,18 @@ def _limit(model: MachineModel, check: str, figure: str, value: float, source: s
 
 
 def _model(shop: Shop, maker: str, name: str, family: str, **counts: int) -> MachineModel:
-    """A model with a made-up number for two of three parts; the rest are to be found."""
+    """A model with a made-up number for most of its parts; the rest are to be found."""
     model = MachineModel.objects.create(shop=shop, maker=maker, name=name, family=family, counts=counts)
     letters = f"{maker[0]}{name[0]}".upper()
-    slots = [slot for i, slot in enumerate(books.shipped().families[family].slots.items()) if i % 3 != 2]
+    known = {key.rpartition(".")[2]: slot for key, slot in books.shipped().families[family].slots.items()}
+    slots = [slot for i, slot in enumerate(known.items()) if i % 7 != 5]
     numbers = [
         PartNumber(
-            model=model, slot=key, side=side, number=f"{letters}-{2000 + 7 * i}{side}", pack=2 if "pairs" in slot.note else 1
+            model=model,
+            slot=key,
+            side=side,
+            number=RING_NUMBERS.get(key) or f"{letters}-{2000 + 7 * i}{side}",
+            pack=2 if "pairs" in slot.note else 1,
         )
         for i, (key, slot) in enumerate(slots)
         for side in (("L", "R") if slot.handed else ("",))
@@ -119,4 +128,6 @@ def _planter(shop: Shop, name: str, discs: dict[str, float], angle: float) -> Ma
     for slot, (number, pack) in PLANTER_NUMBERS.items():
         for side in ("L", "R") if slot == "outer-scraper" else ("",):
             PartNumber.objects.create(model=model, slot=slot, side=side, number=f"D{name}-{number}{side}", pack=pack)
+    for slot in ("grease", "cable-ties"):
+        PartNumber.objects.create(model=model, slot=slot, number=RING_NUMBERS[slot])
     return model

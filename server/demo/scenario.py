@@ -9,7 +9,7 @@ from inspection import services
 from inspection.models import WalkAround
 from shops.models import Feeler, Member, Role, Shop
 
-from . import combines, machines, planter
+from . import combines, machines, planter, supply
 from .people import PASSWORD, PEOPLE, Person
 from .told import made_uuid, tell, usual_but, walk_around
 
@@ -26,6 +26,7 @@ def load(now: dt.datetime) -> bool:
     yard = machines.make(shop, people, now)
     _planter(yard, now)
     combines.load(yard, now)
+    supply.load(yard, people, now)
     return True
 
 

@@ -62,3 +62,26 @@ class Machine(models.Model):
     class Meta:
         ordering = ["season_date", "name"]
         constraints = [models.UniqueConstraint(fields=["shop", "name"], name="one_machine_per_name")]
+
+
+class Fitment(models.Model):
+    """A part that was fitted at a position, from one counter to another. Wear belongs to a fitment: it starts anew with each.
+
+    slot: as the family calls it, without a header's prefix. counter: hours of a self-propelled machine, hectares of any other.
+    until_at: when the next one took its place.
+    """
+
+    uuid = models.UUIDField(unique=True)
+    machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="fitments")
+    slot = models.CharField(max_length=60)
+    position_key = models.CharField(max_length=40)
+    number = models.CharField(max_length=40, blank=True)
+    quantity = models.PositiveSmallIntegerField(default=1)
+    counter = models.FloatField(null=True)
+    fitted_at = models.DateTimeField()
+    until_at = models.DateTimeField(null=True, blank=True)
+    by = models.ForeignKey("auth.User", on_delete=models.PROTECT, related_name="+")
+
+    class Meta:
+        ordering = ["id"]
+        indexes = [models.Index(fields=["machine", "slot", "position_key"])]

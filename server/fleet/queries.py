@@ -1,12 +1,14 @@
 """Reading machines, always from a member's shop."""
 
+from collections.abc import Collection
+
 from django.db.models import QuerySet
 
 from lumvek_core.catalogue.model import LimitOverride as CoreOverride
 from shops.access import NotFoundHere
 from shops.models import Member, Role
 
-from .models import Machine, MachineModel
+from .models import Fitment, Machine, MachineModel
 
 
 def machines_for(member: Member) -> QuerySet[Machine]:
@@ -29,3 +31,9 @@ def overrides_of(model: MachineModel) -> list[CoreOverride]:
         CoreOverride(override.check_key, override.figure, override.value, override.source, override.note)
         for override in model.overrides.all()
     ]
+
+
+def fitments_of(machines: Collection[int]) -> dict[tuple[int, str, str], Fitment]:
+    """The part in place, by machine, slot and position, where its fitting is on record. One query."""
+    found = Fitment.objects.filter(machine__in=list(machines), until_at=None)
+    return {(one.machine_id, one.slot, one.position_key): one for one in found}

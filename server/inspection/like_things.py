@@ -12,7 +12,7 @@ from lumvek_core.units import System, plain, show_length
 from shops.access import INSPECTORS
 from shops.models import Member
 
-from . import books, present, queries
+from . import books, present, queries, renewed
 from .models import Verdict, WalkAround
 from .schemas import PlaceOut
 from .schemas_views import CellOut, GridOut, LineOut, ThingOut
@@ -34,7 +34,7 @@ def build(found: WalkAround, book: CoreBook, member: Member, thing: str = "") ->
     places = {(place.check, place.position): place for place in queries.places(found, book, member)}
     before = queries.previous(found)
     same = [check.key for check in checks if positions.thing_of(check.per) == thing]
-    numbers = _numbers(before, _of_the_same_machines(found, before, book, same)) if before else {}
+    numbers = _numbers(before, book, _of_the_same_machines(found, before, book, same)) if before else {}
     system = present.system_of(member)
     lines = [
         _line(check, side, keys, places, numbers, system)
@@ -90,10 +90,15 @@ def _of_the_same_machines(found: WalkAround, before: WalkAround, book: CoreBook,
     return [key for key in checks if book.prefix_of(key) in prefixes]
 
 
-def _numbers(before: WalkAround, checks: Sequence[str]) -> dict[tuple[str, str], float]:
-    """Single figures that were read in another walk-around."""
-    rows = Verdict.objects.filter(walk_around=before, check_key__in=checks).values_list("check_key", "position_key", "facts")
-    return {(check, place): facts["reading"] for check, place, facts in rows if "reading" in facts}
+def _numbers(before: WalkAround, book: CoreBook, checks: Sequence[str]) -> dict[tuple[str, str], float]:
+    """Single figures that were read in another walk-around, but for parts that were renewed since."""
+    new = renewed.of(before)
+    rows = Verdict.objects.filter(walk_around=before, check_key__in=checks)
+    return {
+        (check, place): facts["reading"]
+        for check, place, facts, read_at in rows.values_list("check_key", "position_key", "facts", "reading__taken_at")
+        if "reading" in facts and new.at(book.family.checks[check], place, read_at) is None
+    }
 
 
 def _line(
@@ -122,6 +127,8 @@ def _line(
                 off=_signed(check, off, system) if off is not None else "",
                 change=_signed(check, figure - had, system) if figure is not None and had is not None else "",
                 apart=abs(off) / spread if off and spread else 0.0,
+                used=place.used if place else None,
+                fitted=place.fitted if place else "",
             )
         )
     unit = system if check.unit == "mm" else check.unit or ""
@@ -129,8 +136,8 @@ def _line(
 
 
 def _figure(place: PlaceOut | None) -> float | None:
-    if place is None or place.ask:
-        return None
+    if place is None or place.ask or place.fitted:
+        return None  # a new part is not to be held against worn ones
     return place.facts.get("equivalent", place.facts.get("reading"))
 
 

@@ -16,7 +16,7 @@ from parts.queries import parts_list
 from shops.access import DECIDERS, INSPECTORS
 from shops.models import Member
 
-from . import books, photos, queries, recording, services
+from . import books, photos, queries, recording, renewed, services
 from .limits import figures
 from .models import Photo, WalkAround
 from .schemas import (
@@ -124,7 +124,7 @@ def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, 
 
 
 def parts(walk_around: WalkAround, book: CoreBook) -> list[PartOut]:
-    listed = parts_list(walk_around.pk, walk_around.machine.model_id, book)
+    listed = parts_list(walk_around.pk, books.models_of(walk_around), book)
     return [PartOut.model_validate(vars(part) | {"pieces": [vars(piece) for piece in part.pieces]}) for part in listed]
 
 
@@ -223,7 +223,7 @@ def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.C
             if any(row.reading.by_id != member.user_id for row in what.rows)
             else {member.user_id: member.name}
         )
-        now = [queries.place_out(row, book, member, names) for row in what.rows]
+        now = [queries.place_out(row, book, member, names, renewed.NOTHING) for row in what.rows]  # read just now
     there = {(place.check, place.position) for place in now}
     return ChangedOut(
         last=last,

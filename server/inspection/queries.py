@@ -19,7 +19,7 @@ from lumvek_core.units import System, show_length
 from shops.access import NotFoundHere
 from shops.models import Member, Role
 
-from . import books
+from . import books, renewed
 from .models import Decision, Reading, Verdict, WalkAround
 from .schemas import AdviceOut, PlaceOut, SeverityName, StationOut
 from .values import value_of
@@ -156,14 +156,14 @@ def _own(machine: Machine, stations: list[StationOut]) -> list[StationOut]:
 def places(
     walk_around: WalkAround, book: CoreBook, member: Member, only: Iterable[tuple[str, str]] | None = None
 ) -> list[PlaceOut]:
-    """The positions that have a verdict; with `only`, those of the pairs that still have one. Two queries."""
+    """The positions that have a verdict; with `only`, those of the pairs that still have one. Four queries."""
     rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading")
-    names = names_in(member.shop_id)
+    names, new = names_in(member.shop_id), renewed.of(walk_around)
     if only is not None:
         wanted = set(only)
         rows = rows.filter(check_key__in={check for check, _ in wanted}, position_key__in={place for _, place in wanted})
-        return [place_out(row, book, member, names) for row in rows if (row.check_key, row.position_key) in wanted]
-    return [place_out(row, book, member, names) for row in rows]
+        return [place_out(row, book, member, names, new) for row in rows if (row.check_key, row.position_key) in wanted]
+    return [place_out(row, book, member, names, new) for row in rows]
 
 
 def names_in(shop_id: int) -> dict[int, str]:
@@ -172,11 +172,12 @@ def names_in(shop_id: int) -> dict[int, str]:
     return {user: f"{first} {last}".strip() or username for user, first, last, username in people}
 
 
-def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, str]) -> PlaceOut:
+def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, str], new: renewed.Renewed) -> PlaceOut:
     """A verdict with its reading, as this member reads it."""
     check, reading = book.family.checks[row.check_key], row.reading
     seen = reading.state == Reading.State.SEEN
     value = value_of(reading)
+    fitment = new.at(check, row.position_key, reading.taken_at)
     mine: System = "in" if member.units == "in" else "mm"
     other: System = "mm" if mine == "in" else "in"
     worked_out = row.facts.get("equivalent", row.facts.get("mean"))
@@ -191,7 +192,8 @@ def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, 
         remedy="" if row.ask else describe.remedy(check, row.severity),
         why=row.why,
         facts=row.facts,
-        used=row.used,
+        used=0.0 if fitment else row.used,
+        fitted=renewed.in_words(fitment) if fitment else "",
         ask=row.ask,
         instead=row.instead,
         advice=AdviceOut.model_validate(row.advice) if row.advice else None,

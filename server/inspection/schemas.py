@@ -198,6 +198,8 @@ class AdviceOut(Schema):
 
 
 class PlaceOut(Schema):
+    """A place that was read. fitted: that the part was renewed since, in words; its wear starts anew then."""
+
     check: str
     position: str
     state: str
@@ -208,6 +210,7 @@ class PlaceOut(Schema):
     why: list[str]
     facts: dict[str, float]
     used: float | None
+    fitted: str
     ask: str
     instead: str
     advice: AdviceOut | None
@@ -231,7 +234,7 @@ class PieceOut(Schema):
     position: str
     label: str
     quantity: int
-    origin: Literal["finding", "companion"]
+    origin: Literal["finding", "companion", "apart"]
     because: str
     why: str
     declined_reason: str

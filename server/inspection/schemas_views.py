@@ -88,7 +88,10 @@ class SummaryOut(Schema):
 
 
 class CellOut(Schema):
-    """One place in a map of like things. off: against the median of its line; change: against the walk-around before."""
+    """One place in a map of like things. off: against the median of its line; change: against the walk-around before.
+
+    used: share of the wear allowance, where there is one. fitted: that the part was renewed since it was read, in words.
+    """
 
     position: str
     severity: str
@@ -98,6 +101,8 @@ class CellOut(Schema):
     off: str
     change: str
     apart: float
+    used: float | None
+    fitted: str
 
 
 class LineOut(Schema):

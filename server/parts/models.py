@@ -4,16 +4,40 @@ from django.db import models
 
 
 class PartNumber(models.Model):
-    """A model's part number for a slot; handed slots have one for each side."""
+    """A model's part number for a slot; handed slots have one for each side, and a slot may have alternatives.
+
+    chosen: the alternative this shop fits; without a choice the one as original. life: how long it lasts against the original.
+    replaced_by: the number that came after it; mark: how the old one is recognised, and whether the two may be mixed.
+    """
+
+    class Kind(models.TextChoices):
+        ORIGINAL = "original", "As original"
+        UPGRADED = "upgraded", "Upgraded"
+        REPAIR = "repair", "Repair"
+        ASSEMBLY = "assembly", "Assembly"
+
+    class Status(models.TextChoices):
+        SUPPORTED = "supported", "Still supported"
+        SCARCE = "scarce", "Scarce"
 
     model = models.ForeignKey("fleet.MachineModel", on_delete=models.CASCADE, related_name="part_numbers")
     slot = models.CharField(max_length=60)
     side = models.CharField(max_length=1, blank=True)
     number = models.CharField(max_length=40)
     pack = models.PositiveSmallIntegerField(default=1)
+    kind = models.CharField(max_length=10, choices=Kind.choices, default=Kind.ORIGINAL)
+    chosen = models.BooleanField(default=False)
+    status = models.CharField(max_length=10, choices=Status.choices, default=Status.SUPPORTED)
+    life = models.FloatField(default=1)
+    replaced_by = models.CharField(max_length=40, blank=True)
+    mark = models.CharField(max_length=120, blank=True)
+    note = models.CharField(max_length=200, blank=True)
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["model", "slot", "side"], name="one_number_per_slot_and_side")]
+        ordering = ["slot", "side", "-chosen", "kind", "number"]
+        constraints = [
+            models.UniqueConstraint(fields=["model", "slot", "side", "number"], name="one_line_per_number"),
+        ]
 
 
 class PartsLine(models.Model):

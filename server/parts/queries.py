@@ -1,6 +1,7 @@
 """The parts list: pieces merged over rows and sides, with their numbers."""
 
 import uuid
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from math import ceil
 
@@ -47,9 +48,19 @@ class ListedPart:
     pieces: list[Piece] = field(default_factory=list)
 
 
-def parts_list(walk_around_id: uuid.UUID, model_id: int, book: RuleBook) -> list[ListedPart]:
-    """The merged list; lines without a number first, then by name. Two queries."""
-    numbers = {(n.slot, n.side): n for n in PartNumber.objects.filter(model_id=model_id)}
+def parts_list(walk_around_id: uuid.UUID, models: Mapping[str, int], book: RuleBook) -> list[ListedPart]:
+    """The merged list; lines without a number first, then by name. Two queries.
+
+    models: prefix of the slots → model, the machine's own under the empty one and its headers' under theirs.
+    """
+    by_model: dict[int, list[PartNumber]] = {}
+    for one in PartNumber.objects.filter(model__in=models.values()):
+        by_model.setdefault(one.model_id, []).append(one)
+    numbers = {
+        (f"{prefix}.{slot}" if prefix else slot, side): one
+        for prefix, model in models.items()
+        for (slot, side), one in numbers_of(by_model.get(model, [])).items()
+    }
     names = {check.key: check.name for check in book.family.checks.values()}
     names |= {key: f"new {slot.name.lower()}" for key, slot in book.family.slots.items()}
     listed: dict[tuple[str, str], ListedPart] = {}
@@ -75,16 +86,24 @@ def parts_list(walk_around_id: uuid.UUID, model_id: int, book: RuleBook) -> list
             part.quantity += line.quantity
     for part in listed.values():
         part.order = ceil(part.quantity / part.pack) * part.pack
-        part.found_at = _at(part, "finding", declined=False)
-        part.along_at = _at(part, "companion", declined=False)
-        part.declined_at = _at(part, "companion", declined=True)
+        part.found_at = _at(part, found=True, declined=False)
+        part.along_at = _at(part, found=False, declined=False)
+        part.declined_at = _at(part, found=False, declined=True)
         part.pieces.sort(key=lambda piece: positions.reading_order(piece.position))
     return sorted(listed.values(), key=lambda part: (bool(part.number), part.name, part.side))
 
 
-def _at(part: ListedPart, origin: str, *, declined: bool) -> str:
-    """Where pieces of one origin are needed, in words."""
-    return positions.in_words(p.position for p in part.pieces if p.origin == origin and bool(p.declined_reason) == declined)
+def numbers_of(book: Iterable[PartNumber]) -> dict[tuple[str, str], PartNumber]:
+    """The number to use for each (slot, side) of one model: the alternative that was chosen, else the one as original."""
+    ranked = sorted(book, key=lambda n: (not n.chosen, n.kind != PartNumber.Kind.ORIGINAL, n.number))
+    return {(n.slot, n.side): n for n in reversed(ranked)}
+
+
+def _at(part: ListedPart, *, found: bool, declined: bool) -> str:
+    """Where pieces that were found worn, or that go along, are needed, in words."""
+    return positions.in_words(
+        p.position for p in part.pieces if (p.origin == "finding") == found and bool(p.declined_reason) == declined
+    )
 
 
 def _part(book: RuleBook, line: PartsLine, number: PartNumber | None) -> ListedPart:

@@ -2,6 +2,7 @@
 
 import uuid
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from lumvek_core.judgement.companions import PartNeed
 
@@ -12,7 +13,11 @@ def refresh(walk_around_id: uuid.UUID, needs: Sequence[PartNeed]) -> None:
     """Make the lines of a walk-around what `needs` says. A declined line that is still needed stays declined."""
     had = {(line.slot, line.position_key): line for line in PartsLine.objects.filter(walk_around_id=walk_around_id)}
     wanted = {(need.slot, need.position): need for need in needs}
-    gone = [line.pk for key, line in had.items() if key not in wanted]
+    # What a person takes along stays while what opens it is renewed; findings and companions follow what was found.
+    opened = {need.slot for need in needs}
+    gone = [
+        line.pk for key, line in had.items() if key not in wanted and not (line.origin == "apart" and line.because in opened)
+    ]
     if gone:
         PartsLine.objects.filter(pk__in=gone).delete()
     changed = [line for key, line in had.items() if key in wanted and _follow(line, wanted[key])]
@@ -42,15 +47,57 @@ def _follow(line: PartsLine, need: PartNeed) -> bool:
     if line.origin == "companion" and need.origin == "finding":
         # It was declined as a companion; now it is worn itself, and that is a new question.
         line.declined_reason = line.declined_by = ""
-    before = [getattr(line, name) for name in _columns(need)]
-    for name, value in _columns(need).items():
+    columns = _columns(need)
+    if not need.side:
+        columns.pop("side")  # a person may have looked which hand it is
+    before = [getattr(line, name) for name in columns]
+    for name, value in columns.items():
         setattr(line, name, value)
-    return before != [getattr(line, name) for name in _columns(need)]
+    return before != [getattr(line, name) for name in columns]
 
 
 def decline(walk_around_id: uuid.UUID, slot: str, positions: Sequence[str], reason: str, by: str) -> int:
     """Decline companions with a reason, or with an empty reason take that back. Returns how many lines it touched."""
-    lines = PartsLine.objects.filter(
-        walk_around_id=walk_around_id, slot=slot, position_key__in=list(positions), origin="companion"
+    lines = PartsLine.objects.filter(walk_around_id=walk_around_id, slot=slot, position_key__in=list(positions)).exclude(
+        origin="finding"
     )
     return lines.update(declined_reason=reason, declined_by=by if reason else "")
+
+
+@dataclass(frozen=True)
+class Along:
+    """A part taken along at a position because `because` (a slot) is renewed there. why: in words."""
+
+    position: str
+    side: str
+    because: str
+    why: str
+
+
+def take_along(walk_around_id: uuid.UUID, slot: str, along: Sequence[Along], *, taken: bool) -> None:
+    """Put a part on the list because it lies open anyway, or take it off again."""
+    mine = PartsLine.objects.filter(walk_around_id=walk_around_id, slot=slot, position_key__in=[one.position for one in along])
+    if not taken:
+        mine.filter(origin="apart").delete()
+        return
+    there = set(mine.values_list("position_key", flat=True))
+    PartsLine.objects.bulk_create(
+        PartsLine(
+            walk_around_id=walk_around_id,
+            slot=slot,
+            position_key=one.position,
+            side=one.side,
+            quantity=1,
+            origin="apart",
+            because=one.because,
+            why=one.why,
+        )
+        for one in along
+        if one.position not in there
+    )
+
+
+def set_hand(walk_around_id: uuid.UUID, slot: str, positions: Sequence[str], side: str) -> int:
+    """Say which hand a handed part is where its place does not tell. Returns how many lines it touched."""
+    lines = PartsLine.objects.filter(walk_around_id=walk_around_id, slot=slot, position_key__in=list(positions))
+    return lines.update(side=side)

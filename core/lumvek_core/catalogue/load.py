@@ -10,7 +10,7 @@ import yaml
 from .. import positions, shapes
 from ..errors import BadInput
 from ..judgement.rules import ChoiceRule, ContactRule, KnivesRule, figures, options
-from .model import Catalogue, Check, Companion, Family, Safety, School, Slot, Station, Thing
+from .model import Catalogue, Check, Companion, Family, Safety, School, Slot, Station, StripDown, Thing
 from .qualify import LOOKS_AT, qualified, short
 
 SHIPPED = Path(__file__).resolve().parents[3] / "catalogue"
@@ -35,6 +35,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
         companions=_read(list[Companion], folder / "companions.yaml"),
         schools={school.subject: school for school in _read(list[School], folder / "schools.yaml")},
         safety=_read(Safety, folder / "safety.yaml"),
+        strip_downs=_read(list[StripDown], folder / "strip-downs.yaml"),
     )
     problems = list(unresolved(catalogue))
     if problems:
@@ -97,6 +98,15 @@ def unresolved(catalogue: Catalogue) -> Iterator[str]:
             for key, posture in choice.postures.items():
                 if key not in checks or posture not in catalogue.safety.postures:
                     yield f"schools: {key} cannot be made in posture {posture}"
+    for down in catalogue.strip_downs:
+        yield from (f"strip-downs: {down.key}: no family has a slot {slot}" for slot in down.for_ if slot not in slots)
+        for reach in down.reaches:
+            if reach.slot not in slots:
+                yield f"strip-downs: {down.key}: no family has a slot {reach.slot}"
+            if reach.check not in checks:
+                yield f"strip-downs: {down.key}: no family has a check {reach.check}"
+            elif checks[reach.check].safety:
+                yield f"strip-downs: {down.key}: {reach.check} is a safety item, which is never weighed against money"
     yield from _unresolved_moves(catalogue)
 
 

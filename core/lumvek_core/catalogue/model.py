@@ -107,11 +107,48 @@ class Thing:
 
 @dataclass(frozen=True)
 class Slot:
-    """A part's place in a parts book. handed: left and right are different parts."""
+    """A part's place in a parts book. handed: left and right are different parts. unit: what it is counted in.
+
+    consumable: used up with the work (oil, grease, ties): it goes on the list, and no wear history begins with it.
+    """
 
     name: str
     handed: bool = False
     note: str = ""
+    unit: Literal["", "l", "g", "m"] = ""
+    consumable: bool = False
+
+
+@dataclass(frozen=True)
+class Reach:
+    """A part that a strip-down lays open, at the same place, across the row, or once for the row or machine.
+
+    p_fail: chance in a season that a sound one would make the strip-down needed again; p_fail_watch: of one that is watched.
+    p_fail_new: of a new one. extra_h: hours to renew it while it lies open. check: where its state is read.
+    """
+
+    slot: str
+    check: str
+    p_fail: Annotated[float, Within(0, 1)]
+    p_fail_watch: Annotated[float, Within(0, 1)]
+    at: At = "same"
+    p_fail_new: Annotated[float, Within(0, 1)] = 0.01
+    extra_h: Annotated[float, Within(0)] = 0.0
+
+
+@dataclass(frozen=True)
+class StripDown:
+    """Work that takes long to get at: what opens it, how many hours, and what else lies open then. Never safety items.
+
+    for_: slots whose renewal strips it down. source: where hours and chances come from.
+    """
+
+    key: str
+    name: str
+    for_: list[str]
+    hours: Annotated[float, Over(0)]
+    reaches: list[Reach]
+    source: str = "starting value"
 
 
 @dataclass(frozen=True)
@@ -225,6 +262,7 @@ class Catalogue:
     companions: list[Companion]
     schools: dict[str, School]
     safety: Safety
+    strip_downs: list[StripDown] = field(default_factory=list)
 
 
 @dataclass(frozen=True)

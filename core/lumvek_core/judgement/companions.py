@@ -54,14 +54,14 @@ def parts_for(book: RuleBook, findings: Iterable[Called]) -> list[PartNeed]:
     for finding in findings:
         check = checks.get(finding.check)
         for slot, quantity, at in _parts(check, finding) if check else ():
-            where = _place(positions.find(finding.position), at)
+            where = place_at(positions.find(finding.position), at)
             need = _need(book, slot, where, quantity, "finding", finding.check, check.name if check else "", finding.count)
             needs.setdefault((slot, where.key), need)
     waiting = list(needs.values())
     while waiting:
         cause = waiting.pop(0)
         for companion in _companions(book, cause.slot):
-            where = _place(positions.find(cause.position), companion.at)
+            where = place_at(positions.find(cause.position), companion.at)
             if companion.slot and (companion.slot, where.key) not in needs:
                 count = cause.count if companion.at == "same" else 1
                 need = _need(book, companion.slot, where, 1, "companion", cause.slot, companion.why, count)
@@ -76,7 +76,7 @@ def tasks_for(book: RuleBook, needs: Iterable[PartNeed]) -> list[Task]:
     for need in needs:
         for companion in _companions(book, need.slot):
             if companion.task:
-                where = _place(positions.find(need.position), companion.at)
+                where = place_at(positions.find(need.position), companion.at)
                 found.setdefault((companion.task, where.key), Task(where.key, companion.task, companion.why))
     return list(found.values())
 
@@ -93,7 +93,8 @@ def _companions(book: RuleBook, slot: str) -> list[Companion]:
     return [companion for companion in book.companions if companion.when == slot]
 
 
-def _place(position: Position, at: At) -> Position:
+def place_at(position: Position, at: At) -> Position:
+    """Where a part goes that is renewed with one at `position`."""
     match at:
         case "across":
             return position.across

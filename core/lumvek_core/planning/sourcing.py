@@ -15,8 +15,8 @@ from .sourcing_model import (
     PlanCost,
     PlanLine,
     Sending,
-    SourceGiven,
     Sourced,
+    SourceGiven,
     Surer,
     Trip,
 )

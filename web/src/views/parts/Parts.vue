@@ -25,7 +25,7 @@ async function run(call: ReturnType<typeof fetchParts>): Promise<void> {
 
 const rows = computed(() =>
   (data.value?.parts ?? []).map((part) => {
-    const along = part.pieces.filter((piece) => piece.origin === 'companion' && !piece.declined_reason)
+    const along = part.pieces.filter((piece) => piece.origin !== 'finding' && !piece.declined_reason)
     const declined = part.pieces.filter((piece) => piece.declined_reason)
     return { part, along: along[0], open: along.map((piece) => piece.position), declined: declined[0], declinedPositions: declined.map((piece) => piece.position) }
   }),

@@ -1,0 +1,54 @@
+"""Where a part was renewed since it was read: its wear starts anew, and the older reading says nothing about it."""
+
+import datetime as dt
+from dataclasses import dataclass
+
+from fleet.models import Fitment
+from fleet.queries import fitments_of
+from lumvek_core import positions
+from lumvek_core.catalogue.model import Check
+from lumvek_core.judgement.companions import place_at
+
+from . import books
+from .models import WalkAround
+
+
+@dataclass(frozen=True)
+class Renewed:
+    """What is on record as fitted on the machine of a walk-around and its headers: (slot with prefix, position) → fitment."""
+
+    fitted: dict[tuple[str, str], Fitment]
+
+    def at(self, check: Check, position: str, read_at: dt.datetime) -> Fitment | None:
+        """The part that this check looks at, if it was fitted after `read_at`."""
+        for part in check.parts:
+            if "replace" in part.when or "turn" in part.when:
+                found = self.fitted.get((part.slot, place_at(positions.find(position), part.at).key))
+                if found and found.fitted_at > read_at:
+                    return found
+        return None
+
+
+NOTHING = Renewed({})
+
+
+def of(walk_around: WalkAround) -> Renewed:
+    """One query, two with headers."""
+    families = {"": walk_around.machine_id}
+    if walk_around.header_families:
+        for family, machine in walk_around.headers.values_list("model__family", "pk"):
+            families[books.shipped().families[family].prefix] = machine
+    prefix_of = {machine: prefix for prefix, machine in families.items()}
+    return Renewed(
+        {
+            (f"{prefix_of[machine]}.{slot}" if prefix_of[machine] else slot, position): one
+            for (machine, slot, position), one in fitments_of(prefix_of).items()
+        }
+    )
+
+
+def in_words(one: Fitment) -> str:
+    """``Fitted 23 Nov 2026 at 2860 ha: 0 % worn.``"""
+    unit = "h" if one.machine.hours is not None else "ha"
+    at = f" at {one.counter:g} {unit}" if one.counter is not None else ""
+    return f"New part fitted {one.fitted_at:%-d %b %Y}{at}: 0 % worn."

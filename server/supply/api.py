@@ -1,0 +1,337 @@
+"""Endpoints of the parts list, sourcing, stock, the parts book and cost. Orders are in `api_orders`."""
+
+from collections.abc import Iterator
+from decimal import Decimal, InvalidOperation
+from uuid import UUID
+
+from django.conf import settings
+from django.http import HttpRequest, StreamingHttpResponse
+from ninja import File, Form, Router, UploadedFile
+
+from fleet.queries import machine_for
+from inspection import sheets
+from inspection.queries import walk_around_for
+from lumvek_core.errors import BadInput
+from lumvek_core.planning.sourcing_model import Pin
+from parts import services as parts_services
+from parts.models import PartNumber
+from shops.access import DECIDERS, NotFoundHere, member_of, only
+from shops.models import Member, Role
+
+from . import apart, book, costs, desk, present, sourcing, stock
+from .models import NeedDate, Plan, StockItem, Supplier
+from .needs import terms_of
+from .schemas import (
+    ApartOut,
+    ApproveIn,
+    AskedOut,
+    BookLineOut,
+    BookModelOut,
+    BookOut,
+    ChooseIn,
+    CostsOut,
+    DeskIn,
+    DeskOut,
+    GiveBackIn,
+    HandIn,
+    LoadIn,
+    NeedDateIn,
+    NeedsOut,
+    NumberIn,
+    SourcingIn,
+    SourcingOut,
+    StockCountIn,
+    StockItemIn,
+    StockOut,
+    SupplierOut,
+    TableLineOut,
+    TableOut,
+    TakeIn,
+    TermsIn,
+)
+
+supply = Router(tags=["supply"])
+BUYERS = {Role.LEAD, Role.PARTS}
+"""Who keeps the book, plans and orders; technicians see it all, receive, fit and count."""
+
+
+def reader(request: HttpRequest, doing: str = "see the parts of the whole shop") -> Member:
+    """The member, unless an owner: they see cost of their own machines only."""
+    member = member_of(request)
+    only(member, DECIDERS, doing)
+    return member
+
+
+def buyer(request: HttpRequest, doing: str) -> Member:
+    member = member_of(request)
+    only(member, BUYERS, doing)
+    return member
+
+
+@supply.get("/list", response=NeedsOut)
+def needed(request: HttpRequest) -> NeedsOut:
+    """Everything the shop's machines need, less what there is and what is coming."""
+    return present.needs(reader(request))
+
+
+@supply.post("/numbers", response=NeedsOut)
+def set_number(request: HttpRequest, new: NumberIn) -> NeedsOut:
+    """Enter a part number that was to be found."""
+    member = buyer(request, "change the parts book")
+    book.set_number(member, book.model_of(member, new.model), new.slot, new.side, new.number, new.pack)
+    return present.needs(member)
+
+
+@supply.post("/choices", response=NeedsOut)
+def choose(request: HttpRequest, new: ChooseIn) -> NeedsOut:
+    """Choose among the alternatives of a slot."""
+    member = buyer(request, "change the parts book")
+    book.choose(book.model_of(member, new.model), new.slot, new.side, new.number)
+    return present.needs(member)
+
+
+@supply.post("/hands", response=NeedsOut)
+def set_hand(request: HttpRequest, new: HandIn) -> NeedsOut:
+    """Say which hand a part is, where its place does not tell."""
+    member = reader(request, "decide on parts")
+    found = walk_around_for(member, new.walk_around)
+    if not parts_services.set_hand(found.pk, new.slot, new.positions, new.side):
+        raise BadInput("positions", "nothing is needed there")
+    return present.needs(member)
+
+
+@supply.post("/need-dates", response=NeedsOut)
+def need_date(request: HttpRequest, new: NeedDateIn) -> NeedsOut:
+    """The day a machine's parts are wanted; without a day the season's date less the shop's days."""
+    member = buyer(request, "set dates")
+    machine = machine_for(member, new.machine)
+    if new.day is None:
+        NeedDate.objects.filter(machine=machine).delete()
+    else:
+        NeedDate.objects.update_or_create(machine=machine, defaults={"day": new.day})
+    return present.needs(member)
+
+
+@supply.post("/terms", response=NeedsOut)
+def set_terms(request: HttpRequest, new: TermsIn) -> NeedsOut:
+    """Currency and rates the shop counts with."""
+    member = buyer(request, "change rates")
+    found = terms_of(member)
+    found.currency, found.days_before, found.now = new.currency, new.days_before, new.now
+    for name in ("labour_rate", "km_cost", "downtime_rate", "late_cost_per_day"):
+        setattr(found, name, _amount(getattr(new, name), name))
+    found.save()
+    return present.needs(member)
+
+
+def _amount(text: str, field: str) -> Decimal:
+    try:
+        value = Decimal(text.strip().replace(",", "."))
+    except InvalidOperation:
+        raise BadInput(field, "must be an amount such as 62.00") from None
+    if not value.is_finite() or not 0 <= value < 10_000:
+        raise BadInput(field, "must be between 0 and 9999.99")
+    return value.quantize(costs.CENT)
+
+
+@supply.post("/ask-desks", response=list[AskedOut])
+def ask_desks(request: HttpRequest) -> list[AskedOut]:
+    """Ask every supplier's desk for price and stock of the whole list."""
+    found = sourcing.ask_desks(buyer(request, "ask suppliers"))
+    return [AskedOut(supplier=one.supplier, offers=one.offers, trouble=one.trouble) for one in found]
+
+
+@supply.get("/suppliers", response=list[SupplierOut])
+def suppliers(request: HttpRequest) -> list[SupplierOut]:
+    """The shop's suppliers, nearest first."""
+    return [present.supplier(one) for one in Supplier.objects.filter(shop=reader(request).shop_id)]
+
+
+@supply.post("/suppliers/{int:supplier_id}/offers-file", response=TableOut)
+def offers_file(request: HttpRequest, supplier_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> TableOut:
+    """A supplier's prices and stock from CSV or XLSX. dry: only say what each line would do."""
+    member = buyer(request, "take prices")
+    supplier = Supplier.objects.filter(shop=member.shop_id, pk=supplier_id).first()
+    if supplier is None:
+        raise NotFoundHere("There is no such supplier.")
+    text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
+    return _table(book.read_offers(supplier, text, dry=dry), dry)
+
+
+@supply.post("/plans", response={200: None})
+def make_plan(request: HttpRequest, new: SourcingIn) -> StreamingHttpResponse:
+    """Work out three plans: a line of JSON for each step, the last one with ``done`` or ``error``."""
+    member = buyer(request, "plan orders")
+    pins = [Pin(pin.line, pin.supplier, pin.way, pin.date.isoformat() if pin.date else None) for pin in new.pinned]
+    steps = sourcing.stream(member, new.uuid, pins)
+    first = next(steps)  # what is refused at once is refused as everywhere else
+
+    def all_steps() -> Iterator[str]:
+        yield first
+        yield from steps
+
+    response = StreamingHttpResponse(all_steps(), content_type="application/x-ndjson")
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+@supply.get("/plans/latest", response=SourcingOut | None)
+def latest_plan(request: HttpRequest) -> SourcingOut | None:
+    """The newest plan of the shop, if there is one."""
+    member = reader(request)
+    found = sourcing.last_plan(member)
+    return present.plan(member, found) if found else None
+
+
+def plan_or_nothing(member: Member, plan_id: UUID) -> Plan:
+    found = sourcing.plan_of(member, plan_id)
+    if found is None:
+        raise NotFoundHere("There is no such plan.")
+    return found
+
+
+@supply.get("/plans/{uuid:plan_id}", response=SourcingOut)
+def one_plan(request: HttpRequest, plan_id: UUID) -> SourcingOut:
+    """One plan."""
+    member = reader(request)
+    return present.plan(member, plan_or_nothing(member, plan_id))
+
+
+@supply.get("/stock", response=StockOut)
+def in_stock(request: HttpRequest) -> StockOut:
+    """Shelf and truck, with how many to carry and why."""
+    return present.stocked(reader(request))
+
+
+@supply.post("/stock/items", response=StockOut)
+def stock_item(request: HttpRequest, new: StockItemIn) -> StockOut:
+    """Keep a part, or change its bin and what the truck should carry."""
+    member = reader(request)
+    values = new.model_dump(exclude={"number"})
+    StockItem.objects.update_or_create(shop=member.shop, number=new.number.strip(), defaults=values)
+    return present.stocked(member)
+
+
+@supply.post("/stock/count", response=StockOut)
+def count_stock(request: HttpRequest, new: StockCountIn) -> StockOut:
+    """Say how many lie there."""
+    member = reader(request)
+    stock.count(member, new.uuid, new.number, new.place, new.counted)
+    return present.stocked(member)
+
+
+@supply.post("/stock/load", response=StockOut)
+def load_truck(request: HttpRequest, new: LoadIn) -> StockOut:
+    """From shelf to truck; below 0 back again."""
+    member = reader(request)
+    stock.load_truck(member, new.uuid, new.number, new.quantity)
+    return present.stocked(member)
+
+
+@supply.post("/stock/give-back", response=StockOut)
+def give_back(request: HttpRequest, new: GiveBackIn) -> StockOut:
+    """Send pieces back to a supplier."""
+    member = reader(request)
+    stock.give_back(member, new.uuid, new.number, new.quantity, new.note)
+    return present.stocked(member)
+
+
+@supply.get("/book", response=BookOut)
+def parts_book(request: HttpRequest, model: int = 0) -> BookOut:
+    """The parts book of a model; without one, of the first."""
+    return _book(reader(request), model)
+
+
+def _book(member: Member, model_id: int) -> BookOut:
+    models = list(member.shop.machine_models.prefetch_related("part_numbers").order_by("maker", "name"))
+    shown = book.model_of(member, model_id or models[0].pk) if models or model_id else None
+    names = book.slots_of(shown) if shown else {}
+    return BookOut(
+        models=[
+            BookModelOut(id=one.pk, name=one.full_name, numbers=one.part_numbers.count(), slots=len(book.slots_of(one)))
+            for one in models
+        ],
+        model=shown.pk if shown else 0,
+        name=shown.full_name if shown else "",
+        lines=[_book_line(names[row[0]].name, row) for row in (book.rows(shown)[1:] if shown else [])],
+        may_change=member.role in BUYERS,
+    )
+
+
+def _book_line(name: str, row: list[str]) -> BookLineOut:
+    slot, _, side, number, pack, kind, chosen, status, life, replaced_by, mark, note = row
+    return BookLineOut(
+        slot=slot, name=name, side=side, number=number, pack=int(pack), kind=PartNumber.Kind(kind).label, chosen=bool(chosen),
+        status=status, life=float(life), replaced_by=replaced_by, mark=mark, note=note,
+    )  # fmt: skip
+
+
+@supply.post("/book/{int:model_id}/file", response=TableOut)
+def book_file(request: HttpRequest, model_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> TableOut:
+    """Part numbers of a model from CSV or XLSX. dry: only say what each line would do."""
+    member = buyer(request, "change the parts book")
+    model = book.model_of(member, model_id)
+    text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
+    return _table(book.read(model, text, dry=dry), dry)
+
+
+def _table(found: book.Table, dry: bool) -> TableOut:
+    return TableOut(
+        dry=dry,
+        taken=found.count("taken"),
+        there=found.count("there"),
+        refused=found.count("refused"),
+        lines=[TableLineOut.model_validate(vars(line)) for line in found.lines],
+    )
+
+
+@supply.get("/costs", response=CostsOut)
+def cost(request: HttpRequest) -> CostsOut:
+    """What each machine costs and who bears it; an owner sees own machines only."""
+    return present.cost(member_of(request))
+
+
+@supply.post("/costs/{int:machine_id}/approve", response=CostsOut)
+def approve(request: HttpRequest, machine_id: int, new: ApproveIn) -> CostsOut:
+    """Agree to the estimate of a machine, as its owner or on the owner's word."""
+    member = member_of(request)
+    machine_for(member, machine_id)
+    only(member, BUYERS | {Role.OWNER}, "agree to costs")
+    costs.approve(member, machine_id, new.uuid, new.amount, new.how)
+    return present.cost(member)
+
+
+@supply.get("/walk-arounds/{uuid:walk_around_id}/apart", response=ApartOut)
+def while_apart(request: HttpRequest, walk_around_id: UUID) -> ApartOut:
+    """What else lies open behind the parts of a walk-around, now against later."""
+    member = member_of(request)
+    found = walk_around_for(member, walk_around_id)
+    return present.lies_open(member, apart.build(member, found), member.role in DECIDERS)
+
+
+@supply.post("/walk-arounds/{uuid:walk_around_id}/apart", response=ApartOut)
+def take_along(request: HttpRequest, walk_around_id: UUID, new: TakeIn) -> ApartOut:
+    """Put what lies open on the list, or take it off."""
+    member = member_of(request)
+    walk_around_for(member, walk_around_id)
+    only(member, DECIDERS, "decide on parts")
+    found = apart.take(member, walk_around_id, new.slot, new.positions, new.taken)
+    return present.lies_open(member, apart.build(member, found), True)
+
+
+@supply.get("/desk", response=DeskOut)
+def desk_state(request: HttpRequest) -> DeskOut:
+    """Whether the suppliers' desk answers."""
+    reader(request)
+    connected = bool(settings.DESK_URL)
+    return DeskOut(connected=connected, answers=connected and desk.answers(), simulated=settings.MODE != "serve" and connected)
+
+
+@supply.post("/desk", response=DeskOut)
+def desk_mode(request: HttpRequest, new: DeskIn) -> DeskOut:
+    """Make the simulated desk slow, deaf or silent. There is no such switch where the product serves."""
+    buyer(request, "switch the simulated desk")
+    if settings.MODE == "serve" or not settings.DESK_URL:
+        raise NotFoundHere("There is no simulated desk here.")
+    desk.behave(new.mode)
+    return desk_state(request)

@@ -1,0 +1,90 @@
+"""Fitting a part: it leaves the shelf, and the wear history of its position starts anew."""
+
+import uuid
+from collections.abc import Sequence
+
+from django.db import transaction
+from django.utils import timezone
+
+from fleet.models import Fitment
+from lumvek_core.errors import BadInput
+from shops.access import Conflict
+from shops.models import Member
+
+from . import needs, stock
+from .models import Movement, Place
+from .needs import Piece
+
+
+@transaction.atomic
+def fit(
+    member: Member, fitting: uuid.UUID, walk_around: uuid.UUID, slot: str, at: Sequence[str], counter: float | None, place: str
+) -> list[Fitment]:
+    """Fit the pieces of one slot of a walk-around at these positions, from shelf or truck. The same UUID twice is once.
+
+    counter: of the machine now, hours or hectares; where it is given it becomes the machine's. Raises BadInput, Conflict.
+    """
+    stock.hold(member)
+    had = list(Fitment.objects.filter(machine__shop=member.shop_id, uuid__in=[uuid.uuid5(fitting, key) for key in at]))
+    if had:
+        return had
+    if place not in Place.values:
+        raise BadInput("place", "must be shelf or truck")
+    pieces = _pieces(member, walk_around, slot, at)
+    machine, number = pieces[0].machine, pieces[0].number
+    if number is None:
+        raise BadInput("number", "find its part number first")
+    _set_counter(pieces[0], counter)
+    now, made = timezone.now(), []
+    Fitment.objects.filter(
+        machine=machine, slot=pieces[0].slot, position_key__in=[piece.position for piece in pieces], until_at=None
+    ).update(until_at=now)
+    for piece in pieces:
+        made.append(
+            Fitment.objects.create(
+                uuid=uuid.uuid5(fitting, piece.position),
+                machine=machine,
+                slot=piece.slot,
+                position_key=piece.position,
+                number=number.number,
+                quantity=piece.quantity,
+                counter=_counter(piece),
+                fitted_at=now,
+                by=member.user,
+            )
+        )
+    quantity = sum(piece.quantity for piece in pieces)
+    stock.move(member, fitting, number.number, place, -quantity, Movement.Reason.FITTED, machine.name)
+    return made
+
+
+def _pieces(member: Member, walk_around: uuid.UUID, slot: str, at: Sequence[str]) -> list[Piece]:
+    read = needs.read(member, timezone.now())
+    mine = {piece.position: piece for piece in read.pieces if piece.walk_around == walk_around and piece.walk_slot == slot}
+    missing = [key for key in at if key not in mine]
+    if missing or not at:
+        raise BadInput("positions", f"nothing is needed at {', '.join(missing) or 'no position'}")
+    if fitted := [mine[key].label for key in at if mine[key].fitted]:
+        raise Conflict(f"{', '.join(fitted)}: fitted already.")
+    pieces = [mine[key] for key in at]
+    if len({piece.number.number if piece.number else "" for piece in pieces}) > 1:
+        raise BadInput("positions", "left and right are different parts: fit them one after the other")
+    return pieces
+
+
+def _counter(piece: Piece) -> float | None:
+    return piece.machine.hours if piece.machine.hours is not None else piece.machine.area_ha
+
+
+def _set_counter(piece: Piece, counter: float | None) -> None:
+    """The machine's counter as read at fitting; it never runs back. The machine is kept in step."""
+    if counter is None:
+        return
+    machine, had = piece.machine, _counter(piece)
+    if not 0 <= counter < 1e6:
+        raise BadInput("counter", "must be between 0 and 1 000 000")
+    if had is not None and counter < had:
+        raise BadInput("counter", f"stood at {had:g} before; it does not run back")
+    field = "hours" if machine.hours is not None else "area_ha"
+    setattr(machine, field, counter)
+    machine.save(update_fields=[field])

@@ -1,0 +1,492 @@
+"""What the supply API takes and gives. Money is text with two decimals, in the currency that goes with it."""
+
+import datetime as dt
+from typing import Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+Short = Field(max_length=200)
+
+
+class NeededPiece(Schema):
+    """One part at one position. open: what it waits for; empty once it is fitted."""
+
+    walk_around: UUID
+    slot: str
+    machine: int
+    machine_name: str
+    position: str
+    label: str
+    quantity: int
+    origin: Literal["finding", "companion", "apart"]
+    because: str
+    severity: str
+    why: str
+    posture: str
+    fitted: str
+
+
+class NeededLine(Schema):
+    """One line of the list. net: pieces still missing; order: the same in packs; surplus: on order and no longer needed."""
+
+    key: str
+    number: str
+    name: str
+    side: str
+    unit: str
+    pack: int
+    status: str
+    note: str
+    consumable: bool
+    model: int
+    slot: str
+    side_key: str
+    hand_open: bool
+    severity: str
+    to_run: bool
+    needed: int
+    fitted: int
+    shelf: int
+    truck: int
+    coming: int
+    net: int
+    order: int
+    surplus: int
+    bin: str
+    need_by: dt.date | None
+    promised: dt.date | None
+    state: Literal["number", "order", "coming", "here", "fitted"]
+    price: str
+    serves: list[str]
+    pieces: list[NeededPiece]
+    alternatives: list["AlternativeOut"]
+
+
+class AlternativeOut(Schema):
+    number: str
+    kind: str
+    kind_name: str
+    life: float
+    note: str
+    price: str
+    chosen: bool
+
+
+class MachineNeedOut(Schema):
+    id: int
+    name: str
+    pieces: int
+    fitted: int
+    need_by: dt.date | None
+    season_date: dt.date | None
+    counter: float | None
+    counter_unit: str
+
+
+class TermsOut(Schema):
+    currency: str
+    labour_rate: str
+    km_cost: str
+    downtime_rate: str
+    late_cost_per_day: str
+    days_before: int
+    now: dt.datetime | None
+
+
+class NeedsOut(Schema):
+    terms: TermsOut
+    today: dt.date
+    lines: list[NeededLine]
+    machines: list[MachineNeedOut]
+    may_change_terms: bool
+
+
+class NumberIn(Schema):
+    model: int
+    slot: str
+    side: Literal["", "L", "R"] = ""
+    number: str = Field(max_length=40)
+    pack: int = Field(default=1, ge=1, le=1000)
+
+
+class ChooseIn(Schema):
+    model: int
+    slot: str
+    side: Literal["", "L", "R"] = ""
+    number: str
+
+
+class HandIn(Schema):
+    """Which hand a part is that fits left or right, where its place does not tell."""
+
+    walk_around: UUID
+    slot: str
+    positions: list[str]
+    side: Literal["L", "R"]
+
+
+class NeedDateIn(Schema):
+    machine: int
+    day: dt.date | None
+
+
+class TermsIn(Schema):
+    currency: str = Field(pattern="^[A-Z]{3}$")
+    labour_rate: str
+    km_cost: str
+    downtime_rate: str
+    late_cost_per_day: str
+    days_before: int = Field(ge=0, le=90)
+    now: dt.datetime | None = None
+
+
+class AskedOut(Schema):
+    supplier: str
+    offers: int
+    trouble: str
+
+
+class PinIn(Schema):
+    line: str
+    supplier: str
+    way: str
+    date: dt.date | None = None
+
+
+class SourcingIn(Schema):
+    uuid: UUID
+    pinned: list[PinIn] = []
+
+
+class SupplierOut(Schema):
+    id: int
+    name: str
+    email: str
+    distance_km: float
+    travel_min: float
+    hours: str
+    ways: list[str]
+    desk: bool
+
+
+class OfferOut(Schema):
+    supplier: str
+    number: str
+    unit_price: str
+    stock: int
+    p_stock: float
+    pack: int
+    restock_days: int | None
+    status: str
+
+
+class SourcingOut(Schema):
+    """A plan with what it was asked and what it answers, as the core's source_parts gives them. stale: what changed since."""
+
+    uuid: UUID
+    at: dt.datetime
+    by: str
+    ordered_kind: str
+    currency: str
+    names: dict[str, str]
+    serves: dict[str, list[str]]
+    asked: dict[str, object]
+    answer: dict[str, object]
+    why: list[str]
+    offers: list[OfferOut]
+    suppliers: list[SupplierOut]
+    stale: list[str]
+
+
+class OrderKindIn(Schema):
+    kind: Literal["cheapest", "surest", "quickest"]
+
+
+class OrderLineOut(Schema):
+    number: str
+    name: str
+    quantity: int
+    unit_price: str
+    accepted: int
+    follows: int
+    refused: int
+    received: int
+    to_come: int
+    promised: dt.date | None
+    follows_on: dt.date | None
+    serves: list[str]
+
+
+class OrderOut(Schema):
+    uuid: UUID
+    supplier: str
+    email: str
+    desk: bool
+    way: str
+    run_date: dt.date
+    run_cost: str
+    state: str
+    state_name: str
+    reference: str
+    trouble: str
+    tries: int
+    by: str
+    at: dt.datetime
+    parts: str
+    lines: list[OrderLineOut]
+    to_come: int
+
+
+class OrdersOut(Schema):
+    currency: str
+    orders: list[OrderOut]
+
+
+class DropRestIn(Schema):
+    number: str
+
+
+class ReceiveIn(Schema):
+    """quantity: None takes all that is still to come."""
+
+    uuid: UUID
+    number: str = Field(max_length=40)
+    quantity: int | None = None
+
+
+class ReceivedOut(Schema):
+    number: str
+    name: str
+    received: int
+    to_come: int
+    bin: str
+    orders: OrdersOut
+
+
+class MailOut(Schema):
+    to: str
+    subject: str
+    text: str
+
+
+class FitIn(Schema):
+    uuid: UUID
+    walk_around: UUID
+    slot: str
+    positions: list[str]
+    counter: float | None = None
+    place: Literal["shelf", "truck"] = "shelf"
+
+
+class StockLineOut(Schema):
+    number: str
+    name: str
+    bin: str
+    shelf: int
+    truck: int
+    carry: int
+    advised: int
+    expected: float
+    events: int
+    hours: float
+    hours_ahead: float
+    prior_hours: float
+    price: str
+
+
+class MovementOut(Schema):
+    number: str
+    place: str
+    change: int
+    reason: str
+    note: str
+    by: str
+    at: dt.datetime
+
+
+class StockOut(Schema):
+    service: float
+    currency: str
+    items: list[StockLineOut]
+    movements: list[MovementOut]
+
+
+class StockCountIn(Schema):
+    uuid: UUID
+    number: str
+    place: Literal["shelf", "truck"]
+    counted: int = Field(ge=0, le=100_000)
+
+
+class LoadIn(Schema):
+    uuid: UUID
+    number: str
+    quantity: int
+
+
+class GiveBackIn(Schema):
+    uuid: UUID
+    number: str
+    quantity: int
+    note: str = Short
+
+
+class StockItemIn(Schema):
+    number: str = Field(min_length=1, max_length=40)
+    name: str = Field(min_length=1, max_length=80)
+    bin: str = Field(default="", max_length=20)
+    carry: int = Field(default=0, ge=0, le=1000)
+    past_events: int = Field(default=0, ge=0, le=100_000)
+    past_hours: float = Field(default=0, ge=0, le=1e7)
+    hours_ahead: float = Field(default=0, ge=0, le=1e6)
+
+
+class BookLineOut(Schema):
+    slot: str
+    name: str
+    side: str
+    number: str
+    pack: int
+    kind: str
+    chosen: bool
+    status: str
+    life: float
+    replaced_by: str
+    mark: str
+    note: str
+
+
+class BookModelOut(Schema):
+    id: int
+    name: str
+    numbers: int
+    slots: int
+
+
+class BookOut(Schema):
+    models: list[BookModelOut]
+    model: int
+    name: str
+    lines: list[BookLineOut]
+    may_change: bool
+
+
+class TableLineOut(Schema):
+    line: int
+    outcome: Literal["taken", "there", "refused"]
+    words: str
+
+
+class TableOut(Schema):
+    dry: bool
+    taken: int
+    there: int
+    refused: int
+    lines: list[TableLineOut]
+
+
+class CostLineOut(Schema):
+    number: str
+    name: str
+    quantity: int
+    unit: str
+    price: str
+    amount: str
+
+
+class CostShareOut(Schema):
+    name: str
+    percent: str
+    amount: str
+
+
+class ApprovalOut(Schema):
+    amount: str
+    currency: str
+    how: str
+    by: str
+    at: dt.datetime
+
+
+class MachineCostOut(Schema):
+    machine: int
+    name: str
+    parts: str
+    hours: str
+    labour: str
+    total: str
+    unpriced: int
+    without_hours: int
+    strip_downs: list[str]
+    lines: list[CostLineOut]
+    shares: list[CostShareOut]
+    approvals: list[ApprovalOut]
+
+
+class CostsOut(Schema):
+    currency: str
+    labour_rate: str
+    machines: list[MachineCostOut]
+    owners: list[CostShareOut]
+    is_owner: bool
+    may_record: bool
+
+
+class ApproveIn(Schema):
+    uuid: UUID
+    amount: str
+    how: str = Field(default="", max_length=120)
+
+
+class ApartPartOut(Schema):
+    slot: str
+    name: str
+    position: str
+    label: str
+    state: str
+    price: str
+    p_fail: float
+    remaining: float
+    cost_now: str
+    cost_later: str
+    saving: float | None
+    break_even: float | None
+    advice: str
+    taken: bool
+
+
+class ApartGroupOut(Schema):
+    key: str
+    name: str
+    opened_by: str
+    hours: float
+    source: str
+    parts: list[ApartPartOut]
+
+
+class ApartOut(Schema):
+    currency: str
+    labour_rate: str
+    downtime: str
+    groups: list[ApartGroupOut]
+    may_take: bool
+
+
+class TakeIn(Schema):
+    slot: str
+    positions: list[str]
+    taken: bool = True
+
+
+class DeskOut(Schema):
+    """connected: a desk is set up; answers: it does; simulated: its behaviour can be switched."""
+
+    connected: bool
+    answers: bool
+    simulated: bool
+
+
+class DeskIn(Schema):
+    mode: Literal["normal", "slow", "deaf", "down"]
