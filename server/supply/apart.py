@@ -54,6 +54,7 @@ class Opened:
     name: str
     opened_by: str
     hours: float
+    downtime_h: float
     source: str
     parts: list[Open] = field(default_factory=list)
 
@@ -99,7 +100,7 @@ def build(member: Member, found: WalkAround) -> list[Opened]:
 def _opened(open_: LaidOpen, slot: Slot) -> Opened:
     down = open_.strip_down
     opened_by = f"{slot.name.lower()}, {positions.find(open_.at).label.lower()}"
-    return Opened(down.key, down.name, opened_by, down.hours, down.source)
+    return Opened(down.key, down.name, opened_by, down.hours, down.downtime_h, down.source)
 
 
 def _number(numbers: dict[tuple[str, str], PartNumber], slot: Slot, open_: LaidOpen) -> str:
@@ -137,7 +138,7 @@ def _weigh(group: Opened, terms: Terms) -> None:
         {
             "teardown_h": group.hours,
             "labour_rate": float(terms.labour_rate),
-            "downtime_h": terms.downtime_h,
+            "downtime_h": group.downtime_h,
             "downtime_rate": float(terms.downtime_rate),
             "parts": [
                 {

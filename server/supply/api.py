@@ -44,8 +44,8 @@ from .schemas import (
     StockItemIn,
     StockOut,
     SupplierOut,
-    TableLineOut,
-    TableOut,
+    PartsTableLineOut,
+    PartsTableOut,
     TakeIn,
     TermsIn,
 )
@@ -147,8 +147,8 @@ def suppliers(request: HttpRequest) -> list[SupplierOut]:
     return [present.supplier(one) for one in Supplier.objects.filter(shop=reader(request).shop_id)]
 
 
-@supply.post("/suppliers/{int:supplier_id}/offers-file", response=TableOut)
-def offers_file(request: HttpRequest, supplier_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> TableOut:
+@supply.post("/suppliers/{int:supplier_id}/offers-file", response=PartsTableOut)
+def offers_file(request: HttpRequest, supplier_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> PartsTableOut:
     """A supplier's prices and stock from CSV or XLSX. dry: only say what each line would do."""
     member = buyer(request, "take prices")
     supplier = Supplier.objects.filter(shop=member.shop_id, pk=supplier_id).first()
@@ -266,8 +266,8 @@ def _book_line(name: str, row: list[str]) -> BookLineOut:
     )  # fmt: skip
 
 
-@supply.post("/book/{int:model_id}/file", response=TableOut)
-def book_file(request: HttpRequest, model_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> TableOut:
+@supply.post("/book/{int:model_id}/file", response=PartsTableOut)
+def book_file(request: HttpRequest, model_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> PartsTableOut:
     """Part numbers of a model from CSV or XLSX. dry: only say what each line would do."""
     member = buyer(request, "change the parts book")
     model = book.model_of(member, model_id)
@@ -275,13 +275,13 @@ def book_file(request: HttpRequest, model_id: int, file: File[UploadedFile], dry
     return _table(book.read(model, text, dry=dry), dry)
 
 
-def _table(found: book.Table, dry: bool) -> TableOut:
-    return TableOut(
+def _table(found: book.Table, dry: bool) -> PartsTableOut:
+    return PartsTableOut(
         dry=dry,
         taken=found.count("taken"),
         there=found.count("there"),
         refused=found.count("refused"),
-        lines=[TableLineOut.model_validate(vars(line)) for line in found.lines],
+        lines=[PartsTableLineOut.model_validate(vars(line)) for line in found.lines],
     )
 
 

@@ -27,7 +27,6 @@ class Terms(models.Model):
     labour_rate = models.DecimalField(max_digits=8, decimal_places=2, default=Decimal("62"))
     km_cost = models.DecimalField(max_digits=6, decimal_places=2, default=Decimal("0.42"))
     downtime_rate = models.DecimalField(max_digits=8, decimal_places=2, default=Decimal("240"))
-    downtime_h = models.FloatField(default=8)
     late_cost_per_day = models.DecimalField(max_digits=8, decimal_places=2, default=Decimal("120"))
     days_before = models.PositiveSmallIntegerField(default=7)
     service = models.FloatField(default=0.95)

@@ -44,6 +44,7 @@ from .schemas import (
 
 DAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
 State = Literal["number", "order", "coming", "here", "fitted"]
+ANSWERED = (Order.State.ACCEPTED, Order.State.SHORT, Order.State.REFUSED)
 MOVES = 40
 """Movements shown, the newest first."""
 
@@ -261,6 +262,7 @@ def order(one: Order) -> OrderOut:
         run_cost=money(one.run_cost),
         state=one.state,
         state_name=Order.State(one.state).label,
+        answered=one.state in ANSWERED,
         reference=one.reference,
         trouble=one.trouble,
         tries=one.tries,
@@ -273,7 +275,7 @@ def order(one: Order) -> OrderOut:
 
 
 def order_line(one: Order, line: OrderLine) -> OrderLineOut:
-    answered = one.state in (Order.State.ACCEPTED, Order.State.SHORT, Order.State.REFUSED)
+    answered = one.state in ANSWERED
     return OrderLineOut(
         number=line.number,
         name=line.name,
@@ -394,13 +396,14 @@ def lies_open(member: Member, groups: Iterable[apart.Opened], may_take: bool) ->
     return ApartOut(
         currency=found.currency,
         labour_rate=money(found.labour_rate),
-        downtime=f"{plain(found.downtime_h, 1)} h at {money(found.downtime_rate)}",
+        downtime_rate=money(found.downtime_rate),
         groups=[
             ApartGroupOut(
                 key=f"{group.key}:{group.opened_by}",
                 name=group.name,
                 opened_by=group.opened_by,
                 hours=group.hours,
+                downtime_h=group.downtime_h,
                 source=group.source,
                 parts=[
                     ApartPartOut(

@@ -229,6 +229,7 @@ class OrderOut(Schema):
     run_cost: str
     state: str
     state_name: str
+    answered: bool
     reference: str
     trouble: str
     tries: int
@@ -373,18 +374,18 @@ class BookOut(Schema):
     may_change: bool
 
 
-class TableLineOut(Schema):
+class PartsTableLineOut(Schema):
     line: int
     outcome: Literal["taken", "there", "refused"]
     words: str
 
 
-class TableOut(Schema):
+class PartsTableOut(Schema):
     dry: bool
     taken: int
     there: int
     refused: int
-    lines: list[TableLineOut]
+    lines: list[PartsTableLineOut]
 
 
 class CostLineOut(Schema):
@@ -462,6 +463,7 @@ class ApartGroupOut(Schema):
     name: str
     opened_by: str
     hours: float
+    downtime_h: float
     source: str
     parts: list[ApartPartOut]
 
@@ -469,7 +471,7 @@ class ApartGroupOut(Schema):
 class ApartOut(Schema):
     currency: str
     labour_rate: str
-    downtime: str
+    downtime_rate: str
     groups: list[ApartGroupOut]
     may_take: bool
 

@@ -140,13 +140,14 @@ class Reach:
 class StripDown:
     """Work that takes long to get at: what opens it, how many hours, and what else lies open then. Never safety items.
 
-    for_: slots whose renewal strips it down. source: where hours and chances come from.
+    downtime_h: hours the machine stands when it must be done in the season. for_: slots whose renewal strips it down. source: where hours and chances come from.
     """
 
     key: str
     name: str
     for_: list[str]
     hours: Annotated[float, Over(0)]
+    downtime_h: Annotated[float, Within(0)]
     reaches: list[Reach]
     source: str = "starting value"
 

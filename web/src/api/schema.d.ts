@@ -611,6 +611,37 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/source_parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Suppliers, trips and deliveries for a list of lines, so that they are here in time at least cost.
+         * @description Suppliers, trips and deliveries for a list of lines, so that they are here in time at least cost.
+         *
+         *     One line comes from one supplier in one way: fetched, or by one of the deliveries. A trip costs (2·travel + counter)/60·labour
+         *     rate + 2·distance·km_cost, once a supplier and day, and stands at the counter while it is open; a delivery costs its price,
+         *     once a supplier, delivery and day. Parts = unit_price·pack·⌈qty/pack⌉. Where stock < qty nothing can be fetched; what is
+         *     restocked after restock_days can be sent then, and is promised. With 1 − p_stock a line falls back to its cheapest certain
+         *     way from the next day on: risk = (1 − p)·(difference in price + that trip or delivery + days late·late cost). A call
+         *     (call_min·labour_rate, once a trip) tells before driving, so that the fallback begins the same day; a trip that would be made
+         *     for one line alone is then driven only if the piece is there (with several lines the trip counts in full). First fewest lines
+         *     late, then money. surest: the highest chance for every line; quickest: the earliest last arrival; then money. The day a line is
+         *     needed is in time. Days are as ``2026-03-05``, a working service counts Monday to Friday, and goes out on days the supplier is
+         *     open. able: suppliers that have every line needed to run. Stopped after time_limit_s, a plan says how far from its bound it is.
+         */
+        post: operations["calc_source_parts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/stand_run": {
         parameters: {
             query?: never;
@@ -657,6 +688,30 @@ export interface paths {
          *     Every strand of a machine loses the same number. Lengths in mm, wear in mm of take-up per hour.
          */
         post: operations["calc_take_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/truck_stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The smallest number of pieces with which the chance of needing no more is at least `service`.
+         * @description The smallest number of pieces with which the chance of needing no more is at least `service`.
+         *
+         *     Failures are Poisson with a rate that is Gamma(prior_events + events, prior_hours + hours), so what is needed in hours_ahead
+         *     is negative binomial; expected = rate·hours_ahead. A prior of 0.5 in 200 h suits small wearing parts, 0.5 in 5000 h gear cases.
+         *     No hours ahead: none. service below 1; reaching it within 1e-9 counts.
+         */
+        post: operations["calc_truck_stock"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1158,6 +1213,638 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/supply/ask-desks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Desks
+         * @description Ask every supplier's desk for price and stock of the whole list.
+         */
+        post: operations["supply_api_ask_desks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts Book
+         * @description The parts book of a model; without one, of the first.
+         */
+        get: operations["supply_api_parts_book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/book/{model_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Book File
+         * @description Part numbers of a model from CSV or XLSX. dry: only say what each line would do.
+         */
+        post: operations["supply_api_book_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose
+         * @description Choose among the alternatives of a slot.
+         */
+        post: operations["supply_api_choose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cost
+         * @description What each machine costs and who bears it; an owner sees own machines only.
+         */
+        get: operations["supply_api_cost"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/costs/{machine_id}/approve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Approve
+         * @description Agree to the estimate of a machine, as its owner or on the owner's word.
+         */
+        post: operations["supply_api_approve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Desk State
+         * @description Whether the suppliers' desk answers.
+         */
+        get: operations["supply_api_desk_state"];
+        put?: never;
+        /**
+         * Desk Mode
+         * @description Make the simulated desk slow, deaf or silent. There is no such switch where the product serves.
+         */
+        post: operations["supply_api_desk_mode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit
+         * @description Fit pieces: they leave the shelf, and the wear history of their positions starts anew.
+         */
+        post: operations["supply_api_orders_fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/hands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Hand
+         * @description Say which hand a part is, where its place does not tell.
+         */
+        post: operations["supply_api_set_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Needed
+         * @description Everything the shop's machines need, less what there is and what is coming.
+         */
+        get: operations["supply_api_needed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/need-dates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Need Date
+         * @description The day a machine's parts are wanted; without a day the season's date less the shop's days.
+         */
+        post: operations["supply_api_need_date"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/numbers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Number
+         * @description Enter a part number that was to be found.
+         */
+        post: operations["supply_api_set_number"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Listed
+         * @description Every order, the newest first.
+         */
+        get: operations["supply_api_orders_listed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/orders/{order_id}/by-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * By Hand
+         * @description Say that an order went out by telephone.
+         */
+        post: operations["supply_api_orders_by_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/orders/{order_id}/drop-rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Drop Rest
+         * @description Do not wait for what would follow: it goes back on the list.
+         */
+        post: operations["supply_api_orders_drop_rest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/orders/{order_id}/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Order Text
+         * @description The text of an order.
+         */
+        get: operations["supply_api_orders_order_text"];
+        put?: never;
+        /**
+         * Send Mail
+         * @description Send the text of an order by e-mail; what nobody has confirmed counts as sent by hand then.
+         */
+        post: operations["supply_api_orders_send_mail"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/orders/{order_id}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send
+         * @description Ask the desk again about an order that nobody has confirmed.
+         */
+        post: operations["supply_api_orders_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Plan
+         * @description Work out three plans: a line of JSON for each step, the last one with ``done`` or ``error``.
+         */
+        post: operations["supply_api_make_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/plans/latest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Latest Plan
+         * @description The newest plan of the shop, if there is one.
+         */
+        get: operations["supply_api_latest_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/plans/{plan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Plan
+         * @description One plan.
+         */
+        get: operations["supply_api_one_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/plans/{plan_id}/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Place
+         * @description Order what a plan says. Pressed twice, or by two people, it is ordered once.
+         */
+        post: operations["supply_api_orders_place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/receive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Receive
+         * @description Put on the shelf what came in, by its number. The same UUID twice is received once.
+         */
+        post: operations["supply_api_orders_receive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * In Stock
+         * @description Shelf and truck, with how many to carry and why.
+         */
+        get: operations["supply_api_in_stock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/stock/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Count Stock
+         * @description Say how many lie there.
+         */
+        post: operations["supply_api_count_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/stock/give-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Back
+         * @description Send pieces back to a supplier.
+         */
+        post: operations["supply_api_give_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/stock/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stock Item
+         * @description Keep a part, or change its bin and what the truck should carry.
+         */
+        post: operations["supply_api_stock_item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/stock/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Load Truck
+         * @description From shelf to truck; below 0 back again.
+         */
+        post: operations["supply_api_load_truck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/suppliers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Suppliers
+         * @description The shop's suppliers, nearest first.
+         */
+        get: operations["supply_api_suppliers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/suppliers/{supplier_id}/offers-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Offers File
+         * @description A supplier's prices and stock from CSV or XLSX. dry: only say what each line would do.
+         */
+        post: operations["supply_api_offers_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Terms
+         * @description Currency and rates the shop counts with.
+         */
+        post: operations["supply_api_set_terms"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/walk-arounds/{walk_around_id}/apart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * While Apart
+         * @description What else lies open behind the parts of a walk-around, now against later.
+         */
+        get: operations["supply_api_while_apart"];
+        put?: never;
+        /**
+         * Take Along
+         * @description Put what lies open on the list, or take it off.
+         */
+        post: operations["supply_api_take_along"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/walk-arounds/{walk_around_id}": {
         parameters: {
             query?: never;
@@ -1570,6 +2257,124 @@ export interface components {
             /** Shown */
             shown: string;
         };
+        /** AlternativeOut */
+        AlternativeOut: {
+            /** Chosen */
+            chosen: boolean;
+            /** Kind */
+            kind: string;
+            /** Kind Name */
+            kind_name: string;
+            /** Life */
+            life: number;
+            /** Note */
+            note: string;
+            /** Number */
+            number: string;
+            /** Price */
+            price: string;
+        };
+        /** ApartGroupOut */
+        ApartGroupOut: {
+            /** Downtime H */
+            downtime_h: number;
+            /** Hours */
+            hours: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Opened By */
+            opened_by: string;
+            /** Parts */
+            parts: components["schemas"]["ApartPartOut"][];
+            /** Source */
+            source: string;
+        };
+        /** ApartOut */
+        ApartOut: {
+            /** Currency */
+            currency: string;
+            /** Downtime Rate */
+            downtime_rate: string;
+            /** Groups */
+            groups: components["schemas"]["ApartGroupOut"][];
+            /** Labour Rate */
+            labour_rate: string;
+            /** May Take */
+            may_take: boolean;
+        };
+        /** ApartPartOut */
+        ApartPartOut: {
+            /** Advice */
+            advice: string;
+            /** Break Even */
+            break_even: number | null;
+            /** Cost Later */
+            cost_later: string;
+            /** Cost Now */
+            cost_now: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** P Fail */
+            p_fail: number;
+            /** Position */
+            position: string;
+            /** Price */
+            price: string;
+            /** Remaining */
+            remaining: number;
+            /** Saving */
+            saving: number | null;
+            /** Slot */
+            slot: string;
+            /** State */
+            state: string;
+            /** Taken */
+            taken: boolean;
+        };
+        /** ApprovalOut */
+        ApprovalOut: {
+            /** Amount */
+            amount: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Currency */
+            currency: string;
+            /** How */
+            how: string;
+        };
+        /** ApproveIn */
+        ApproveIn: {
+            /** Amount */
+            amount: string;
+            /**
+             * How
+             * @default
+             */
+            how: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** AskedOut */
+        AskedOut: {
+            /** Offers */
+            offers: number;
+            /** Supplier */
+            supplier: string;
+            /** Trouble */
+            trouble: string;
+        };
         /** BenchLineOut */
         BenchLineOut: {
             /**
@@ -1623,6 +2428,57 @@ export interface components {
             recent: components["schemas"]["WalkAroundBrief"][];
             /** Stations */
             stations: components["schemas"]["StationOut"][];
+        };
+        /** BookLineOut */
+        BookLineOut: {
+            /** Chosen */
+            chosen: boolean;
+            /** Kind */
+            kind: string;
+            /** Life */
+            life: number;
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Number */
+            number: string;
+            /** Pack */
+            pack: number;
+            /** Replaced By */
+            replaced_by: string;
+            /** Side */
+            side: string;
+            /** Slot */
+            slot: string;
+            /** Status */
+            status: string;
+        };
+        /** BookModelOut */
+        BookModelOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Numbers */
+            numbers: number;
+            /** Slots */
+            slots: number;
+        };
+        /** BookOut */
+        BookOut: {
+            /** Lines */
+            lines: components["schemas"]["BookLineOut"][];
+            /** May Change */
+            may_change: boolean;
+            /** Model */
+            model: number;
+            /** Models */
+            models: components["schemas"]["BookModelOut"][];
+            /** Name */
+            name: string;
         };
         /**
          * CatalogueCheckOut
@@ -1705,12 +2561,16 @@ export interface components {
         /**
          * CellOut
          * @description One place in a map of like things. off: against the median of its line; change: against the walk-around before.
+         *
+         *     used: share of the wear allowance, where there is one. fitted: that the part was renewed since it was read, in words.
          */
         CellOut: {
             /** Apart */
             apart: number;
             /** Change */
             change: string;
+            /** Fitted */
+            fitted: string;
             /** Off */
             off: string;
             /** Position */
@@ -1723,6 +2583,8 @@ export interface components {
             short: string;
             /** Shown */
             shown: string;
+            /** Used */
+            used: number | null;
         };
         /**
          * ChangedOut
@@ -1806,6 +2668,21 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** ChooseIn */
+        ChooseIn: {
+            /** Model */
+            model: number;
+            /** Number */
+            number: string;
+            /**
+             * Side
+             * @default
+             * @enum {string}
+             */
+            side: "" | "L" | "R";
+            /** Slot */
+            slot: string;
+        };
         /**
          * CompanionIn
          * @description An empty reason takes a decline back.
@@ -1820,6 +2697,45 @@ export interface components {
             reason: string;
             /** Slot */
             slot: string;
+        };
+        /** CostLineOut */
+        CostLineOut: {
+            /** Amount */
+            amount: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Price */
+            price: string;
+            /** Quantity */
+            quantity: number;
+            /** Unit */
+            unit: string;
+        };
+        /** CostShareOut */
+        CostShareOut: {
+            /** Amount */
+            amount: string;
+            /** Name */
+            name: string;
+            /** Percent */
+            percent: string;
+        };
+        /** CostsOut */
+        CostsOut: {
+            /** Currency */
+            currency: string;
+            /** Is Owner */
+            is_owner: boolean;
+            /** Labour Rate */
+            labour_rate: string;
+            /** Machines */
+            machines: components["schemas"]["MachineCostOut"][];
+            /** May Record */
+            may_record: boolean;
+            /** Owners */
+            owners: components["schemas"]["CostShareOut"][];
         };
         /** CountIn */
         CountIn: {
@@ -1872,6 +2788,31 @@ export interface components {
              * Format: uuid
              */
             uuid: string;
+        };
+        /** DeskIn */
+        DeskIn: {
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "normal" | "slow" | "deaf" | "down";
+        };
+        /**
+         * DeskOut
+         * @description connected: a desk is set up; answers: it does; simulated: its behaviour can be switched.
+         */
+        DeskOut: {
+            /** Answers */
+            answers: boolean;
+            /** Connected */
+            connected: boolean;
+            /** Simulated */
+            simulated: boolean;
+        };
+        /** DropRestIn */
+        DropRestIn: {
+            /** Number */
+            number: string;
         };
         /** ExampleOut */
         ExampleOut: {
@@ -2045,6 +2986,31 @@ export interface components {
             stations: components["schemas"]["StationOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
         };
+        /** FitIn */
+        FitIn: {
+            /** Counter */
+            counter?: number | null;
+            /**
+             * Place
+             * @default shelf
+             * @enum {string}
+             */
+            place: "shelf" | "truck";
+            /** Positions */
+            positions: string[];
+            /** Slot */
+            slot: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Walk Around
+             * Format: uuid
+             */
+            walk_around: string;
+        };
         /**
          * GaugeIn
          * @description What is being measured: a check of a walk-around, or a figure near one at the bench.
@@ -2078,6 +3044,20 @@ export interface components {
             /** Types */
             types: string;
         };
+        /** GiveBackIn */
+        GiveBackIn: {
+            /** Note */
+            note: string;
+            /** Number */
+            number: string;
+            /** Quantity */
+            quantity: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
         /**
          * GridOut
          * @description Like things across, checks down. columns: labels; positions by line. marked: columns behind the wheels.
@@ -2103,6 +3083,26 @@ export interface components {
             walk_around: components["schemas"]["WalkAroundBrief"];
             /** Worst */
             worst: string[];
+        };
+        /**
+         * HandIn
+         * @description Which hand a part is that fits left or right, where its place does not tell.
+         */
+        HandIn: {
+            /** Positions */
+            positions: string[];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "L" | "R";
+            /** Slot */
+            slot: string;
+            /**
+             * Walk Around
+             * Format: uuid
+             */
+            walk_around: string;
         };
         /** HandOverIn */
         HandOverIn: {
@@ -2257,6 +3257,64 @@ export interface components {
              */
             path: string;
         };
+        /** LoadIn */
+        LoadIn: {
+            /** Number */
+            number: string;
+            /** Quantity */
+            quantity: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** MachineCostOut */
+        MachineCostOut: {
+            /** Approvals */
+            approvals: components["schemas"]["ApprovalOut"][];
+            /** Hours */
+            hours: string;
+            /** Labour */
+            labour: string;
+            /** Lines */
+            lines: components["schemas"]["CostLineOut"][];
+            /** Machine */
+            machine: number;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: string;
+            /** Shares */
+            shares: components["schemas"]["CostShareOut"][];
+            /** Strip Downs */
+            strip_downs: string[];
+            /** Total */
+            total: string;
+            /** Unpriced */
+            unpriced: number;
+            /** Without Hours */
+            without_hours: number;
+        };
+        /** MachineNeedOut */
+        MachineNeedOut: {
+            /** Counter */
+            counter: number | null;
+            /** Counter Unit */
+            counter_unit: string;
+            /** Fitted */
+            fitted: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Need By */
+            need_by: string | null;
+            /** Pieces */
+            pieces: number;
+            /** Season Date */
+            season_date: string | null;
+        };
         /** MachineOut */
         MachineOut: {
             /** Area Ha */
@@ -2283,6 +3341,15 @@ export interface components {
             serial: string;
             /** Track Rows */
             track_rows: number[];
+        };
+        /** MailOut */
+        MailOut: {
+            /** Subject */
+            subject: string;
+            /** Text */
+            text: string;
+            /** To */
+            to: string;
         };
         /** Me */
         Me: {
@@ -2336,6 +3403,157 @@ export interface components {
             counts: components["schemas"]["CountOut"][];
             model: components["schemas"]["ModelOut"];
         };
+        /** MovementOut */
+        MovementOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Change */
+            change: number;
+            /** Note */
+            note: string;
+            /** Number */
+            number: string;
+            /** Place */
+            place: string;
+            /** Reason */
+            reason: string;
+        };
+        /** NeedDateIn */
+        NeedDateIn: {
+            /** Day */
+            day: string | null;
+            /** Machine */
+            machine: number;
+        };
+        /**
+         * NeededLine
+         * @description One line of the list. net: pieces still missing; order: the same in packs; surplus: on order and no longer needed.
+         */
+        NeededLine: {
+            /** Alternatives */
+            alternatives: components["schemas"]["AlternativeOut"][];
+            /** Bin */
+            bin: string;
+            /** Coming */
+            coming: number;
+            /** Consumable */
+            consumable: boolean;
+            /** Fitted */
+            fitted: number;
+            /** Hand Open */
+            hand_open: boolean;
+            /** Key */
+            key: string;
+            /** Model */
+            model: number;
+            /** Name */
+            name: string;
+            /** Need By */
+            need_by: string | null;
+            /** Needed */
+            needed: number;
+            /** Net */
+            net: number;
+            /** Note */
+            note: string;
+            /** Number */
+            number: string;
+            /** Order */
+            order: number;
+            /** Pack */
+            pack: number;
+            /** Pieces */
+            pieces: components["schemas"]["NeededPiece"][];
+            /** Price */
+            price: string;
+            /** Promised */
+            promised: string | null;
+            /** Serves */
+            serves: string[];
+            /** Severity */
+            severity: string;
+            /** Shelf */
+            shelf: number;
+            /** Side */
+            side: string;
+            /** Side Key */
+            side_key: string;
+            /** Slot */
+            slot: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "number" | "order" | "coming" | "here" | "fitted";
+            /** Status */
+            status: string;
+            /** Surplus */
+            surplus: number;
+            /** To Run */
+            to_run: boolean;
+            /** Truck */
+            truck: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * NeededPiece
+         * @description One part at one position. open: what it waits for; empty once it is fitted.
+         */
+        NeededPiece: {
+            /** Because */
+            because: string;
+            /** Fitted */
+            fitted: string;
+            /** Label */
+            label: string;
+            /** Machine */
+            machine: number;
+            /** Machine Name */
+            machine_name: string;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "finding" | "companion" | "apart";
+            /** Position */
+            position: string;
+            /** Posture */
+            posture: string;
+            /** Quantity */
+            quantity: number;
+            /** Severity */
+            severity: string;
+            /** Slot */
+            slot: string;
+            /**
+             * Walk Around
+             * Format: uuid
+             */
+            walk_around: string;
+            /** Why */
+            why: string;
+        };
+        /** NeedsOut */
+        NeedsOut: {
+            /** Lines */
+            lines: components["schemas"]["NeededLine"][];
+            /** Machines */
+            machines: components["schemas"]["MachineNeedOut"][];
+            /** May Change Terms */
+            may_change_terms: boolean;
+            terms: components["schemas"]["TermsOut"];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+        };
         /** NotSeenOut */
         NotSeenOut: {
             /** By */
@@ -2384,6 +3602,45 @@ export interface components {
              */
             uuid: string;
         };
+        /** NumberIn */
+        NumberIn: {
+            /** Model */
+            model: number;
+            /** Number */
+            number: string;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /**
+             * Side
+             * @default
+             * @enum {string}
+             */
+            side: "" | "L" | "R";
+            /** Slot */
+            slot: string;
+        };
+        /** OfferOut */
+        OfferOut: {
+            /** Number */
+            number: string;
+            /** P Stock */
+            p_stock: number;
+            /** Pack */
+            pack: number;
+            /** Restock Days */
+            restock_days: number | null;
+            /** Status */
+            status: string;
+            /** Stock */
+            stock: number;
+            /** Supplier */
+            supplier: string;
+            /** Unit Price */
+            unit_price: string;
+        };
         /** OptionOut */
         OptionOut: {
             /** Key */
@@ -2403,6 +3660,96 @@ export interface components {
         OrderIn: {
             /** Order */
             order: number[];
+        };
+        /** OrderKindIn */
+        OrderKindIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cheapest" | "surest" | "quickest";
+        };
+        /** OrderLineOut */
+        OrderLineOut: {
+            /** Accepted */
+            accepted: number;
+            /** Follows */
+            follows: number;
+            /** Follows On */
+            follows_on: string | null;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Promised */
+            promised: string | null;
+            /** Quantity */
+            quantity: number;
+            /** Received */
+            received: number;
+            /** Refused */
+            refused: number;
+            /** Serves */
+            serves: string[];
+            /** To Come */
+            to_come: number;
+            /** Unit Price */
+            unit_price: string;
+        };
+        /** OrderOut */
+        OrderOut: {
+            /** Answered */
+            answered: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Desk */
+            desk: boolean;
+            /** Email */
+            email: string;
+            /** Lines */
+            lines: components["schemas"]["OrderLineOut"][];
+            /** Parts */
+            parts: string;
+            /** Reference */
+            reference: string;
+            /** Run Cost */
+            run_cost: string;
+            /**
+             * Run Date
+             * Format: date
+             */
+            run_date: string;
+            /** State */
+            state: string;
+            /** State Name */
+            state_name: string;
+            /** Supplier */
+            supplier: string;
+            /** To Come */
+            to_come: number;
+            /** Tries */
+            tries: number;
+            /** Trouble */
+            trouble: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Way */
+            way: string;
+        };
+        /** OrdersOut */
+        OrdersOut: {
+            /** Currency */
+            currency: string;
+            /** Orders */
+            orders: components["schemas"]["OrderOut"][];
         };
         /** PartOut */
         PartOut: {
@@ -2445,6 +3792,31 @@ export interface components {
             /** Tasks */
             tasks: components["schemas"]["TaskOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
+        };
+        /** PartsTableLineOut */
+        PartsTableLineOut: {
+            /** Line */
+            line: number;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "taken" | "there" | "refused";
+            /** Words */
+            words: string;
+        };
+        /** PartsTableOut */
+        PartsTableOut: {
+            /** Dry */
+            dry: boolean;
+            /** Lines */
+            lines: components["schemas"]["PartsTableLineOut"][];
+            /** Refused */
+            refused: number;
+            /** Taken */
+            taken: number;
+            /** There */
+            there: number;
         };
         /** PersonOut */
         PersonOut: {
@@ -2502,13 +3874,24 @@ export interface components {
              * Origin
              * @enum {string}
              */
-            origin: "finding" | "companion";
+            origin: "finding" | "companion" | "apart";
             /** Position */
             position: string;
             /** Quantity */
             quantity: number;
             /** Why */
             why: string;
+        };
+        /** PinIn */
+        PinIn: {
+            /** Date */
+            date?: string | null;
+            /** Line */
+            line: string;
+            /** Supplier */
+            supplier: string;
+            /** Way */
+            way: string;
         };
         /** PlaceKey */
         PlaceKey: {
@@ -2517,7 +3900,10 @@ export interface components {
             /** Position */
             position: string;
         };
-        /** PlaceOut */
+        /**
+         * PlaceOut
+         * @description A place that was read. fitted: that the part was renewed since, in words; its wear starts anew then.
+         */
         PlaceOut: {
             /** Action */
             action: string;
@@ -2544,6 +3930,8 @@ export interface components {
             };
             /** Feeler */
             feeler: string;
+            /** Fitted */
+            fitted: string;
             /** Instead */
             instead: string;
             /** Note */
@@ -2710,6 +4098,35 @@ export interface components {
             taken: number;
             /** There */
             there: number;
+        };
+        /**
+         * ReceiveIn
+         * @description quantity: None takes all that is still to come.
+         */
+        ReceiveIn: {
+            /** Number */
+            number: string;
+            /** Quantity */
+            quantity?: number | null;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** ReceivedOut */
+        ReceivedOut: {
+            /** Bin */
+            bin: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            orders: components["schemas"]["OrdersOut"];
+            /** Received */
+            received: number;
+            /** To Come */
+            to_come: number;
         };
         /** Refusal */
         Refusal: {
@@ -2899,6 +4316,65 @@ export interface components {
             /** Words */
             words: string;
         };
+        /** SourcingIn */
+        SourcingIn: {
+            /**
+             * Pinned
+             * @default []
+             */
+            pinned: components["schemas"]["PinIn"][];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * SourcingOut
+         * @description A plan with what it was asked and what it answers, as the core's source_parts gives them. stale: what changed since.
+         */
+        SourcingOut: {
+            /** Answer */
+            answer: {
+                [key: string]: unknown;
+            };
+            /** Asked */
+            asked: {
+                [key: string]: unknown;
+            };
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Currency */
+            currency: string;
+            /** Names */
+            names: {
+                [key: string]: string;
+            };
+            /** Offers */
+            offers: components["schemas"]["OfferOut"][];
+            /** Ordered Kind */
+            ordered_kind: string;
+            /** Serves */
+            serves: {
+                [key: string]: string[];
+            };
+            /** Stale */
+            stale: string[];
+            /** Suppliers */
+            suppliers: components["schemas"]["SupplierOut"][];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Why */
+            why: string[];
+        };
         /** StartIn */
         StartIn: {
             /**
@@ -2970,6 +4446,95 @@ export interface components {
             /** Watch */
             watch: number;
         };
+        /** StockCountIn */
+        StockCountIn: {
+            /** Counted */
+            counted: number;
+            /** Number */
+            number: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "shelf" | "truck";
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** StockItemIn */
+        StockItemIn: {
+            /**
+             * Bin
+             * @default
+             */
+            bin: string;
+            /**
+             * Carry
+             * @default 0
+             */
+            carry: number;
+            /**
+             * Hours Ahead
+             * @default 0
+             */
+            hours_ahead: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /**
+             * Past Events
+             * @default 0
+             */
+            past_events: number;
+            /**
+             * Past Hours
+             * @default 0
+             */
+            past_hours: number;
+        };
+        /** StockLineOut */
+        StockLineOut: {
+            /** Advised */
+            advised: number;
+            /** Bin */
+            bin: string;
+            /** Carry */
+            carry: number;
+            /** Events */
+            events: number;
+            /** Expected */
+            expected: number;
+            /** Hours */
+            hours: number;
+            /** Hours Ahead */
+            hours_ahead: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Price */
+            price: string;
+            /** Prior Hours */
+            prior_hours: number;
+            /** Shelf */
+            shelf: number;
+            /** Truck */
+            truck: number;
+        };
+        /** StockOut */
+        StockOut: {
+            /** Currency */
+            currency: string;
+            /** Items */
+            items: components["schemas"]["StockLineOut"][];
+            /** Movements */
+            movements: components["schemas"]["MovementOut"][];
+            /** Service */
+            service: number;
+        };
         /**
          * SubjectOut
          * @description One screen of the bench. order: the keys of its fields and tables as they stand on screen.
@@ -3029,6 +4594,25 @@ export interface components {
             stops: components["schemas"]["FindingOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
         };
+        /** SupplierOut */
+        SupplierOut: {
+            /** Desk */
+            desk: boolean;
+            /** Distance Km */
+            distance_km: number;
+            /** Email */
+            email: string;
+            /** Hours */
+            hours: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Travel Min */
+            travel_min: number;
+            /** Ways */
+            ways: string[];
+        };
         /** TableOut */
         TableOut: {
             /** Columns */
@@ -3046,6 +4630,18 @@ export interface components {
                 [key: string]: string[];
             };
         };
+        /** TakeIn */
+        TakeIn: {
+            /** Positions */
+            positions: string[];
+            /** Slot */
+            slot: string;
+            /**
+             * Taken
+             * @default true
+             */
+            taken: boolean;
+        };
         /** TaskOut */
         TaskOut: {
             /** Label */
@@ -3054,6 +4650,40 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /** TermsIn */
+        TermsIn: {
+            /** Currency */
+            currency: string;
+            /** Days Before */
+            days_before: number;
+            /** Downtime Rate */
+            downtime_rate: string;
+            /** Km Cost */
+            km_cost: string;
+            /** Labour Rate */
+            labour_rate: string;
+            /** Late Cost Per Day */
+            late_cost_per_day: string;
+            /** Now */
+            now?: string | null;
+        };
+        /** TermsOut */
+        TermsOut: {
+            /** Currency */
+            currency: string;
+            /** Days Before */
+            days_before: number;
+            /** Downtime Rate */
+            downtime_rate: string;
+            /** Km Cost */
+            km_cost: string;
+            /** Labour Rate */
+            labour_rate: string;
+            /** Late Cost Per Day */
+            late_cost_per_day: string;
+            /** Now */
+            now: string | null;
         };
         /** ThenOut */
         ThenOut: {
@@ -4160,6 +5790,160 @@ export interface operations {
             };
         };
     };
+    calc_source_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    horizon_days?: number;
+                    km_cost?: number;
+                    labour_rate: number;
+                    lines: {
+                        id: string;
+                        late_cost_per_day?: number;
+                        need_by?: string | null;
+                        /** @enum {string} */
+                        needed?: "run" | "apart";
+                        part: string;
+                        qty: number;
+                    }[];
+                    offers: {
+                        p_stock?: number;
+                        pack?: number;
+                        part: string;
+                        restock_days?: number | null;
+                        /** @enum {string} */
+                        status?: "supported" | "scarce";
+                        stock?: number;
+                        supplier: string;
+                        unit_price: number;
+                    }[];
+                    pinned?: {
+                        date?: string | null;
+                        line: string;
+                        supplier: string;
+                        way: string;
+                    }[];
+                    start: string;
+                    suppliers: {
+                        call_min?: number | null;
+                        closed?: string[];
+                        counter_min?: number;
+                        deliveries?: {
+                            cutoff?: string | null;
+                            lead_days: number;
+                            name: string;
+                            price?: number;
+                            working?: boolean;
+                        }[];
+                        distance_km?: number;
+                        name: string;
+                        open?: {
+                            from: string;
+                            to: string;
+                            weekday: number;
+                        }[];
+                        travel_min?: number;
+                    }[];
+                    time_limit_s?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        able: string[];
+                        impossible: {
+                            earliest: string | null;
+                            id: string;
+                            reason: string;
+                        }[];
+                        one_day_earlier: {
+                            extra_cost: number;
+                            last_arrival: string;
+                        } | null;
+                        plans: {
+                            bound: number;
+                            cost: {
+                                delivery: number;
+                                late: number;
+                                parts: number;
+                                risk: number;
+                                total: number;
+                                trips: number;
+                            };
+                            deliveries: {
+                                arrives: string;
+                                cost: number;
+                                goes_out: string;
+                                lines: string[];
+                                ordered: string;
+                                supplier: string;
+                                way: string;
+                            }[];
+                            gap_pct: number;
+                            /** @enum {string} */
+                            kind: "cheapest" | "surest" | "quickest";
+                            last_arrival: string | null;
+                            lines: {
+                                arrives: string;
+                                cost: number;
+                                date: string;
+                                id: string;
+                                if_missing: {
+                                    arrives: string;
+                                    extra_cost: number;
+                                    supplier: string;
+                                    way: string;
+                                } | null;
+                                late_days: number;
+                                p_in_time: number;
+                                p_there: number;
+                                quantity: number;
+                                /** @enum {string} */
+                                status: "supported" | "scarce";
+                                supplier: string;
+                                way: string;
+                            }[];
+                            optimal: boolean;
+                            p_all_in_time: number;
+                            trips: {
+                                back: string;
+                                call_at: string | null;
+                                cost: number;
+                                date: string;
+                                leave: string;
+                                lines: string[];
+                                only_if_there: boolean;
+                                supplier: string;
+                            }[];
+                        }[];
+                        reasons: {
+                            date: string;
+                            drives: boolean;
+                            extra_cost: number | null;
+                            more_late: number;
+                            supplier: string;
+                        }[];
+                        surer: {
+                            extra_cost: number;
+                            extra_p: number;
+                        } | null;
+                    };
+                };
+            };
+        };
+    };
     calc_stand_run: {
         parameters: {
             query?: never;
@@ -4237,6 +6021,40 @@ export interface operations {
                         retire: boolean;
                         used_after_mm: number;
                         words: string;
+                    };
+                };
+            };
+        };
+    };
+    calc_truck_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    events: number;
+                    hours: number;
+                    hours_ahead: number;
+                    prior_events?: number;
+                    prior_hours?: number;
+                    service?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        carry: number;
+                        expected: number;
                     };
                 };
             };
@@ -4883,6 +6701,808 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    supply_api_ask_desks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedOut"][];
+                };
+            };
+        };
+    };
+    supply_api_parts_book: {
+        parameters: {
+            query?: {
+                model?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookOut"];
+                };
+            };
+        };
+    };
+    supply_api_book_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                model_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Dry
+                     * @default true
+                     */
+                    dry?: boolean;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsTableOut"];
+                };
+            };
+        };
+    };
+    supply_api_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChooseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedsOut"];
+                };
+            };
+        };
+    };
+    supply_api_cost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CostsOut"];
+                };
+            };
+        };
+    };
+    supply_api_approve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApproveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CostsOut"];
+                };
+            };
+        };
+    };
+    supply_api_desk_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskOut"];
+                };
+            };
+        };
+    };
+    supply_api_desk_mode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeskIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedsOut"];
+                };
+            };
+        };
+    };
+    supply_api_set_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedsOut"];
+                };
+            };
+        };
+    };
+    supply_api_needed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedsOut"];
+                };
+            };
+        };
+    };
+    supply_api_need_date: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NeedDateIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedsOut"];
+                };
+            };
+        };
+    };
+    supply_api_set_number: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NumberIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedsOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_listed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_by_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_drop_rest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DropRestIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_order_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_send_mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersOut"];
+                };
+            };
+        };
+    };
+    supply_api_make_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SourcingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    supply_api_latest_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourcingOut"] | null;
+                };
+            };
+        };
+    };
+    supply_api_one_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourcingOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderKindIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_receive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReceiveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedOut"];
+                };
+            };
+        };
+    };
+    supply_api_in_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+        };
+    };
+    supply_api_count_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockCountIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+        };
+    };
+    supply_api_give_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveBackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+        };
+    };
+    supply_api_stock_item: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockItemIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+        };
+    };
+    supply_api_load_truck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+        };
+    };
+    supply_api_suppliers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierOut"][];
+                };
+            };
+        };
+    };
+    supply_api_offers_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                supplier_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Dry
+                     * @default true
+                     */
+                    dry?: boolean;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsTableOut"];
+                };
+            };
+        };
+    };
+    supply_api_set_terms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedsOut"];
+                };
+            };
+        };
+    };
+    supply_api_while_apart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApartOut"];
+                };
+            };
+        };
+    };
+    supply_api_take_along: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApartOut"];
+                };
             };
         };
     };

@@ -16,6 +16,13 @@ export const router = createRouter({
     { path: '/walk-arounds/:id/summary', name: 'summary', component: () => import('@/views/summary/Summary.vue'), props: true, meta: { title: 'Summary' } },
     { path: '/walk-arounds/:id/findings', name: 'findings', component: () => import('@/views/findings/Findings.vue'), props: true, meta: { title: 'Findings' } },
     { path: '/walk-arounds/:id/parts', name: 'parts', component: () => import('@/views/parts/Parts.vue'), props: true, meta: { title: 'Parts' } },
+    { path: '/parts', name: 'needed', component: () => import('@/views/supply/Needed.vue'), meta: { title: 'Parts list' } },
+    { path: '/parts/sourcing', name: 'sourcing', component: () => import('@/views/supply/Sourcing.vue'), meta: { title: 'Where to get it' } },
+    { path: '/parts/orders', name: 'orders', component: () => import('@/views/supply/Orders.vue'), meta: { title: 'Orders' } },
+    { path: '/parts/fit', name: 'fitting', component: () => import('@/views/supply/Fitting.vue'), meta: { title: 'Fit' } },
+    { path: '/parts/stock', name: 'stock', component: () => import('@/views/supply/Stock.vue'), meta: { title: 'Shelf and truck' } },
+    { path: '/parts/book', name: 'parts-book', component: () => import('@/views/supply/PartsBook.vue'), meta: { title: 'Parts book' } },
+    { path: '/parts/cost', name: 'costs', component: () => import('@/views/supply/Costs.vue'), meta: { title: 'Cost' } },
     { path: '/:rest(.*)', name: 'lost', component: () => import('@/views/Lost.vue'), meta: { title: 'Not found' } },
   ],
 })

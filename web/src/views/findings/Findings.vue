@@ -10,6 +10,7 @@ import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
 import ShareLink from './ShareLink.vue'
+import WhileApart from './WhileApart.vue'
 
 const session = useSession()
 const mayShare = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
@@ -43,6 +44,10 @@ async function run(call: ReturnType<typeof fetchFindings>): Promise<boolean> {
 }
 const fetchFindings = () => answer(api.GET('/api/walk-arounds/{walk_around_id}/findings', path))
 
+const opened = ref<string[]>([])
+const liesOpen = (finding: Finding): boolean => opened.value.some((one) => one.endsWith(`, ${finding.label.toLowerCase()}`))
+/** What lies open follows from what is renewed: it is asked for again when a decision changes. */
+const decided = computed(() => data.value?.groups.flatMap((group) => group.findings.map((finding) => finding.decision)).join() ?? '')
 const keyOf = (group: Schemas['FindingGroupOut'], findings: Finding[]): string => group.check + findings.map((finding) => finding.place.position).join()
 
 const busy = ref(false)
@@ -98,8 +103,9 @@ onMounted(() => run(fetchFindings()))
             <p class="where"><SeverityMark :severity="finding.place.severity as Severity" wordless /> <b>{{ finding.label }}</b><small :class="`sev-${finding.place.severity}`">{{ WORDS[finding.place.severity as Severity] }}, {{ finding.place.action }}</small></p>
             <div class="reason">
               <p :title="finding.place.shown_other">{{ finding.place.reason }}<small v-if="finding.place.confirmed" class="quiet"> Confirmed by {{ finding.place.by }}.</small></p>
+              <p v-if="finding.place.fitted"><b>{{ finding.place.fitted }}</b></p>
               <p v-if="finding.place.note"><i>{{ finding.place.note }}</i></p>
-              <p v-if="finding.parts.length" class="quiet">Parts: {{ finding.parts.join(', ') }}</p>
+              <p v-if="finding.parts.length" class="quiet">Parts: {{ finding.parts.join(', ') }} <a v-if="liesOpen(finding)" href="#apart">While this is apart, also …</a></p>
               <p v-if="finding.photos.length" class="pictures"><a v-for="photo in finding.photos" :key="photo.uuid" :href="`/api/walk-arounds/${id}/photos/${photo.uuid}`" target="_blank" rel="noopener"><img :src="`/api/walk-arounds/${id}/photos/${photo.uuid}`" :alt="photo.caption || 'Picture'" :title="photo.caption" loading="lazy" /></a></p>
             </div>
             <div class="decision">
@@ -125,6 +131,7 @@ onMounted(() => run(fetchFindings()))
       </article>
       <ShareLink v-if="mayShare" :id="id" />
       <p v-else><a :href="`/walk-arounds/${id}/owner`">In plain words</a></p>
+      <WhileApart :id="id" :key="decided" @found="(names) => (opened = names)" />
       <template v-if="data.not_seen.length">
         <h2>Not seen</h2>
         <ul class="unseen-list"><li v-for="item in data.not_seen" :key="item.check + item.label"><SeverityMark severity="not-seen" /> <b>{{ item.check }}, {{ item.label.toLowerCase() }}.</b> {{ item.reason }} <span class="quiet">{{ item.by }}</span></li></ul>

@@ -20,8 +20,8 @@ const router = useRouter()
 const session = useSession()
 const data = ref<Schemas['GridOut'] | null>(null)
 const problem = ref('')
-const SHOW = [{ label: 'Values', value: 'value' }, { label: 'Against the others', value: 'off' }, { label: 'Since last time', value: 'change' }]
-const show = ref<'value' | 'off' | 'change'>('value')
+const SHOW = [{ label: 'Values', value: 'value' }, { label: 'Against the others', value: 'off' }, { label: 'Since last time', value: 'change' }, { label: 'Wear', value: 'wear' }]
+const show = ref<'value' | 'off' | 'change' | 'wear'>('value')
 const worstFirst = ref(false)
 const typed = ref<string | null>(null)
 const here = ref({ line: 0, column: 0 })
@@ -48,6 +48,8 @@ const order = computed(() => {
 const cellAt = (line: number, column: number): Cell | null => data.value?.lines[line]?.cells[order.value[column]?.index ?? -1] ?? null
 function text(cell: Cell | null): string {
   if (!cell) return ''
+  if (show.value === 'wear') return cell.used === null ? '' : `${Math.round(100 * cell.used)} %`
+  if (cell.fitted && show.value === 'value') return 'new'
   return show.value === 'off' ? cell.off : show.value === 'change' ? cell.change : cell.short
 }
 const isNumber = (line: Schemas['LineOut']): boolean => line.kind === 'measure' || line.kind === 'count'
@@ -86,7 +88,7 @@ function retype(): void {
 function open(): void {
   if (chosen.value && chosenLine.value) void router.push({ name: 'walk-around', params: { id: props.id }, query: { check: chosenLine.value.check, at: chosen.value.position } })
 }
-const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string => [line.name, line.side, `${data.value?.name} ${column}`, WORDS[cell.severity as Severity], cell.short, cell.shown !== cell.short && cell.shown, cell.off && `${cell.off} against the others`, cell.change && `${cell.change} since last time`].filter(Boolean).join(', ')
+const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string => [line.name, line.side, `${data.value?.name} ${column}`, cell.fitted || WORDS[cell.severity as Severity], cell.short, cell.shown !== cell.short && cell.shown, cell.off && `${cell.off} against the others`, cell.change && `${cell.change} since last time`].filter(Boolean).join(', ')
 </script>
 
 <template>
@@ -106,11 +108,11 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
           <tbody>
             <tr v-for="(line, l) in data.lines" :key="line.check + line.side" :class="{ second: line.side === 'right' }">
               <th scope="row"><span v-if="line.side !== 'right'">{{ line.name }}<small v-if="line.unit">, {{ line.unit }}</small></span> <small v-if="line.side" class="side">{{ line.side }}</small></th>
-              <td v-for="(column, c) in order" :key="column.name" class="cell" :class="[line.cells[column.index]?.severity, { here: here.line === l && here.column === c }]" :tabindex="here.line === l && here.column === c ? 0 : -1" role="gridcell" :aria-label="line.cells[column.index] ? spoken(line, column.name, line.cells[column.index]!) : 'none'" @click="(here = { line: l, column: c }), focusCell()" @dblclick="open">
+              <td v-for="(column, c) in order" :key="column.name" class="cell" :class="[line.cells[column.index]?.fitted ? 'renewed' : line.cells[column.index]?.severity, { here: here.line === l && here.column === c }]" :tabindex="here.line === l && here.column === c ? 0 : -1" role="gridcell" :aria-label="line.cells[column.index] ? spoken(line, column.name, line.cells[column.index]!) : 'none'" @click="(here = { line: l, column: c }), focusCell()" @dblclick="open">
                 <input v-if="here.line === l && here.column === c && typed !== null" v-model="typed" v-focus class="type" :aria-label="`New figure for ${data.name} ${column.name}`" @keydown.enter.stop.prevent="retype" @keydown.esc.stop.prevent="(typed = null), focusCell()" @blur="typed = null" />
                 <template v-else-if="line.cells[column.index]">
-                  <SeverityMark v-if="!isNumber(line) || !text(line.cells[column.index] ?? null) || !['sound', 'open'].includes(line.cells[column.index]!.severity)" :severity="line.cells[column.index]!.severity as Severity" :size="13" wordless />
-                  <span v-if="isNumber(line)" :class="{ apart: show === 'off' && line.cells[column.index]!.apart > 0.6 }">{{ text(line.cells[column.index] ?? null) }}</span>
+                  <SeverityMark v-if="!line.cells[column.index]!.fitted && (!isNumber(line) || !text(line.cells[column.index] ?? null) || !['sound', 'open'].includes(line.cells[column.index]!.severity))" :severity="line.cells[column.index]!.severity as Severity" :size="13" wordless />
+                  <span v-if="isNumber(line) || line.cells[column.index]!.fitted" :class="{ apart: show === 'off' && line.cells[column.index]!.apart > 0.6 }">{{ text(line.cells[column.index] ?? null) }}</span>
                 </template>
               </td>
             </tr>
@@ -118,7 +120,7 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
         </table>
       </div>
       <p class="chosen" role="status" aria-live="polite">
-        <template v-if="chosen && chosenLine"><SeverityMark :severity="chosen.severity as Severity" wordless /> <b>{{ chosenLine.name }}, {{ data.name.toLowerCase() }} {{ [order[here.column]?.name, chosenLine.side].filter(Boolean).join(' ') }}.</b> {{ chosen.reason || 'Nobody has looked here yet.' }} <span v-if="chosen.off" class="quiet">{{ chosen.off }} {{ chosenLine.unit }} against the middle of this line.</span> <span v-if="chosen.change" class="quiet">{{ chosen.change }} {{ chosenLine.unit }} since last time.</span></template>
+        <template v-if="chosen && chosenLine"><SeverityMark v-if="!chosen.fitted" :severity="chosen.severity as Severity" wordless /> <b>{{ chosenLine.name }}, {{ data.name.toLowerCase() }} {{ [order[here.column]?.name, chosenLine.side].filter(Boolean).join(' ') }}.</b> {{ chosen.fitted ? `${chosen.fitted} Before: ${chosen.shown}.` : chosen.reason || 'Nobody has looked here yet.' }} <span v-if="chosen.off" class="quiet">{{ chosen.off }} {{ chosenLine.unit }} against the middle of this line.</span> <span v-if="chosen.change" class="quiet">{{ chosen.change }} {{ chosenLine.unit }} since last time.</span></template>
       </p>
       <p class="quiet"><kbd>←</kbd> <kbd>→</kbd> <kbd>↑</kbd> <kbd>↓</kbd> move<template v-if="data.may_record">, type a figure and <kbd>Enter</kbd> to read again</template>, <kbd>Enter</kbd> opens the place<template v-if="data.marked.length">. Underlined: behind a tractor wheel</template></p>
     </section>
@@ -145,6 +147,7 @@ tbody th .side { float: right; }
 .cell { min-width: 54px; height: 36px; text-align: center; border-bottom: 1px solid var(--line); border-left: 1px solid var(--line); cursor: pointer; white-space: nowrap; padding: 0 3px; }
 .cell > span { margin-left: 3px; }
 .cell.due { background: color-mix(in srgb, var(--due) 13%, transparent); font-weight: 600; } .cell.stop { background: color-mix(in srgb, var(--stop) 18%, transparent); font-weight: 600; }
+.cell.renewed { color: var(--sound); font-weight: 600; }
 .cell.watch { background: color-mix(in srgb, var(--watch) 10%, transparent); }
 .cell.here { outline: 3px solid var(--accent); outline-offset: -3px; }
 .apart { font-weight: 600; text-decoration: underline; text-decoration-thickness: 2px; }

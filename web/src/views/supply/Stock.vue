@@ -1,0 +1,95 @@
+<script setup lang="ts">
+/** Shelf and truck: what lies where, how many the truck should carry and why, and what moved. */
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { onMounted, reactive, ref } from 'vue'
+import { answer, api, write, type Schemas } from '@/api/client'
+import { newUuid } from '@/api/uuid'
+import { date } from '@/app/words'
+import SupplyTabs from './SupplyTabs.vue'
+import { useAttempt } from './useAttempt'
+
+type Item = Schemas['StockLineOut']
+const data = ref<Schemas['StockOut'] | null>(null)
+const at = useAttempt('The stock could not be read.')
+const open = reactive({ number: '', what: '' as '' | 'count' | 'load' | 'keep' | 'back', place: 'shelf' as 'shelf' | 'truck', quantity: '', note: '', bin: '', uuid: '' })
+const adding = reactive({ number: '', name: '', bin: '' })
+onMounted(() => at.run(async () => void (data.value = await answer(api.GET('/api/supply/stock')))))
+
+function begin(item: Item, what: 'count' | 'load' | 'keep' | 'back', place: 'shelf' | 'truck' = 'shelf'): void {
+  Object.assign(open, { number: item.number, what, place, quantity: what === 'keep' ? String(item.carry) : '', note: '', bin: item.bin, uuid: newUuid() })
+  at.problem = ''
+}
+const keep = (item: Item, change: Partial<Item>): Promise<Schemas['StockOut']> => {
+  const body = { number: item.number, name: item.name, bin: item.bin, carry: item.carry, past_events: item.events, past_hours: item.hours, hours_ahead: item.hours_ahead, ...change }
+  return write(() => api.POST('/api/supply/stock/items', { body }))
+}
+function done(item: Item): Promise<boolean> {
+  return at.run(async () => {
+    const quantity = Math.round(Number(open.quantity))
+    const { uuid, number, place } = open
+    if (open.what === 'keep') data.value = await keep(item, { carry: quantity, bin: open.bin })
+    else if (open.what === 'count') data.value = await write(() => api.POST('/api/supply/stock/count', { body: { uuid, number, place, counted: quantity } }))
+    else if (open.what === 'load') data.value = await write(() => api.POST('/api/supply/stock/load', { body: { uuid, number, quantity } }))
+    else data.value = await write(() => api.POST('/api/supply/stock/give-back', { body: { uuid, number, quantity, note: open.note } }))
+    open.number = ''
+  })
+}
+const add = (): Promise<boolean> => at.run(async () => {
+  data.value = await write(() => api.POST('/api/supply/stock/items', { body: { ...adding, carry: 0, past_events: 0, past_hours: 0, hours_ahead: 0 } }))
+  Object.assign(adding, { number: '', name: '', bin: '' })
+})
+const LABELS = { count: 'Counted', load: 'To the truck (below 0: back)', keep: 'The truck carries', back: 'Give back' }
+const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in ${item.hours.toLocaleString('en-GB')} h × places; ${item.expected.toFixed(1)} expected in the next ${item.hours_ahead.toLocaleString('en-GB')} h × places` : 'no hours ahead are entered'
+</script>
+
+<template>
+  <SupplyTabs />
+  <section class="supply">
+    <p v-if="at.problem && !open.number" class="trouble" role="alert">{{ at.problem }}</p>
+    <template v-if="data">
+      <header class="tools"><div class="grow"><h1>Shelf and truck</h1><p class="quiet">Advised: enough that the truck runs out before the next delivery in fewer than {{ Math.round((1 - data.service) * 100) }} of 100 cases.</p></div><a href="/supply/labels.pdf?for=bins">Bin labels</a></header>
+      <div class="scroll"><table>
+        <thead><tr><th>Part</th><th>Bin</th><th class="n">Shelf</th><th class="n">Truck</th><th class="n">Carries</th><th class="n">Advised</th><th>Why</th><th><span class="unseen">Do</span></th></tr></thead>
+        <tbody>
+          <template v-for="item in data.items" :key="item.number">
+            <tr>
+              <td><b>{{ item.name }}</b><small>{{ item.number }}<template v-if="item.price">, {{ item.price }} {{ data.currency }}</template></small></td>
+              <td>{{ item.bin || '–' }}</td>
+              <td class="n"><b>{{ item.shelf }}</b></td><td class="n"><b :class="{ warn: item.truck < item.carry }">{{ item.truck }}</b><small v-if="item.truck < item.carry">{{ item.carry - item.truck }} missing</small></td>
+              <td class="n">{{ item.carry }}</td>
+              <td class="n"><b :class="{ warn: item.hours_ahead && item.advised !== item.carry }">{{ item.hours_ahead ? item.advised : '–' }}</b></td>
+              <td class="quiet">{{ why(item) }}</td>
+              <td class="act"><button v-for="way in (['count', 'load', 'keep', 'back'] as const)" :key="way" type="button" class="link" :aria-label="`${LABELS[way]}: ${item.name}`" @click="begin(item, way)">{{ { count: 'Count', load: 'Load', keep: 'Carry', back: 'Return' }[way] }}</button></td>
+            </tr>
+            <tr v-if="open.number === item.number"><td colspan="8">
+              <form class="tools" @submit.prevent="done(item)">
+                <label v-if="open.what === 'count'">On the <select v-model="open.place"><option value="shelf">shelf</option><option value="truck">truck</option></select></label>
+                <label>{{ LABELS[open.what || 'count'] }} <InputText v-model="open.quantity" v-focus inputmode="numeric" class="figure" :invalid="at.field === 'quantity'" /></label>
+                <label v-if="open.what === 'keep'">Bin <InputText v-model="open.bin" class="figure" /></label>
+                <label v-if="open.what === 'back'">To whom and why <InputText v-model="open.note" :invalid="at.field === 'note'" /></label>
+                <Button v-if="open.what === 'keep' && item.hours_ahead" severity="secondary" :label="`As advised: ${item.advised}`" @click="open.quantity = String(item.advised)" />
+                <Button type="submit" label="Keep" :disabled="at.busy" /><Button text severity="secondary" label="Cancel" @click="open.number = ''" />
+                <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
+              </form>
+            </td></tr>
+          </template>
+        </tbody>
+      </table></div>
+      <form class="tools" @submit.prevent="add"><b>Keep another part</b><InputText v-model="adding.number" placeholder="Number" aria-label="Number" class="figure" /><InputText v-model="adding.name" placeholder="Name" aria-label="Name" /><InputText v-model="adding.bin" placeholder="Bin" aria-label="Bin" class="figure" /><Button type="submit" severity="secondary" label="Add" :disabled="!adding.number || !adding.name" /></form>
+      <section aria-labelledby="moved"><h2 id="moved">What moved</h2>
+        <ul class="moves"><li v-for="(one, i) in data.movements" :key="i"><b class="n">{{ one.change > 0 ? '+' : '−' }}{{ Math.abs(one.change) }}</b> <span>{{ one.number }}</span> <span>{{ one.reason.toLowerCase() }}, {{ one.place }}<template v-if="one.note">, {{ one.note }}</template></span> <span class="quiet">{{ one.by }}, {{ date(one.at) }}</span></li></ul>
+      </section>
+    </template>
+    <p v-else-if="!at.problem" class="quiet" role="status">Reading the stock …</p>
+  </section>
+</template>
+
+<style scoped>
+.act { white-space: nowrap; padding: 0 6px; }
+.warn { color: var(--due); }
+.figure { width: 120px; }
+td { vertical-align: middle; }
+.moves li { display: grid; grid-template-columns: 50px 130px minmax(0, 1fr) auto; gap: 10px; padding: 4px 0; border-bottom: 1px solid var(--line); }
+@media (max-width: 700px) { .moves li { grid-template-columns: 40px minmax(0, 1fr); } .moves li span:nth-child(n + 3) { grid-column: 2; } }
+</style>

@@ -1,0 +1,49 @@
+<script setup lang="ts">
+/** A table from outside: first what each line would do, then the doing of it. Nothing is taken while a line is refused. */
+import Button from 'primevue/button'
+import { computed, ref } from 'vue'
+import type { Schemas } from '@/api/client'
+import { useAttempt } from './useAttempt'
+
+const props = defineProps<{ label: string; send: (form: FormData) => Promise<Schemas['PartsTableOut']> }>()
+const emit = defineEmits<{ taken: [] }>()
+const file = ref<File | null>(null)
+const found = ref<Schemas['PartsTableOut'] | null>(null)
+const at = useAttempt('The file could not be read.')
+const refused = computed(() => found.value?.lines.filter((line) => line.outcome === 'refused') ?? [])
+
+function pass(dry: boolean): Promise<boolean> {
+  return at.run(async () => {
+    const form = new FormData()
+    form.append('file', file.value!)
+    form.append('dry', String(dry))
+    found.value = null
+    found.value = await props.send(form)
+    if (!dry && !refused.value.length) emit('taken')
+  })
+}
+function pick(event: Event): void {
+  file.value = (event.target as HTMLInputElement).files?.[0] ?? null
+  if (file.value) void pass(true)
+}
+</script>
+
+<template>
+  <div class="file">
+    <label>{{ label }} <input type="file" accept=".csv,.xlsx,.txt" @change="pick" /></label>
+    <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
+    <div v-if="found" role="status">
+      <p><b>{{ found.taken }}</b> {{ found.dry ? 'to take' : 'taken' }}, <b>{{ found.there }}</b> there already, <b>{{ found.refused }}</b> refused</p>
+      <ul><li v-for="line in refused" :key="line.line">Line {{ line.line }}: {{ line.words }}</li></ul>
+      <p v-if="refused.length" class="quiet">Nothing is taken until these are put right.</p>
+      <Button v-else-if="found.dry && found.taken" :label="`Take ${found.taken} lines`" :loading="at.busy" @click="pass(false)" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.file { display: grid; gap: 6px; }
+label { font-weight: 600; display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; }
+li { color: var(--stop); }
+.problem { color: var(--stop); font-weight: 600; }
+</style>
