@@ -2,6 +2,7 @@
 
 from django.urls import path, re_path
 
+from report import supply_views as supply
 from report import views as report
 
 from . import pages
@@ -19,6 +20,12 @@ urlpatterns = [
     path("walk-arounds/<uuid:walk_around_id>/readings.csv", report.readings_csv),
     path("walk-arounds/<uuid:walk_around_id>/readings.xlsx", report.readings_xlsx),
     path("walk-arounds/<uuid:walk_around_id>/parts.csv", report.parts_csv),
+    path("supply/list.<str:form>", supply.needed),
+    path("supply/pick-list", supply.pick_list),
+    path("supply/pick-list.csv", supply.pick_list_csv),
+    path("supply/labels.pdf", supply.labels),
+    path("supply/orders/<uuid:order_id>.<str:form>", supply.order),
+    path("supply/book/<int:model_id>.<str:form>", supply.book),
     re_path(r"^(?!static/|api/).*$", pages.front_end),
 ]
 

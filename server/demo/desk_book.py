@@ -55,7 +55,9 @@ def _shelves() -> dict[str, dict[str, OnShelf]]:
         if near:
             found[BRIDGE][number] = OnShelf(near[0], near[1], _THERE.get((BRIDGE, number)), pack, near[2], None, status)
         if far:
-            found[NORTHMERE][number] = OnShelf(far[0], far[1], _THERE.get((NORTHMERE, number)), pack, _UNSURE.get(number, 1.0), far[2], status)
+            found[NORTHMERE][number] = OnShelf(
+                far[0], far[1], _THERE.get((NORTHMERE, number)), pack, _UNSURE.get(number, 1.0), far[2], status
+            )
         if post:
             found[HARROW][number] = OnShelf(post, 20, None, pack, 1.0, 10, status)
     return found

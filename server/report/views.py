@@ -3,14 +3,9 @@
 import base64
 import uuid
 from collections.abc import Callable
-from functools import lru_cache, wraps
-from pathlib import Path
-from typing import Any
-from urllib.parse import quote
+from functools import wraps
 
-from django.conf import settings
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
-from django.template.loader import render_to_string
+from django.http import Http404, HttpRequest, HttpResponse
 
 from fleet.queries import machine_for
 from inspection import books, present, queries, sheets, starting
@@ -18,12 +13,11 @@ from inspection.browse import PHASE_NAMES
 from inspection.models import WalkAround
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
-from shops.access import NotFoundHere, signed_in
 from shops.models import Member
 
-from . import build, links
+from . import build, links, paper
+from .paper import for_members
 
-STYLE = Path(__file__).parent / "report.css"
 View = Callable[[HttpRequest, WalkAround, CoreBook, Member], HttpResponse]
 
 
@@ -31,45 +25,11 @@ def _of_walk_around(view: View) -> Callable[..., HttpResponse]:
     """Give a view the walk-around, if the member's shop has it; send strangers to the sign-in page."""
 
     @wraps(view)
-    def opened(request: HttpRequest, walk_around_id: uuid.UUID) -> HttpResponse:
-        if not request.user.is_authenticated:
-            return HttpResponseRedirect(f"/sign-in?next={quote(request.path)}")
-        member = signed_in(request)
-        try:
-            if member is None:
-                raise NotFoundHere
-            found = queries.walk_around_for(member, walk_around_id)
-        except NotFoundHere:
-            raise Http404 from None
+    def opened(request: HttpRequest, member: Member, walk_around_id: uuid.UUID) -> HttpResponse:
+        found = queries.walk_around_for(member, walk_around_id)
         return view(request, found, books.opened(found.rule_book_id), member)
 
-    return opened
-
-
-@lru_cache(maxsize=1)
-def _fonts() -> dict[str, str]:
-    """The product's font files by weight, as they lie in the built front end."""
-    found = {}
-    for weight in ("400", "600"):
-        file = next((settings.WEB_DIST / "assets").glob(f"source-sans-3-latin-{weight}-normal-*.woff2"), None)
-        if file:
-            found[weight] = file.name
-    return found
-
-
-def _page(template: str, context: dict[str, Any], *, for_pdf: bool = False, nonce: str = "") -> str:
-    base = (settings.WEB_DIST / "assets").as_uri() if for_pdf else "/static/assets"
-    frame: dict[str, Any] = {
-        "style": STYLE.read_text(encoding="utf-8"),
-        "fonts": {weight: f"{base}/{name}" for weight, name in _fonts().items()},
-        "for_pdf": for_pdf,
-        "nonce": nonce,
-    }
-    return render_to_string(f"report/{template}.html", frame | context)
-
-
-def _nonce(request: HttpRequest) -> str:
-    return str(request.csp_nonce)  # type: ignore[attr-defined]
+    return for_members(opened)
 
 
 def _beside(found: WalkAround) -> Callable[[object], str]:
@@ -86,39 +46,34 @@ def _inside(found: WalkAround) -> Callable[[object], str]:
 def page(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The printable page."""
     context = {"report": build.build(found, book, member), "photo_source": _beside(found)}
-    return HttpResponse(_page("report", context, nonce=_nonce(request)))
+    return HttpResponse(paper.page("report", context, nonce=paper.nonce_of(request)))
 
 
 @_of_walk_around
 def pdf(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The same page as PDF."""
-    from weasyprint import HTML  # loads Pango: only when somebody wants a PDF
-
     context = {"report": build.build(found, book, member), "photo_source": _inside(found)}
-    content = HTML(string=_page("report", context, for_pdf=True), base_url="about:blank").write_pdf()
-    response = HttpResponse(content, content_type="application/pdf")
-    response["Content-Disposition"] = f'inline; filename="{_file_name(found, "report")}.pdf"'
-    return response
+    return paper.pdf("report", context, _file_name(found, "report"))
 
 
 @_of_walk_around
 def owner(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The findings in plain words, for whoever pays for them."""
     context = {"report": build.build(found, book, member), "photo_source": _beside(found), "back": True}
-    return HttpResponse(_page("owner", context, nonce=_nonce(request)))
+    return HttpResponse(paper.page("owner", context, nonce=paper.nonce_of(request)))
 
 
 def shared(request: HttpRequest, secret: str) -> HttpResponse:
     """One report in plain words to whoever holds its link, until it ends. No account, and nothing else to be seen from it."""
     found = links.opened_by(secret)
     if found is None:
-        return _sealed(HttpResponse(_page("ended", {}, nonce=_nonce(request)), status=404))
+        return _sealed(HttpResponse(paper.page("ended", {}, nonce=paper.nonce_of(request)), status=404))
     report = build.build(found, books.opened(found.rule_book_id), found.started_by.member)
 
     def photo(uuid: object) -> str:
         return f"/shared/{secret}/photos/{uuid}"
 
-    return _sealed(HttpResponse(_page("owner", {"report": report, "photo_source": photo}, nonce=_nonce(request))))
+    return _sealed(HttpResponse(paper.page("owner", {"report": report, "photo_source": photo}, nonce=paper.nonce_of(request))))
 
 
 def shared_photo(request: HttpRequest, secret: str, photo_id: uuid.UUID) -> HttpResponse:
@@ -138,21 +93,19 @@ def _sealed(response: HttpResponse) -> HttpResponse:
     return response
 
 
-def card(request: HttpRequest, machine_id: int) -> HttpResponse:
+@for_members
+def card(request: HttpRequest, member: Member, machine_id: int) -> HttpResponse:
     """A list to print: what belongs to a time of the season, in the order of postures, with a box to tick.
 
     Query: phase (``daily`` unless said), headers (ids, repeated).
     """
-    if not request.user.is_authenticated:
-        return HttpResponseRedirect(f"/sign-in?next={quote(request.get_full_path())}")
-    member = signed_in(request)
     headers = [int(pk) for pk in request.GET.getlist("headers") if pk.isdigit()]
     phase = request.GET.get("phase", "daily")
+    if phase not in PHASE_NAMES:
+        raise Http404
     try:
-        if member is None or phase not in PHASE_NAMES:
-            raise NotFoundHere
         ready = starting.prepare(member, machine_for(member, machine_id), starting.Wanted(phase, headers=headers))
-    except (NotFoundHere, BadInput):
+    except BadInput:
         raise Http404 from None
     checks = ready.book.family.checks
     visits = [
@@ -168,7 +121,7 @@ def card(request: HttpRequest, machine_id: int) -> HttpResponse:
         "notice": ready.book.notice,
         "notes": present.notes(ready.machine),
     }
-    return HttpResponse(_page("card", context, nonce=_nonce(request)))
+    return HttpResponse(paper.page("card", context, nonce=paper.nonce_of(request)))
 
 
 @_of_walk_around

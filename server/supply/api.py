@@ -1,7 +1,6 @@
 """Endpoints of the parts list, sourcing, stock, the parts book and cost. Orders are in `api_orders`."""
 
 from collections.abc import Iterator
-from decimal import Decimal, InvalidOperation
 from uuid import UUID
 
 from django.conf import settings
@@ -38,14 +37,13 @@ from .schemas import (
     NeedDateIn,
     NeedsOut,
     NumberIn,
+    PartsTableOut,
     SourcingIn,
     SourcingOut,
     StockCountIn,
     StockItemIn,
     StockOut,
     SupplierOut,
-    PartsTableLineOut,
-    PartsTableOut,
     TakeIn,
     TermsIn,
 )
@@ -119,19 +117,9 @@ def set_terms(request: HttpRequest, new: TermsIn) -> NeedsOut:
     found = terms_of(member)
     found.currency, found.days_before, found.now = new.currency, new.days_before, new.now
     for name in ("labour_rate", "km_cost", "downtime_rate", "late_cost_per_day"):
-        setattr(found, name, _amount(getattr(new, name), name))
+        setattr(found, name, book.amount(getattr(new, name), name, 10_000))
     found.save()
     return present.needs(member)
-
-
-def _amount(text: str, field: str) -> Decimal:
-    try:
-        value = Decimal(text.strip().replace(",", "."))
-    except InvalidOperation:
-        raise BadInput(field, "must be an amount such as 62.00") from None
-    if not value.is_finite() or not 0 <= value < 10_000:
-        raise BadInput(field, "must be between 0 and 9999.99")
-    return value.quantize(costs.CENT)
 
 
 @supply.post("/ask-desks", response=list[AskedOut])
@@ -150,12 +138,13 @@ def suppliers(request: HttpRequest) -> list[SupplierOut]:
 @supply.post("/suppliers/{int:supplier_id}/offers-file", response=PartsTableOut)
 def offers_file(request: HttpRequest, supplier_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> PartsTableOut:
     """A supplier's prices and stock from CSV or XLSX. dry: only say what each line would do."""
-    member = buyer(request, "take prices")
+    member = member_of(request)
     supplier = Supplier.objects.filter(shop=member.shop_id, pk=supplier_id).first()
     if supplier is None:
         raise NotFoundHere("There is no such supplier.")
+    only(member, BUYERS, "take prices")
     text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    return _table(book.read_offers(supplier, text, dry=dry), dry)
+    return present.table(book.read_offers(supplier, text, dry=dry), dry)
 
 
 @supply.post("/plans", response={200: None})
@@ -193,8 +182,9 @@ def plan_or_nothing(member: Member, plan_id: UUID) -> Plan:
 @supply.get("/plans/{uuid:plan_id}", response=SourcingOut)
 def one_plan(request: HttpRequest, plan_id: UUID) -> SourcingOut:
     """One plan."""
-    member = reader(request)
-    return present.plan(member, plan_or_nothing(member, plan_id))
+    member = member_of(request)
+    found = plan_or_nothing(member, plan_id)
+    return present.plan(reader(request), found)
 
 
 @supply.get("/stock", response=StockOut)
@@ -269,20 +259,11 @@ def _book_line(name: str, row: list[str]) -> BookLineOut:
 @supply.post("/book/{int:model_id}/file", response=PartsTableOut)
 def book_file(request: HttpRequest, model_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> PartsTableOut:
     """Part numbers of a model from CSV or XLSX. dry: only say what each line would do."""
-    member = buyer(request, "change the parts book")
+    member = member_of(request)
     model = book.model_of(member, model_id)
+    only(member, BUYERS, "change the parts book")
     text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    return _table(book.read(model, text, dry=dry), dry)
-
-
-def _table(found: book.Table, dry: bool) -> PartsTableOut:
-    return PartsTableOut(
-        dry=dry,
-        taken=found.count("taken"),
-        there=found.count("there"),
-        refused=found.count("refused"),
-        lines=[PartsTableLineOut.model_validate(vars(line)) for line in found.lines],
-    )
+    return present.table(book.read(model, text, dry=dry), dry)
 
 
 @supply.get("/costs", response=CostsOut)

@@ -3,16 +3,17 @@
 from uuid import UUID
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import File, Form, Router, UploadedFile
 
+from inspection import sheets
 from lumvek_core.errors import BadInput
 from shops.access import member_of, only
 from shops.models import Member
 
-from . import fitting, mail, orders, present
+from . import answers, fitting, mail, orders, present
 from .api import BUYERS, buyer, plan_or_nothing, reader
 from .models import StockItem
-from .schemas import DropRestIn, FitIn, MailOut, NeedsOut, OrderKindIn, OrdersOut, ReceivedOut, ReceiveIn
+from .schemas import DropRestIn, FitIn, MailOut, NeedsOut, OrderKindIn, OrdersOut, PartsTableOut, ReceivedOut, ReceiveIn
 
 ordering = Router(tags=["orders"])
 
@@ -79,6 +80,14 @@ def _of(request: HttpRequest, order_id: UUID, doing: str = "") -> Member:
     member = member_of(request)
     orders.order_of(member, order_id)
     return buyer(request, doing) if doing else reader(request)
+
+
+@ordering.post("/orders/{uuid:order_id}/answer-file", response=PartsTableOut)
+def answer_file(request: HttpRequest, order_id: UUID, file: File[UploadedFile], dry: Form[bool] = True) -> PartsTableOut:
+    """What a supplier has put aside, promises and charges, from CSV or XLSX. dry: only say what each line would do."""
+    member = _of(request, order_id, "order")
+    text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
+    return present.table(answers.read(member, order_id, text, dry=dry), dry)
 
 
 @ordering.post("/receive", response=ReceivedOut)

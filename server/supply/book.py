@@ -92,7 +92,7 @@ def read(model: MachineModel, text: str, *, dry: bool) -> Table:
     """
     found = Table()
     with transaction.atomic():
-        for at, row in _table(text, ("slot", "number")):
+        for at, row in table_rows(text, ("slot", "number")):
             if not row.get("number", "").strip():
                 continue
             try:
@@ -104,7 +104,8 @@ def read(model: MachineModel, text: str, *, dry: bool) -> Table:
     return found
 
 
-def _table(text: str, wanted: tuple[str, ...]) -> Iterator[tuple[int, dict[str, str]]]:
+def table_rows(text: str, wanted: tuple[str, ...]) -> Iterator[tuple[int, dict[str, str]]]:
+    """Line number and cells by title of a table from outside. Raises BadInput with field ``file`` where a column is missing."""
     lines, titles = rows_of(text)
     if missing := [one for one in wanted if one not in titles]:
         raise BadInput("file", f"has no column {', '.join(missing)}; the file that is given out has them all")
@@ -125,7 +126,7 @@ def _take(model: MachineModel, row: dict[str, str]) -> tuple[str, str]:
             "must be L or R: left and right are different parts" if slots[key].handed else "is not handed: leave it empty",
         )
     values: dict[str, Any] = {
-        "pack": _whole(row.get("pack") or "1", "pack", 1, 1000),
+        "pack": whole(row.get("pack") or "1", "pack", 1, 1000),
         "kind": row.get("kind") or "original",
         "chosen": row.get("chosen", "").lower() in ("yes", "1", "true", "x"),
         "status": row.get("status") or "supported",
@@ -146,7 +147,8 @@ def _take(model: MachineModel, row: dict[str, str]) -> tuple[str, str]:
     return "taken", f"{row['number']} {'changed' if had else 'added'}: {slots[key].name.lower()}"
 
 
-def _whole(text: str, name: str, low: int, high: int) -> int:
+def whole(text: str, name: str, low: int, high: int) -> int:
+    """A whole number in a cell. Raises BadInput with the column as field."""
     value = _number(text, name, low, high)
     if value != int(value):
         raise BadInput(name, "must be a whole number")
@@ -185,7 +187,7 @@ def choose(model: MachineModel, slot: str, side: str, number: str) -> None:
 def read_offers(supplier: Supplier, text: str, *, dry: bool) -> Table:
     """Take a supplier's prices, stock and chances from a table. Nothing is taken unless every line can be."""
     found, offers = Table(), []
-    for at, row in _table(text, ("number", "unit_price")):
+    for at, row in table_rows(text, ("number", "unit_price")):
         if not row.get("number") or not row.get("unit_price"):
             continue
         try:
@@ -199,19 +201,24 @@ def read_offers(supplier: Supplier, text: str, *, dry: bool) -> Table:
 
 
 def _offer(row: dict[str, str]) -> dict[str, Any]:
-    try:
-        price = Decimal(row["unit_price"].replace(",", "."))
-    except InvalidOperation:
-        raise BadInput("unit_price", "must be an amount such as 47.20") from None
-    if not price.is_finite() or not 0 <= price < 10**8:
-        raise BadInput("unit_price", "must be an amount such as 47.20")
     restock = row.get("restock_days", "")
     return {
         "number": row["number"][:40],
-        "unit_price": price.quantize(Decimal("0.01")),
-        "pack": _whole(row.get("pack") or "1", "pack", 1, 1000),
-        "stock": _whole(row.get("stock") or "0", "stock", 0, 1_000_000),
+        "unit_price": amount(row["unit_price"], "unit_price"),
+        "pack": whole(row.get("pack") or "1", "pack", 1, 1000),
+        "stock": whole(row.get("stock") or "0", "stock", 0, 1_000_000),
         "p_stock": _number(row.get("chance") or "1", "chance", 0, 1),
-        "restock_days": _whole(restock, "restock_days", 0, 365) if restock else None,
+        "restock_days": whole(restock, "restock_days", 0, 365) if restock else None,
         "status": "scarce" if row.get("status") == "scarce" else "supported",
     }
+
+
+def amount(text: str, name: str, below: int = 10**8) -> Decimal:
+    """Money in a cell or a field, to the cent. Raises BadInput with `name` as field."""
+    try:
+        value = Decimal(text.strip().replace(",", "."))
+    except InvalidOperation:
+        raise BadInput(name, "must be an amount such as 47.20") from None
+    if not value.is_finite() or not 0 <= value < below:
+        raise BadInput(name, f"must be between 0 and {below}")
+    return value.quantize(Decimal("0.01"))

@@ -14,6 +14,7 @@ from parts.models import PartNumber
 from shops.models import Member, Role
 
 from . import apart, costs, listing, orders, sourcing, stock, why
+from .book import Table
 from .models import Movement, Offer, Order, OrderLine, Plan, StockItem, Supplier, Terms
 from .needs import terms_of
 from .schemas import (
@@ -35,6 +36,8 @@ from .schemas import (
     OrderLineOut,
     OrderOut,
     OrdersOut,
+    PartsTableLineOut,
+    PartsTableOut,
     SourcingOut,
     StockLineOut,
     StockOut,
@@ -388,6 +391,17 @@ def _machine_cost(one: costs.Estimate, named: set[str]) -> MachineCostOut:
             ApprovalOut(amount=money(a.amount), currency=a.currency, how=a.how, by=full_name(a.by), at=a.at)
             for a in one.approvals
         ],
+    )
+
+
+def table(found: Table, dry: bool) -> PartsTableOut:
+    """What a file from outside does, line by line."""
+    return PartsTableOut(
+        dry=dry,
+        taken=found.count("taken"),
+        there=found.count("there"),
+        refused=found.count("refused"),
+        lines=[PartsTableLineOut.model_validate(vars(line)) for line in found.lines],
     )
 
 

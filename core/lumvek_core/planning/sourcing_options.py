@@ -13,6 +13,7 @@ from .opening import DAY, Hours, Journey, hours
 from .sourcing_model import FETCH, Delivery, Fallback, Pin, SourceGiven, SourceLine, SourceOffer, SourceSupplier
 
 Mode = Literal["plain", "called", "alone", "sent"]
+RunKey = tuple[str, str, str, dt.date, dt.date]
 
 
 @dataclass(frozen=True)
@@ -33,7 +34,7 @@ class Run:
     out: dt.date | None = None
 
     @property
-    def key(self) -> tuple[str, str, str, dt.date, dt.date]:
+    def key(self) -> RunKey:
         return self.supplier, self.way, self.mode, self.date, self.arrives
 
 

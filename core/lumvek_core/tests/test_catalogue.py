@@ -315,6 +315,7 @@ def test_companions_bring_their_own_companions_and_handed_parts_their_hand():
     assert slots(parts_for(book(), [Called("parallel-arm-play", "2", "replace", "egg-shaped")])) == [
         ("arm-bushing-set", "2", "finding"),
         ("parallel-arm", "2", "finding"),
+        ("grease", "all", "companion"),
         ("arm-seal-set", "2", "companion"),
         ("arm-bolt-set", "2", "companion"),
     ]

@@ -111,7 +111,11 @@ def test_post_counts_working_days_from_the_day_it_goes_out():
 def test_packs_are_bought_whole_and_too_few_cannot_be_fetched_but_follow_when_restocked():
     found = ask("2026-11-23T08:00", [line(qty=3)], [offer(BRIDGE, pack=2, price=10)])
     assert plan(found)["lines"][0]["quantity"] == 4 and plan(found)["cost"]["parts"] == 40
-    few = ask("2026-11-23T08:00", [line(qty=3, need_by="2026-12-04")], [offer(BRIDGE, stock=2), offer(HARROW, stock=0, restock_days=4)])
+    few = ask(
+        "2026-11-23T08:00",
+        [line(qty=3, need_by="2026-12-04")],
+        [offer(BRIDGE, stock=2), offer(HARROW, stock=0, restock_days=4)],
+    )
     (one,) = plan(few)["lines"]
     assert (one["supplier"], one["date"], one["arrives"], one["p_there"]) == ("Harrow Mail", "2026-11-27", "2026-12-02", 1)
 
@@ -141,7 +145,12 @@ def test_what_is_pinned_stays_and_what_cannot_be_is_refused_at_the_pin():
     pin = {"line": "1", "supplier": "Northmere Depot", "way": "fetch", "date": "2026-11-24"}
     found = ask("2026-11-23T08:00", [line(need_by="2026-11-27")], offers, pinned=[pin])
     assert plan(found)["trips"][0]["leave"] == "2026-11-24T06:30"
-    for wrong, field in [({"date": "2026-11-22"}, "date"), ({"way": "van"}, "way"), ({"supplier": "Nobody"}, "supplier"), ({"date": "2026-11-29"}, "")]:
+    for wrong, field in [
+        ({"date": "2026-11-22"}, "date"),
+        ({"way": "van"}, "way"),
+        ({"supplier": "Nobody"}, "supplier"),
+        ({"date": "2026-11-29"}, ""),
+    ]:
         with pytest.raises(BadInput) as refused:
             ask("2026-11-23T08:00", [line(need_by="2026-11-27")], offers, pinned=[pin | wrong])
         assert refused.value.field == f"pinned.0.{field}".rstrip(".")
@@ -221,23 +230,46 @@ def test_no_choice_is_cheaper_than_the_cheapest_plan(question):
     assert surest.p_all_in_time >= max(cheapest.p_all_in_time, quickest.p_all_in_time) - 1e-9
     assert min(surest.cost.total, quickest.cost.total) >= best - 1e-9
     if lines:
-        assert quickest.last_arrival == min(max(o.run.arrives for o in chosen) for chosen in itertools.product(*lines)).isoformat()
+        assert (
+            quickest.last_arrival == min(max(o.run.arrives for o in chosen) for chosen in itertools.product(*lines)).isoformat()
+        )
 
 
 def test_stopped_early_it_still_has_a_plan_and_says_how_far_from_the_bound_it_may_be():
     suppliers = [
-        {**BRIDGE, "name": f"s{i}", "travel_min": 20 + 7 * i, "deliveries": [{"name": "van", "lead_days": 1 + i % 3, "price": 9 + i}]}
+        {
+            **BRIDGE,
+            "name": f"s{i}",
+            "travel_min": 20 + 7 * i,
+            "deliveries": [{"name": "van", "lead_days": 1 + i % 3, "price": 9 + i}],
+        }
         for i in range(6)
     ]
     offers = [
-        {"supplier": f"s{i}", "part": f"p{j}", "unit_price": 10 + (7 * i * j + 3 * i + j) % 23, "stock": 9, "p_stock": 1 - (i + j) % 3 / 5}
+        {
+            "supplier": f"s{i}",
+            "part": f"p{j}",
+            "unit_price": 10 + (7 * i * j + 3 * i + j) % 23,
+            "stock": 9,
+            "p_stock": 1 - (i + j) % 3 / 5,
+        }
         for i in range(6)
         for j in range(80)
         if (i * j + i + j) % 4
     ]
     lines = [line(f"{j}", f"p{j}", need_by="2026-12-01") for j in range(80)]
     steps = []
-    asked = shapes.read(SourceGiven, {"start": "2026-11-23T07:00", "lines": lines, "suppliers": suppliers, "offers": offers, "labour_rate": 60, "time_limit_s": 0.05})
+    asked = shapes.read(
+        SourceGiven,
+        {
+            "start": "2026-11-23T07:00",
+            "lines": lines,
+            "suppliers": suppliers,
+            "offers": offers,
+            "labour_rate": 60,
+            "time_limit_s": 0.05,
+        },
+    )
     cheapest = source(asked, lambda what, done, of: steps.append((what, done, of))).plans[0]
     assert len(cheapest.lines) == 80 and cheapest.bound <= cheapest.cost.total + 1e-6 and cheapest.gap_pct >= 0
     assert steps[0][1] == 0 and steps[-1][1] == steps[-1][2]

@@ -61,6 +61,24 @@ def services(work: Work) -> Sheet:
     )  # fmt: skip
 
 
+def truck_stock(work: Work) -> Sheet:
+    found = work.run("truck_stock", **work.given)
+    carry, expected = found["carry"], found["expected"]
+    given = work.given
+    risk = 100 * (1 - given.get("service", 0.95))
+    return work.sheet(
+        f"Carry {carry}",
+        f"{plain(expected, 1)} expected to fail before the next delivery; with {carry} it runs out in fewer than {plain(risk, 1)} of 100 cases.",
+        "",
+        why=[
+            "How often it failed so far, with what is usual for such a part, gives the rate and how unsure it is; the number is the "
+            "smallest that is enough in all but the chosen share of cases.",
+            "Hours are machine hours times the places it sits at.",
+        ],
+        caution="A part that needs heat, a press or a vice is carried as a ready assembly.",
+    )
+
+
 SUBJECTS = (
     Subject(
         key="apart",
@@ -124,5 +142,28 @@ SUBJECTS = (
         ),
         source="Intervals from the manual.",
         work=services,
+    ),
+    Subject(
+        key="truck-stock",
+        name="Truck stock",
+        group="Upkeep",
+        about="How many of a part to carry until the next delivery.",
+        drawing="stock",
+        calculators=("truck_stock",),
+        fields=(
+            Field("events", "Failed so far", "count", "", "5"),
+            Field("hours", "In hours × places", "number", "h", "1800"),
+            Field("hours_ahead", "Hours × places until the next delivery", "number", "h", "400"),
+            Field("service", "Enough in this share of cases", "number", "", "0.95", hint="below 1"),
+            Field("prior_events", "Usual for such a part: failures", "number", "", "0.5"),
+            Field("prior_hours", "in hours", "number", "h", "200", hint="200 small wearing parts, 5000 gear cases"),
+        ),
+        examples=(
+            Example("Wears fast", {}),
+            Example("No history yet", {"events": "0", "hours": "0", "hours_ahead": "400"}),
+            Example("Gear case", {"events": "0", "hours": "6000", "hours_ahead": "800", "prior_hours": "5000"}),
+        ),
+        source="Negative binomial: failures at an unsure rate.",
+        work=truck_stock,
     ),
 )  # fmt: skip

@@ -1,5 +1,6 @@
 """Every endpoint, walked as the wrong shop and as nobody: nothing comes back. A new endpoint is walked without being named here."""
 
+import datetime as dt
 import uuid
 
 import pytest
@@ -11,6 +12,8 @@ from demo.combines import drawn
 from inspection import photos, services
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import links
+from supply import stock
+from supply.models import Order, OrderLine, Plan, Supplier
 from workbench import services as workbench
 
 OPEN = {("/api/session", "get"), ("/api/session/login", "post")}
@@ -32,6 +35,30 @@ BODIES = {
     "save": {"uuid": str(uuid.uuid4()), "texts": {}},
     "take_file": {"text": "1,2"},
     "gauge": {"gauge": "tape"},
+    "set_number": {"model": 0, "slot": "opener-disc", "number": "D12-4001"},
+    "choose": {"model": 0, "slot": "opener-disc", "number": "D12-4001"},
+    "set_hand": {"walk_around": "", "slot": "opener-disc", "positions": ["1L"], "side": "L"},
+    "need_date": {"machine": 0, "day": "2026-12-01"},
+    "set_terms": {
+        "currency": "EUR",
+        "labour_rate": "62",
+        "km_cost": "0.4",
+        "downtime_rate": "240",
+        "late_cost_per_day": "120",
+        "days_before": 7,
+    },
+    "make_plan": {"uuid": str(uuid.uuid4())},
+    "place": {"kind": "cheapest"},
+    "drop_rest": {"number": "D12-4001"},
+    "receive": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1},
+    "fit": {"uuid": str(uuid.uuid4()), "walk_around": "", "slot": "opener-disc", "positions": ["1L"]},
+    "stock_item": {"number": "D12-4001", "name": "Opener disc"},
+    "count_stock": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "place": "shelf", "counted": 4},
+    "load_truck": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1},
+    "give_back": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1, "note": "to Northmere Depot"},
+    "approve": {"uuid": str(uuid.uuid4()), "amount": "135.00", "how": "by telephone"},
+    "take_along": {"slot": "opener-bearing", "positions": ["1L"]},
+    "desk_mode": {"mode": "normal"},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 
@@ -51,7 +78,7 @@ ALL = list(operations())
 OWNED = [row for row in ALL if "{" in row[0].replace("{family}", "").replace("{subject}", "").replace("{form}", "")]
 
 
-PHOTO, NOTE, RESULT = uuid.uuid4(), uuid.uuid4(), uuid.uuid4()
+PHOTO, NOTE, RESULT, PLAN, ORDER = (uuid.uuid4() for _ in range(5))
 
 
 @pytest.fixture(autouse=True)
@@ -60,9 +87,41 @@ def something_to_find(yard):
     photos.add(yard.technician, yard.walk_around.pk, PHOTO, "opener-disc-diameter", "1L", "", drawn("disc"))
     services.note(yard.lead, yard.machine, NOTE, "rattles")
     workbench.save(yard.technician, SUBJECTS["chain"], RESULT, yard.machine, {}, "")
+    something_to_order(yard)
     yard.link = links.make(yard.lead, yard.walk_around.pk, 3)[0].pk
     BODIES["order"] = {"order": list(range(len(yard.walk_around.plan["visits"])))}
     BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.technician.pk}
+
+
+def something_to_order(yard):
+    """A supplier with a plan, an order that waits for its disc, and what the bodies name."""
+    yard.supplier = Supplier.objects.create(shop=yard.shop, name="Bridge Street Parts", email="counter@bridge-street.invalid")
+    plans = [{"kind": "cheapest", "lines": [], "trips": [], "deliveries": []}]
+    asked, answer = {"lines": []}, {"plans": plans, "reasons": [], "able": [], "one_day_earlier": None, "surer": None}
+    plan = Plan.objects.create(
+        uuid=PLAN, shop=yard.shop, asked=asked, answer=answer, ordered_kind="cheapest", by=yard.lead.user
+    )
+    order = Order.objects.create(
+        uuid=ORDER,
+        shop=yard.shop,
+        supplier=yard.supplier,
+        plan=plan,
+        way="fetch",
+        run_date=dt.date(2026, 12, 1),
+        state="by-hand",
+        by=yard.lead.user,
+    )
+    OrderLine.objects.create(order=order, number="D12-4001", name="Opener disc", quantity=4, unit_price="48.90")
+    stock.keep(yard.lead, "D12-4001", "Opener disc")
+    stock.count(yard.lead, uuid.uuid4(), "D12-4001", "shelf", 4)
+    Supplier.objects.create(shop=yard.shop, name="Harrow Mail").offers.create(
+        number="D12-4001", unit_price="48.90", stock=9, source="typed", at=order.at
+    )
+    for name in ("set_number", "choose"):
+        BODIES[name]["model"] = yard.model.pk
+    for name in ("set_hand", "fit"):
+        BODIES[name]["walk_around"] = str(yard.walk_around.pk)
+    BODIES["need_date"]["machine"] = yard.machine.pk
 
 
 def call(browser, path, method, operation_id):
@@ -72,6 +131,9 @@ def call(browser, path, method, operation_id):
         picture = SimpleUploadedFile("p.jpg", drawn("knife"), "image/jpeg")
         form = {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "photo": picture}
         return browser.post(path, form)
+    if operation_id.endswith(("offers_file", "book_file", "answer_file")):
+        text = b"slot,side,number,unit_price,accepted\nopener-disc,,D12-4001,1.00,2\n"
+        return browser.post(path, {"file": SimpleUploadedFile("t.csv", text, "text/csv")})
     if operation_id.endswith("readings_file"):
         file = SimpleUploadedFile("r.csv", b"check,position,typed\nopener-disc-diameter,1L,390\n", "text/csv")
         return browser.post(path, {"file": file})
@@ -84,6 +146,9 @@ def filled(path, yard):
         "walk_around_id": yard.walk_around.pk,
         "model_id": yard.model.pk,
         "family": "air-seeder",
+        "plan_id": PLAN,
+        "order_id": ORDER,
+        "supplier_id": yard.supplier.pk,
         "subject": "chain",
         "form": "json",
         "result_id": RESULT,

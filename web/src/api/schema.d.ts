@@ -1477,6 +1477,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/supply/orders/{order_id}/answer-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer File
+         * @description What a supplier has put aside, promises and charges, from CSV or XLSX. dry: only say what each line would do.
+         */
+        post: operations["supply_api_orders_answer_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/supply/orders/{order_id}/by-hand": {
         parameters: {
             query?: never;
@@ -7029,6 +7049,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrdersOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_answer_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Dry
+                     * @default true
+                     */
+                    dry?: boolean;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsTableOut"];
                 };
             };
         };

@@ -13,6 +13,7 @@ import HoldDowns, { type Clearance } from '@/design/drawings/HoldDowns.vue'
 import KnifeRegister from '@/design/drawings/KnifeRegister.vue'
 import MoisturePairs from '@/design/drawings/MoisturePairs.vue'
 import NowOrLater from '@/design/drawings/NowOrLater.vue'
+import TruckTray from '@/design/drawings/TruckTray.vue'
 import OpenerContact from '@/design/drawings/OpenerContact.vue'
 import PlateCells from '@/design/drawings/PlateCells.vue'
 import ReelPath from '@/design/drawings/ReelPath.vue'
@@ -106,6 +107,7 @@ const stretch = computed(() => {
   <ScaleReading v-else-if="drawing === 'window'" :reading="run('window').given.reading" :shown="label('reading')" :marks="[{ value: run('window').given.low, text: label('low'), kind: 'edge' }, { value: run('window').given.high, text: label('high'), kind: 'edge' }]" />
   <EvenBars v-else-if="drawing === 'even'" :positions="positions" :target="run('even').result.target ?? 0" :tolerance="run('even').given.tolerance" :target-shown="label('target')" />
   <RulerLength v-else-if="drawing === 'length'" :value="run('parse_length').result.value_mm" :mm-shown="label('mm')" :in-shown="label('in')" />
+  <TruckTray v-else-if="drawing === 'stock'" :carry="run('truck_stock').result.carry" :expected="run('truck_stock').result.expected" />
   <NowOrLater v-else-if="drawing === 'apart'" :parts="run('while_apart').result.parts.map((one) => ({ name: one.name, now: one.cost_now, later: one.cost_later, advice: one.advice }))" />
   <ServiceLine v-else-if="drawing === 'services'" :services="run('services_due').result.services.map((one) => ({ name: one.name, state: one.state, days: one.left_days, hours: one.left_h }))" :soon="run('services_due').given.soon_days ?? 14" />
 </template>

@@ -9,6 +9,7 @@ import { useSession } from '@/app/session'
 import { date } from '@/app/words'
 import OrderMark from './OrderMark.vue'
 import SupplyTabs from './SupplyTabs.vue'
+import TableFile from './TableFile.vue'
 import { useAttempt } from './useAttempt'
 
 type Order = Schemas['OrderOut']
@@ -52,6 +53,8 @@ const mail = (order: Order): Promise<boolean> => at.run(async () => {
   letter.sent = true
   await load()
 })
+const answerFile = (order: Order, form: FormData): Promise<Schemas['PartsTableOut']> =>
+  write(() => api.POST('/api/supply/orders/{order_id}/answer-file', { params: { path: { order_id: order.uuid } }, body: form as never, bodySerializer: (body) => body as never }))
 const behave = (mode: string): Promise<boolean> => at.run(async () => void (desk.value = await write(() => api.POST('/api/supply/desk', { body: { mode: mode as 'normal' } }))))
 const MODES = [['normal', 'answers'], ['slow', 'is too slow'], ['deaf', 'takes orders, answers get lost'], ['down', 'is down']]
 const shown = computed(() => data.value?.orders ?? [])
@@ -84,6 +87,7 @@ const shown = computed(() => data.value?.orders ?? [])
         <p><b>{{ order.tries ? 'Nobody has confirmed this order.' : 'Not sent yet.' }}</b> {{ order.trouble }} <template v-if="order.desk && order.tries">It may have arrived: asking again orders nothing twice.</template></p>
         <Button v-if="order.desk" label="Ask the desk again" :disabled="at.busy" @click="post(order, 'send')" /><Button v-if="!order.desk || !order.tries" severity="secondary" label="Said by telephone" :disabled="at.busy" @click="post(order, 'by-hand')" />
       </div>
+      <TableFile v-else-if="order.state === 'by-hand' && buys" label="Read their answer from a file" :send="(form) => answerFile(order, form)" @taken="at.run(load)" />
       <p v-else-if="order.trouble" class="problem">{{ order.trouble }}</p>
       <div v-if="letter.order === order.uuid" class="letter"><p class="quiet">To {{ letter.to || 'nobody: there is no address' }}. {{ letter.subject }}</p><pre>{{ letter.text }}</pre><div class="tools"><Button v-if="buys && letter.to && !letter.sent && !(order.desk && order.state === 'to-send' && order.tries)" label="Send by e-mail" :disabled="at.busy" @click="mail(order)" /><b v-if="letter.sent" role="status">Sent.</b><Button text severity="secondary" label="Close" @click="letter.order = ''" /></div></div>
       <table>

@@ -10,6 +10,7 @@ import { useSession } from '@/app/session'
 import PlanPicture from './PlanPicture.vue'
 import { time, weekday, workOut, type Answer, type Asked, type Kind, type OnePlan, type PlanLine, type Step } from './plan'
 import SupplyTabs from './SupplyTabs.vue'
+import TableFile from './TableFile.vue'
 import { useAttempt } from './useAttempt'
 
 const router = useRouter()
@@ -45,8 +46,14 @@ function show(latest: Schemas['SourcingOut'] | null): void {
   for (const pin of question.value?.pinned ?? []) pins.set(pin.line, `${pin.supplier}|${pin.way}`)
   if (latest?.ordered_kind) kind.value = latest.ordered_kind as Kind
 }
+const suppliers = ref<Schemas['SupplierOut'][]>([])
+const from = ref(0)
+const offers = (form: FormData): Promise<Schemas['PartsTableOut']> =>
+  write(() => api.POST('/api/supply/suppliers/{supplier_id}/offers-file', { params: { path: { supplier_id: from.value } }, body: form as never, bodySerializer: (body) => body as never }))
 onMounted(() => at.run(async () => {
   await read()
+  suppliers.value = await answer(api.GET('/api/supply/suppliers'))
+  from.value = suppliers.value[0]?.id ?? 0
   if (buys.value && !plan.value && needs.value?.lines.some((line) => line.state === 'order')) await calculate()
 }))
 
@@ -142,6 +149,11 @@ const local = (iso: string): string => new Date(iso).toLocaleString('en-GB', { w
         </tr></tbody>
       </table></div>
     </template>
+    <section v-if="buys && suppliers.length" class="card" aria-labelledby="prices"><h2 id="prices">Prices from a file</h2>
+      <p class="quiet">The parts list as CSV or XLSX, with price, stock and how sure filled in.</p>
+      <label>From <select v-model.number="from"><option v-for="one in suppliers" :key="one.id" :value="one.id">{{ one.name }}<template v-if="one.hours">, {{ one.hours }}</template></option></select></label>
+      <TableFile :key="from" label="File" :send="offers" />
+    </section>
   </section>
 </template>
 

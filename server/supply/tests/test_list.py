@@ -1,0 +1,166 @@
+"""The list of the whole shop: merged, handed, in packs, less what there is, and following every finding."""
+
+import datetime as dt
+import uuid
+
+import pytest
+from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
+
+from fleet.models import Machine
+from inspection import recording, services, starting
+from lumvek_core.errors import BadInput
+from parts import services as parts_services
+from parts.models import PartNumber, PartsLine
+from supply import book, listing, stock
+from supply.models import NeedDate, Place
+
+
+def lines(member):
+    return {line.key if not line.number else line.number: line for line in listing.build(member, timezone.now()).lines}
+
+
+def test_pieces_are_merged_over_rows_and_sides_and_rounded_to_packs(shop):
+    found = lines(shop.parts)
+    discs = found["D12-4001"]
+    # Three worn, and the other disc of row 3 goes along; packs of two.
+    assert (discs.needed, discs.net, discs.order, discs.pack) == (4, 4, 4, 2)
+    assert sorted(piece.position for piece in discs.pieces) == ["2L", "2R", "3L", "3R"]
+    assert discs.serves() == [
+        "Dunmere 12: row 3 left, row 2 left, row 2 right, Opener disc diameter".replace(
+            "row 3 left, row 2 left, row 2 right", "rows 2, 3 left, row 2 right"
+        ),
+        "Dunmere 12: row 3 right, new opener disc",
+    ]
+    assert found["D12-4017"].needed == 2 and found["D12-4105"].needed == 2
+
+
+def test_three_of_a_pack_of_two_are_ordered_as_four(shop, read):
+    services.decide(
+        shop.lead, shop.walk_around.pk, uuid.uuid4(), "opener-disc-diameter", ["2L", "2R", "3L"], "decline", reason="later"
+    )
+    PartsLine.objects.create(
+        walk_around=shop.walk_around,
+        slot="opener-disc",
+        position_key="1L",
+        quantity=3,
+        origin="finding",
+        because="opener-disc-diameter",
+        why="",
+    )
+    read("opener-disc-diameter", "1L", "384")
+    PartsLine.objects.filter(position_key="1L").update(quantity=2)
+    line = lines(shop.parts)["D12-4001"]
+    assert (line.needed, line.order) == (3, 4)
+
+
+def test_a_declined_or_remeasured_finding_takes_its_parts_and_companions_away(shop, read):
+    services.decide(shop.lead, shop.walk_around.pk, uuid.uuid4(), "opener-disc-diameter", ["3L"], "decline", reason="next year")
+    assert lines(shop.parts)["D12-4001"].needed == 2 and lines(shop.parts)["D12-4017"].needed == 1
+    read("opener-disc-diameter", "2L", "398")
+    read("opener-disc-diameter", "2R", "398")
+    assert "D12-4001" not in lines(shop.parts) and "D12-4017" not in lines(shop.parts)
+
+
+def test_a_later_walk_around_decides_what_it_read_again_and_leaves_the_rest(shop):
+    # A short walk-around weeks later reads one of the rows.
+    later = starting.start(shop.technician, shop.machine, uuid.uuid4(), starting.Wanted("arrival"))
+    type(later).objects.filter(pk=later.pk).update(started_at=timezone.now() + dt.timedelta(seconds=5))
+    new = recording.NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="2L", raw=["398"])
+    recording.record_reading(shop.technician, later.pk, new)
+    positions = [piece.position for piece in lines(shop.parts)["D12-4001"].pieces]
+    assert sorted(positions) == ["3L", "3R"]
+
+
+def test_left_and_right_are_different_parts(shop, read):
+    for side in "LR":
+        PartNumber.objects.create(model=shop.model, slot="outer-scraper", side=side, number=f"D12-4031{side}")
+    read("outer-scraper", "1L", "worn")
+    found = lines(shop.parts)
+    assert (found["D12-4031L"].side, found["D12-4031R"].side) == ("left", "right")
+    assert [piece.origin for piece in found["D12-4031R"].pieces] == ["companion"]
+
+
+def test_a_hand_that_the_place_does_not_tell_is_looked_at_and_stays(shop, read):
+    for side in "LR":
+        PartNumber.objects.create(model=shop.model, slot="firmer-spring", side=side, number=f"D12-4510{side}")
+    read("seed-firmer", "1", "weak")
+    line = next(line for line in lines(shop.parts).values() if line.name == "Seed firmer spring")
+    assert line.number == "" and line.pieces[0].handed
+    parts_services.set_hand(shop.walk_around.pk, "firmer-spring", ["1"], "R")
+    read("opener-disc-diameter", "4L", "399")  # the parts are brought in step with each reading
+    assert "D12-4510R" in lines(shop.parts)
+
+
+def test_what_is_needed_is_less_shelf_and_the_truck_beyond_what_it_carries(shop):
+    for place, counted in ((Place.SHELF, 1), (Place.TRUCK, 3)):
+        stock.keep(shop.parts, "D12-4001", "Opener disc")
+        stock.count(shop.parts, uuid.uuid4(), "D12-4001", place, counted)
+    item = stock.item(shop.parts, "D12-4001")
+    item.carry = 2
+    item.save()
+    line = lines(shop.parts)["D12-4001"]
+    assert (line.shelf, line.truck, line.net, line.order) == (1, 1, 2, 2)
+    item.carry = 0
+    item.save()
+    assert lines(shop.parts)["D12-4001"].net == 0
+
+
+def test_two_machines_share_a_number_and_each_wants_it_by_its_day(shop, read):
+    other = Machine.objects.create(shop=shop.shop, model=shop.model, name="Dunmere 12 b", rows=6)
+    walk = starting.start(shop.technician, other, uuid.uuid4(), starting.Wanted("winter"))
+    recording.record_reading(
+        shop.technician,
+        walk.pk,
+        recording.NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="1L", raw=["380"]),
+    )
+    NeedDate.objects.create(machine=other, day=dt.date(2026, 12, 2))
+    line = lines(shop.parts)["D12-4001"]
+    assert line.needed == 6 and line.need_by == dt.date(2026, 12, 2)
+    assert {piece.machine.name for piece in line.pieces} == {"Dunmere 12", "Dunmere 12 b"}
+
+
+def test_lines_without_a_number_come_first_and_a_number_found_merges_them(shop, read, as_):
+    read("gauge-wheel-bearing", "1L", "rough")
+    browser = as_(shop.parts)
+    listed = browser.get("/api/supply/list").json()["lines"]
+    first = listed[0]
+    assert first["number"] == "" and first["state"] == "number"
+    body = {"model": first["model"], "slot": first["slot"], "side": "", "number": " D12-4207 ", "pack": 1}
+    listed = browser.send("/api/supply/numbers", **body).json()["lines"]
+    assert [line["number"] for line in listed if line["slot"] == first["slot"]] == ["D12-4207"]
+    assert browser.send("/api/supply/numbers", **(body | {"number": " "})).status_code == 422
+    assert as_(shop.technician).send("/api/supply/numbers", **body).status_code == 403
+
+
+def test_the_chosen_alternative_is_what_is_ordered(shop, as_):
+    PartNumber.objects.create(model=shop.model, slot="opener-disc", number="D12-4001H", pack=2, kind="upgraded", life=1.3)
+    browser = as_(shop.parts)
+    line = next(one for one in browser.get("/api/supply/list").json()["lines"] if one["slot"] == "opener-disc")
+    assert line["number"] == "D12-4001" and [one["number"] for one in line["alternatives"] if one["chosen"]] == ["D12-4001"]
+    after = browser.send("/api/supply/choices", model=shop.model.pk, slot="opener-disc", side="", number="D12-4001H").json()
+    assert "D12-4001H" in [one["number"] for one in after["lines"]]
+    with pytest.raises(BadInput):
+        book.choose(shop.model, "opener-disc", "", "nothing")
+
+
+def test_the_number_of_queries_does_not_grow_with_machines(shop, django_assert_max_num_queries):
+    from django.db import connection
+
+    def queries():
+        with CaptureQueriesContext(
+            connection,
+        ) as seen:
+            listing.build(shop.parts, timezone.now())
+        return len(seen)
+
+    before = queries()
+    for i in range(3):
+        machine = Machine.objects.create(shop=shop.shop, model=shop.model, name=f"More {i}", rows=6)
+        walk = starting.start(shop.technician, machine, uuid.uuid4(), starting.Wanted("winter"))
+        recording.record_reading(
+            shop.technician,
+            walk.pk,
+            recording.NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="1L", raw=["380"]),
+        )
+    assert queries() == before

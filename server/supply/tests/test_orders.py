@@ -1,0 +1,187 @@
+"""Orders: nothing twice, whatever is pressed, lost or killed; short orders split; what comes in is received once."""
+
+import json
+import threading
+import uuid
+
+import pytest
+from django.core import mail as outbox
+from django.db import connection
+from django.utils import timezone
+from supply_helpers import make_plan, place
+
+from lumvek_core.errors import BadInput
+from lumvek_core.planning.sourcing_model import Pin
+from shops.access import Conflict
+from supply import answers, listing, mail, orders, sourcing, stock
+from supply.models import Order, OrderLine, Plan, Supplier
+
+
+def line(member, number="D12-4001"):
+    return next(one for one in listing.build(member, timezone.now()).lines if one.number == number)
+
+
+def test_from_the_list_to_the_desk_and_short_back(planned, desk):
+    (order,) = place(planned.parts, planned.plan)
+    assert (order.supplier.name, order.way, order.state) == ("Northmere Depot", "van", "short")
+    discs = order.lines.get(number="D12-4001")
+    # The far store's book said 24; two were there, two follow.
+    assert (discs.quantity, discs.accepted, discs.follows) == (4, 2, 2)
+    assert discs.serves[0].startswith("Dunmere 12: rows 2, 3 left")
+    assert line(planned.parts).net == 0 and line(planned.parts).coming == 4
+
+
+def test_what_does_not_come_in_time_is_bought_elsewhere(planned):
+    (order,) = place(planned.parts, planned.plan)
+    orders.drop_rest(planned.parts, order.uuid, "D12-4001")
+    orders.drop_rest(planned.parts, order.uuid, "D12-4001")
+    assert line(planned.parts).net == 2
+    second = make_plan(planned.parts, [Pin("D12-4001", "Bridge Street Parts", "fetch")])
+    (split,) = place(planned.parts, second)
+    assert (split.supplier.name, split.state, split.lines.get().quantity) == ("Bridge Street Parts", "accepted", 2)
+    assert line(planned.parts).net == 0
+
+
+def test_pressing_twice_orders_once(planned, desk, as_):
+    path = f"/api/supply/plans/{planned.plan.uuid}/orders"
+    first, second = (as_(planned.parts).send(path, kind="cheapest") for _ in range(2))
+    assert (first.status_code, second.status_code) == (200, 200)
+    assert len(second.json()["orders"]) == 1 and len(desk.orders()) == 1
+
+
+def test_two_people_with_a_plan_each_order_once(planned, desk):
+    hers = make_plan(planned.lead)
+    place(planned.parts, planned.plan)
+    with pytest.raises(Conflict, match="0 needed now"):
+        place(planned.lead, hers)
+    assert len(desk.orders()) == 1 and Order.objects.count() == 1
+
+
+@pytest.mark.django_db(transaction=True)
+def test_two_people_at_the_same_instant(planned, desk):
+    plans = [(planned.parts, planned.plan), (planned.lead, make_plan(planned.lead))]
+    ready, came = threading.Barrier(2), []
+
+    def press(member, plan):
+        ready.wait()
+        try:
+            place(member, plan)
+            came.append("ordered")
+        except Conflict:
+            came.append("refused")
+        finally:
+            connection.close()
+
+    people = [threading.Thread(target=press, args=one) for one in plans]
+    for one in people:
+        one.start()
+    for one in people:
+        one.join()
+    assert sorted(came) == ["ordered", "refused"]
+    assert sum(OrderLine.objects.filter(number="D12-4001").values_list("quantity", flat=True)) == 4
+    assert len(desk.orders()) == 1
+
+
+def test_an_answer_that_is_lost_is_asked_for_again_and_ordered_once(planned, desk):
+    desk.behave("deaf")
+    (order,) = place(planned.parts, planned.plan)
+    assert order.state == "to-send" and "does not answer" in order.trouble
+    assert line(planned.parts).net == 0, "it may have arrived, so it counts as coming"
+    desk.behave("normal")
+    assert orders.send(planned.parts, order.uuid).state == "short"
+    assert len(desk.orders()) == 1
+
+
+def test_a_server_killed_between_the_desk_and_its_own_record(planned, desk, monkeypatch):
+    monkeypatch.setattr(orders, "_answered", lambda *_: (_ for _ in ()).throw(SystemExit))
+    with pytest.raises(SystemExit):
+        place(planned.parts, planned.plan)
+    monkeypatch.undo()
+    desk.again()  # and the desk itself was started anew meanwhile
+    order = Order.objects.get()
+    assert order.state == "to-send" and len(desk.orders()) == 1
+    assert orders.send(planned.parts, order.uuid).state == "short"
+    assert len(desk.orders()) == 1 and orders.send(planned.parts, order.uuid).reference == order.supplier.orders.get().reference
+
+
+def test_a_desk_that_is_down_says_so_and_keeps_the_order(planned, desk, as_):
+    desk.stop()
+    browser = as_(planned.parts)
+    found = browser.send(f"/api/supply/plans/{planned.plan.uuid}/orders", kind="cheapest").json()["orders"]
+    assert [(one["state"], one["tries"]) for one in found] == [("to-send", 1)]
+    assert browser.get("/api/supply/desk").json() == {"connected": True, "answers": False, "simulated": True}
+    by_hand = browser.send(f"/api/supply/orders/{found[0]['uuid']}/by-hand")
+    assert by_hand.status_code == 409, "the desk may have it: saying it again by telephone would order it twice"
+    asked = browser.send("/api/supply/ask-desks").json()
+    assert all("does not answer" in one["trouble"] for one in asked)
+    desk.again()
+
+
+def test_a_plan_that_the_list_has_left_behind_is_not_ordered(planned, read):
+    for place_ in ("2L", "2R"):
+        read("opener-disc-diameter", place_, "398")
+    assert sourcing.changed_since(planned.parts, planned.plan)[0].startswith("Opener disc: 4 planned, 2 needed")
+    with pytest.raises(Conflict, match="1 needed now, and the plan has 2"):
+        orders.make(planned.parts, planned.plan.uuid, "cheapest")
+    assert not Order.objects.exists()
+
+
+def test_the_same_plan_asked_twice_is_worked_out_once_and_progress_is_told(planned):
+    again = list(sourcing.stream(planned.parts, planned.plan.uuid, []))
+    assert len(again) == 1 and Plan.objects.count() == 1
+    steps = [json.loads(step) for step in sourcing.stream(planned.parts, uuid.uuid4(), [])]
+    assert [step["what"] for step in steps[:3]] == ["what is on offer", "cheapest", "surest"] and steps[-1]["done"]
+
+
+def test_a_choice_by_hand_that_cannot_be_is_refused_at_its_place(planned):
+    pin = Pin("D12-4001", "Bridge Street Parts", "fetch")  # two there, four wanted
+    (step,) = [json.loads(one) for one in sourcing.stream(planned.parts, uuid.uuid4(), [pin])]
+    assert step["error"]["field"] == "pinned.0"
+
+
+def test_parts_are_received_by_number_in_pieces_and_once(planned):
+    place(planned.parts, planned.plan)
+    movement = uuid.uuid4()
+    for _ in range(2):
+        orders.receive(planned.technician, movement, "d12-4001 ", 2)
+    assert stock.levels(planned.shop.pk)["D12-4001"]["shelf"] == 2 and orders.expected(planned.parts, "D12-4001") == 2
+    with pytest.raises(BadInput, match="2 still to come"):
+        orders.receive(planned.parts, uuid.uuid4(), "D12-4001", 3)
+    orders.receive(planned.parts, uuid.uuid4(), "D12-4001", 2)
+    with pytest.raises(BadInput, match="all of it has been received"):
+        orders.receive(planned.parts, uuid.uuid4(), "D12-4001", 1)
+    with pytest.raises(BadInput, match="nothing called") as refused:
+        orders.receive(planned.parts, uuid.uuid4(), "D99-1", 1)
+    assert refused.value.field == "number"
+    assert line(planned.parts).shelf == 4 and line(planned.parts).coming == 0
+
+
+def test_scanning_takes_all_that_is_to_come_and_says_the_bin(planned, as_):
+    place(planned.parts, planned.plan)
+    found = as_(planned.technician).send("/api/supply/receive", uuid=str(uuid.uuid4()), number="D12-4017").json()
+    assert (found["received"], found["to_come"], found["name"]) == (2, 0, "Centre scraper")
+
+
+def test_an_order_by_hand_goes_out_by_mail_and_its_answer_comes_back_as_a_table(planned):
+    Supplier.objects.update(desk="")
+    (order,) = orders.make(planned.parts, planned.plan.uuid, "cheapest")
+    orders.sent_by_hand(planned.parts, order.uuid)
+    letter = mail.send(planned.parts, orders.order_of(planned.parts, order.uuid))
+    assert len(outbox.outbox) == 1 and outbox.outbox[0].to == ["orders@northmere.invalid"]
+    assert "4 x  D12-4001" in letter.text and "by van, to be here on Tuesday 01 December" in letter.text
+    text = "number,accepted,promised,follows,follows_on,unit_price\nD12-4001,2,2026-12-01,2,2026-12-09,49.50\n"
+    bad = answers.read(planned.parts, order.uuid, text + "X,1,,,,\n", dry=False)
+    assert bad.count("refused") == 1 and Order.objects.get().state == "by-hand"
+    assert answers.read(planned.parts, order.uuid, text, dry=True).count("taken") == 1
+    answers.read(planned.parts, order.uuid, text, dry=False)
+    discs = OrderLine.objects.get(number="D12-4001")
+    assert (Order.objects.get().state, discs.accepted, discs.follows, str(discs.unit_price)) == ("short", 2, 2, "49.50")
+    with pytest.raises(Conflict):
+        answers.read(planned.parts, order.uuid, text, dry=False)
+
+
+def test_whoever_may_not_buy_may_not_order(planned, as_):
+    for member in (planned.technician, planned.owner):
+        assert as_(member).send(f"/api/supply/plans/{planned.plan.uuid}/orders", kind="cheapest").status_code == 403
+    assert as_(planned.owner).get("/api/supply/orders").status_code == 403
+    assert not Order.objects.exists()
