@@ -64,7 +64,7 @@ def product():
         'echo "$LUMVEK_DB_PORT $LUMVEK_DB_PASSWORD $LUMVEK_SECRET_KEY"',
         LUMVEK_DB_PORT="8621",
     ).split()
-    address = script("free_port 8721")
+    address, desk_port = script("free_port 8721"), script("free_port 8771")
     environment = {
         **os.environ,
         "LUMVEK_MODE": "test",
@@ -74,6 +74,7 @@ def product():
         "LUMVEK_DB_PORT": port,
         "LUMVEK_DB_PASSWORD": password,
         "LUMVEK_SECRET_KEY": key,
+        "LUMVEK_DESK_URL": f"http://127.0.0.1:{desk_port}",
         "PYTHONPATH": "core:server",
     }
     for command in ("migrate --no-input", "load_demo"):
@@ -84,6 +85,12 @@ def product():
             check=True,
             capture_output=True,
         )
+    orders = ROOT / ".lumvek/browser-desk.json"
+    orders.unlink(missing_ok=True)
+    desk = subprocess.Popen(
+        [".venv/bin/python", "server/manage.py", "supplier_desk", "--port", desk_port, "--state", str(orders)],
+        cwd=ROOT, env=environment,
+    )  # fmt: skip
     log = (ROOT / ".lumvek/logs/browser-server.log").open("w")
     server = subprocess.Popen(
         [".venv/bin/gunicorn", "--chdir", "server", "--bind", f"127.0.0.1:{address}", "--workers", "1", "--threads", "4", "config.wsgi:application"],
@@ -92,8 +99,10 @@ def product():
     url = f"http://127.0.0.1:{address}"
     try:
         _wait(url + "/health")
+        _wait(environment["LUMVEK_DESK_URL"] + "/health")
         yield Product(url, environment)
     finally:
+        desk.terminate()
         server.terminate()
         server.wait(10)
         script("db_stop")

@@ -96,7 +96,7 @@ def read(member: Member, now: dt.datetime) -> Shelves:
     fitments = fitments_of([*machines, *headers])
     pieces = []
     for line in lines:
-        found, check = walk_arounds[line.walk_around_id], roots.get((line.walk_around_id, line.slot), "")
+        found, check = walk_arounds[line.walk_around_id], _root(line, roots)
         book = books.opened(found.rule_book_id)
         severity = _severity(line, check, places, later)
         if line.declined_reason or not severity or line.slot not in book.family.slots:
@@ -145,6 +145,11 @@ def _roots(lines: Iterable[PartsLine]) -> dict[tuple[uuid.UUID, str], str]:
         if line.origin == "finding":
             found[key] = line.because
     return found
+
+
+def _root(line: PartsLine, roots: Mapping[tuple[uuid.UUID, str], str]) -> str:
+    """The check behind a line: its own where it was found, else that of what it goes along with."""
+    return line.because if line.origin == "finding" else roots.get((line.walk_around_id, line.because), "")
 
 
 Places = dict[tuple[uuid.UUID, str], list[tuple[str, str]]]

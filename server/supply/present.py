@@ -254,7 +254,8 @@ def all_orders(member: Member) -> OrdersOut:
 
 
 def order(one: Order) -> OrderOut:
-    lines = [order_line(one, line) for line in one.lines.all()]
+    # What needs somebody stands first: what follows or is refused, then what is still to come.
+    lines = sorted((order_line(one, line) for line in one.lines.all()), key=_pressing)
     return OrderOut(
         uuid=one.uuid,
         supplier=one.supplier.name,
@@ -275,6 +276,10 @@ def order(one: Order) -> OrderOut:
         lines=lines,
         to_come=sum(line.to_come for line in lines),
     )
+
+
+def _pressing(line: OrderLineOut) -> tuple[bool, bool]:
+    return not (line.follows or line.refused), not line.to_come
 
 
 def order_line(one: Order, line: OrderLine) -> OrderLineOut:

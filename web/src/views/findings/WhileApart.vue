@@ -37,7 +37,7 @@ const pct = (share: number | null): string => (share === null ? '–' : `${(100 
           <span v-if="part.cost_now" class="bars" :aria-label="`now ${part.cost_now}, later ${part.cost_later}`"><span class="now"><i :style="{ width: bar(part.cost_now) }" /> now {{ part.cost_now }}</span><span class="later"><i :style="{ width: bar(part.cost_later) }" /> later {{ part.cost_later }}</span></span>
           <span v-else class="quiet">no price yet, so it cannot be weighed</span>
           <span class="advice"><b>{{ ADVICE[part.advice] }}</b><small v-if="part.cost_now" class="quiet">chance {{ pct(part.p_fail) }}, even at {{ pct(part.break_even) }}</small></span>
-          <Button v-if="data!.may_take" :severity="part.taken ? 'secondary' : undefined" :outlined="!part.taken" :label="part.taken ? 'On the list: take off' : 'Put on the list'" :aria-label="`${part.taken ? 'Take off the list' : 'Put on the list'}: ${part.name}, ${part.label}`" :disabled="at.busy" @click="take(part)" />
+          <Button v-if="data!.may_take" :severity="part.taken ? 'secondary' : undefined" :outlined="!part.taken" :label="part.taken ? 'On the list: take off' : 'Put on the list'" :aria-label="`${part.taken ? 'On the list: take off' : 'Put on the list'}: ${part.name}, ${part.label}`" :disabled="at.busy" @click="take(part)" />
         </li>
       </ul>
     </article>

@@ -44,7 +44,7 @@ async function agree(machine: Machine): Promise<void> {
           <p>Parts {{ machine.parts }}, work {{ machine.labour }} <span class="quiet">for {{ machine.hours }} h of strip-downs</span></p>
           <p v-if="machine.unpriced || machine.without_hours" class="warn"><template v-if="machine.unpriced">{{ machine.unpriced }} without a price. </template><template v-if="machine.without_hours">{{ machine.without_hours }} whose work is not estimated.</template></p>
           <p v-for="share in machine.shares" :key="share.name" class="share"><span>{{ share.name }}, {{ share.percent }} %</span><b>{{ share.amount }}</b></p>
-          <details><summary>{{ machine.lines.length }} parts<template v-if="machine.strip_downs.length">, {{ machine.strip_downs.length }} strip-downs</template></summary>
+          <details><summary>{{ machine.lines.length }} parts<template v-if="machine.strip_downs.length">, {{ machine.strip_downs.length }} {{ machine.strip_downs.length === 1 ? 'strip-down' : 'strip-downs' }}</template></summary>
             <p v-for="line in machine.lines" :key="line.number + line.name" class="share"><span>{{ line.quantity }}{{ line.unit ? ' ' + line.unit : '' }} × {{ line.name }} <small class="quiet">{{ line.price ? `at ${line.price}` : 'no price yet' }}</small></span><b>{{ line.amount || '–' }}</b></p>
             <p v-for="down in machine.strip_downs" :key="down" class="quiet">{{ down }}</p>
           </details>

@@ -77,7 +77,7 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
             <div class="what"><b>{{ job.quantity }}{{ job.line.unit ? ' ' + job.line.unit : '' }} × {{ job.line.name }}<template v-if="job.line.side">, {{ job.line.side }}</template></b> <span class="quiet">{{ job.line.number }}</span><p>{{ upper(places(job.pieces)) }}</p></div>
             <span class="where"><LineState :state="job.ready ? 'here' : job.line.state === 'here' ? 'coming' : job.line.state" /><small v-if="job.ready && job.line.bin" class="quiet">{{ job.place === 'truck' ? 'on the truck' : `bin ${job.line.bin}` }}</small></span>
             <span class="do">
-              <Button v-if="job.ready" :label="job.pieces.length > 1 ? 'Fit all' : 'Fit'" :aria-label="`Fit ${job.line.name} at ${places(job.pieces)}`" :disabled="at.busy" @click="fit(machine, job, job.pieces)" />
+              <Button v-if="job.ready" :label="job.pieces.length > 1 ? 'Fit all' : 'Fit'" :aria-label="`${job.pieces.length > 1 ? 'Fit all' : 'Fit'} ${job.line.name} at ${places(job.pieces)}`" :disabled="at.busy" @click="fit(machine, job, job.pieces)" />
               <template v-if="job.pieces.length > 1 && (job.place === 'shelf' ? job.line.shelf : job.line.truck)"><Button v-for="piece in job.pieces" :key="piece.position" size="small" severity="secondary" :label="piece.label" :aria-label="`Fit ${job.line.name} at ${piece.label}`" :disabled="at.busy" @click="fit(machine, job, [piece])" /></template>
             </span>
             <p v-if="at.problem && failed === job.key" class="problem" role="alert">{{ at.problem }}</p>

@@ -66,7 +66,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
         <li v-for="one in data.machines" :key="one.id" :class="{ on: machine === one.id }">
           <button type="button" :aria-pressed="machine === one.id" @click="machine = machine === one.id ? 0 : one.id"><b>{{ one.name }}</b><span class="quiet">{{ one.pieces - one.fitted ? `${one.pieces - one.fitted} of ${one.pieces} open` : 'all fitted' }}</span></button>
           <label v-if="buys && dating === one.id">wanted <input v-focus type="date" :value="one.need_by ?? ''" :aria-label="`Parts for ${one.name} wanted by`" @change="wanted(one.id, ($event.target as HTMLInputElement).value)" @keydown.esc="dating = 0" /></label>
-          <button v-else-if="buys" type="button" class="link" :aria-label="`Parts for ${one.name} wanted ${one.need_by ? date(one.need_by) : 'any day'}: change`" @click="dating = one.id">{{ one.need_by ? weekday(one.need_by) : 'any day' }}</button>
+          <button v-else-if="buys" type="button" class="link" :aria-label="`${one.need_by ? weekday(one.need_by) : 'any day'}, parts for ${one.name} wanted: change`" @click="dating = one.id">{{ one.need_by ? weekday(one.need_by) : 'any day' }}</button>
           <span v-else>{{ one.need_by ? weekday(one.need_by) : 'any day' }}</span>
         </li>
       </ul>
@@ -76,7 +76,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
           <thead><tr><th>State</th><th>Part</th><th>For</th><th class="n">Needed</th><th class="n">Order</th><th>Wanted</th><th class="n">Price, {{ data.terms.currency }}</th></tr></thead>
           <tbody>
             <tr v-for="line in lines" :key="line.key" :class="line.state">
-              <td><LineState :state="line.state" /><button v-if="line.state === 'number' && !line.hand_open && buys && typing.key !== line.key" type="button" class="link" :aria-label="`Enter the number of ${line.name}`" @click="find(line)">enter it</button><small v-if="covered(line)">{{ covered(line) }}</small><small v-if="line.surplus" class="warn">{{ line.surplus }} on order and no longer needed</small></td>
+              <td><LineState :state="line.state" /><button v-if="line.state === 'number' && !line.hand_open && buys && typing.key !== line.key" type="button" class="link" :aria-label="`Enter the number of ${line.name}`" @click="find(line)">Enter the number</button><small v-if="covered(line)">{{ covered(line) }}</small><small v-if="line.surplus" class="warn">{{ line.surplus }} on order and no longer needed</small></td>
               <td class="part">
                 <p><b>{{ line.name }}<template v-if="line.side">, {{ line.side }}</template></b> <SeverityMark v-if="line.severity === 'stop'" severity="stop" /> <span v-if="line.severity === 'stop'" class="stop">Stop</span></p>
                 <p v-if="line.number" class="quiet">{{ line.number }}<span v-if="line.status === 'scarce'" class="warn"> scarce</span></p>

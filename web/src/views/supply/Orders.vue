@@ -96,7 +96,7 @@ const shown = computed(() => data.value?.orders ?? [])
           <td><b>{{ line.name }}</b><small>{{ line.number }}</small></td><td class="n"><b>{{ line.quantity }}</b></td>
           <td class="n" data-label="put aside">{{ order.answered ? line.accepted : '?' }}<small v-if="line.refused" class="warn">{{ line.refused }} refused</small></td>
           <td class="n" data-label="follows"><template v-if="line.follows"><b class="warn">{{ line.follows }}</b><small v-if="line.follows_on">{{ date(line.follows_on) }}</small><button v-if="buys && line.to_come" type="button" class="link" :aria-label="`Do not wait for ${line.follows} ${line.name}`" @click="drop(order, line.number)">Do not wait</button></template><template v-else>–</template></td>
-          <td class="n" data-label="received"><b>{{ line.received }}</b><small v-if="line.to_come">{{ line.to_come }} to come</small></td>
+          <td class="n" data-label="received"><b>{{ line.received }}</b> <small v-if="line.to_come">{{ line.to_come }} to come</small></td>
           <td class="for"><p v-for="one in line.serves" :key="one">{{ one }}</p></td>
         </tr></tbody>
       </table>
@@ -113,6 +113,6 @@ const shown = computed(() => data.value?.orders ?? [])
 .unsure { display: flex; flex-wrap: wrap; gap: 10px; align-items: center; padding: 8px 12px; border-left: 4px solid var(--stop); background: var(--paper); }
 .warn { color: var(--due) !important; }
 .letter pre { white-space: pre-wrap; background: var(--paper); padding: 10px; border-radius: 6px; overflow-x: auto; }
-@media (max-width: 700px) { .receive { grid-template-columns: minmax(0, 1fr) 80px; } .receive label, .receive .p-button { grid-column: 1 / -1; }
+@media (max-width: 700px) { .card header h2 { flex: 1 1 100%; order: -1; } .receive { grid-template-columns: minmax(0, 1fr) 80px; } .receive label, .receive .p-button { grid-column: 1 / -1; }
   .card table, .card tbody, .card tr, .card td { display: block; border: 0; } .card thead { display: none; } .card tr { border-top: 1px solid var(--line); padding: 6px 0; } .card td { padding: 1px 0; text-align: left !important; } .card td.n { display: inline-block; margin-right: 14px; } .card td[data-label]::before { content: attr(data-label) ' '; color: var(--quiet); } .card td.n small { display: inline; } }
 </style>

@@ -144,14 +144,14 @@ const local = (iso: string): string => new Date(iso).toLocaleString('en-GB', { w
         <thead><tr><th>Part</th><th class="n">Buy</th><th class="n">{{ plan.currency }}</th><th>From</th><th>Here</th><th class="n">In time</th></tr></thead>
         <tbody><tr v-for="line in chosen.lines" :key="line.id">
           <td><b>{{ plan.names[line.id] }}</b> <span class="quiet">{{ line.id }}</span><span v-if="line.status === 'scarce'" class="warn"> scarce</span></td><td class="n"><b>{{ line.quantity }}</b></td><td class="n">{{ money(line.cost) }}</td>
-          <td><select v-if="buys && !plan.ordered_kind" :value="pins.get(line.id) ?? `${line.supplier}|${line.way}`" :class="{ pinned: pins.has(line.id) }" :aria-label="`Where ${plan.names[line.id]} comes from`" @change="pin(line, ($event.target as HTMLSelectElement).value)"><option v-for="way in ways(line)" :key="way.value" :value="way.value">{{ way.label }}</option></select><template v-else>{{ line.supplier }}, {{ line.way }}</template> <button v-if="pins.has(line.id) && !plan.ordered_kind" type="button" class="link" :aria-label="`Leave ${plan.names[line.id]} to the plan`" @click="pins.delete(line.id)">set by hand: free it</button></td>
+          <td><select v-if="buys && !plan.ordered_kind" :value="pins.get(line.id) ?? `${line.supplier}|${line.way}`" :class="{ pinned: pins.has(line.id) }" :aria-label="`Where ${plan.names[line.id]} comes from`" @change="pin(line, ($event.target as HTMLSelectElement).value)"><option v-for="way in ways(line)" :key="way.value" :value="way.value">{{ way.label }}</option></select><template v-else>{{ line.supplier }}, {{ line.way }}</template> <button v-if="pins.has(line.id) && !plan.ordered_kind" type="button" class="link" :aria-label="`set by hand: free it, ${plan.names[line.id]}`" @click="pins.delete(line.id)">set by hand: free it</button></td>
           <td>{{ weekday(line.arrives) }}<span v-if="line.late_days" class="warn"> {{ line.late_days }} d late</span></td><td class="n">{{ Math.round(line.p_in_time * 100) }} %</td>
         </tr></tbody>
       </table></div>
     </template>
     <section v-if="buys && suppliers.length" class="card" aria-labelledby="prices"><h2 id="prices">Prices from a file</h2>
       <p class="quiet">The parts list as CSV or XLSX, with price, stock and how sure filled in.</p>
-      <label>From <select v-model.number="from"><option v-for="one in suppliers" :key="one.id" :value="one.id">{{ one.name }}<template v-if="one.hours">, {{ one.hours }}</template></option></select></label>
+      <label class="from">From <select v-model.number="from"><option v-for="one in suppliers" :key="one.id" :value="one.id">{{ one.name }}<template v-if="one.hours">, {{ one.hours }}</template></option></select></label>
       <TableFile :key="from" label="File" :send="offers" />
     </section>
   </section>
@@ -169,7 +169,7 @@ const local = (iso: string): string => new Date(iso).toLocaleString('en-GB', { w
 .warn { color: var(--due); font-weight: 600; }
 .order { display: flex; gap: 14px; align-items: center; position: sticky; bottom: 0; background: var(--paper); padding: 8px 0; z-index: 1; }
 .go { min-height: 54px !important; font-size: 1.15rem; }
-select { max-width: 100%; } select.pinned { border-color: var(--accent) !important; font-weight: 600; }
+select { max-width: 100%; } .from { display: block; } select.pinned { border-color: var(--accent) !important; font-weight: 600; }
 td { vertical-align: middle; }
 @media (max-width: 1000px) { .plans, .columns { grid-template-columns: minmax(0, 1fr); } }
 </style>

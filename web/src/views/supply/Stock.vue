@@ -39,6 +39,7 @@ const add = (): Promise<boolean> => at.run(async () => {
   data.value = await write(() => api.POST('/api/supply/stock/items', { body: { ...adding, carry: 0, past_events: 0, past_hours: 0, hours_ahead: 0 } }))
   Object.assign(adding, { number: '', name: '', bin: '' })
 })
+const WAYS = { count: 'Count', load: 'Load', keep: 'Carry', back: 'Return' }
 const LABELS = { count: 'Counted', load: 'To the truck (below 0: back)', keep: 'The truck carries', back: 'Give back' }
 const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in ${item.hours.toLocaleString('en-GB')} h × places; ${item.expected.toFixed(1)} expected in the next ${item.hours_ahead.toLocaleString('en-GB')} h × places` : 'no hours ahead are entered'
 </script>
@@ -60,7 +61,7 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
               <td class="n">{{ item.carry }}</td>
               <td class="n"><b :class="{ warn: item.hours_ahead && item.advised !== item.carry }">{{ item.hours_ahead ? item.advised : '–' }}</b></td>
               <td class="quiet">{{ why(item) }}</td>
-              <td class="act"><button v-for="way in (['count', 'load', 'keep', 'back'] as const)" :key="way" type="button" class="link" :aria-label="`${LABELS[way]}: ${item.name}`" @click="begin(item, way)">{{ { count: 'Count', load: 'Load', keep: 'Carry', back: 'Return' }[way] }}</button></td>
+              <td class="act"><button v-for="way in (['count', 'load', 'keep', 'back'] as const)" :key="way" type="button" class="link" :aria-label="`${WAYS[way]}: ${item.name}`" @click="begin(item, way)">{{ WAYS[way] }}</button></td>
             </tr>
             <tr v-if="open.number === item.number"><td colspan="8">
               <form class="tools" @submit.prevent="done(item)">
@@ -89,7 +90,7 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
 .act { white-space: nowrap; padding: 0 6px; }
 .warn { color: var(--due); }
 .figure { width: 120px; }
-td { vertical-align: middle; }
+td { vertical-align: middle; } .scroll table { min-width: 900px; }
 .moves li { display: grid; grid-template-columns: 50px 130px minmax(0, 1fr) auto; gap: 10px; padding: 4px 0; border-bottom: 1px solid var(--line); }
 @media (max-width: 700px) { .moves li { grid-template-columns: 40px minmax(0, 1fr); } .moves li span:nth-child(n + 3) { grid-column: 2; } }
 </style>

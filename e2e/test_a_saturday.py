@@ -1,0 +1,170 @@
+"""A Saturday with three machines open: one list, a plan, a short order, and a disc that stands at no wear when it is fitted."""
+
+import json
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+DESK = Path(__file__).resolve().parent.parent / ".lumvek/browser-desk.json"
+WINTER = "2bf30ed0-2ed8-5dd5-bceb-b7131910ad62"
+
+
+def line(page: Page, name: str):
+    """The row of a table that names this part."""
+    return page.get_by_role("row").filter(has=page.get_by_text(name, exact=True)).first
+
+
+def worked_out(page: Page):
+    expect(page.get_by_role("heading", name="Why")).to_be_visible()
+    expect(page.get_by_role("progressbar")).to_have_count(0)
+
+
+def place(page: Page):
+    page.get_by_role("button", name=re.compile(r"Place \d orders? for")).click()
+    expect(page.get_by_role("heading", name="Orders", exact=True)).to_be_visible()
+
+
+@pytest.fixture
+def behaving(page: Page):
+    """Make the desk behave, and well again afterwards."""
+    yield lambda mode: page.get_by_label("How the simulated desk behaves").select_option(mode)
+    page.goto("/parts/orders")
+    page.get_by_label("How the simulated desk behaves").select_option("normal")
+
+
+def test_from_three_machines_to_the_shelf_and_onto_the_row(page: Page, sign_in, accessible):
+    sign_in("bram")
+    page.goto("/parts")
+    expect(page.get_by_role("heading", name=re.compile(r"\d+ parts to order"))).to_be_visible()
+    accessible(page)
+    for machine in ("Heron 4", "Dunmere 12", "Corvane 90"):
+        expect(page.get_by_role("list", name="Machines").get_by_text(machine, exact=True)).to_be_visible()
+    # Handed, with companions, and what the shelf has is not ordered.
+    expect(line(page, "Seed firmer spring, left")).to_contain_text("C9-2028L")
+    expect(line(page, "Outer scraper, right")).to_contain_text("new outer scraper")
+    expect(line(page, "Shaker arm shim")).to_contain_text("6 on the shelf A-02")
+
+    # What has no number stands first, and is found by typing.
+    expect(page.get_by_role("row").nth(1)).to_contain_text("Find its number")
+    page.get_by_role("button", name="Enter the number of Rotor bolts").click()
+    page.keyboard.type("TH-2084")
+    page.keyboard.press("Enter")
+    expect(line(page, "Rotor bolts")).to_contain_text("To order")
+
+    page.get_by_role("link", name="Plan where to get them").click()
+    worked_out(page)
+    expect(page.get_by_text("Planned from Saturday")).to_be_visible()
+    expect(page.get_by_role("radio")).to_have_count(3)
+    expect(page.get_by_text(re.compile("Northmere Depot on Monday"))).to_be_visible()
+    accessible(page)
+
+    # One line is set by hand, and freed again.
+    page.get_by_label("Where Opener disc comes from").select_option("Harrow Mail|post")
+    expect(page.get_by_role("button", name=re.compile("Place"))).to_be_disabled()
+    page.get_by_role("button", name="Work it out with 1 set by hand").click()
+    expect(page.get_by_role("button", name=re.compile("Place"))).to_be_enabled()
+    expect(page.get_by_label("Where Opener disc comes from")).to_have_value("Harrow Mail|post")
+    page.get_by_role("button", name="set by hand: free it, Opener disc").click()
+    page.get_by_role("button", name="Work it out again").click()
+    expect(page.get_by_label("Where Opener disc comes from")).to_have_value("Northmere Depot|van")
+    expect(page.get_by_role("button", name=re.compile("Place"))).to_be_enabled()
+
+    # The far store comes back short: what follows is not waited for, and bought elsewhere.
+    place(page)
+    far = page.get_by_role("article", name="Order to Northmere Depot")
+    expect(far).to_contain_text("Short")
+    expect(far.get_by_role("row", name=re.compile("Opener disc D12-4001"))).to_contain_text("Do not wait")
+    accessible(page)
+    far.get_by_role("button", name="Do not wait for 2 Opener disc").click()
+    expect(far.get_by_role("button", name=re.compile("Do not wait"))).to_have_count(0)
+    page.get_by_role("link", name="Sourcing").click()
+    page.get_by_role("button", name="Work it out again").click()
+    expect(page.get_by_label("Where Opener disc comes from")).to_be_visible()
+    place(page)
+    expect(page.get_by_role("row", name=re.compile("Opener disc D12-4001"))).to_have_count(2)
+
+    # Received by scanning: the number, and Enter.
+    page.keyboard.type("D12-4001")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text(re.compile("4 × Opener disc received"))).to_be_visible()
+    page.keyboard.type("D12-4001")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("All of it has been received")
+    expect(page.get_by_label("What came in")).to_have_value("D12-4001")
+
+    # Fitted, with the counter; the row map shows a new disc at no wear.
+    page.get_by_role("link", name="Fit", exact=True).click()
+    page.get_by_label("Counter of Dunmere 12").fill("2874")
+    page.get_by_role("button", name="Fit Opener disc at Row 5 left").click()
+    expect(page.get_by_role("article", name="Dunmere 12")).to_contain_text("Fitted")
+    accessible(page)
+    page.goto(f"/walk-arounds/{WINTER}/map")
+    page.get_by_role("button", name="Wear", exact=True).click()
+    row = page.get_by_role("row", name=re.compile("Opener disc diameter"))
+    expect(row.get_by_role("gridcell").nth(4)).to_have_text("0 %")
+    expect(row.get_by_role("gridcell").nth(5)).to_have_text("90 %")
+
+
+def test_an_answer_that_was_lost_is_asked_for_again_and_nothing_is_ordered_twice(page: Page, sign_in, behaving):
+    sign_in("ada")
+    page.goto("/parts")
+    page.get_by_role("button", name="Enter the number of Tine clip").click()
+    page.keyboard.type("RING-TIE-3")
+    page.keyboard.press("Enter")
+    expect(line(page, "Tine clip")).not_to_contain_text("Find its number")
+    page.get_by_role("button", name="Enter the number of Knife section").click()
+    page.keyboard.type("LW-2035")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Enter the number of Knife section")).to_have_count(0)
+    page.goto("/parts/orders")
+    before = len(json.loads(DESK.read_text())) if DESK.exists() else 0
+    behaving("deaf")
+    page.goto("/parts/sourcing")
+    page.get_by_role("button", name="Work it out again").click()
+    expect(page.get_by_role("button", name=re.compile("Place"))).to_be_enabled()
+    place(page)
+    expect(page.get_by_text("Nobody has confirmed this order.").first).to_be_visible()
+    behaving("normal")
+    for _ in range(page.get_by_role("button", name="Ask the desk again").count()):
+        waiting = page.get_by_role("button", name="Ask the desk again")
+        left = waiting.count()
+        waiting.first.click()
+        expect(waiting).to_have_count(left - 1)
+    orders = json.loads(DESK.read_text())
+    shown = page.get_by_role("article").count()
+    assert before < len(orders) == shown
+
+
+def test_what_lies_open_is_weighed_at_the_finding_and_put_on_the_list(page: Page, sign_in):
+    sign_in("tomas")
+    page.goto(f"/walk-arounds/{WINTER}/findings")
+    expect(page.get_by_role("heading", name="While this is apart, also …")).to_be_visible()
+    page.get_by_role("button", name="Put on the list: Outer scraper, Row 9 left").click()
+    expect(page.get_by_role("button", name="On the list: take off: Outer scraper, Row 9 left")).to_be_visible()
+    page.goto("/parts")
+    expect(line(page, "Outer scraper, left")).to_contain_text("row 9 left, new opener disc hub with bearing")
+
+
+def test_an_owner_sees_the_cost_of_own_machines_and_agrees(page: Page, sign_in, accessible):
+    sign_in("lotte")
+    page.get_by_role("link", name="Cost").click()
+    expect(page.get_by_role("article")).to_have_count(2)
+    accessible(page)
+    button = page.get_by_role("button", name=re.compile(r"Agree to [\d.]+ EUR for Dunmere 12"))
+    button.click()
+    expect(page.get_by_role("article", name="Dunmere 12")).to_contain_text("Agreed:")
+    expect(button).to_have_count(0)
+    page.goto("/parts")
+    expect(page.get_by_role("alert")).to_contain_text("A machine owner cannot see the parts of the whole shop")
+
+
+def test_the_list_fits_a_phone_held_in_one_hand(page: Page, sign_in):
+    page.set_viewport_size({"width": 390, "height": 844})
+    sign_in("bram")
+    for path in ("", "/sourcing", "/orders", "/fit", "/stock", "/book", "/cost"):
+        page.goto(f"/parts{path}")
+        page.get_by_role("heading", level=1).wait_for()
+        page.wait_for_load_state("networkidle")
+        assert page.evaluate("document.documentElement.scrollWidth") <= 390, path
