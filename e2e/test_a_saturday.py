@@ -160,10 +160,25 @@ def test_an_owner_sees_the_cost_of_own_machines_and_agrees(page: Page, sign_in, 
     expect(page.get_by_role("alert")).to_contain_text("A machine owner cannot see the parts of the whole shop")
 
 
+def test_a_supplier_is_changed_and_what_is_wrong_is_said_at_the_form(page: Page, sign_in, accessible):
+    sign_in("bram")
+    page.goto("/parts/suppliers")
+    page.get_by_role("button", name="Change Bridge Street Parts").click()
+    hours = page.get_by_label(re.compile("^Open, such as"))
+    hours.fill("weekdays")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("is not like Mon–Fri")
+    expect(hours).to_have_value("weekdays")
+    accessible(page)
+    hours.fill("Mon-Fri 7:30-17:30")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.get_by_text("Mon–Fri 07:30–17:30")).to_be_visible()
+
+
 def test_the_list_fits_a_phone_held_in_one_hand(page: Page, sign_in):
     page.set_viewport_size({"width": 390, "height": 844})
     sign_in("bram")
-    for path in ("", "/sourcing", "/orders", "/fit", "/stock", "/book", "/cost"):
+    for path in ("", "/sourcing", "/orders", "/fit", "/stock", "/book", "/suppliers", "/cost"):
         page.goto(f"/parts{path}")
         page.get_by_role("heading", level=1).wait_for()
         page.wait_for_load_state("networkidle")

@@ -25,3 +25,4 @@ port=$(free_port 8820)
 server=$!
 .venv/bin/python bench/slice.py "http://127.0.0.1:$port"
 .venv/bin/python bench/keystroke.py "http://127.0.0.1:$port"
+.venv/bin/python bench/sourcing.py

@@ -1,5 +1,7 @@
 """What the three made-up suppliers have: prices, stock as their books say and as it is, and how sure that is."""
 
+from typing import Any
+
 from lumvek_core.standins.desk import OnShelf
 
 BRIDGE, NORTHMERE, HARROW = "bridge-street", "northmere", "harrow"
@@ -9,7 +11,7 @@ _GOODS: dict[str, tuple[tuple[str, int, float] | None, tuple[str, int, int] | No
     "D12-4001": (("54.20", 2, 0.6), ("48.90", 24, 9), "51.00"),
     "D12-4001H": (None, ("66.40", 12, 14), None),
     "D12-4009": (("21.80", 4, 0.7), ("19.40", 40, 5), "20.10"),
-    "D12-4017": (None, ("14.30", 60, 9), "15.20"),
+    "D12-4018": (None, ("14.30", 60, 9), "15.20"),
     "D12-4022": (("71.50", 1, 0.5), ("66.00", 18, 9), None),
     "D12-4031L": (None, ("17.60", 20, 9), "18.40"),
     "D12-4031R": (None, ("17.60", 20, 9), "18.40"),
@@ -44,6 +46,8 @@ _THERE = {(NORTHMERE, "D12-4001"): 2}
 """Where the shelf holds otherwise than the book says: there orders come back short."""
 _UNSURE = {"TH-2147": 0.85, "TH-2322": 0.95, "TH-2259": 0.97}
 """Where the far store's book is not to be relied on either."""
+_LATE = {"TH-2000": 2}
+"""Days that the far store sends it later than asked for."""
 _PACKS = {"D12-4001": 2, "D12-4001H": 2, "TH-2049": 2}
 _SCARCE = {"TH-2259"}
 
@@ -51,15 +55,23 @@ _SCARCE = {"TH-2259"}
 def _shelves() -> dict[str, dict[str, OnShelf]]:
     found: dict[str, dict[str, OnShelf]] = {BRIDGE: {}, NORTHMERE: {}, HARROW: {}}
     for number, (near, far, post) in _GOODS.items():
-        pack, status = _PACKS.get(number, 1), "scarce" if number in _SCARCE else "supported"
+        common: dict[str, Any] = {"pack": _PACKS.get(number, 1), "status": "scarce" if number in _SCARCE else "supported"}
         if near:
-            found[BRIDGE][number] = OnShelf(near[0], near[1], _THERE.get((BRIDGE, number)), pack, near[2], None, status)
+            price, said, sure = near
+            found[BRIDGE][number] = OnShelf(price, said, _THERE.get((BRIDGE, number)), p_stock=sure, **common)
         if far:
+            price, said, restock = far
             found[NORTHMERE][number] = OnShelf(
-                far[0], far[1], _THERE.get((NORTHMERE, number)), pack, _UNSURE.get(number, 1.0), far[2], status
+                price,
+                said,
+                _THERE.get((NORTHMERE, number)),
+                p_stock=_UNSURE.get(number, 1.0),
+                restock_days=restock,
+                delay_days=_LATE.get(number, 0),
+                **common,
             )
         if post:
-            found[HARROW][number] = OnShelf(post, 20, None, pack, 1.0, 10, status)
+            found[HARROW][number] = OnShelf(post, 20, restock_days=10, **common)
     return found
 
 

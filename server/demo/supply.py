@@ -37,7 +37,7 @@ def load(yard: Yard, people: dict[str, Member], now: dt.datetime) -> None:
     saturday = _coming_saturday(timezone.localtime(now).date())
     at = dt.datetime.combine(saturday, dt.time(13, 10), tzinfo=timezone.get_current_timezone())
     Terms.objects.create(shop=yard.shop, now=at, late_cost_per_day=Decimal("240"))
-    _suppliers(yard)
+    _suppliers(yard, saturday)
     _stock(people["bram"])
     _alternatives(yard)
     # The Heron 6 is to be moved on Monday and may not be with a loose tie rod; the Heron 4 lies open in the only bay.
@@ -51,10 +51,11 @@ def _coming_saturday(today: dt.date) -> dt.date:
     return today + dt.timedelta(days=(SATURDAY - today.weekday()) % 7)
 
 
-def _suppliers(yard: Yard) -> None:
+def _suppliers(yard: Yard, saturday: dt.date) -> None:
+    stocktaking = (saturday + dt.timedelta(days=3)).isoformat()
     near = Supplier.objects.create(
         shop=yard.shop, name="Bridge Street Parts", desk=BRIDGE, email="counter@bridge-street.invalid",
-        distance_km=11, travel_min=14, counter_min=15, call_min=5, openings=WEEK,
+        distance_km=11, travel_min=14, counter_min=15, call_min=5, openings=WEEK, closed=[stocktaking],
     )  # fmt: skip
     far = Supplier.objects.create(
         shop=yard.shop, name="Northmere Depot", desk=NORTHMERE, email="orders@northmere.invalid",
@@ -96,7 +97,9 @@ def _alternatives(yard: Yard) -> None:
         model=twelve, slot="opener-disc", number="D12-4001H", pack=2, kind=PartNumber.Kind.UPGRADED, life=1.3,
         note="Hardened, about 30 % more life.",
     )  # fmt: skip
-    PartNumber.objects.filter(model=twelve, slot="centre-scraper").update(mark="The old one has a blue edge; may be mixed")
+    PartNumber.objects.filter(model=twelve, slot="centre-scraper").update(
+        replaced_by="D12-4018", mark="The old one has a blue edge; the two may be mixed"
+    )
     PartNumber.objects.filter(model=yard.heron_4.model, slot="shaker-arm").update(
         status=PartNumber.Status.SCARCE, note="Order once for the life that is left."
     )

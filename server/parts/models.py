@@ -39,6 +39,11 @@ class PartNumber(models.Model):
             models.UniqueConstraint(fields=["model", "slot", "side", "number"], name="one_line_per_number"),
         ]
 
+    @property
+    def ordered_as(self) -> str:
+        """The number to order: that which came after it, where there is one."""
+        return self.replaced_by or self.number
+
 
 class PartsLine(models.Model):
     """One part at one position that a walk-around calls for, because of a finding or as a companion.

@@ -113,7 +113,7 @@ def _part(book: RuleBook, line: PartsLine, number: PartNumber | None) -> ListedP
         name=slot.name,
         side=line.side,
         side_name=positions.SIDE_NAMES[line.side] if line.side in ("L", "R") else "",
-        number=number.number if number else "",
+        number=number.ordered_as if number else "",
         pack=number.pack if number else 1,
         note=slot.note,
     )

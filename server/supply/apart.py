@@ -106,7 +106,7 @@ def _opened(open_: LaidOpen, slot: Slot) -> Opened:
 def _number(numbers: dict[tuple[str, str], PartNumber], slot: Slot, open_: LaidOpen) -> str:
     side = positions.find(open_.position).side or "" if slot.handed else ""
     found = numbers.get((open_.reach.slot, side))
-    return found.number if found else ""
+    return found.ordered_as if found else ""
 
 
 def _part(

@@ -17,7 +17,7 @@ from parts.models import PartNumber
 from shops.access import DECIDERS, NotFoundHere, member_of, only
 from shops.models import Member, Role
 
-from . import apart, book, costs, desk, present, sourcing, stock
+from . import apart, book, costs, desk, opening_hours, present, sourcing, stock
 from .models import NeedDate, Plan, StockItem, Supplier
 from .needs import terms_of
 from .schemas import (
@@ -38,11 +38,13 @@ from .schemas import (
     NeedsOut,
     NumberIn,
     PartsTableOut,
+    ShareIn,
     SourcingIn,
     SourcingOut,
     StockCountIn,
     StockItemIn,
     StockOut,
+    SupplierIn,
     SupplierOut,
     TakeIn,
     TermsIn,
@@ -133,6 +135,25 @@ def ask_desks(request: HttpRequest) -> list[AskedOut]:
 def suppliers(request: HttpRequest) -> list[SupplierOut]:
     """The shop's suppliers, nearest first."""
     return [present.supplier(one) for one in Supplier.objects.filter(shop=reader(request).shop_id)]
+
+
+@supply.post("/suppliers", response=list[SupplierOut])
+def set_supplier(request: HttpRequest, new: SupplierIn) -> list[SupplierOut]:
+    """Enter a supplier, or change one."""
+    member = buyer(request, "change suppliers")
+    values = new.model_dump(exclude={"id", "hours", "closed"})
+    values |= {"openings": opening_hours.read(new.hours), "closed": opening_hours.days(new.closed)}
+    names = [way.name for way in new.deliveries]
+    if "fetch" in names or len(set(names)) < len(names):
+        raise BadInput("deliveries", "each delivery needs a name of its own, and none is called fetch")
+    others = Supplier.objects.filter(shop=member.shop_id)
+    if others.filter(name=new.name).exclude(pk=new.id).exists():
+        raise BadInput("name", "there is a supplier of that name")
+    if not new.id:
+        Supplier.objects.create(shop=member.shop, **values)
+    elif not others.filter(pk=new.id).update(**values):
+        raise NotFoundHere("There is no such supplier.")
+    return suppliers(request)
 
 
 @supply.post("/suppliers/{int:supplier_id}/offers-file", response=PartsTableOut)
@@ -279,6 +300,16 @@ def approve(request: HttpRequest, machine_id: int, new: ApproveIn) -> CostsOut:
     machine_for(member, machine_id)
     only(member, BUYERS | {Role.OWNER}, "agree to costs")
     costs.approve(member, machine_id, new.uuid, new.amount, new.how)
+    return present.cost(member)
+
+
+@supply.post("/costs/{int:machine_id}/shares", response=CostsOut)
+def set_share(request: HttpRequest, machine_id: int, new: ShareIn) -> CostsOut:
+    """How much of a machine's cost one of its owners bears."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    only(member, BUYERS, "divide costs")
+    costs.set_share(machine, new.owner, new.percent)
     return present.cost(member)
 
 

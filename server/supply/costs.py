@@ -17,6 +17,7 @@ from shops.access import Conflict
 from shops.models import Member, Role
 
 from . import needs
+from .book import amount
 from .models import Approval, Offer, OrderLine, Share, Terms
 from .needs import Piece
 
@@ -50,6 +51,7 @@ class Estimate:
     labour_rate: Decimal = Decimal(0)
     shares: list[tuple[str, Decimal, Decimal]] = field(default_factory=list)
     approvals: list[Approval] = field(default_factory=list)
+    owners: list[Member] = field(default_factory=list)
 
     @property
     def parts(self) -> Decimal:
@@ -79,7 +81,7 @@ def estimates(member: Member) -> tuple[Terms, list[Estimate]]:
         if piece.machine.pk not in mine:
             continue
         one = found.setdefault(piece.machine.pk, Estimate(piece.machine, labour_rate=read.terms.labour_rate))
-        number = piece.number.number if piece.number else ""
+        number = piece.number.ordered_as if piece.number else ""
         line = next((line for line in one.lines if (line.number, line.name) == (number, piece.name)), None)
         if line is None:
             line = CostLine(number, piece.name, 0, piece.unit, prices.get(number))
@@ -118,16 +120,25 @@ def _work(one: Estimate, pieces: Iterable[Piece], strip_downs: Sequence[StripDow
 
 def _shares(found: Mapping[int, Estimate]) -> None:
     """Who bears how much. Cents that do not divide go to whoever is shortest of a whole one."""
+    for owner in (
+        Member.objects.filter(own_machines__in=found).select_related("user").prefetch_related("own_machines").distinct()
+    ):
+        for machine in owner.own_machines.all():
+            if machine.pk in found:
+                found[machine.pk].owners.append(owner)
     named: dict[int, list[Share]] = {}
     for share in Share.objects.filter(machine__in=found).select_related("member__user").order_by("id"):
         named.setdefault(share.machine_id, []).append(share)
     for pk, one in found.items():
         parts = [(share.member.name, share.percent) for share in named.get(pk, [])]
         rest = Decimal(100) - sum((percent for _, percent in parts), Decimal(0))
-        if rest > 0:
-            parts.append(("the ring" if parts else "nobody named", rest))
-        for (name, percent), amount in zip(parts, split(one.total, [percent for _, percent in parts]), strict=True):
-            one.shares.append((name, percent, amount))
+        if rest > 0 and not parts and one.owners:
+            each = split(rest, [Decimal(1)] * len(one.owners))
+            parts = [(owner.name, percent) for owner, percent in zip(one.owners, each, strict=True)]
+        elif rest > 0:
+            parts.append(("others", rest))
+        for (name, percent), due in zip(parts, split(one.total, [percent for _, percent in parts]), strict=True):
+            one.shares.append((name, percent, due))
 
 
 def split(total: Decimal, percents: Sequence[Decimal]) -> list[Decimal]:
@@ -140,6 +151,21 @@ def split(total: Decimal, percents: Sequence[Decimal]) -> list[Decimal]:
     for i in shortest[:left]:
         given[i] += CENT
     return given
+
+
+def set_share(machine: Machine, owner: int, percent: str) -> None:
+    """How much one of a machine's owners bears; empty for none of its own. All shares together are 100 % at most. Raises BadInput."""
+    member = Member.objects.filter(pk=owner, shop=machine.shop_id, own_machines=machine).first()
+    if member is None:
+        raise BadInput("owner", "does not own this machine")
+    if not percent.strip():
+        Share.objects.filter(machine=machine, member=member).delete()
+        return
+    value = amount(percent, "percent", below=101)
+    others = sum(Share.objects.filter(machine=machine).exclude(member=member).values_list("percent", flat=True), Decimal(0))
+    if not 0 < value <= 100 - others:
+        raise BadInput("percent", f"must be above 0, and at most {100 - others:f} with the others")
+    Share.objects.update_or_create(machine=machine, member=member, defaults={"percent": value})
 
 
 def approve(member: Member, machine_id: int, approval: uuid.UUID, amount: str, how: str) -> None:

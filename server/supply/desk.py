@@ -35,10 +35,16 @@ def quote(desk: str, numbers: Sequence[str]) -> list[dict[str, Any]]:
     return found
 
 
-def place(desk: str, key: uuid.UUID, on: dt.date, way: str, lines: Sequence[tuple[str, int]]) -> dict[str, Any]:
-    """Order pieces under a key, and get what the desk made of it. Raises DeskAway, DeskSaysNo."""
+def place(
+    desk: str, key: uuid.UUID, on: dt.date, wanted: dt.date, way: str, lines: Sequence[tuple[str, int]]
+) -> dict[str, Any]:
+    """Order pieces under a key, asked on one day and wanted on another, and get what the desk made of it.
+
+    Raises DeskAway, DeskSaysNo.
+    """
     asked = [{"number": number, "quantity": quantity} for number, quantity in lines]
-    return _ask("PUT", f"/orders/{key}", {"supplier": desk, "on": on.isoformat(), "way": way, "lines": asked})
+    body = {"supplier": desk, "on": on.isoformat(), "wanted": wanted.isoformat(), "way": way, "lines": asked}
+    return _ask("PUT", f"/orders/{key}", body)
 
 
 def drop_rest(key: uuid.UUID, number: str) -> dict[str, Any]:

@@ -46,7 +46,7 @@ def fit(
                 machine=machine,
                 slot=piece.slot,
                 position_key=piece.position,
-                number=number.number,
+                number=number.ordered_as,
                 quantity=piece.quantity,
                 counter=_counter(piece),
                 fitted_at=now,
@@ -54,7 +54,7 @@ def fit(
             )
         )
     quantity = sum(piece.quantity for piece in pieces)
-    stock.move(member, fitting, number.number, place, -quantity, Movement.Reason.FITTED, machine.name)
+    stock.move(member, fitting, number.ordered_as, place, -quantity, Movement.Reason.FITTED, machine.name)
     return made
 
 
@@ -67,7 +67,7 @@ def _pieces(member: Member, walk_around: uuid.UUID, slot: str, at: Sequence[str]
     if fitted := [mine[key].label for key in at if mine[key].fitted]:
         raise Conflict(f"{', '.join(fitted)}: fitted already.")
     pieces = [mine[key] for key in at]
-    if len({piece.number.number if piece.number else "" for piece in pieces}) > 1:
+    if len({piece.number.ordered_as if piece.number else "" for piece in pieces}) > 1:
         raise BadInput("positions", "left and right are different parts: fit them one after the other")
     return pieces
 

@@ -8,6 +8,7 @@ from typing import Any
 from django.db.models import F, Sum
 
 from lumvek_core import positions
+from parts.models import PartNumber
 from shops.models import Member
 
 from . import needs, stock
@@ -77,7 +78,7 @@ def build(member: Member, now: dt.datetime) -> PartsList:
     read = needs.read(member, now)
     lines: dict[str, Line] = {}
     for piece in read.pieces:
-        number = piece.number.number if piece.number else ""
+        number = piece.number.ordered_as if piece.number else ""
         key = number or f"{piece.machine.model_id}:{piece.slot}:{piece.side}"
         line = lines.get(key)
         if line is None:
@@ -99,7 +100,7 @@ def _line(key: str, piece: Piece) -> Line:
     number = piece.number
     return Line(
         key=key,
-        number=number.number if number else "",
+        number=number.ordered_as if number else "",
         name=piece.name,
         side=positions.SIDE_NAMES[piece.side] if piece.side in ("L", "R") else "",
         unit=piece.unit,
@@ -110,9 +111,10 @@ def _line(key: str, piece: Piece) -> Line:
     )
 
 
-def _superseded(number: object) -> str:
-    new, mark = getattr(number, "replaced_by", ""), getattr(number, "mark", "")
-    return " ".join(filter(None, (f"Replaced by {new}." if new else "", f"{mark}." if mark else "")))
+def _superseded(number: PartNumber) -> str:
+    """What it came after, and how the old one is told."""
+    old = f"Replaces {number.number}." if number.replaced_by else ""
+    return " ".join(filter(None, (old, f"{number.mark}." if number.mark else "")))
 
 
 def _supply(shop_id: int, lines: dict[str, Line]) -> None:

@@ -126,7 +126,7 @@ def send(member: Member, order_uuid: uuid.UUID) -> Order:
     lines = list(order.lines.values_list("number", "quantity"))
     asked_on = sourcing.clock(needs.terms_of(member)).date()
     try:
-        answer = desk.place(order.supplier.desk, order.uuid, asked_on, order.way, lines)
+        answer = desk.place(order.supplier.desk, order.uuid, asked_on, order.run_date, order.way, lines)
     except desk.DeskAway as problem:
         Order.objects.filter(pk=order.pk, state=Order.State.TO_SEND).update(trouble=str(problem))
         return order_of(member, order_uuid)
@@ -149,7 +149,7 @@ def _answered(order: Order, answer: dict[str, Any]) -> None:
     for line in held.lines.all():
         one = said.get(line.number, {})
         line.accepted, line.follows = int(one.get("accepted", 0)), int(one.get("follows", 0))
-        line.promised = held.run_date if line.accepted else None
+        line.promised = dt.date.fromisoformat(one["promised"]) if one.get("promised") else None
         line.follows_on = dt.date.fromisoformat(one["follows_on"]) if one.get("follows_on") else None
         line.save(update_fields=["accepted", "follows", "promised", "follows_on"])
     held.state, held.reference, held.trouble = answer["state"], str(answer["reference"]), ""

@@ -13,7 +13,7 @@ from lumvek_core.units import plain
 from parts.models import PartNumber
 from shops.models import Member, Role
 
-from . import apart, costs, listing, orders, sourcing, stock, why
+from . import apart, costs, listing, opening_hours, orders, sourcing, stock, why
 from .book import Table
 from .models import Movement, Offer, Order, OrderLine, Plan, StockItem, Supplier, Terms
 from .needs import terms_of
@@ -36,6 +36,7 @@ from .schemas import (
     OrderLineOut,
     OrderOut,
     OrdersOut,
+    OwnerOut,
     PartsTableLineOut,
     PartsTableOut,
     SourcingOut,
@@ -45,7 +46,6 @@ from .schemas import (
     TermsOut,
 )
 
-DAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
 State = Literal["number", "order", "coming", "here", "fitted"]
 ANSWERED = (Order.State.ACCEPTED, Order.State.SHORT, Order.State.REFUSED)
 MOVES = 40
@@ -196,22 +196,14 @@ def supplier(one: Supplier) -> SupplierOut:
         email=one.email,
         distance_km=one.distance_km,
         travel_min=one.travel_min,
-        hours=hours(one.openings),
+        counter_min=one.counter_min,
+        call_min=one.call_min,
+        hours=opening_hours.shown(one.openings),
+        closed=", ".join(one.closed),
+        deliveries=one.deliveries,
         ways=[str(way["name"]) for way in one.deliveries],
         desk=bool(one.desk),
     )
-
-
-def hours(openings: list[dict[str, str]]) -> str:
-    """``Mon–Fri 07:30–17:00, Sat 08:00–12:00``; empty where nobody can come."""
-    spans: list[tuple[list[int], str]] = []
-    for one in sorted(openings, key=lambda o: (int(o["weekday"]), o["from"])):
-        time, day = f"{one['from']}–{one['to']}", int(one["weekday"])
-        if spans and spans[-1][1] == time and spans[-1][0][-1] == day - 1:
-            spans[-1][0].append(day)
-        else:
-            spans.append(([day], time))
-    return ", ".join(f"{DAYS[days[0]]}{'–' + DAYS[days[-1]] if len(days) > 1 else ''} {time}" for days, time in spans)
 
 
 def plan(member: Member, found: Plan) -> SourcingOut:
@@ -392,6 +384,7 @@ def _machine_cost(one: costs.Estimate, named: set[str]) -> MachineCostOut:
             for name, percent, amount in one.shares
             if name in named
         ],
+        may_bear=[OwnerOut(id=owner.pk, name=owner.name) for owner in one.owners],
         approvals=[
             ApprovalOut(amount=money(a.amount), currency=a.currency, how=a.how, by=full_name(a.by), at=a.at)
             for a in one.approvals

@@ -160,13 +160,40 @@ class SourcingIn(Schema):
     pinned: list[PinIn] = []
 
 
+class DeliveryIn(Schema):
+    name: str = Field(min_length=1, max_length=20)
+    lead_days: int = Field(ge=0, le=60)
+    working: bool = True
+    cutoff: str | None = Field(default=None, pattern=r"^([01]\d|2[0-3]):[0-5]\d$")
+    price: float = Field(default=0, ge=0, le=10_000)
+
+
+class SupplierIn(Schema):
+    """id: 0 for a new one. hours: ``Mon–Fri 07:30–17:00, Sat 08:00–12:00``; closed: days, with commas between."""
+
+    id: int = 0
+    name: str = Field(min_length=1, max_length=60)
+    email: str = Field(default="", max_length=120)
+    distance_km: float = Field(default=0, ge=0, le=5000)
+    travel_min: float = Field(default=0, ge=0, le=700)
+    counter_min: float = Field(default=15, ge=0, le=240)
+    call_min: float | None = Field(default=None, ge=0, le=60)
+    hours: str = Field(default="", max_length=300)
+    closed: str = Field(default="", max_length=600)
+    deliveries: list[DeliveryIn] = []
+
+
 class SupplierOut(Schema):
     id: int
     name: str
     email: str
     distance_km: float
     travel_min: float
+    counter_min: float
+    call_min: float | None
     hours: str
+    closed: str
+    deliveries: list[DeliveryIn]
     ways: list[str]
     desk: bool
 
@@ -411,6 +438,18 @@ class ApprovalOut(Schema):
     at: dt.datetime
 
 
+class ShareIn(Schema):
+    """percent: of a machine's cost that this owner bears; empty for no share of its own."""
+
+    owner: int
+    percent: str = Field(max_length=8)
+
+
+class OwnerOut(Schema):
+    id: int
+    name: str
+
+
 class MachineCostOut(Schema):
     machine: int
     name: str
@@ -423,6 +462,7 @@ class MachineCostOut(Schema):
     strip_downs: list[str]
     lines: list[CostLineOut]
     shares: list[CostShareOut]
+    may_bear: list[OwnerOut]
     approvals: list[ApprovalOut]
 
 

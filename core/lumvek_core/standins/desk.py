@@ -12,7 +12,10 @@ from ..errors import BadInput
 
 @dataclass(frozen=True)
 class OnShelf:
-    """price: of one piece, as text, so that no cent is lost. said, there: pieces the book shows, and pieces that are there."""
+    """price: of one piece, as text, so that no cent is lost. said, there: pieces the book shows, and pieces that are there.
+
+    delay_days: how much later than asked for it comes, though it is there.
+    """
 
     price: str
     said: int
@@ -20,6 +23,7 @@ class OnShelf:
     pack: int = 1
     p_stock: float = 1.0
     restock_days: int | None = None
+    delay_days: int = 0
     status: str = "supported"
 
 
@@ -50,13 +54,17 @@ class Desk:
         return found
 
     def place(self, key: str, order: dict[str, Any]) -> dict[str, Any]:
-        """Take an order, or give back what was answered to the same key. order: supplier, on (the day), lines of number and quantity."""
+        """Take an order, or give back what was answered to the same key.
+
+        order: supplier, on (the day it is asked), wanted (the day it should be here), lines of number and quantity.
+        """
         if key in self.orders:
             return self.orders[key]
         supplier, on = order["supplier"], dt.date.fromisoformat(order["on"])
         if supplier not in self.shelves:
             raise BadInput("supplier", "is not known at this desk")
-        lines = [self._line(supplier, on, one["number"], int(one["quantity"])) for one in order["lines"]]
+        wanted_on = dt.date.fromisoformat(order["wanted"])
+        lines = [self._line(supplier, on, wanted_on, one["number"], int(one["quantity"])) for one in order["lines"]]
         got, wanted = sum(one["accepted"] for one in lines), sum(one["quantity"] for one in lines)
         state = "accepted" if got == wanted else "short" if got or any(one["follows"] for one in lines) else "refused"
         answer = {"key": key, "supplier": supplier, "state": state, "reference": f"{len(self.orders) + 4101}", "lines": lines}
@@ -72,10 +80,11 @@ class Desk:
                 line["follows"], line["follows_on"] = 0, None
         return self.orders[key]
 
-    def _line(self, supplier: str, on: dt.date, number: str, quantity: int) -> dict[str, Any]:
+    def _line(self, supplier: str, on: dt.date, wanted: dt.date, number: str, quantity: int) -> dict[str, Any]:
         shelf = self.shelves[supplier].get(number)
         if shelf is None:
-            return {"number": number, "quantity": quantity, "accepted": 0, "follows": 0, "follows_on": None, "unit_price": "0"}
+            nothing = {"accepted": 0, "promised": None, "follows": 0, "follows_on": None, "unit_price": "0"}
+            return {"number": number, "quantity": quantity, **nothing}
         there = shelf.said if shelf.there is None else shelf.there
         accepted = min(quantity, max(0, there - self._taken(supplier, number)))
         follows = quantity - accepted if shelf.restock_days is not None else 0
@@ -83,6 +92,7 @@ class Desk:
             "number": number,
             "quantity": quantity,
             "accepted": accepted,
+            "promised": (wanted + dt.timedelta(days=shelf.delay_days)).isoformat() if accepted else None,
             "follows": follows,
             "follows_on": (on + dt.timedelta(days=shelf.restock_days or 0)).isoformat() if follows else None,
             "unit_price": shelf.price,

@@ -103,21 +103,26 @@ def test_no_shipped_strip_down_reaches_a_safety_item():
 
 
 def desk():
-    near = {"D": OnShelf("50.00", said=4, there=2, pack=2, restock_days=7), "B": OnShelf("20.00", said=1)}
+    near = {"D": OnShelf("50.00", said=4, there=2, pack=2, restock_days=7), "B": OnShelf("20.00", said=1, delay_days=2)}
     return Desk({"near": near})
 
 
 def order(*lines):
-    return {"supplier": "near", "on": "2026-11-28", "lines": [{"number": number, "quantity": n} for number, n in lines]}
+    return {
+        "supplier": "near",
+        "on": "2026-11-28",
+        "wanted": "2026-12-01",
+        "lines": [{"number": number, "quantity": n} for number, n in lines],
+    }
 
 
 def test_the_desk_puts_aside_what_is_there_and_says_what_follows():
     answer = desk().place("k", order(("D", 3), ("B", 2), ("X", 1)))
     assert answer["state"] == "short"
-    assert [(one["accepted"], one["follows"], one["follows_on"]) for one in answer["lines"]] == [
-        (2, 1, "2026-12-05"),
-        (1, 0, None),
-        (0, 0, None),
+    assert [(one["accepted"], one["promised"], one["follows"], one["follows_on"]) for one in answer["lines"]] == [
+        (2, "2026-12-01", 1, "2026-12-05"),
+        (1, "2026-12-03", 0, None),
+        (0, None, 0, None),
     ]
 
 

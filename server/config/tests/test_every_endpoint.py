@@ -58,6 +58,8 @@ BODIES = {
     "give_back": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1, "note": "to Northmere Depot"},
     "approve": {"uuid": str(uuid.uuid4()), "amount": "135.00", "how": "by telephone"},
     "take_along": {"slot": "opener-bearing", "positions": ["1L"]},
+    "set_supplier": {"name": "Northmere Depot"},
+    "set_share": {"owner": 0, "percent": "40"},
     "desk_mode": {"mode": "normal"},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
@@ -122,6 +124,8 @@ def something_to_order(yard):
     for name in ("set_hand", "fit"):
         BODIES[name]["walk_around"] = str(yard.walk_around.pk)
     BODIES["need_date"]["machine"] = yard.machine.pk
+    BODIES["set_share"]["owner"] = yard.technician.pk
+    yard.machine.owners.add(yard.technician)
 
 
 def call(browser, path, method, operation_id):

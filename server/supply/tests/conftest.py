@@ -52,7 +52,7 @@ def shop(yard, read):
     yard.machine.season_date = SATURDAY.date() + dt.timedelta(days=14)
     yard.machine.hours, yard.machine.area_ha = None, 2860
     yard.machine.save()
-    for slot, number in (("centre-scraper", "D12-4017"), ("seed-tube-guard", "D12-4105")):
+    for slot, number in (("centre-scraper", "D12-4018"), ("seed-tube-guard", "D12-4105")):
         PartNumber.objects.create(model=yard.model, slot=slot, number=number)
     Terms.objects.create(shop=yard.shop, now=SATURDAY)
     yard.near = Supplier.objects.create(

@@ -240,7 +240,7 @@ def test_a_file_that_is_no_book_is_refused_as_a_whole(shop):
 
 
 def test_prices_come_in_from_a_table(shop):
-    text = "number;unit_price;pack;stock;chance;restock_days\nD12-4001;47,20;2;6;0,8;9\nD12-4017;14.30\n"
+    text = "number;unit_price;pack;stock;chance;restock_days\nD12-4001;47,20;2;6;0,8;9\nD12-4018;14.30\n"
     assert book.read_offers(shop.far, text, dry=False).count("taken") == 2
     offer = shop.far.offers.get(number="D12-4001")
     assert (offer.unit_price, offer.stock, offer.p_stock, offer.restock_days) == (Decimal("47.20"), 6, 0.8, 9)

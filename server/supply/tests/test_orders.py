@@ -158,7 +158,7 @@ def test_parts_are_received_by_number_in_pieces_and_once(planned):
 
 def test_scanning_takes_all_that_is_to_come_and_says_the_bin(planned, as_):
     place(planned.parts, planned.plan)
-    found = as_(planned.technician).send("/api/supply/receive", uuid=str(uuid.uuid4()), number="D12-4017").json()
+    found = as_(planned.technician).send("/api/supply/receive", uuid=str(uuid.uuid4()), number="D12-4018").json()
     assert (found["received"], found["to_come"], found["name"]) == (2, 0, "Centre scraper")
 
 

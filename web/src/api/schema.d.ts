@@ -1333,6 +1333,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/supply/costs/{machine_id}/shares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Share
+         * @description How much of a machine's cost one of its owners bears.
+         */
+        post: operations["supply_api_set_share"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/supply/desk": {
         parameters: {
             query?: never;
@@ -1794,7 +1814,11 @@ export interface paths {
          */
         get: operations["supply_api_suppliers"];
         put?: never;
-        post?: never;
+        /**
+         * Set Supplier
+         * @description Enter a supplier, or change one.
+         */
+        post: operations["supply_api_set_supplier"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2809,6 +2833,25 @@ export interface components {
              */
             uuid: string;
         };
+        /** DeliveryIn */
+        DeliveryIn: {
+            /** Cutoff */
+            cutoff?: string | null;
+            /** Lead Days */
+            lead_days: number;
+            /** Name */
+            name: string;
+            /**
+             * Price
+             * @default 0
+             */
+            price: number;
+            /**
+             * Working
+             * @default true
+             */
+            working: boolean;
+        };
         /** DeskIn */
         DeskIn: {
             /**
@@ -3301,6 +3344,8 @@ export interface components {
             lines: components["schemas"]["CostLineOut"][];
             /** Machine */
             machine: number;
+            /** May Bear */
+            may_bear: components["schemas"]["OwnerOut"][];
             /** Name */
             name: string;
             /** Parts */
@@ -3770,6 +3815,13 @@ export interface components {
             currency: string;
             /** Orders */
             orders: components["schemas"]["OrderOut"][];
+        };
+        /** OwnerOut */
+        OwnerOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
         };
         /** PartOut */
         PartOut: {
@@ -4306,6 +4358,16 @@ export interface components {
             csrf: string;
             me: components["schemas"]["Me"] | null;
         };
+        /**
+         * ShareIn
+         * @description percent: of a machine's cost that this owner bears; empty for no share of its own.
+         */
+        ShareIn: {
+            /** Owner */
+            owner: number;
+            /** Percent */
+            percent: string;
+        };
         /** SheetOut */
         SheetOut: {
             /** Answer */
@@ -4614,8 +4676,66 @@ export interface components {
             stops: components["schemas"]["FindingOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
         };
+        /**
+         * SupplierIn
+         * @description id: 0 for a new one. hours: ``Mon–Fri 07:30–17:00, Sat 08:00–12:00``; closed: days, with commas between.
+         */
+        SupplierIn: {
+            /** Call Min */
+            call_min?: number | null;
+            /**
+             * Closed
+             * @default
+             */
+            closed: string;
+            /**
+             * Counter Min
+             * @default 15
+             */
+            counter_min: number;
+            /**
+             * Deliveries
+             * @default []
+             */
+            deliveries: components["schemas"]["DeliveryIn"][];
+            /**
+             * Distance Km
+             * @default 0
+             */
+            distance_km: number;
+            /**
+             * Email
+             * @default
+             */
+            email: string;
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Id
+             * @default 0
+             */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Travel Min
+             * @default 0
+             */
+            travel_min: number;
+        };
         /** SupplierOut */
         SupplierOut: {
+            /** Call Min */
+            call_min: number | null;
+            /** Closed */
+            closed: string;
+            /** Counter Min */
+            counter_min: number;
+            /** Deliveries */
+            deliveries: components["schemas"]["DeliveryIn"][];
             /** Desk */
             desk: boolean;
             /** Distance Km */
@@ -6873,6 +6993,32 @@ export interface operations {
             };
         };
     };
+    supply_api_set_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CostsOut"];
+                };
+            };
+        };
+    };
     supply_api_desk_state: {
         parameters: {
             query?: never;
@@ -7442,6 +7588,30 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierOut"][];
+                };
+            };
+        };
+    };
+    supply_api_set_supplier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SupplierIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -22,6 +22,7 @@ export const router = createRouter({
     { path: '/parts/fit', name: 'fitting', component: () => import('@/views/supply/Fitting.vue'), meta: { title: 'Fit' } },
     { path: '/parts/stock', name: 'stock', component: () => import('@/views/supply/Stock.vue'), meta: { title: 'Shelf and truck' } },
     { path: '/parts/book', name: 'parts-book', component: () => import('@/views/supply/PartsBook.vue'), meta: { title: 'Parts book' } },
+    { path: '/parts/suppliers', name: 'suppliers', component: () => import('@/views/supply/Suppliers.vue'), meta: { title: 'Suppliers and rates' } },
     { path: '/parts/cost', name: 'costs', component: () => import('@/views/supply/Costs.vue'), meta: { title: 'Cost' } },
     { path: '/:rest(.*)', name: 'lost', component: () => import('@/views/Lost.vue'), meta: { title: 'Not found' } },
   ],

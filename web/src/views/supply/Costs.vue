@@ -22,6 +22,17 @@ function begin(machine: Machine): void {
   at.problem = ''
   if (data.value?.is_owner) void agree(machine)
 }
+const bearing = reactive({ key: '', percent: '' })
+const dividing = useAttempt('The share could not be kept.')
+const own = (machine: Machine, name: string): string => machine.shares.find((one) => one.name === name)?.percent ?? ''
+function divide(machine: Machine, owner: Schemas['OwnerOut']): void {
+  Object.assign(bearing, { key: `${machine.machine}:${owner.id}`, percent: own(machine, owner.name) })
+  dividing.problem = ''
+}
+const keepShare = (machine: Machine, owner: Schemas['OwnerOut']): Promise<boolean> => dividing.run(async () => {
+  data.value = await write(() => api.POST('/api/supply/costs/{machine_id}/shares', { params: { path: { machine_id: machine.machine } }, body: { owner: owner.id, percent: bearing.percent } }))
+  bearing.key = ''
+})
 async function agree(machine: Machine): Promise<void> {
   const done = await at.run(async () => {
     data.value = await write(() => api.POST('/api/supply/costs/{machine_id}/approve', { params: { path: { machine_id: machine.machine } }, body: { uuid: open.uuid, amount: machine.total, how: open.how } }))
@@ -44,6 +55,10 @@ async function agree(machine: Machine): Promise<void> {
           <p>Parts {{ machine.parts }}, work {{ machine.labour }} <span class="quiet">for {{ machine.hours }} h of strip-downs</span></p>
           <p v-if="machine.unpriced || machine.without_hours" class="warn"><template v-if="machine.unpriced">{{ machine.unpriced }} without a price. </template><template v-if="machine.without_hours">{{ machine.without_hours }} whose work is not estimated.</template></p>
           <p v-for="share in machine.shares" :key="share.name" class="share"><span>{{ share.name }}, {{ share.percent }} %</span><b>{{ share.amount }}</b></p>
+          <template v-if="data.may_record"><template v-for="owner in machine.may_bear" :key="owner.id">
+            <form v-if="bearing.key === `${machine.machine}:${owner.id}`" class="tools" @submit.prevent="keepShare(machine, owner)"><label>{{ owner.name }} bears <InputText v-model="bearing.percent" v-focus class="percent" inputmode="decimal" :invalid="dividing.field === 'percent'" /> %</label><Button type="submit" label="Keep" :disabled="dividing.busy" /><p v-if="dividing.problem" class="problem" role="alert">{{ dividing.problem }}</p></form>
+            <button v-else type="button" class="link" :aria-label="`Change the share of ${owner.name} in ${machine.name}`" @click="divide(machine, owner)">Change the share of {{ owner.name }}</button>
+          </template></template>
           <details><summary>{{ machine.lines.length }} parts<template v-if="machine.strip_downs.length">, {{ machine.strip_downs.length }} {{ machine.strip_downs.length === 1 ? 'strip-down' : 'strip-downs' }}</template></summary>
             <p v-for="line in machine.lines" :key="line.number + line.name" class="share"><span>{{ line.quantity }}{{ line.unit ? ' ' + line.unit : '' }} × {{ line.name }} <small class="quiet">{{ line.price ? `at ${line.price}` : 'no price yet' }}</small></span><b>{{ line.amount || '–' }}</b></p>
             <p v-for="down in machine.strip_downs" :key="down" class="quiet">{{ down }}</p>
@@ -61,6 +76,7 @@ async function agree(machine: Machine): Promise<void> {
 
 <style scoped>
 .grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(360px, 1fr)); gap: 14px; align-items: start; }
+details { min-width: 0; } .percent { width: 80px; } .link { justify-self: start; }
 .total { font-size: 1.3rem; }
 .owners { display: grid; gap: 2px; } .owners li { display: flex; gap: 12px; justify-content: space-between; }
 .share { display: flex; justify-content: space-between; gap: 12px; border-bottom: 1px solid var(--line); padding: 3px 0; }

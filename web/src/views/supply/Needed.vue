@@ -92,7 +92,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
               <td class="for"><p v-for="one in line.serves" :key="one">{{ one }}</p></td>
               <td class="n"><b>{{ unit(line, line.needed) }}</b></td>
               <td class="n"><b>{{ line.order ? unit(line, line.order) : '–' }}</b><small v-if="line.pack > 1">packs of {{ line.pack }}</small></td>
-              <td class="by"><template v-if="line.need_by">{{ date(line.need_by) }}<small>{{ inDays(line.need_by, new Date(data.today)) }}</small></template><template v-else>any day</template><small v-if="!line.to_run">while apart</small></td>
+              <td class="by"><template v-if="line.need_by">{{ date(line.need_by) }}<small>{{ inDays(line.need_by, new Date(data.today)) }}</small></template><template v-else>any day</template><small v-if="!line.to_run">while apart</small><small v-if="line.state === 'coming' && line.promised && line.need_by && line.promised > line.need_by" class="warn">promised too late</small></td>
               <td class="n">{{ line.price || 'not known' }}</td>
             </tr>
           </tbody>

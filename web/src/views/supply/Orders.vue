@@ -94,7 +94,7 @@ const shown = computed(() => data.value?.orders ?? [])
         <thead><tr><th>Part</th><th class="n">Ordered</th><th class="n">Put aside</th><th class="n">Follows</th><th class="n">Received</th><th>For</th></tr></thead>
         <tbody><tr v-for="line in order.lines" :key="line.number">
           <td><b>{{ line.name }}</b><small>{{ line.number }}</small></td><td class="n"><b>{{ line.quantity }}</b></td>
-          <td class="n" data-label="put aside">{{ order.answered ? line.accepted : '?' }}<small v-if="line.refused" class="warn">{{ line.refused }} refused</small></td>
+          <td class="n" data-label="put aside">{{ order.answered ? line.accepted : '?' }}<small v-if="line.promised && line.accepted" :class="{ warn: line.promised > order.run_date }">{{ date(line.promised) }}</small><small v-if="line.refused" class="warn">{{ line.refused }} refused</small></td>
           <td class="n" data-label="follows"><template v-if="line.follows"><b class="warn">{{ line.follows }}</b><small v-if="line.follows_on">{{ date(line.follows_on) }}</small><button v-if="buys && line.to_come" type="button" class="link" :aria-label="`Do not wait for ${line.follows} ${line.name}`" @click="drop(order, line.number)">Do not wait</button></template><template v-else>–</template></td>
           <td class="n" data-label="received"><b>{{ line.received }}</b> <small v-if="line.to_come">{{ line.to_come }} to come</small></td>
           <td class="for"><p v-for="one in line.serves" :key="one">{{ one }}</p></td>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** A model's numbers by slot; in and out as a table. */
 import Button from 'primevue/button'
-import { onMounted, ref } from 'vue'
+import InputText from 'primevue/inputtext'
+import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import SupplyTabs from './SupplyTabs.vue'
 import TableFile from './TableFile.vue'
@@ -13,6 +14,13 @@ const load = (model = 0): Promise<boolean> => at.run(async () => void (data.valu
 onMounted(() => load())
 const send = (form: FormData): Promise<Schemas['PartsTableOut']> =>
   write(() => api.POST('/api/supply/book/{model_id}/file', { params: { path: { model_id: data.value!.model } }, body: form as never, bodySerializer: (body) => body as never }))
+const typing = reactive({ key: '', number: '', pack: 1 })
+const enter = (line: Schemas['BookLineOut']): void => void Object.assign(typing, { key: line.slot + line.side, number: '', pack: 1 })
+const keep = (line: Schemas['BookLineOut']): Promise<boolean> => at.run(async () => {
+  await write(() => api.POST('/api/supply/numbers', { body: { model: data.value!.model, slot: line.slot, side: line.side as '' | 'L' | 'R', number: typing.number, pack: typing.pack } }))
+  typing.key = ''
+  data.value = await answer(api.GET('/api/supply/book', { params: { query: { model: data.value!.model } } }))
+})
 const SIDES: Record<string, string> = { L: 'left', R: 'right' }
 </script>
 
@@ -31,7 +39,7 @@ const SIDES: Record<string, string> = { L: 'left', R: 'right' }
         <thead><tr><th>Part</th><th>Side</th><th>Number</th><th class="n">Pack</th><th>Kind</th><th>Remarks</th></tr></thead>
         <tbody><tr v-for="line in data.lines" :key="line.slot + line.side + line.number" :class="{ missing: !line.number }">
           <td><b>{{ line.name }}</b></td><td>{{ SIDES[line.side] ?? '' }}</td>
-          <td>{{ line.number || 'to be found' }}<small v-if="line.replaced_by">replaced by {{ line.replaced_by }}</small></td><td class="n">{{ line.number ? line.pack : '' }}</td>
+          <td><form v-if="typing.key === line.slot + line.side && !line.number" class="tools" @submit.prevent="keep(line)"><InputText v-model="typing.number" v-focus placeholder="Part number" :aria-label="`Part number of ${line.name}`" :invalid="at.field === 'number'" /><label>packs of <input v-model.number="typing.pack" type="number" min="1" max="1000" class="pack" /></label><Button type="submit" label="Keep" /><Button text severity="secondary" label="Cancel" @click="typing.key = ''" /></form><template v-else>{{ line.number || 'to be found' }} <button v-if="!line.number && data.may_change" type="button" class="link" :aria-label="`Enter it: ${line.name}${line.side ? ', ' + SIDES[line.side] : ''}`" @click="enter(line)">Enter it</button></template><small v-if="line.replaced_by">replaced by {{ line.replaced_by }}</small></td><td class="n">{{ line.number ? line.pack : '' }}</td>
           <td><template v-if="line.number">{{ line.kind }}<small v-if="line.chosen">fitted here</small><small v-if="line.life !== 1">life × {{ line.life }}</small></template></td>
           <td>{{ [line.status === 'scarce' && 'Scarce.', line.mark, line.note].filter(Boolean).join(' ') }}</td>
         </tr></tbody>
@@ -42,5 +50,6 @@ const SIDES: Record<string, string> = { L: 'left', R: 'right' }
 </template>
 
 <style scoped>
+input.pack { width: 70px; font: inherit; background: var(--surface); color: var(--ink); border: 1px solid var(--line); border-radius: 6px; padding: 0 8px; }
 tr.missing td:nth-child(3) { color: var(--due); font-weight: 600; }
 </style>

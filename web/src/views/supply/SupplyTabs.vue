@@ -11,6 +11,7 @@ const WAYS = [
   { name: 'fitting', label: 'Fit' },
   { name: 'stock', label: 'Stock' },
   { name: 'parts-book', label: 'Parts book' },
+  { name: 'suppliers', label: 'Suppliers' },
   { name: 'costs', label: 'Cost' },
 ]
 </script>

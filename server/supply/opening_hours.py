@@ -1,0 +1,63 @@
+"""Opening hours as people write them: ``Mon–Fri 07:30–17:00, Sat 08:00–12:00``."""
+
+import datetime as dt
+import re
+from typing import Any
+
+from lumvek_core.errors import BadInput
+
+DAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
+_SPAN = re.compile(r"([A-Za-z]{3})[a-z]*(?:\s*[-–]\s*([A-Za-z]{3})[a-z]*)?\s+(\d{1,2}[:.]\d{2})\s*[-–]\s*(\d{1,2}[:.]\d{2})")
+
+
+def shown(openings: list[dict[str, Any]]) -> str:
+    """Days of the same hours together; empty where nobody can come."""
+    spans: list[tuple[list[int], str]] = []
+    for one in sorted(openings, key=lambda o: (int(o["weekday"]), o["from"])):
+        time, day = f"{one['from']}–{one['to']}", int(one["weekday"])
+        if spans and spans[-1][1] == time and spans[-1][0][-1] == day - 1:
+            spans[-1][0].append(day)
+        else:
+            spans.append(([day], time))
+    return ", ".join(f"{DAYS[days[0]]}{'–' + DAYS[days[-1]] if len(days) > 1 else ''} {time}" for days, time in spans)
+
+
+def read(text: str) -> list[dict[str, Any]]:
+    """The same, read back. Raises BadInput with field ``hours``."""
+    found = []
+    for part in filter(None, (part.strip() for part in re.split(r"[,;\n]", text))):
+        match = _SPAN.fullmatch(part)
+        if match is None:
+            raise BadInput("hours", f"“{part}” is not like Mon–Fri 07:30–17:00")
+        first, last = _day(match[1]), _day(match[2] or match[1])
+        if last < first:
+            raise BadInput("hours", f"“{part}” runs backwards: write the days from Monday on")
+        opens, closes = _time(match[3]), _time(match[4])
+        if closes <= opens:
+            raise BadInput("hours", f"“{part}” closes before it opens")
+        found += [{"weekday": day, "from": opens, "to": closes} for day in range(first, last + 1)]
+    return found
+
+
+def _day(word: str) -> int:
+    if word.capitalize() not in DAYS:
+        raise BadInput("hours", f"“{word}” is no day; write Mon, Tue, Wed, Thu, Fri, Sat or Sun")
+    return DAYS.index(word.capitalize())
+
+
+def _time(text: str) -> str:
+    try:
+        return dt.time.fromisoformat(text.replace(".", ":").zfill(5)).isoformat(timespec="minutes")
+    except ValueError:
+        raise BadInput("hours", f"“{text}” is no time of day") from None
+
+
+def days(text: str) -> list[str]:
+    """Closed days: ``2026-12-24, 2026-12-31``. Raises BadInput with field ``closed``."""
+    found = []
+    for part in filter(None, (part.strip() for part in re.split(r"[,;\n]", text))):
+        try:
+            found.append(dt.date.fromisoformat(part).isoformat())
+        except ValueError:
+            raise BadInput("closed", f"“{part}” is not a day such as 2026-12-24") from None
+    return found

@@ -1,0 +1,116 @@
+"""Suppliers as a person enters them, opening hours as people write them, rates, shares, and numbers that were superseded."""
+
+from decimal import Decimal
+
+import pytest
+from django.utils import timezone
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lumvek_core.errors import BadInput
+from parts.models import PartNumber
+from supply import costs, listing, opening_hours
+from supply.models import Share, Supplier, Terms
+
+times = st.tuples(st.integers(0, 23), st.integers(0, 59)).map(lambda t: f"{t[0]:02}:{t[1]:02}")
+week = st.dictionaries(st.integers(0, 6), st.tuples(times, times).filter(lambda span: span[0] < span[1]))
+
+
+@given(week)
+def test_opening_hours_are_read_back_as_they_are_shown(days):
+    openings = [{"weekday": day, "from": span[0], "to": span[1]} for day, span in sorted(days.items())]
+    assert opening_hours.read(opening_hours.shown(openings)) == openings
+
+
+def test_opening_hours_as_people_write_them():
+    assert (
+        opening_hours.shown(opening_hours.read("Monday - Friday 7.30-17:00; sat 08:00–12:00"))
+        == "Mon–Fri 07:30–17:00, Sat 08:00–12:00"
+    )
+    assert opening_hours.read("") == []
+
+
+@pytest.mark.parametrize("text", ["weekdays", "Mon 17:00-07:30", "Fri-Mon 07:30-17:00", "Mon 25:00-26:00", "Xxx 07:30-17:00"])
+def test_hours_that_cannot_be_are_refused_at_their_field(text):
+    with pytest.raises(BadInput) as refused:
+        opening_hours.read(text)
+    assert refused.value.field == "hours"
+
+
+SUPPLIER = {
+    "name": "Harrow Mail", "email": "desk@harrow-mail.invalid", "hours": "", "closed": "2026-12-24",
+    "deliveries": [{"name": "post", "lead_days": 3, "working": True, "cutoff": "16:00", "price": 7.5}],
+}  # fmt: skip
+
+
+def test_a_supplier_is_entered_changed_and_named_once(shop, neighbour, as_):
+    browser = as_(shop.parts)
+    found = next(one for one in browser.send("/api/supply/suppliers", **SUPPLIER).json() if one["name"] == "Harrow Mail")
+    assert (found["ways"], found["closed"], found["call_min"]) == (["post"], "2026-12-24", None)
+    changed = browser.send("/api/supply/suppliers", **SUPPLIER | {"id": found["id"], "hours": "Mon–Fri 08:00–16:00"}).json()
+    assert next(one for one in changed if one["id"] == found["id"])["hours"] == "Mon–Fri 08:00–16:00"
+    for wrong, field in [
+        ({}, "name"),
+        ({"name": "New", "hours": "always"}, "hours"),
+        ({"name": "New", "closed": "Christmas"}, "closed"),
+        ({"name": "New", "deliveries": [{"name": "fetch", "lead_days": 1}]}, "deliveries"),
+        ({"name": "New", "travel_min": -1}, "travel_min"),
+        ({"name": "New", "deliveries": [{"name": "van", "lead_days": 1, "cutoff": "noon"}]}, "deliveries.0.cutoff"),
+    ]:
+        refused = browser.send("/api/supply/suppliers", **SUPPLIER | wrong)
+        assert (refused.status_code, refused.json()["error"]["field"]) == (422, field)
+    stranger = as_(neighbour.parts).send("/api/supply/suppliers", **SUPPLIER | {"id": found["id"]})
+    assert stranger.status_code == 404 and Supplier.objects.get(pk=found["id"]).openings
+    assert as_(shop.technician).send("/api/supply/suppliers", **SUPPLIER | {"name": "New"}).status_code == 403
+
+
+def test_the_shop_sets_its_currency_and_rates(shop, as_):
+    rates = {
+        "currency": "DKK",
+        "labour_rate": "460,50",
+        "km_cost": "3.1",
+        "downtime_rate": "1800",
+        "late_cost_per_day": "900",
+        "days_before": 10,
+    }
+    terms = as_(shop.lead).send("/api/supply/terms", **rates).json()["terms"]
+    assert (terms["currency"], terms["labour_rate"], Terms.objects.get(shop=shop.shop).km_cost) == (
+        "DKK",
+        "460.50",
+        Decimal("3.10"),
+    )
+    for wrong, field in [
+        ({"labour_rate": "much"}, "labour_rate"),
+        ({"currency": "crowns"}, "currency"),
+        ({"km_cost": "-1"}, "km_cost"),
+    ]:
+        assert as_(shop.lead).send("/api/supply/terms", **rates | wrong).json()["error"]["field"] == field
+
+
+def test_owners_without_shares_bear_alike_and_shares_never_pass_the_whole(planned, as_):
+    planned.machine.owners.add(planned.owner, planned.lead)
+    (one,) = costs.estimates(planned.parts)[1]
+    assert sum(amount for _, _, amount in one.shares) == one.total and len(one.shares) == 2
+    path = f"/api/supply/costs/{planned.machine.pk}/shares"
+    browser = as_(planned.parts)
+    assert browser.send(path, owner=planned.owner.pk, percent="70").status_code == 200
+    assert browser.send(path, owner=planned.lead.pk, percent="31").json()["error"]["field"] == "percent"
+    assert browser.send(path, owner=planned.technician.pk, percent="10").json()["error"]["field"] == "owner"
+    (machine,) = browser.send(path, owner=planned.lead.pk, percent="10").json()["machines"]
+    assert [(one["name"], one["percent"]) for one in machine["shares"]] == [("Owner", "70"), ("Lead", "10"), ("others", "20")]
+    browser.send(path, owner=planned.lead.pk, percent="")
+    assert Share.objects.count() == 1
+
+
+def test_what_came_after_a_number_is_ordered_and_the_old_one_is_told_apart(shop):
+    PartNumber.objects.filter(slot="opener-disc").update(replaced_by="D12-4003", mark="The old one has a notch")
+    line = next(one for one in listing.build(shop.parts, timezone.now()).lines if one.name == "Opener disc")
+    assert (line.number, line.note) == ("D12-4003", "Replaces D12-4001. The old one has a notch.")
+
+
+def test_a_machines_day_is_set_and_taken_back(shop, as_):
+    browser = as_(shop.parts)
+    (machine,) = browser.send("/api/supply/need-dates", machine=shop.machine.pk, day="2026-12-02").json()["machines"]
+    assert machine["need_by"] == "2026-12-02"
+    (machine,) = browser.send("/api/supply/need-dates", machine=shop.machine.pk, day=None).json()["machines"]
+    assert machine["need_by"] == "2026-12-05", "a week before the season"
