@@ -16,7 +16,9 @@ from report.api import links
 from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
 from supply.api import supply
+from supply.api_costs import costing
 from supply.api_orders import ordering
+from supply.api_stock import stocking
 from workbench.api import bench, standins
 
 api = NinjaAPI(title="Lumvek", version="1", auth=Signed(), docs_url=None, urls_namespace="api")
@@ -103,3 +105,5 @@ api.add_router("/bench", bench)
 api.add_router("/stand-ins", standins)
 api.add_router("/supply", supply)
 api.add_router("/supply", ordering)
+api.add_router("/supply", stocking)
+api.add_router("/supply", costing)

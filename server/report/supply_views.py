@@ -14,7 +14,7 @@ from lumvek_core import positions
 from shops.access import DECIDERS, NotFoundHere
 from shops.models import Member
 from supply import book as parts_book
-from supply import listing, orders, present, sourcing
+from supply import listing, orders, present_orders, sourcing
 from supply.models import StockItem
 from supply.needs import Piece
 
@@ -70,9 +70,9 @@ def order(request: HttpRequest, member: Member, order_id: uuid.UUID, form: str) 
     _reader(member)
     found = orders.order_of(member, order_id)
     name = f"order-{str(found.uuid)[:8]}"
-    shown = present.order(found)
+    shown = present_orders.order(found)
     if form == "pdf":
-        currency = present.all_orders(member).currency
+        currency = present_orders.all_orders(member).currency
         return paper.pdf("order", {"order": shown, "shop": member.shop.name, "currency": currency, "made": found.at}, name)
     titles = ["number", "part", "quantity", "unit_price", "accepted", "promised", "follows", "follows_on"]
     rows = [[line.number, line.name, str(line.quantity), line.unit_price, "", "", "", ""] for line in shown.lines]

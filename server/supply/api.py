@@ -1,4 +1,4 @@
-"""Endpoints of the parts list, sourcing, stock, the parts book and cost. Orders are in `api_orders`."""
+"""Endpoints of the parts list, suppliers and sourcing. Orders, stock and cost have modules of their own."""
 
 from collections.abc import Iterator
 from uuid import UUID
@@ -13,40 +13,26 @@ from inspection.queries import walk_around_for
 from lumvek_core.errors import BadInput
 from lumvek_core.planning.sourcing_model import Pin
 from parts import services as parts_services
-from parts.models import PartNumber
 from shops.access import DECIDERS, NotFoundHere, member_of, only
 from shops.models import Member, Role
 
-from . import apart, book, costs, desk, opening_hours, present, sourcing, stock
-from .models import NeedDate, Plan, StockItem, Supplier
+from . import book, desk, opening_hours, present, sourcing
+from .models import NeedDate, Plan, Supplier
 from .needs import terms_of
 from .schemas import (
-    ApartOut,
-    ApproveIn,
     AskedOut,
-    BookLineOut,
-    BookModelOut,
-    BookOut,
     ChooseIn,
-    CostsOut,
     DeskIn,
     DeskOut,
-    GiveBackIn,
     HandIn,
-    LoadIn,
     NeedDateIn,
     NeedsOut,
     NumberIn,
     PartsTableOut,
-    ShareIn,
     SourcingIn,
     SourcingOut,
-    StockCountIn,
-    StockItemIn,
-    StockOut,
     SupplierIn,
     SupplierOut,
-    TakeIn,
     TermsIn,
 )
 
@@ -206,129 +192,6 @@ def one_plan(request: HttpRequest, plan_id: UUID) -> SourcingOut:
     member = member_of(request)
     found = plan_or_nothing(member, plan_id)
     return present.plan(reader(request), found)
-
-
-@supply.get("/stock", response=StockOut)
-def in_stock(request: HttpRequest) -> StockOut:
-    """Shelf and truck, with how many to carry and why."""
-    return present.stocked(reader(request))
-
-
-@supply.post("/stock/items", response=StockOut)
-def stock_item(request: HttpRequest, new: StockItemIn) -> StockOut:
-    """Keep a part, or change its bin and what the truck should carry."""
-    member = reader(request)
-    values = new.model_dump(exclude={"number"})
-    StockItem.objects.update_or_create(shop=member.shop, number=new.number.strip(), defaults=values)
-    return present.stocked(member)
-
-
-@supply.post("/stock/count", response=StockOut)
-def count_stock(request: HttpRequest, new: StockCountIn) -> StockOut:
-    """Say how many lie there."""
-    member = reader(request)
-    stock.count(member, new.uuid, new.number, new.place, new.counted)
-    return present.stocked(member)
-
-
-@supply.post("/stock/load", response=StockOut)
-def load_truck(request: HttpRequest, new: LoadIn) -> StockOut:
-    """From shelf to truck; below 0 back again."""
-    member = reader(request)
-    stock.load_truck(member, new.uuid, new.number, new.quantity)
-    return present.stocked(member)
-
-
-@supply.post("/stock/give-back", response=StockOut)
-def give_back(request: HttpRequest, new: GiveBackIn) -> StockOut:
-    """Send pieces back to a supplier."""
-    member = reader(request)
-    stock.give_back(member, new.uuid, new.number, new.quantity, new.note)
-    return present.stocked(member)
-
-
-@supply.get("/book", response=BookOut)
-def parts_book(request: HttpRequest, model: int = 0) -> BookOut:
-    """The parts book of a model; without one, of the first."""
-    return _book(reader(request), model)
-
-
-def _book(member: Member, model_id: int) -> BookOut:
-    models = list(member.shop.machine_models.prefetch_related("part_numbers").order_by("maker", "name"))
-    shown = book.model_of(member, model_id or models[0].pk) if models or model_id else None
-    names = book.slots_of(shown) if shown else {}
-    return BookOut(
-        models=[
-            BookModelOut(id=one.pk, name=one.full_name, numbers=one.part_numbers.count(), slots=len(book.slots_of(one)))
-            for one in models
-        ],
-        model=shown.pk if shown else 0,
-        name=shown.full_name if shown else "",
-        lines=[_book_line(names[row[0]].name, row) for row in (book.rows(shown)[1:] if shown else [])],
-        may_change=member.role in BUYERS,
-    )
-
-
-def _book_line(name: str, row: list[str]) -> BookLineOut:
-    slot, _, side, number, pack, kind, chosen, status, life, replaced_by, mark, note = row
-    return BookLineOut(
-        slot=slot, name=name, side=side, number=number, pack=int(pack), kind=PartNumber.Kind(kind).label, chosen=bool(chosen),
-        status=status, life=float(life), replaced_by=replaced_by, mark=mark, note=note,
-    )  # fmt: skip
-
-
-@supply.post("/book/{int:model_id}/file", response=PartsTableOut)
-def book_file(request: HttpRequest, model_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> PartsTableOut:
-    """Part numbers of a model from CSV or XLSX. dry: only say what each line would do."""
-    member = member_of(request)
-    model = book.model_of(member, model_id)
-    only(member, BUYERS, "change the parts book")
-    text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    return present.table(book.read(model, text, dry=dry), dry)
-
-
-@supply.get("/costs", response=CostsOut)
-def cost(request: HttpRequest) -> CostsOut:
-    """What each machine costs and who bears it; an owner sees own machines only."""
-    return present.cost(member_of(request))
-
-
-@supply.post("/costs/{int:machine_id}/approve", response=CostsOut)
-def approve(request: HttpRequest, machine_id: int, new: ApproveIn) -> CostsOut:
-    """Agree to the estimate of a machine, as its owner or on the owner's word."""
-    member = member_of(request)
-    machine_for(member, machine_id)
-    only(member, BUYERS | {Role.OWNER}, "agree to costs")
-    costs.approve(member, machine_id, new.uuid, new.amount, new.how)
-    return present.cost(member)
-
-
-@supply.post("/costs/{int:machine_id}/shares", response=CostsOut)
-def set_share(request: HttpRequest, machine_id: int, new: ShareIn) -> CostsOut:
-    """How much of a machine's cost one of its owners bears."""
-    member = member_of(request)
-    machine = machine_for(member, machine_id)
-    only(member, BUYERS, "divide costs")
-    costs.set_share(machine, new.owner, new.percent)
-    return present.cost(member)
-
-
-@supply.get("/walk-arounds/{uuid:walk_around_id}/apart", response=ApartOut)
-def while_apart(request: HttpRequest, walk_around_id: UUID) -> ApartOut:
-    """What else lies open behind the parts of a walk-around, now against later."""
-    member = member_of(request)
-    found = walk_around_for(member, walk_around_id)
-    return present.lies_open(member, apart.build(member, found), member.role in DECIDERS)
-
-
-@supply.post("/walk-arounds/{uuid:walk_around_id}/apart", response=ApartOut)
-def take_along(request: HttpRequest, walk_around_id: UUID, new: TakeIn) -> ApartOut:
-    """Put what lies open on the list, or take it off."""
-    member = member_of(request)
-    walk_around_for(member, walk_around_id)
-    only(member, DECIDERS, "decide on parts")
-    found = apart.take(member, walk_around_id, new.slot, new.positions, new.taken)
-    return present.lies_open(member, apart.build(member, found), True)
 
 
 @supply.get("/desk", response=DeskOut)

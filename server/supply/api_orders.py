@@ -10,10 +10,11 @@ from lumvek_core.errors import BadInput
 from shops.access import member_of, only
 from shops.models import Member
 
-from . import answers, fitting, mail, orders, present
+from . import answers, fitting, mail, orders, present, present_orders
 from .api import BUYERS, buyer, plan_or_nothing, reader
 from .models import StockItem
-from .schemas import DropRestIn, FitIn, MailOut, NeedsOut, OrderKindIn, OrdersOut, PartsTableOut, ReceivedOut, ReceiveIn
+from .schemas import NeedsOut, PartsTableOut
+from .schemas_orders import DropRestIn, FitIn, MailOut, OrderKindIn, OrdersOut, ReceivedOut, ReceiveIn
 
 ordering = Router(tags=["orders"])
 
@@ -21,7 +22,7 @@ ordering = Router(tags=["orders"])
 @ordering.get("/orders", response=OrdersOut)
 def listed(request: HttpRequest) -> OrdersOut:
     """Every order, the newest first."""
-    return present.all_orders(reader(request))
+    return present_orders.all_orders(reader(request))
 
 
 @ordering.post("/plans/{uuid:plan_id}/orders", response=OrdersOut)
@@ -32,7 +33,7 @@ def place(request: HttpRequest, plan_id: UUID, new: OrderKindIn) -> OrdersOut:
     only(member, BUYERS, "order")
     for order in orders.make(member, plan_id, new.kind):
         orders.send(member, order.uuid)
-    return present.all_orders(member)
+    return present_orders.all_orders(member)
 
 
 @ordering.post("/orders/{uuid:order_id}/send", response=OrdersOut)
@@ -40,7 +41,7 @@ def send(request: HttpRequest, order_id: UUID) -> OrdersOut:
     """Ask the desk again about an order that nobody has confirmed."""
     member = _of(request, order_id, "order")
     orders.send(member, order_id)
-    return present.all_orders(member)
+    return present_orders.all_orders(member)
 
 
 @ordering.post("/orders/{uuid:order_id}/by-hand", response=OrdersOut)
@@ -48,7 +49,7 @@ def by_hand(request: HttpRequest, order_id: UUID) -> OrdersOut:
     """Say that an order went out by telephone."""
     member = _of(request, order_id, "order")
     orders.sent_by_hand(member, order_id)
-    return present.all_orders(member)
+    return present_orders.all_orders(member)
 
 
 @ordering.get("/orders/{uuid:order_id}/mail", response=MailOut)
@@ -73,7 +74,7 @@ def drop_rest(request: HttpRequest, order_id: UUID, new: DropRestIn) -> OrdersOu
     """Do not wait for what would follow: it goes back on the list."""
     member = _of(request, order_id, "order")
     orders.drop_rest(member, order_id, new.number)
-    return present.all_orders(member)
+    return present_orders.all_orders(member)
 
 
 def _of(request: HttpRequest, order_id: UUID, doing: str = "") -> Member:
@@ -103,7 +104,7 @@ def receive(request: HttpRequest, new: ReceiveIn) -> ReceivedOut:
         received=quantity,
         to_come=orders.expected(member, line.number),
         bin=kept.bin if kept else "",
-        orders=present.all_orders(member),
+        orders=present_orders.all_orders(member),
     )
 
 

@@ -1,4 +1,4 @@
-"""From what supply knows to what its API gives."""
+"""The list, plans and suppliers as the API gives them. Orders and cost are in `present_orders` and `present_costs`."""
 
 import datetime as dt
 from collections.abc import Iterable
@@ -7,49 +7,29 @@ from typing import Literal
 
 from django.utils import timezone
 
-from fleet.models import Fitment
 from inspection.present import full_name
-from lumvek_core.units import plain
 from parts.models import PartNumber
 from shops.models import Member, Role
 
-from . import apart, costs, listing, opening_hours, orders, sourcing, stock, why
+from . import costs, listing, opening_hours, orders, sourcing, why
 from .book import Table
-from .models import Movement, Offer, Order, OrderLine, Plan, StockItem, Supplier, Terms
+from .models import Offer, Plan, Supplier, Terms
 from .needs import terms_of
 from .schemas import (
     AlternativeOut,
-    ApartGroupOut,
-    ApartOut,
-    ApartPartOut,
-    ApprovalOut,
-    CostLineOut,
-    CostShareOut,
-    CostsOut,
-    MachineCostOut,
     MachineNeedOut,
-    MovementOut,
     NeededLine,
     NeededPiece,
     NeedsOut,
     OfferOut,
-    OrderLineOut,
-    OrderOut,
-    OrdersOut,
-    OwnerOut,
     PartsTableLineOut,
     PartsTableOut,
     SourcingOut,
-    StockLineOut,
-    StockOut,
     SupplierOut,
     TermsOut,
 )
 
 State = Literal["number", "order", "coming", "here", "fitted"]
-ANSWERED = (Order.State.ACCEPTED, Order.State.SHORT, Order.State.REFUSED)
-MOVES = 40
-"""Movements shown, the newest first."""
 
 
 def money(amount: Decimal | float | None) -> str:
@@ -240,158 +220,6 @@ def plan(member: Member, found: Plan) -> SourcingOut:
     )
 
 
-def all_orders(member: Member) -> OrdersOut:
-    found = Order.objects.filter(shop=member.shop_id).select_related("supplier", "by").prefetch_related("lines")
-    return OrdersOut(currency=terms_of(member).currency, orders=[order(one) for one in found])
-
-
-def order(one: Order) -> OrderOut:
-    # What needs somebody stands first: what follows or is refused, then what is still to come.
-    lines = sorted((order_line(one, line) for line in one.lines.all()), key=_pressing)
-    return OrderOut(
-        uuid=one.uuid,
-        supplier=one.supplier.name,
-        email=one.supplier.email,
-        desk=bool(one.supplier.desk),
-        way=one.way,
-        run_date=one.run_date,
-        run_cost=money(one.run_cost),
-        state=one.state,
-        state_name=Order.State(one.state).label,
-        answered=one.state in ANSWERED,
-        reference=one.reference,
-        trouble=one.trouble,
-        tries=one.tries,
-        by=full_name(one.by),
-        at=one.at,
-        parts=money(sum((line.quantity * line.unit_price for line in one.lines.all()), Decimal(0))),
-        lines=lines,
-        to_come=sum(line.to_come for line in lines),
-    )
-
-
-def _pressing(line: OrderLineOut) -> tuple[bool, bool]:
-    return not (line.follows or line.refused), not line.to_come
-
-
-def order_line(one: Order, line: OrderLine) -> OrderLineOut:
-    answered = one.state in ANSWERED
-    return OrderLineOut(
-        number=line.number,
-        name=line.name,
-        quantity=line.quantity,
-        unit_price=money(line.unit_price),
-        accepted=line.accepted,
-        follows=line.follows,
-        refused=line.quantity - line.accepted - line.follows if answered else 0,
-        received=line.received,
-        to_come=orders.to_come(line, one.state),
-        promised=line.promised or (None if answered else one.run_date),
-        follows_on=line.follows_on,
-        serves=line.serves,
-    )
-
-
-def stocked(member: Member) -> StockOut:
-    found = terms_of(member)
-    levels, prices = stock.levels(member.shop_id), costs.price_list(member.shop_id)
-    fitted: dict[str, int] = {}
-    for number, quantity in Fitment.objects.filter(machine__shop=member.shop_id).values_list("number", "quantity"):
-        fitted[number] = fitted.get(number, 0) + quantity
-    items = []
-    for one in StockItem.objects.filter(shop=member.shop_id):
-        advised = stock.advised(one, fitted.get(one.number, 0), found.service)
-        there = levels.get(one.number, {})
-        items.append(
-            StockLineOut(
-                number=one.number,
-                name=one.name,
-                bin=one.bin,
-                shelf=there.get("shelf", 0),
-                truck=there.get("truck", 0),
-                carry=one.carry,
-                advised=int(advised["carry"]),
-                expected=advised["expected"],
-                events=one.past_events + fitted.get(one.number, 0),
-                hours=one.past_hours,
-                hours_ahead=one.hours_ahead,
-                prior_hours=one.prior_hours,
-                price=money(prices.get(one.number)),
-            )
-        )
-    moved = Movement.objects.filter(shop=member.shop_id).select_related("by")[:MOVES]
-    return StockOut(
-        service=found.service,
-        currency=found.currency,
-        items=items,
-        movements=[
-            MovementOut(
-                number=one.number,
-                place=one.place,
-                change=one.change,
-                reason=Movement.Reason(one.reason).label,
-                note=one.note,
-                by=full_name(one.by),
-                at=one.at,
-            )
-            for one in moved
-        ],
-    )
-
-
-def cost(member: Member) -> CostsOut:
-    found, machines = costs.estimates(member)
-    owners: dict[str, Decimal] = {}
-    for one in machines:
-        for name, _, amount in one.shares:
-            owners[name] = owners.get(name, Decimal(0)) + amount
-    is_owner = member.role == Role.OWNER
-    mine = {member.name} if is_owner else set(owners)
-    return CostsOut(
-        currency=found.currency,
-        labour_rate=money(found.labour_rate),
-        machines=[_machine_cost(one, mine) for one in machines],
-        owners=[CostShareOut(name=name, percent="", amount=money(owners[name])) for name in sorted(owners) if name in mine],
-        is_owner=is_owner,
-        may_record=not is_owner,
-    )
-
-
-def _machine_cost(one: costs.Estimate, named: set[str]) -> MachineCostOut:
-    return MachineCostOut(
-        machine=one.machine.pk,
-        name=one.machine.name,
-        parts=money(one.parts),
-        hours=plain(float(one.hours), 1),
-        labour=money(one.labour),
-        total=money(one.total),
-        unpriced=one.unpriced,
-        without_hours=one.without_hours,
-        strip_downs=one.strip_downs,
-        lines=[
-            CostLineOut(
-                number=line.number,
-                name=line.name,
-                quantity=line.quantity,
-                unit=line.unit,
-                price=money(line.price),
-                amount=money(line.amount) if line.price is not None else "",
-            )
-            for line in sorted(one.lines, key=lambda line: (line.price is not None, -line.amount, line.name))
-        ],
-        shares=[
-            CostShareOut(name=name, percent=plain(float(percent), 2), amount=money(amount))
-            for name, percent, amount in one.shares
-            if name in named
-        ],
-        may_bear=[OwnerOut(id=owner.pk, name=owner.name) for owner in one.owners],
-        approvals=[
-            ApprovalOut(amount=money(a.amount), currency=a.currency, how=a.how, by=full_name(a.by), at=a.at)
-            for a in one.approvals
-        ],
-    )
-
-
 def table(found: Table, dry: bool) -> PartsTableOut:
     """What a file from outside does, line by line."""
     return PartsTableOut(
@@ -400,44 +228,4 @@ def table(found: Table, dry: bool) -> PartsTableOut:
         there=found.count("there"),
         refused=found.count("refused"),
         lines=[PartsTableLineOut.model_validate(vars(line)) for line in found.lines],
-    )
-
-
-def lies_open(member: Member, groups: Iterable[apart.Opened], may_take: bool) -> ApartOut:
-    found = terms_of(member)
-    return ApartOut(
-        currency=found.currency,
-        labour_rate=money(found.labour_rate),
-        downtime_rate=money(found.downtime_rate),
-        groups=[
-            ApartGroupOut(
-                key=f"{group.key}:{group.opened_by}",
-                name=group.name,
-                opened_by=group.opened_by,
-                hours=group.hours,
-                downtime_h=group.downtime_h,
-                source=group.source,
-                parts=[
-                    ApartPartOut(
-                        slot=part.slot,
-                        name=part.name,
-                        position=part.position,
-                        label=part.label,
-                        state=part.state,
-                        price=money(part.price),
-                        p_fail=part.p_fail,
-                        remaining=part.remaining,
-                        cost_now=money(part.cost_now),
-                        cost_later=money(part.cost_later),
-                        saving=part.saving,
-                        break_even=part.break_even,
-                        advice=part.advice,
-                        taken=part.taken,
-                    )
-                    for part in group.parts
-                ],
-            )
-            for group in groups
-        ],
-        may_take=may_take,
     )

@@ -31,7 +31,7 @@ def solve(lines: Sequence[Sequence[Option]], seconds: float) -> Solved:
     """
     if not lines:
         return Solved([], 0.0, 0.0, True)
-    from .sourcing_milp import cheapest
+    from ..solvers.facility import cheapest
 
     begun = time.monotonic()
     ready = _by_hand(lines)

@@ -77,6 +77,25 @@ def test_the_list_names_every_calculator():
     assert all(len(line.split()) > 3 for line in done.stdout.splitlines())
 
 
+SOURCING = {
+    "start": "2026-11-28T13:10",
+    "labour_rate": 60,
+    "lines": [{"id": "1", "part": "D", "qty": 3, "need_by": "2026-12-01"}],
+    "suppliers": [{"name": "Northmere Depot", "deliveries": [{"name": "van", "lead_days": 1, "cutoff": "15:00", "price": 18}]}],
+    "offers": [{"supplier": "Northmere Depot", "part": "D", "unit_price": 48.9, "pack": 2, "stock": 20}],
+}
+
+
+def test_sourcing_speaks_json_on_the_command_line_as_everything_else():
+    done = calc("source_parts", text=json.dumps(SOURCING))
+    assert done.returncode == 0, done.stderr
+    plans = json.loads(done.stdout)["plans"]
+    assert [plan["kind"] for plan in plans] == ["cheapest", "surest", "quickest"]
+    assert plans[0]["cost"]["total"] == 4 * 48.9 + 18 and plans[0]["last_arrival"] == "2026-12-01" and plans[0]["optimal"]
+    wrong = calc("source_parts", text=json.dumps(SOURCING | {"lines": [{"id": "1", "part": "D", "qty": 0}]}))
+    assert (wrong.returncode, json.loads(wrong.stderr)["error"]["field"]) == (2, "lines.0.qty")
+
+
 def test_help_explains_one():
     assert "watch_from" in calc("--help", "wear_used").stdout
 

@@ -1244,7 +1244,7 @@ export interface paths {
          * Parts Book
          * @description The parts book of a model; without one, of the first.
          */
-        get: operations["supply_api_parts_book"];
+        get: operations["supply_api_stock_parts_book"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1266,7 +1266,7 @@ export interface paths {
          * Book File
          * @description Part numbers of a model from CSV or XLSX. dry: only say what each line would do.
          */
-        post: operations["supply_api_book_file"];
+        post: operations["supply_api_stock_book_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1304,7 +1304,7 @@ export interface paths {
          * Cost
          * @description What each machine costs and who bears it; an owner sees own machines only.
          */
-        get: operations["supply_api_cost"];
+        get: operations["supply_api_costs_cost"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1326,7 +1326,7 @@ export interface paths {
          * Approve
          * @description Agree to the estimate of a machine, as its owner or on the owner's word.
          */
-        post: operations["supply_api_approve"];
+        post: operations["supply_api_costs_approve"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1346,7 +1346,7 @@ export interface paths {
          * Set Share
          * @description How much of a machine's cost one of its owners bears.
          */
-        post: operations["supply_api_set_share"];
+        post: operations["supply_api_costs_set_share"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1712,7 +1712,7 @@ export interface paths {
          * In Stock
          * @description Shelf and truck, with how many to carry and why.
          */
-        get: operations["supply_api_in_stock"];
+        get: operations["supply_api_stock_in_stock"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1734,7 +1734,7 @@ export interface paths {
          * Count Stock
          * @description Say how many lie there.
          */
-        post: operations["supply_api_count_stock"];
+        post: operations["supply_api_stock_count_stock"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1754,7 +1754,7 @@ export interface paths {
          * Give Back
          * @description Send pieces back to a supplier.
          */
-        post: operations["supply_api_give_back"];
+        post: operations["supply_api_stock_give_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1774,7 +1774,7 @@ export interface paths {
          * Stock Item
          * @description Keep a part, or change its bin and what the truck should carry.
          */
-        post: operations["supply_api_stock_item"];
+        post: operations["supply_api_stock_stock_item"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1794,7 +1794,7 @@ export interface paths {
          * Load Truck
          * @description From shelf to truck; below 0 back again.
          */
-        post: operations["supply_api_load_truck"];
+        post: operations["supply_api_stock_load_truck"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1876,13 +1876,13 @@ export interface paths {
          * While Apart
          * @description What else lies open behind the parts of a walk-around, now against later.
          */
-        get: operations["supply_api_while_apart"];
+        get: operations["supply_api_costs_while_apart"];
         put?: never;
         /**
          * Take Along
          * @description Put what lies open on the list, or take it off.
          */
-        post: operations["supply_api_take_along"];
+        post: operations["supply_api_costs_take_along"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6864,7 +6864,7 @@ export interface operations {
             };
         };
     };
-    supply_api_parts_book: {
+    supply_api_stock_parts_book: {
         parameters: {
             query?: {
                 model?: number;
@@ -6886,7 +6886,7 @@ export interface operations {
             };
         };
     };
-    supply_api_book_file: {
+    supply_api_stock_book_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -6947,7 +6947,7 @@ export interface operations {
             };
         };
     };
-    supply_api_cost: {
+    supply_api_costs_cost: {
         parameters: {
             query?: never;
             header?: never;
@@ -6967,7 +6967,7 @@ export interface operations {
             };
         };
     };
-    supply_api_approve: {
+    supply_api_costs_approve: {
         parameters: {
             query?: never;
             header?: never;
@@ -6993,7 +6993,7 @@ export interface operations {
             };
         };
     };
-    supply_api_set_share: {
+    supply_api_costs_set_share: {
         parameters: {
             query?: never;
             header?: never;
@@ -7464,7 +7464,7 @@ export interface operations {
             };
         };
     };
-    supply_api_in_stock: {
+    supply_api_stock_in_stock: {
         parameters: {
             query?: never;
             header?: never;
@@ -7484,7 +7484,7 @@ export interface operations {
             };
         };
     };
-    supply_api_count_stock: {
+    supply_api_stock_count_stock: {
         parameters: {
             query?: never;
             header?: never;
@@ -7508,7 +7508,7 @@ export interface operations {
             };
         };
     };
-    supply_api_give_back: {
+    supply_api_stock_give_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -7532,7 +7532,7 @@ export interface operations {
             };
         };
     };
-    supply_api_stock_item: {
+    supply_api_stock_stock_item: {
         parameters: {
             query?: never;
             header?: never;
@@ -7556,7 +7556,7 @@ export interface operations {
             };
         };
     };
-    supply_api_load_truck: {
+    supply_api_stock_load_truck: {
         parameters: {
             query?: never;
             header?: never;
@@ -7685,7 +7685,7 @@ export interface operations {
             };
         };
     };
-    supply_api_while_apart: {
+    supply_api_costs_while_apart: {
         parameters: {
             query?: never;
             header?: never;
@@ -7707,7 +7707,7 @@ export interface operations {
             };
         };
     };
-    supply_api_take_along: {
+    supply_api_costs_take_along: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,4 +1,4 @@
-"""The facility location problem behind sourcing, for SciPy's HiGHS. Loaded only when somebody plans: SciPy takes a while."""
+"""The facility location problem behind sourcing, for SciPy's HiGHS. Loaded only when somebody plans."""
 
 from collections.abc import Sequence
 
@@ -6,7 +6,7 @@ import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import coo_array
 
-from .sourcing_options import Option, Run, RunKey
+from ..planning.sourcing_options import Option, Run, RunKey
 
 
 def cheapest(

@@ -1,0 +1,82 @@
+"""The ring's Saturday: what three open machines need, and what the plan makes of a closed store and a far one."""
+
+import uuid
+
+import pytest
+from django.utils import timezone
+
+from demo import scenario
+from demo.desk_book import SHELVES
+from lumvek_core.planning.sourcing import source
+from shops.models import Member
+from supply import apart, costs, listing, sourcing
+from supply.models import Plan
+
+
+@pytest.fixture
+def bram(db):
+    scenario.load(timezone.now())
+    return Member.objects.get(user__username="bram")
+
+
+def test_the_list_of_three_machines(bram):
+    lines = {line.number or line.name: line for line in listing.build(bram, timezone.now()).lines}
+    machines = {piece.machine.name for line in lines.values() for piece in line.pieces}
+    assert {"Dunmere 12", "Heron 4", "Corvane 90"} <= machines
+    # Handed springs, discs in pairs, scrapers as companions, shims from the shelf, oil by the litre for two machines at once.
+    assert (lines["C9-2028L"].side, lines["C9-2028R"].side) == ("left", "right")
+    assert (lines["D12-4001"].needed, lines["D12-4001"].order) == (4, 4)
+    assert [piece.origin for piece in lines["D12-4031R"].pieces] == ["companion"]
+    assert (lines["TH-2168"].needed, lines["TH-2168"].shelf, lines["TH-2168"].net) == (2, 6, 0)
+    assert lines["RING-OIL-90"].unit == "l" and {p.machine.name for p in lines["RING-OIL-90"].pieces} == {"Heron 4", "Weir 107"}
+    assert lines["D12-4018"].note.startswith("Replaces D12-4017.")
+    assert [line.number for line in listing.build(bram, timezone.now()).lines][:2] == ["", ""]
+
+
+def test_the_plan_says_why_it_does_not_drive_to_the_far_store_on_monday(bram):
+    given = sourcing.question(bram)
+    assert sourcing.clock(bram.shop.terms).strftime("%A %H:%M") == "Saturday 13:10"
+    found = source(given)
+    cheapest, surest, quickest = found.plans
+    assert [trip.supplier for trip in cheapest.trips] == ["Bridge Street Parts"] and cheapest.trips[0].call_at
+    assert {trip.supplier for trip in surest.trips} == {"Bridge Street Parts", "Northmere Depot"}
+    assert [trip.supplier for trip in quickest.trips] == ["Northmere Depot"] and quickest.last_arrival < cheapest.last_arrival
+    assert surest.p_all_in_time > cheapest.p_all_in_time and found.surer.extra_cost > 0
+    reasons = {one.supplier: one for one in found.reasons}
+    assert not reasons["Northmere Depot"].drives and reasons["Northmere Depot"].extra_cost > 0
+    assert reasons["Bridge Street Parts"].drives
+    tie_rod = next(line for line in cheapest.lines if line.id == "TH-2483")
+    assert (tie_rod.p_there, tie_rod.if_missing.supplier) == (0.5, "Northmere Depot")
+    assert found.impossible == []
+
+
+def test_every_number_of_the_list_is_sold_by_somebody(bram):
+    sold = {number for shelf in SHELVES.values() for number in shelf}
+    wanted = {line.number for line in listing.build(bram, timezone.now()).lines if line.number}
+    assert wanted <= sold
+
+
+def test_a_plan_is_kept_with_what_it_was_asked(bram):
+    plan = uuid.uuid4()
+    list(sourcing.stream(bram, plan, []))
+    kept = Plan.objects.get(uuid=plan)
+    assert [line["id"] for line in kept.asked["lines"]] and len(kept.answer["plans"]) == 3
+    assert sourcing.changed_since(bram, kept) == []
+
+
+def test_lotte_bears_her_shares(bram):
+    lotte = Member.objects.get(user__username="lotte")
+    found = costs.estimates(lotte)[1]
+    assert [one.machine.name for one in found] == ["Dunmere 12", "Heron 4"]
+    assert [(name, int(percent)) for one in found for name, percent, _ in one.shares if name == "Lotte Ferring"] == [
+        ("Lotte Ferring", 40),
+        ("Lotte Ferring", 25),
+    ]
+
+
+def test_something_lies_open_behind_the_discs_and_the_money_decides(bram):
+    from inspection.models import WalkAround
+
+    planter = WalkAround.objects.filter(machine__name="Dunmere 12").first()
+    advice = {part.advice for group in apart.build(bram, planter) for part in group.parts}
+    assert {"renew", "leave"} <= advice

@@ -1,0 +1,152 @@
+"""What the API of orders, receiving, fitting and stock takes and gives."""
+
+import datetime as dt
+from typing import Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+
+class OrderKindIn(Schema):
+    kind: Literal["cheapest", "surest", "quickest"]
+
+
+class OrderLineOut(Schema):
+    number: str
+    name: str
+    quantity: int
+    unit_price: str
+    accepted: int
+    follows: int
+    refused: int
+    received: int
+    to_come: int
+    promised: dt.date | None
+    follows_on: dt.date | None
+    serves: list[str]
+
+
+class OrderOut(Schema):
+    uuid: UUID
+    supplier: str
+    email: str
+    desk: bool
+    way: str
+    run_date: dt.date
+    run_cost: str
+    state: str
+    state_name: str
+    answered: bool
+    reference: str
+    trouble: str
+    tries: int
+    by: str
+    at: dt.datetime
+    parts: str
+    lines: list[OrderLineOut]
+    to_come: int
+
+
+class OrdersOut(Schema):
+    currency: str
+    orders: list[OrderOut]
+
+
+class DropRestIn(Schema):
+    number: str
+
+
+class ReceiveIn(Schema):
+    """quantity: None takes all that is still to come."""
+
+    uuid: UUID
+    number: str = Field(max_length=40)
+    quantity: int | None = None
+
+
+class ReceivedOut(Schema):
+    number: str
+    name: str
+    received: int
+    to_come: int
+    bin: str
+    orders: OrdersOut
+
+
+class MailOut(Schema):
+    to: str
+    subject: str
+    text: str
+
+
+class FitIn(Schema):
+    uuid: UUID
+    walk_around: UUID
+    slot: str
+    positions: list[str]
+    counter: float | None = None
+    place: Literal["shelf", "truck"] = "shelf"
+
+
+class StockLineOut(Schema):
+    number: str
+    name: str
+    bin: str
+    shelf: int
+    truck: int
+    carry: int
+    advised: int
+    expected: float
+    events: int
+    hours: float
+    hours_ahead: float
+    prior_hours: float
+    price: str
+
+
+class MovementOut(Schema):
+    number: str
+    place: str
+    change: int
+    reason: str
+    note: str
+    by: str
+    at: dt.datetime
+
+
+class StockOut(Schema):
+    service: float
+    currency: str
+    items: list[StockLineOut]
+    movements: list[MovementOut]
+
+
+class StockCountIn(Schema):
+    uuid: UUID
+    number: str
+    place: Literal["shelf", "truck"]
+    counted: int = Field(ge=0, le=100_000)
+
+
+class LoadIn(Schema):
+    uuid: UUID
+    number: str
+    quantity: int
+
+
+class GiveBackIn(Schema):
+    uuid: UUID
+    number: str
+    quantity: int
+    note: str = Field(max_length=200)
+
+
+class StockItemIn(Schema):
+    number: str = Field(min_length=1, max_length=40)
+    name: str = Field(min_length=1, max_length=80)
+    bin: str = Field(default="", max_length=20)
+    carry: int = Field(default=0, ge=0, le=1000)
+    past_events: int = Field(default=0, ge=0, le=100_000)
+    past_hours: float = Field(default=0, ge=0, le=1e7)
+    hours_ahead: float = Field(default=0, ge=0, le=1e6)

@@ -1,0 +1,31 @@
+import { describe, expect, it } from 'vitest'
+import { Refused } from '@/api/client'
+import { useAttempt } from './useAttempt'
+
+describe('an attempt', () => {
+  it('keeps what was refused and where, until the next one is done', async () => {
+    const at = useAttempt()
+    expect(await at.run(() => Promise.reject(new Refused(422, 'only 0 on the shelf', 'quantity', true)))).toBe(false)
+    expect([at.problem, at.field]).toEqual(['Only 0 on the shelf', 'quantity'])
+    expect(await at.run(() => Promise.resolve())).toBe(true)
+    expect([at.problem, at.field]).toEqual(['', ''])
+  })
+
+  it('does one thing at a time, so that a second press does nothing', async () => {
+    const at = useAttempt()
+    let done = 0
+    let release = (): void => undefined
+    const first = at.run(() => new Promise<void>((resolve) => (release = resolve)).then(() => void done++))
+    expect(at.busy).toBe(true)
+    expect(await at.run(() => Promise.resolve(void done++))).toBe(false)
+    release()
+    await first
+    expect([done, at.busy]).toEqual([1, false])
+  })
+
+  it('has its own words for what nobody expected', async () => {
+    const at = useAttempt('The list could not be read.')
+    await at.run(() => Promise.reject(new Error('boom')))
+    expect(at.problem).toBe('The list could not be read.')
+  })
+})
