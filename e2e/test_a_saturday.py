@@ -183,3 +183,44 @@ def test_the_list_fits_a_phone_held_in_one_hand(page: Page, sign_in):
         page.get_by_role("heading", level=1).wait_for()
         page.wait_for_load_state("networkidle")
         assert page.evaluate("document.documentElement.scrollWidth") <= 390, path
+
+
+def test_stock_is_counted_and_the_truck_carries_what_is_advised(page: Page, sign_in, accessible):
+    sign_in("ines")
+    page.goto("/parts/stock")
+    row = page.get_by_role("row").filter(has=page.get_by_text("Jack bearing", exact=True))
+    expect(row).to_contain_text("1 missing")
+    page.get_by_role("button", name="Count: Jack bearing").click()
+    page.keyboard.type("3")
+    page.keyboard.press("Enter")
+    expect(row.get_by_role("cell").nth(2)).to_have_text("3")
+    page.get_by_role("button", name="Load: Jack bearing").click()
+    page.keyboard.type("9")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("Only 3 on the shelf")
+    accessible(page)
+    page.get_by_label(re.compile("To the truck")).fill("2")
+    page.keyboard.press("Enter")
+    expect(row.get_by_role("cell").nth(3)).to_contain_text("2")
+    page.get_by_role("button", name="Carry: Jack bearing").click()
+    page.get_by_role("button", name=re.compile("As advised")).click()
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(row.get_by_role("cell").nth(4)).to_have_text("2")
+    expect(page.get_by_role("listitem").filter(has_text="TH-2322").first).to_contain_text("moved")
+
+
+def test_a_parts_book_is_filled_in_from_a_file(page: Page, sign_in, tmp_path):
+    sign_in("ada")
+    page.goto("/parts/book")
+    page.get_by_label("Model").select_option(index=2)
+    expect(page.get_by_role("link", name="XLSX")).to_be_visible()
+    bad = tmp_path / "bad.csv"
+    bad.write_text("slot,side,number\nparallel-arm,,D12-4400\nparallel-leg,,D12-4401\n")
+    page.get_by_label("Read numbers from a file").set_input_files(bad)
+    expect(page.get_by_text("Line 3: slot: parallel-leg is no part of Dunmere 12")).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("Take"))).to_have_count(0)
+    good = tmp_path / "good.csv"
+    good.write_text("slot,side,number\nparallel-arm,,D12-4400\n")
+    page.get_by_label("Read numbers from a file").set_input_files(good)
+    page.get_by_role("button", name="Take 1 line", exact=True).click()
+    expect(line(page, "Parallel arm")).to_contain_text("D12-4400")

@@ -136,7 +136,7 @@ def _shares(found: Mapping[int, Estimate]) -> None:
             each = split(rest, [Decimal(1)] * len(one.owners))
             parts = [(owner.name, percent) for owner, percent in zip(one.owners, each, strict=True)]
         elif rest > 0:
-            parts.append(("others", rest))
+            parts.append(("others" if parts else "no owner named", rest))
         for (name, percent), due in zip(parts, split(one.total, [percent for _, percent in parts]), strict=True):
             one.shares.append((name, percent, due))
 

@@ -174,6 +174,11 @@ class Order(models.Model):
     class Meta:
         ordering = ["-id"]
 
+    @property
+    def unanswered(self) -> bool:
+        """It was sent, and nobody knows whether it arrived."""
+        return self.state == self.State.TO_SEND and self.tries > 0
+
 
 class OrderLine(models.Model):
     """accepted: pieces the supplier has put aside; follows: pieces back-ordered; the rest is refused. serves: the findings, in words."""

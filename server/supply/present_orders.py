@@ -19,7 +19,17 @@ ANSWERED = (Order.State.ACCEPTED, Order.State.SHORT, Order.State.REFUSED)
 
 def all_orders(member: Member) -> OrdersOut:
     found = Order.objects.filter(shop=member.shop_id).select_related("supplier", "by").prefetch_related("lines")
-    return OrdersOut(currency=terms_of(member).currency, orders=[order(one) for one in found])
+    # First what nobody has confirmed, then what is short, then what is still to come; the newest of each first.
+    shown = sorted((order(one) for one in found), key=_unsettled)
+    return OrdersOut(currency=terms_of(member).currency, orders=shown)
+
+
+def _unsettled(one: OrderOut) -> int:
+    if one.state == Order.State.TO_SEND:
+        return 0
+    if one.to_come and any(line.follows for line in one.lines):
+        return 1
+    return 2 if one.to_come else 3
 
 
 def order(one: Order) -> OrderOut:
@@ -90,6 +100,7 @@ def stocked(member: Member) -> StockOut:
                 advised=int(advised["carry"]),
                 expected=advised["expected"],
                 events=one.past_events + fitted.get(one.number, 0),
+                past_events=one.past_events,
                 hours=one.past_hours,
                 hours_ahead=one.hours_ahead,
                 prior_hours=one.prior_hours,

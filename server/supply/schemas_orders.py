@@ -99,6 +99,7 @@ class StockLineOut(Schema):
     advised: int
     expected: float
     events: int
+    past_events: int
     hours: float
     hours_ahead: float
     prior_hours: float
@@ -149,4 +150,5 @@ class StockItemIn(Schema):
     carry: int = Field(default=0, ge=0, le=1000)
     past_events: int = Field(default=0, ge=0, le=100_000)
     past_hours: float = Field(default=0, ge=0, le=1e7)
+    prior_hours: float = Field(default=200, ge=1, le=1e6)
     hours_ahead: float = Field(default=0, ge=0, le=1e6)

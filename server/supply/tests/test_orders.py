@@ -117,6 +117,17 @@ def test_a_desk_that_is_down_says_so_and_keeps_the_order(planned, desk, as_):
     desk.again()
 
 
+def test_while_the_desk_is_away_nobody_waits_for_each_order_in_turn(planned, desk, as_):
+    pin = Pin("D12-4018", "Bridge Street Parts", "fetch")
+    planned.near.offers.create(number="D12-4018", unit_price="20", stock=9, source="typed", at=timezone.now())
+    plan = make_plan(planned.parts, [pin])
+    desk.behave("down")
+    found = as_(planned.parts).send(f"/api/supply/plans/{plan.uuid}/orders", kind="cheapest").json()["orders"]
+    assert sorted(one["tries"] for one in found) == [0, 1], "the second is not sent, so it may still be said by telephone"
+    unsent = next(one for one in found if not one["tries"])
+    assert as_(planned.parts).send(f"/api/supply/orders/{unsent['uuid']}/by-hand").status_code == 200
+
+
 def test_a_plan_that_the_list_has_left_behind_is_not_ordered(planned, read):
     for place_ in ("2L", "2R"):
         read("opener-disc-diameter", place_, "398")

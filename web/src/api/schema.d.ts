@@ -4576,6 +4576,11 @@ export interface components {
              * @default 0
              */
             past_hours: number;
+            /**
+             * Prior Hours
+             * @default 200
+             */
+            prior_hours: number;
         };
         /** StockLineOut */
         StockLineOut: {
@@ -4597,6 +4602,8 @@ export interface components {
             name: string;
             /** Number */
             number: string;
+            /** Past Events */
+            past_events: number;
             /** Price */
             price: string;
             /** Prior Hours */

@@ -4,9 +4,11 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, Refused, write, type Part, type Schemas } from '@/api/client'
+import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 
 const props = defineProps<{ id: string }>()
+const session = useSession()
 const data = ref<Schemas['PartsOut'] | null>(null)
 const problem = ref('')
 const declining = reactive({ slot: '', reason: '', problem: '' })
@@ -52,7 +54,7 @@ onMounted(() => run(fetchParts()))
     <section class="page">
       <p v-if="!rows.length" class="quiet">No parts are called for yet.</p>
       <div v-else class="table">
-        <p class="top"><span v-if="numberless"><b>{{ numberless }}</b> without a number, listed first</span><a :href="`/walk-arounds/${id}/parts.csv`">Parts as CSV</a></p>
+        <p class="top"><span v-if="numberless"><b>{{ numberless }}</b> without a number, listed first</span><span class="links"><RouterLink v-if="session.me?.role !== 'owner'" :to="{ name: 'needed' }">The list of all machines</RouterLink><a :href="`/walk-arounds/${id}/parts.csv`">Parts as CSV</a></span></p>
         <table>
           <thead><tr><th>Part</th><th>Number</th><th class="n">Needed</th><th class="n">Order</th><th>For</th><th v-if="data.may_decide"><span class="unseen">Leave out</span></th></tr></thead>
           <tbody>
@@ -89,8 +91,10 @@ onMounted(() => run(fetchParts()))
 .trouble { padding: 30px 20px; }
 .page { display: grid; gap: 20px; padding: 10px 20px 30px; max-width: 1240px; }
 .table { overflow-x: auto; }
-.top { display: flex; justify-content: space-between; align-items: center; }
-.top a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; margin-left: auto; }
+.top { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 0 24px; align-items: center; }
+.top a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; }
+.links { display: flex; flex-wrap: wrap; gap: 0 24px; margin-left: auto; }
+td:nth-child(2) { white-space: nowrap; }
 table { border-collapse: collapse; width: 100%; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
 th { text-align: left; color: var(--quiet); font-weight: 600; padding: 8px 12px; }
 td { padding: 10px 12px; border-top: 1px solid var(--line); vertical-align: top; }

@@ -59,7 +59,7 @@ async function agree(machine: Machine): Promise<void> {
             <form v-if="bearing.key === `${machine.machine}:${owner.id}`" class="tools" @submit.prevent="keepShare(machine, owner)"><label>{{ owner.name }} bears <InputText v-model="bearing.percent" v-focus class="percent" inputmode="decimal" :invalid="dividing.field === 'percent'" /> %</label><Button type="submit" label="Keep" :disabled="dividing.busy" /><p v-if="dividing.problem" class="problem" role="alert">{{ dividing.problem }}</p></form>
             <button v-else type="button" class="link" :aria-label="`Change the share of ${owner.name} in ${machine.name}`" @click="divide(machine, owner)">Change the share of {{ owner.name }}</button>
           </template></template>
-          <details><summary>{{ machine.lines.length }} parts<template v-if="machine.strip_downs.length">, {{ machine.strip_downs.length }} {{ machine.strip_downs.length === 1 ? 'strip-down' : 'strip-downs' }}</template></summary>
+          <details><summary>{{ machine.lines.length }} {{ machine.lines.length === 1 ? 'part' : 'parts' }}<template v-if="machine.strip_downs.length">, {{ machine.strip_downs.length }} {{ machine.strip_downs.length === 1 ? 'strip-down' : 'strip-downs' }}</template></summary>
             <p v-for="line in machine.lines" :key="line.number + line.name" class="share"><span>{{ line.quantity }}{{ line.unit ? ' ' + line.unit : '' }} × {{ line.name }} <small class="quiet">{{ line.price ? `at ${line.price}` : 'no price yet' }}</small></span><b>{{ line.amount || '–' }}</b></p>
             <p v-for="down in machine.strip_downs" :key="down" class="quiet">{{ down }}</p>
           </details>

@@ -12,31 +12,32 @@ import { useAttempt } from './useAttempt'
 type Item = Schemas['StockLineOut']
 const data = ref<Schemas['StockOut'] | null>(null)
 const at = useAttempt('The stock could not be read.')
-const open = reactive({ number: '', what: '' as '' | 'count' | 'load' | 'keep' | 'back', place: 'shelf' as 'shelf' | 'truck', quantity: '', note: '', bin: '', uuid: '' })
+const open = reactive({ number: '', what: '' as '' | 'count' | 'load' | 'keep' | 'back', place: 'shelf' as 'shelf' | 'truck', quantity: '', note: '', bin: '', events: '', hours: '', ahead: '', prior: '200', uuid: '' })
 const adding = reactive({ number: '', name: '', bin: '' })
 onMounted(() => at.run(async () => void (data.value = await answer(api.GET('/api/supply/stock')))))
 
 function begin(item: Item, what: 'count' | 'load' | 'keep' | 'back', place: 'shelf' | 'truck' = 'shelf'): void {
-  Object.assign(open, { number: item.number, what, place, quantity: what === 'keep' ? String(item.carry) : '', note: '', bin: item.bin, uuid: newUuid() })
+  Object.assign(open, { number: item.number, what, place, quantity: what === 'keep' ? String(item.carry) : '', note: '', bin: item.bin, events: String(item.past_events), hours: String(item.hours), ahead: String(item.hours_ahead), prior: String(item.prior_hours), uuid: newUuid() })
   at.problem = ''
 }
-const keep = (item: Item, change: Partial<Item>): Promise<Schemas['StockOut']> => {
-  const body = { number: item.number, name: item.name, bin: item.bin, carry: item.carry, past_events: item.events, past_hours: item.hours, hours_ahead: item.hours_ahead, ...change }
+const keep = (item: Item, change: Partial<Schemas['StockItemIn']>): Promise<Schemas['StockOut']> => {
+  const body = { number: item.number, name: item.name, bin: item.bin, carry: item.carry, past_events: item.past_events, past_hours: item.hours, hours_ahead: item.hours_ahead, prior_hours: item.prior_hours, ...change }
   return write(() => api.POST('/api/supply/stock/items', { body }))
 }
 function done(item: Item): Promise<boolean> {
   return at.run(async () => {
     const quantity = Math.round(Number(open.quantity))
     const { uuid, number, place } = open
-    if (open.what === 'keep') data.value = await keep(item, { carry: quantity, bin: open.bin })
+    if (open.what === 'keep') data.value = await keep(item, { carry: quantity, bin: open.bin, past_events: Math.round(figure(open.events)), past_hours: figure(open.hours), hours_ahead: figure(open.ahead), prior_hours: figure(open.prior) })
     else if (open.what === 'count') data.value = await write(() => api.POST('/api/supply/stock/count', { body: { uuid, number, place, counted: quantity } }))
     else if (open.what === 'load') data.value = await write(() => api.POST('/api/supply/stock/load', { body: { uuid, number, quantity } }))
     else data.value = await write(() => api.POST('/api/supply/stock/give-back', { body: { uuid, number, quantity, note: open.note } }))
     open.number = ''
   })
 }
+const figure = (text: string): number => Number(text.trim().replace(',', '.') || 0)
 const add = (): Promise<boolean> => at.run(async () => {
-  data.value = await write(() => api.POST('/api/supply/stock/items', { body: { ...adding, carry: 0, past_events: 0, past_hours: 0, hours_ahead: 0 } }))
+  data.value = await write(() => api.POST('/api/supply/stock/items', { body: { ...adding, carry: 0, past_events: 0, past_hours: 0, hours_ahead: 0, prior_hours: 200 } }))
   Object.assign(adding, { number: '', name: '', bin: '' })
 })
 const WAYS = { count: 'Count', load: 'Load', keep: 'Carry', back: 'Return' }
@@ -67,7 +68,7 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
               <form class="tools" @submit.prevent="done(item)">
                 <label v-if="open.what === 'count'">On the <select v-model="open.place"><option value="shelf">shelf</option><option value="truck">truck</option></select></label>
                 <label>{{ LABELS[open.what || 'count'] }} <InputText v-model="open.quantity" v-focus inputmode="numeric" class="figure" :invalid="at.field === 'quantity'" /></label>
-                <label v-if="open.what === 'keep'">Bin <InputText v-model="open.bin" class="figure" /></label>
+                <template v-if="open.what === 'keep'"><label>Bin <InputText v-model="open.bin" class="figure" /></label><label>Failed before <InputText v-model="open.events" inputmode="numeric" class="figure" :invalid="at.field === 'past_events'" /></label><label>in h × places <InputText v-model="open.hours" inputmode="decimal" class="figure" :invalid="at.field === 'past_hours'" /></label><label>h × places until the next delivery <InputText v-model="open.ahead" inputmode="decimal" class="figure" :invalid="at.field === 'hours_ahead'" /></label><label>Such a part <select v-model="open.prior"><option value="200">wears quickly</option><option value="5000">seldom fails</option></select></label></template>
                 <label v-if="open.what === 'back'">To whom and why <InputText v-model="open.note" :invalid="at.field === 'note'" /></label>
                 <Button v-if="open.what === 'keep' && item.hours_ahead" severity="secondary" :label="`As advised: ${item.advised}`" @click="open.quantity = String(item.advised)" />
                 <Button type="submit" label="Keep" :disabled="at.busy" /><Button text severity="secondary" label="Cancel" @click="open.number = ''" />
