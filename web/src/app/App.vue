@@ -30,7 +30,7 @@ async function leave(): Promise<void> {
       <svg viewBox="0 0 32 32" width="26" height="26" aria-hidden="true"><path class="w" d="M3 21h26" /><circle class="w" cx="9" cy="21" r="4" /><path class="f" d="m22 15.6 5.4 5.4-5.4 5.4-5.4-5.4z" /><path class="w" d="M9 12V5" /></svg>
       <b>Lumvek</b>
     </RouterLink>
-    <nav class="ways" aria-label="Lumvek"><RouterLink :to="{ name: 'machines' }">Machines</RouterLink><RouterLink :to="{ name: session.me.role === 'owner' ? 'costs' : 'needed' }" :class="{ here: route.path.startsWith('/parts') }">{{ session.me.role === 'owner' ? 'Cost' : 'Parts' }}</RouterLink><RouterLink :to="{ name: 'bench' }" :class="{ here: route.name === 'bench' }">Bench</RouterLink><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink></nav>
+    <nav class="ways" aria-label="Lumvek"><RouterLink :to="{ name: 'machines' }">Machines</RouterLink><RouterLink :to="{ name: session.me.role === 'owner' ? 'costs' : 'needed' }" :class="{ here: route.path.startsWith('/parts') }">{{ session.me.role === 'owner' ? 'Cost' : 'Parts and orders' }}</RouterLink><RouterLink :to="{ name: 'bench' }" :class="{ here: route.name === 'bench' }">Bench</RouterLink><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink></nav>
     <span class="shop">{{ session.me.shop }}</span>
     <SelectButton v-model="units" class="units" :options="UNITS" option-label="label" option-value="value" :allow-empty="false" aria-label="Units to read in" />
     <Button class="plain" severity="secondary" text :label="theme === 'dark' ? 'Light' : 'Dark'" :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'" @click="switchTheme" />
