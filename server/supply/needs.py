@@ -59,16 +59,12 @@ class Piece:
 
 
 @dataclass
-class Shelves:
-    """What a reading of the shop's needs found, with what it is read by."""
+class Needs:
+    """All pieces the shop's machines call for, and the day each machine wants its parts."""
 
     terms: Terms
     pieces: list[Piece] = field(default_factory=list)
     need_dates: dict[int, dt.date | None] = field(default_factory=dict)
-
-    @property
-    def open(self) -> list[Piece]:
-        return [piece for piece in self.pieces if piece.fitted is None]
 
 
 def terms_of(member: Member) -> Terms:
@@ -77,7 +73,7 @@ def terms_of(member: Member) -> Terms:
     return terms
 
 
-def read(member: Member, now: dt.datetime) -> Shelves:
+def read(member: Member, now: dt.datetime) -> Needs:
     """Every piece that the shop's machines call for; an owner's own are picked from it by `machine`. The number of queries is
     the same however many there are."""
     terms = terms_of(member)
@@ -99,7 +95,8 @@ def read(member: Member, now: dt.datetime) -> Shelves:
         found, check = walk_arounds[line.walk_around_id], _root(line, roots)
         book = books.opened(found.rule_book_id)
         severity = _severity(line, check, places, later)
-        if line.declined_reason or not severity or line.slot not in book.family.slots:
+        shipped = book.family.slots.get(line.slot)
+        if line.declined_reason or not severity or shipped is None:
             continue
         machine, slot = owner_of(found, machines[found.machine_id], line.slot)
         fitted = fitments.get((machine.pk, slot, line.position_key))
@@ -109,10 +106,10 @@ def read(member: Member, now: dt.datetime) -> Shelves:
                 walk_slot=line.slot,
                 machine=machine,
                 slot=slot,
-                name=book.family.slots[line.slot].name,
-                unit=book.family.slots[line.slot].unit,
-                consumable=book.family.slots[line.slot].consumable,
-                handed=book.family.slots[line.slot].handed,
+                name=shipped.name,
+                unit=shipped.unit,
+                consumable=shipped.consumable,
+                handed=shipped.handed,
                 position=line.position_key,
                 side=line.side,
                 quantity=line.quantity,
@@ -126,7 +123,7 @@ def read(member: Member, now: dt.datetime) -> Shelves:
                 fitted=fitted if fitted and fitted.fitted_at >= found.started_at else None,
             )
         )
-    return Shelves(terms, pieces, _need_dates(machines, headers, terms))
+    return Needs(terms, pieces, _need_dates(machines, headers, terms))
 
 
 def _roots(lines: Iterable[PartsLine]) -> dict[tuple[uuid.UUID, str], str]:

@@ -465,6 +465,31 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/replace_decision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Life thrown away by renewing now, against the chance and cost of failing in the field.
+         * @description Life thrown away by renewing now, against the chance and cost of failing in the field.
+         *
+         *     K = (field labour − labour)·rate + downtime·its rate + secondary; p_fail = p_cross·p_fail_if_crossed; now = (min(max(remaining,
+         *     0), season_share) + yearly_rate/100)·(part + labour·rate); wait = max(0, p_fail − p_fail_new)·K; break-even in p_cross = (now/K +
+         *     p_fail_new)/p_fail_if_crossed, null when K ≤ 0 or p_fail_if_crossed = 0 (then wait). either within ±20 % of it, ends included;
+         *     remaining ≤ 0: replace. In the shop's currency. Never for safety items, and never for a verdict of stop.
+         */
+        post: operations["calc_replace_decision"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/rotor_balance": {
         parameters: {
             query?: never;
@@ -712,6 +737,55 @@ export interface paths {
          *     No hours ahead: none. service below 1; reaching it within 1e-9 counts.
          */
         post: operations["calc_truck_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/wear_forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Value expected at `use_next` with its 90 % range, and the chance that the limit is crossed before then.
+         * @description Value expected at `use_next` with its 90 % range, and the chance that the limit is crossed before then.
+         *
+         *     v = v0 + b·use, v0 ~ N(new, new_sd), b ~ N(prior), readings independent with reading_sd; use counts from fitment, in hours or
+         *     hectares, and the prior must match. season_sd_share adds a walk with covariance q·min(u₁, u₂), q = (share·prior_rate_mean)²·
+         *     season_use: seasons differ, and without it the range is too narrow. suspect: readings whose leave-one-out standardised error
+         *     exceeds 3.5. Without readings it is the prior. new = limit, or a prior rate of the other sign, is bad input.
+         */
+        post: operations["calc_wear_forecast"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/wear_forecast_rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * As wear_forecast for several like positions, which learn from each other.
+         * @description As wear_forecast for several like positions, which learn from each other.
+         *
+         *     Rates b ~ N(m·1, s²·11ᵀ + (s/2)²·G + τ²·I), s the prior's standard deviation, G = 1 within a group; τ on 13 equal steps from 0
+         *     to 1.5 s, weighted by marginal likelihood × exp(−½(τ/(s/2))²); results are the mixture's mean and variance. A row without
+         *     readings leans on the rest; one row equals wear_forecast. stands_out: |rate − mean of the others| > 1.645·rate_sd.
+         */
+        post: operations["calc_wear_forecast_rows"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5677,6 +5751,52 @@ export interface operations {
             };
         };
     };
+    calc_replace_decision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    downtime_h: number;
+                    downtime_rate: number;
+                    field_labour_h: number;
+                    labour_h: number;
+                    labour_rate: number;
+                    p_cross: number;
+                    p_fail_if_crossed?: number;
+                    p_fail_new?: number;
+                    part_cost: number;
+                    remaining: number;
+                    season_share?: number;
+                    secondary_cost?: number;
+                    yearly_rate_pct?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @enum {string} */
+                        advice: "replace" | "wait" | "either";
+                        break_even: number | null;
+                        cost_now: number;
+                        cost_wait: number;
+                        extra_if_fails: number;
+                        p_fail: number;
+                    };
+                };
+            };
+        };
+    };
     calc_rotor_balance: {
         parameters: {
             query?: never;
@@ -6202,6 +6322,114 @@ export interface operations {
                     "application/json": {
                         carry: number;
                         expected: number;
+                    };
+                };
+            };
+        };
+    };
+    calc_wear_forecast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    limit: number;
+                    new: number;
+                    new_sd: number;
+                    prior_rate_mean: number;
+                    prior_rate_sd: number;
+                    reading_sd: number;
+                    readings: {
+                        use: number;
+                        value: number;
+                    }[];
+                    season_sd_share?: number;
+                    season_use?: number | null;
+                    use_next: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @enum {string} */
+                        chance_word: "unlikely" | "possible" | "likely" | "almost surely";
+                        high: number;
+                        low: number;
+                        p_cross: number;
+                        rate: number;
+                        rate_sd: number;
+                        suspect: number[];
+                        value: number;
+                    };
+                };
+            };
+        };
+    };
+    calc_wear_forecast_rows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    limit: number;
+                    new: number;
+                    new_sd: number;
+                    prior_rate_mean: number;
+                    prior_rate_sd: number;
+                    reading_sd: number;
+                    rows: {
+                        group?: string | null;
+                        name: string;
+                        readings: {
+                            use: number;
+                            value: number;
+                        }[];
+                        use_next?: number | null;
+                    }[];
+                    season_sd_share?: number;
+                    season_use?: number | null;
+                    use_next: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        mean_rate: number;
+                        row_sd: number;
+                        rows: {
+                            /** @enum {string} */
+                            chance_word: "unlikely" | "possible" | "likely" | "almost surely";
+                            high: number;
+                            low: number;
+                            n: number;
+                            name: string;
+                            p_cross: number;
+                            rate: number;
+                            rate_sd: number;
+                            stands_out: boolean;
+                            suspect: number[];
+                            value: number;
+                        }[];
                     };
                 };
             };

@@ -14,6 +14,7 @@ import KnifeRegister from '@/design/drawings/KnifeRegister.vue'
 import MoisturePairs from '@/design/drawings/MoisturePairs.vue'
 import NowOrLater from '@/design/drawings/NowOrLater.vue'
 import TruckTray from '@/design/drawings/TruckTray.vue'
+import WearFan from '@/design/drawings/WearFan.vue'
 import OpenerContact from '@/design/drawings/OpenerContact.vue'
 import PlateCells from '@/design/drawings/PlateCells.vue'
 import ReelPath from '@/design/drawings/ReelPath.vue'
@@ -65,6 +66,14 @@ const furrow = computed(() => {
   const track = (given.track_rows ?? []).map(String)
   return Object.entries(given.rows).map(([name, digs]) => ({ name, digs, shown: label(name), track: track.includes(name), off: result.flagged.includes(name) || result.unsure.includes(name) }))
 })
+const fan = computed(() => {
+  const { given, result } = run('wear_forecast')
+  return { readings: given.readings, suspect: result.suspect, fresh: given.new, limit: given.limit, at: given.use_next, value: result.value, low: result.low, high: result.high, rate: result.rate }
+})
+const renew = computed(() => {
+  const { result } = run('replace_decision')
+  return [{ name: 'This part', now: result.cost_now, later: result.cost_wait, advice: ({ replace: 'renew', wait: 'leave', either: 'either' } as const)[result.advice] }]
+})
 const cells = computed(() => run('plate_fit').given.plates.map((one) => ({ name: one.name, size: one.cell_mm, shown: label(one.name) })))
 const sieves = computed(() => {
   const { given, result } = run('sieve_zero')
@@ -107,6 +116,8 @@ const stretch = computed(() => {
   <ScaleReading v-else-if="drawing === 'window'" :reading="run('window').given.reading" :shown="label('reading')" :marks="[{ value: run('window').given.low, text: label('low'), kind: 'edge' }, { value: run('window').given.high, text: label('high'), kind: 'edge' }]" />
   <EvenBars v-else-if="drawing === 'even'" :positions="positions" :target="run('even').result.target ?? 0" :tolerance="run('even').given.tolerance" :target-shown="label('target')" />
   <RulerLength v-else-if="drawing === 'length'" :value="run('parse_length').result.value_mm" :mm-shown="label('mm')" :in-shown="label('in')" />
+  <WearFan v-else-if="drawing === 'fan'" v-bind="fan" />
+  <NowOrLater v-else-if="drawing === 'renew'" :parts="renew" />
   <TruckTray v-else-if="drawing === 'stock'" :carry="run('truck_stock').result.carry" :expected="run('truck_stock').result.expected" />
   <NowOrLater v-else-if="drawing === 'apart'" :parts="run('while_apart').result.parts.map((one) => ({ name: one.name, now: one.cost_now, later: one.cost_later, advice: one.advice }))" />
   <ServiceLine v-else-if="drawing === 'services'" :services="run('services_due').result.services.map((one) => ({ name: one.name, state: one.state, days: one.left_days, hours: one.left_h }))" :soon="run('services_due').given.soon_days ?? 14" />

@@ -1,0 +1,1 @@
+"""Wear ahead of time. Needs NumPy, and is loaded only when somebody asks for a forecast."""
