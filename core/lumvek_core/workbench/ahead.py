@@ -10,7 +10,7 @@ def forecast(work: Work) -> Sheet:
     given = {"readings": []} | work.given
     found = work.run("wear_forecast", **given)
     lines = [
-        Line("Rate", f"{plain(found['rate'], 4)} ± {plain(found['rate_sd'], 4)} per h or ha"),
+        Line("Rate", f"{plain(found['rate'], 4).replace('-', '−')} ± {plain(found['rate_sd'], 4)} per h or ha"),
         Line("Expected", plain(found["value"], 2)),
         Line("Nine of ten", f"{plain(found['low'], 2)} to {plain(found['high'], 2)}"),
         Line("Chance to cross", pct(100 * found["p_cross"], 1), MARKS[found["chance_word"]]),
