@@ -29,6 +29,13 @@ def example(subject, name):
         ("spacing", "Worn meter", "due", "75 % regular"),
         ("stand", "Just good enough", "sound", "98 % singled"),
         ("plate", "None fits", "due", "None fits"),
+        ("wear-ahead", "Three winters", "sound", "Unlikely, 0.3 %"),
+        ("wear-ahead", "No readings yet", "watch", "Possible, 30.6 %"),
+        ("renew-or-wait", "Cheap part, dear failure", "due", "Renew it now"),
+        ("renew-or-wait", "Too near to call", "watch", "Either way"),
+        ("renew-or-wait", "Dear part, cheap failure", "sound", "Run one more season"),
+        ("truck-stock", "Wears fast", "", "Carry 3"),
+        ("truck-stock", "Gear case", "", "Carry 0"),
         ("chain", "Borderline", "watch", "2.42 % ± 0.12 %"),
         ("chain", "Pushed and pulled", "watch", "2.41 % ± 0.12 %"),
         ("chain", "From the take-up", "sound", "1.75 % ± 0.04 %"),
@@ -125,3 +132,24 @@ def test_no_log_no_trials():
 
     rule = load().families["row-crop-planter"].checks["opener-contact"].rule
     assert trials("opener-contact", rule, []) == []
+
+
+def test_a_forecast_says_what_it_rests_on_and_which_reading_does_not_fit():
+    assert example("wear-ahead", "No readings yet").words.endswith("It rests on what is usual alone.")
+    assert example("wear-ahead", "Three winters").words.endswith("It rests on 3 readings and on what is usual.")
+    slip = example("wear-ahead", "A slip of the tape")
+    assert "Reading 3" in [line.name for line in slip.lines]
+
+
+def test_renew_or_wait_shows_the_break_even_beside_both_costs():
+    found = example("renew-or-wait", "Cheap part, dear failure")
+    assert found.words == "Now costs 14.56 of life thrown away, waiting 118.08 of risk. Even at a chance of 3.7 %."
+    assert "brakes" in found.caution
+    nothing = sheet("renew-or-wait", downtime_h="0", field_labour_h="0.4")
+    assert nothing.answer == "Run one more season" and nothing.lines[-1].shown == "none"
+
+
+def test_what_the_truck_carries_says_how_seldom_it_runs_out():
+    assert "1.1 expected to fail" in example("truck-stock", "Wears fast").words
+    assert "fewer than 5 of 100 cases" in example("truck-stock", "Wears fast").words
+    assert sheet("truck-stock", service="0.99").answer == "Carry 5"
