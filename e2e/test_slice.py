@@ -108,7 +108,8 @@ def test_twelve_rows_two_discs_by_keyboard_to_the_report(page: Page, sign_in, ac
 
     tab_to(page, "Findings", "link")
     page.keyboard.press("Enter")
-    row = page.get_by_role("listitem").filter(has_text="Row 5 left")
+    findings = page.get_by_role("article", name="Opener disc diameter")
+    row = findings.get_by_role("listitem").filter(has_text="Row 5 left")
     expect(row).to_contain_text("385 mm, limit 386 mm, past it by 1 mm.")
     accessible(page)
     tab_to(page, "Do it")
