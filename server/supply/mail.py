@@ -25,8 +25,14 @@ def letter(member: Member, order: Order) -> Letter:
         if order.way == "fetch"
         else f"Please send it by {order.way}, to be here on {order.run_date:%A %d %B}."
     )
+    # What the desk has taken is not to be entered a second time from a letter.
+    begins = (
+        f"This is order no. {order.reference}, which your desk has taken already; please do not enter it again:"
+        if order.reference
+        else "We order:"
+    )
     text = (
-        f"To {order.supplier.name}\n\nWe order:\n\n{lines}\n\n{way}\n"
+        f"To {order.supplier.name}\n\n{begins}\n\n{lines}\n\n{way}\n"
         "Please tell us which of it you have, what follows and when, and what you cannot get.\n"
         f"Our number for this order: {str(order.uuid)[:8]}\n\n{member.name}\n{member.shop.name}\n"
     )

@@ -12,7 +12,7 @@ from math import ceil
 from typing import Any
 
 from django.db import transaction
-from django.db.models import F, Sum
+from django.db.models import F
 from django.utils import timezone
 
 from lumvek_core.errors import BadInput
@@ -20,7 +20,7 @@ from shops.access import Conflict, NotFoundHere
 from shops.models import Member
 
 from . import desk, listing, needs, sourcing, stock
-from .models import Movement, Offer, Order, OrderLine, Place, Plan, Supplier
+from .models import Movement, Order, OrderLine, Place, Plan, Supplier
 
 OPEN = (Order.State.TO_SEND, Order.State.ACCEPTED, Order.State.SHORT, Order.State.BY_HAND)
 
@@ -79,7 +79,9 @@ def _order(
     listed: dict[str, listing.Line],
 ) -> Order:
     supplier_name, way, day, cost, ids = run
-    supplier = Supplier.objects.get(shop=member.shop_id, name=supplier_name)
+    supplier = Supplier.objects.filter(shop=member.shop_id, name=supplier_name).first()
+    if supplier is None:
+        raise Conflict(f"{supplier_name} is no longer among the suppliers; plan again.")
     order = Order.objects.create(
         # Made from the plan, so that it is the same however often it is asked for.
         uuid=uuid.uuid5(plan.uuid, f"{supplier_name}:{way}:{day}"),
@@ -91,7 +93,8 @@ def _order(
         run_cost=Decimal(str(round(cost, 2))),
         by=member.user,
     )
-    prices = dict(Offer.objects.filter(supplier=supplier, number__in=ids).values_list("number", "unit_price"))
+    # The prices the plan was chosen by, whatever the supplier has said since.
+    prices = {one["part"]: Decimal(str(one["unit_price"])) for one in plan.asked["offers"] if one["supplier"] == supplier_name}
     OrderLine.objects.bulk_create(
         OrderLine(
             order=order,
@@ -118,11 +121,11 @@ def send(member: Member, order_uuid: uuid.UUID) -> Order:
     Outside any transaction: the line to the desk may be slow, and nobody waits for it. Raises NotFoundHere.
     """
     order = order_of(member, order_uuid)
-    if order.state != Order.State.TO_SEND:
-        return order
     if not order.supplier.desk:
         return order
-    Order.objects.filter(pk=order.pk).update(tries=F("tries") + 1)
+    # Claimed before it is sent: whoever says it by telephone at this instant comes before or after, and is told.
+    if not Order.objects.filter(pk=order.pk, state=Order.State.TO_SEND).update(tries=F("tries") + 1):
+        return order_of(member, order_uuid)
     lines = list(order.lines.values_list("number", "quantity"))
     asked_on = sourcing.clock(needs.terms_of(member)).date()
     try:
@@ -237,15 +240,3 @@ def to_come(line: OrderLine, state: str) -> int:
     """Pieces of an order's line that are still expected."""
     expected = line.quantity if state in (Order.State.TO_SEND, Order.State.BY_HAND) else line.accepted + line.follows
     return max(0, expected - line.received)
-
-
-def unconfirmed(member: Member) -> list[uuid.UUID]:
-    """Orders that nobody has confirmed: the server stopped, or the desk did not answer."""
-    waiting = Order.objects.filter(shop=member.shop_id, state=Order.State.TO_SEND).exclude(supplier__desk="")
-    return list(waiting.values_list("uuid", flat=True))
-
-
-def total(order: Order) -> Decimal:
-    """What the pieces of an order cost, without the trip or the delivery."""
-    found: Decimal | None = order.lines.aggregate(total=Sum(F("quantity") * F("unit_price")))["total"]
-    return found or Decimal(0)

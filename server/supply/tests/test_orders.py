@@ -191,6 +191,36 @@ def test_an_order_by_hand_goes_out_by_mail_and_its_answer_comes_back_as_a_table(
         answers.read(planned.parts, order.uuid, text, dry=False)
 
 
+def test_an_order_that_was_said_by_telephone_meanwhile_does_not_go_to_the_desk_as_well(planned, desk, monkeypatch):
+    (order,) = orders.make(planned.parts, planned.plan.uuid, "cheapest")
+    stale = orders.order_of(planned.parts, order.uuid)
+    orders.sent_by_hand(planned.lead, order.uuid)
+    real = orders.order_of
+    answers_ = iter([stale])
+    monkeypatch.setattr(orders, "order_of", lambda *given: next(answers_, None) or real(*given))
+    assert orders.send(planned.parts, order.uuid).state == "by-hand"
+    assert desk.orders() == {}
+
+
+def test_an_order_has_the_prices_it_was_chosen_by(planned, desk):
+    planned.far.offers.all().delete()
+    (order,) = orders.make(planned.parts, planned.plan.uuid, "cheapest")
+    assert str(order.lines.get(number="D12-4001").unit_price) == "48.90"
+
+
+def test_a_supplier_that_went_away_is_planned_around(planned):
+    Supplier.objects.filter(pk=planned.far.pk).update(name="Northmere")
+    with pytest.raises(Conflict, match="no longer among the suppliers"):
+        orders.make(planned.parts, planned.plan.uuid, "cheapest")
+    assert not Order.objects.exists()
+
+
+def test_a_letter_about_an_order_the_desk_has_taken_does_not_order_it_again(planned):
+    (order,) = place(planned.parts, planned.plan)
+    text = mail.letter(planned.parts, order).text
+    assert f"order no. {order.reference}" in text and "do not enter it again" in text and "We order" not in text
+
+
 def test_whoever_may_not_buy_may_not_order(planned, as_):
     for member in (planned.technician, planned.owner):
         assert as_(member).send(f"/api/supply/plans/{planned.plan.uuid}/orders", kind="cheapest").status_code == 403
