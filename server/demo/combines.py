@@ -10,6 +10,7 @@ from inspection.models import WalkAround
 from parts import services as parts_services
 from shops.models import Member
 
+from .history import heron_4_now
 from .machines import Yard
 from .told import confirm, made_uuid, seen, tell, usual_but, walk_around
 
@@ -28,16 +29,12 @@ HERON_6 = {
     ("draper.reel-tines", "reel-bar-4"): ["3: 18, 19, 40"],
 }
 HERON_4 = {
-    ("feeder-chain-stretch", "strand-1"): ["849"],
-    ("feeder-chain-stretch", "strand-2"): ["853.5"],
-    ("feeder-chain-stretch", "strand-3"): ["848"],
+    **heron_4_now(),
     ("feeder-take-up", "L"): ["52", "60"],
     ("feeder-take-up", "R"): ["51", "60"],
     ("feeder-sprockets", "strand-2"): ["hooked"],
-    ("feeder-floor", "all"): ["2.6"],
     ("drum-arms", "L"): ["212"],
     ("drum-arms", "R"): ["215.5"],
-    ("rotor-bars", "rotor-bar-3"): ["17.5"],
     ("chopper-knives", "knife-14"): ["strip"],
     ("chopper-knives", "knife-15"): ["chipped"],
     ("chopper-knives", "knife-16"): ["strip"],

@@ -2,23 +2,33 @@
 
 from collections.abc import Iterator
 
+from lumvek_core.units import parse_length
+
 from .told import Told, seen
 
 # Rows 4 to 6 and 9 run behind the tractor's wheels in loosened shell sand and wear faster.
-DISCS_LEFT = ["395.5", "394,5", "15 1/2", "388,5", "385.5", "15 1/4", "393", "39.4 cm", "389", "395", "15 5/8", "396"]
-DISCS_RIGHT = ["395", "394", "393", "38,9 cm", "384.5", "386.0", "392.5", "394", "388.5", "15 9/16", "396", "396.5"]
+DISCS_LEFT = ["395.5", "394,5", "15 1/2", "388,5", "385.5", "15 1/4", "393", "39.4 cm", "391", "395", "15 11/16", "396"]
+DISCS_RIGHT = ["395", "394", "393", "38,9 cm", "384.5", "386.0", "392.5", "394", "391", "15 9/16", "398", "396.5"]
 CONTACT = ["46 44 47", "43 45 44", "48 47 49", "34 36 35", "41 43 42", "30 33 31", "45 46 44", "47 45 46"]
 GUARDS = ["21.4", "21.2", "21.5", "19.6", "18.9", "19.4", "21", "21.3", "19.8", "21.6", "21.4", "21.7"]
+
+RENEWED, STONE = 11, 391.0
+"""The row whose discs were renewed last winter, and what they would be by now."""
+SLIP = ("2R", "389.1")
+"""Two winters ago somebody wrote 389.1 for 398.1."""
 
 LAST_WINTER = {
     ("gauge-wheel-gap", "8R"): ["0.6"],
     ("closing-play", "5"): ["slight"],
-    **{("opener-disc-diameter", f"{row}{side}"): ["397"] for row in range(1, 13) for side in "LR"},
-    **{("opener-disc-diameter", f"{row}{side}"): ["393.5"] for row in (4, 5, 6) for side in "LR"},
-    **{("opener-disc-diameter", f"9{side}"): ["394.5"] for side in "LR"},
-    **{("seed-tube-guard", str(row)): ["20.6" if row in (4, 5, 6, 9) else "21.7"] for row in range(1, 13)},
 }
-"""What stood out of the usual last winter."""
+"""What stood out of the usual last winter, besides wear."""
+
+
+def discs_now() -> Iterator[tuple[str, float]]:
+    """What each disc would be by now, had none been renewed; mm."""
+    for side, texts in (("L", DISCS_LEFT), ("R", DISCS_RIGHT)):
+        for row, text in enumerate(texts, start=1):
+            yield f"{row}{side}", STONE if row == RENEWED else parse_length(text)
 
 
 MOVED = {"4R": ("0", "3")}

@@ -6,12 +6,11 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from inspection import services
-from inspection.models import WalkAround
 from shops.models import Feeler, Member, Role, Shop
 
-from . import combines, machines, planter, supply
+from . import combines, history, machines, planter, supply
 from .people import PASSWORD, PEOPLE, Person
-from .told import made_uuid, tell, usual_but, walk_around
+from .told import made_uuid, tell, walk_around
 
 
 @transaction.atomic
@@ -24,6 +23,7 @@ def load(now: dt.datetime) -> bool:
     Feeler.objects.create(shop=shop, name="card", thickness_mm=0.30)
     Feeler.objects.create(shop=shop, name="paper", thickness_mm=0.10)
     yard = machines.make(shop, people, now)
+    history.load(yard, now)
     _planter(yard, now)
     combines.load(yard, now)
     supply.load(yard, people, now)
@@ -31,12 +31,6 @@ def load(now: dt.datetime) -> bool:
 
 
 def _planter(yard: machines.Yard, now: dt.datetime) -> None:
-    last = walk_around(yard.lead, yard.dunmere_12, "last-winter", now - dt.timedelta(days=361))
-    tell(yard.lead, last, "last-winter", usual_but(last, planter.LAST_WINTER))
-    for i, trial in enumerate(planter.TRIALS):  # one after the other, as they were made
-        tell(yard.tomas, last, f"trial-{i}", [trial])
-    services.finish(yard.tomas, last.pk)
-    WalkAround.objects.filter(pk=last.pk).update(finished_at=now - dt.timedelta(days=358))
     half = walk_around(yard.tomas, yard.dunmere_12, "this-winter", now - dt.timedelta(hours=20))
     tell(yard.tomas, half, "this-winter", planter.half_of_the_readings())
     services.decide(yard.lead, half.pk, made_uuid("decision", 1), "opener-disc-diameter", ["5L", "5R", "6R"], "do")

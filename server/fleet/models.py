@@ -45,7 +45,12 @@ class LimitOverride(models.Model):
 
 
 class Machine(models.Model):
-    """One real machine. track_rows: rows behind the tractor's wheels. owners: members who may see it."""
+    """One real machine. track_rows: rows behind the tractor's wheels. owners: members who may see it.
+
+    hours, area_ha: what it has done in all, in step with its counter readings. next_use: what the coming season is to be, in the
+    same, counted from next_use_from; None: as the last seasons were. wear_stale: something was recorded since its
+    forecasts were looked at.
+    """
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="machines")
     model = models.ForeignKey(MachineModel, on_delete=models.PROTECT, related_name="machines")
@@ -57,11 +62,44 @@ class Machine(models.Model):
     area_ha = models.FloatField(null=True, blank=True)
     hours = models.FloatField(null=True, blank=True)
     season_date = models.DateField(null=True, blank=True)
+    next_use = models.FloatField(null=True, blank=True)
+    next_use_from = models.FloatField(null=True, blank=True)
+    wear_stale = models.BooleanField(default=True)
     owners = models.ManyToManyField("shops.Member", blank=True, related_name="own_machines")
 
     class Meta:
         ordering = ["season_date", "name"]
         constraints = [models.UniqueConstraint(fields=["shop", "name"], name="one_machine_per_name")]
+
+
+class CounterReading(models.Model):
+    """What a machine's meter showed at a moment, and what the machine had done in all by then.
+
+    exchanged: a new meter, or one set back to zero, begins here; shown and total differ from now on by what went before. confirmed:
+    the figure was asked about and stands. withdrawn: it was wrong; it stays in the log.
+    """
+
+    class Source(models.TextChoices):
+        TYPED = "typed", "typed"
+        TELEMATICS = "telematics", "telematics"
+        FILE = "file", "file"
+        WALK_AROUND = "walk-around", "walk-around"
+        FITTING = "fitting", "fitting"
+
+    uuid = models.UUIDField(unique=True)
+    machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="counter_readings")
+    at = models.DateTimeField()
+    shown = models.FloatField()
+    total = models.FloatField()
+    source = models.CharField(max_length=12, choices=Source.choices)
+    exchanged = models.BooleanField(default=False)
+    confirmed = models.BooleanField(default=False)
+    withdrawn = models.BooleanField(default=False)
+    by = models.ForeignKey("auth.User", on_delete=models.PROTECT, related_name="+")
+
+    class Meta:
+        ordering = ["at", "id"]
+        indexes = [models.Index(fields=["machine", "at"])]
 
 
 class Fitment(models.Model):

@@ -239,6 +239,7 @@ def finish(request: HttpRequest, walk_around_id: uuid.UUID) -> WalkAroundBrief:
     member = member_of(request)
     _open(request, walk_around_id)
     only(member, INSPECTORS, "finish a walk-around")
+    recording.settle(member, walk_around_id)
     services.finish(member, walk_around_id)
     return present.brief(queries.walk_around_for(member, walk_around_id))
 

@@ -32,6 +32,16 @@ def current(machine: Machine, shop: Shop, headers: Sequence[Machine] = ()) -> Ru
     return stored
 
 
+def now_of(machine: Machine, shop: Shop) -> CoreBook:
+    """What is in force for a machine on its own today. Nothing is stored."""
+    return _in_force(machine.model.family, tuple(overrides_of(machine.model)), tuple(sorted(shop.schools.items())))
+
+
+@lru_cache(maxsize=64)
+def _in_force(family: str, overrides: tuple[LimitOverride, ...], schools: tuple[tuple[str, str], ...]) -> CoreBook:
+    return in_force.rule_book(shipped(), family, overrides, dict(schools))
+
+
 @lru_cache(maxsize=32)
 def _composed(
     family: str, overrides: tuple[LimitOverride, ...], schools: tuple[tuple[str, str], ...], headers: tuple[str, ...]
@@ -66,7 +76,7 @@ def looking_at(rule_book_id: int, checks: set[str]) -> set[str]:
 def _lookers(rule_book_id: int) -> dict[str, set[str]]:
     found: dict[str, set[str]] = {}
     for check in opened(rule_book_id).family.checks.values():
-        for key in verdicts.needs(check):
+        for key in verdicts.needs(check) | ({check.key} if check.wears else set()):
             found.setdefault(key, set()).add(check.key)
     return found
 

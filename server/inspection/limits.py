@@ -10,6 +10,7 @@ FIGURE_NAMES = {
     "new": "When new",
     "limit": "Replace at",
     "watch_from": "Watch from",
+    "watch_chance": "Watch from a chance of",
     "low": "From",
     "high": "To",
     "target": "Aim for",
@@ -52,11 +53,13 @@ OWN_UNIT = {
     "grade": "mm/s",
 }  # fmt: skip
 """Figures that are not in the unit of their check."""
+SHARES = ("watch_from", "watch_chance", "set_share")
+"""Shown and typed as per cent."""
 
 
 def figure(check: Check, name: str, value: float, system: System) -> str:
     """A limit with its unit."""
-    if name in ("watch_from", "set_share"):
+    if name in SHARES:
         return f"{plain(100 * value, 0)} %"
     if OWN_UNIT.get(name) == "°":
         return f"{plain(value, 1)}°"

@@ -139,6 +139,27 @@ class Decision(models.Model):
         constraints = [models.UniqueConstraint(fields=["uuid", "position_key"], name="decision_once_per_position")]
 
 
+class WearForecast(models.Model):
+    """What is to be expected of a check's places on one machine, with what it rests on.
+
+    digest: of everything that went in; it is made anew when that changes. rests_on: the readings, by number. season: counter now
+    and at its end, how far seasons differ. sizes: new, limit, unit. places and paths: of each position, the core's PlaceAhead.
+    """
+
+    machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="wear_forecasts")
+    check_key = models.CharField(max_length=60)
+    digest = models.CharField(max_length=64)
+    made_at = models.DateTimeField(auto_now=True)
+    rests_on = models.JSONField(default=list)
+    season = models.JSONField(default=dict)
+    sizes = models.JSONField(default=dict)
+    places = models.JSONField(default=list)
+    paths = models.JSONField(default=dict)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["machine", "check_key"], name="one_forecast_per_check")]
+
+
 class PostureHold(models.Model):
     """Somebody confirmed that the machine stands in a posture and its locks are set. It holds until another one is taken up."""
 

@@ -2,7 +2,7 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -10,6 +10,7 @@ from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 
+from fleet.models import Machine
 from lumvek_core import positions, shapes
 from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue import in_force
@@ -17,13 +18,13 @@ from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import rules, verdicts
-from lumvek_core.judgement.context import Past
+from lumvek_core.judgement.context import Expected, Past
 from lumvek_core.judgement.rules import ContactRule, DepthRule, GaugeRule, IntervalRule
 from lumvek_core.judgement.understand import Value, understand
 from shops.access import Conflict
 from shops.models import Member
 
-from . import books
+from . import ahead, books
 from .models import Reading, Verdict, WalkAround
 from .services import CALLING, lock, refresh_parts
 from .values import columns_of, value_of
@@ -136,6 +137,7 @@ class _Recording:
         self.checks = book.family.checks
         self.rows: dict[tuple[str, str], Verdict] = {}
         self.calls_before = self.calls_after = False
+        self.expected: dict[tuple[str, str], Expected] = {}
 
     def write(self, new: Sequence[NewReading]) -> Changed:
         typed = [self._typed(reading) for reading in new]
@@ -145,8 +147,10 @@ class _Recording:
         readings = self._append(typed)
         pairs = [self._settle(one, reading) for one, reading in zip(typed, readings, strict=True)]
         pairs = list(dict.fromkeys(pairs))
-        rejudged = [pair for pair in self.rows if pair in set(pairs) or pair[0] in dependents]
-        changed = pairs + [pair for pair in rejudged if self._judge(pair) and pair not in pairs]
+        typed_now = set(pairs)
+        self._look_ahead(touched, typed_now)
+        rejudged = [pair for pair in self.rows if pair in typed_now or pair[0] in dependents]
+        changed = pairs + [pair for pair in rejudged if self._judge(pair, pair in typed_now) and pair not in typed_now]
         self._write_rows(changed)
         parts = self.calls_before or self.calls_after
         if parts:
@@ -156,6 +160,7 @@ class _Recording:
     def rejudge(self, checks: set[str]) -> None:
         """Judge all positions of these checks by what stands now."""
         self._read_rows(checks, [])
+        self._look_ahead(checks, set(self.rows))
         self._write_rows([pair for pair in self.rows if self._judge(pair)])
 
     def _typed(self, new: NewReading) -> _Typed:
@@ -259,8 +264,47 @@ class _Recording:
         self.rows[one.pair] = row
         return one.pair
 
-    def _judge(self, pair: tuple[str, str]) -> bool:
-        """Judge a position by what stands now; True if its verdict is another than before."""
+    def _look_ahead(self, touched: set[str], typed: set[tuple[str, str]]) -> None:
+        """What the machine's history lets expect of the places of these checks, with what was just read.
+
+        Only what was typed now, or is asked about, can be doubted: a place that was settled is not opened again by its neighbours.
+        """
+        checks = {key: self.checks[key] for key in touched if key in self.checks and self.checks[key].wears}
+        for machine, mine in self._owners(checks).items():
+            known = ahead.know([machine], mine, without=self.walk_around)[machine.pk]
+            for (key, place), row in self.rows.items():
+                if key in mine and row.reading.state == Reading.State.SEEN and (not row.ask or (key, place) in typed):
+                    reading = row.reading
+                    ahead.add(known, key, place, reading.pk, reading.taken_at, reading.value, reading.confirmed)
+            for key, check in mine.items():
+                judged = ahead.predict(known, check)
+                for one in judged.places if judged else ():
+                    here = self.rows.get((key, one.name))
+                    if here is None:
+                        continue
+                    doubted = here.reading.pk in one.doubted and ((key, one.name) in typed or bool(here.ask))
+                    self.expected[key, one.name] = Expected(
+                        one.now, one.value, one.low, one.high, one.p_cross, one.chance_word, doubted
+                    )
+            ahead.mark_stale([machine.pk])
+
+    def _owners(self, checks: Mapping[str, Check]) -> dict[Machine, dict[str, Check]]:
+        """The machine or header that each check is made on."""
+        owners = {"": self.walk_around.machine}
+        if checks and self.walk_around.header_families:
+            for header in self.walk_around.headers.select_related("model"):
+                owners[books.shipped().families[header.model.family].prefix] = header
+        found: dict[Machine, dict[str, Check]] = {}
+        for key, check in checks.items():
+            found.setdefault(owners.get(self.book.prefix_of(key), self.walk_around.machine), {})[key] = check
+        return found
+
+    def _judge(self, pair: tuple[str, str], typed: bool = True) -> bool:
+        """Judge a position by what stands now; True if its verdict is another than before.
+
+        Of a place that was not typed now, only another severity or question counts as another verdict: its neighbours' readings
+        move its expected value by a hair each time. `recompute` brings all figures up to date.
+        """
         row, check = self.rows[pair], self.checks[pair[0]]
         if row.reading.state == Reading.State.NOT_SEEN:
             return _fill(row, "not-seen", rules.Verdict("sound", "none", f"Not seen: {row.reading.reason}"))
@@ -284,9 +328,12 @@ class _Recording:
             track_rows=self.walk_around.machine.track_rows if isinstance(check.rule, DepthRule) else (),
             counter_h=self.walk_around.machine.hours if isinstance(check.rule, IntervalRule) else None,
             today=self.walk_around.started_at.date(),
+            expected=self.expected.get(pair),
         )
         verdict = verdicts.judge(check, positions.find(pair[1]), value_of(row.reading), context)
         called_before = row.severity in CALLING
+        if not typed and pair in self.expected and (row.severity, row.ask) == (verdict.severity, verdict.ask):
+            return False
         changed = _fill(row, verdict.severity, verdict)
         self.calls_before |= changed and called_before
         self.calls_after |= changed and row.severity in CALLING
@@ -295,9 +342,9 @@ class _Recording:
     def _write_rows(self, pairs: Sequence[tuple[str, str]]) -> None:
         rows = [self.rows[pair] for pair in pairs if pair in self.rows]
         new = [row for row in rows if row.pk is None]
+        had = [row for row in rows if row.pk is not None]
         if new:
             Verdict.objects.bulk_create(new)
-        had = [row for row in rows if row.pk is not None and row not in new]
         if len(had) == 1:
             had[0].save(update_fields=VERDICT_COLUMNS)  # the usual case, and cheaper than a bulk of one
         elif had:
@@ -310,6 +357,16 @@ def recompute(walk_around: WalkAround) -> None:
     book = books.opened(walk_around.rule_book_id)
     _Recording(walk_around.started_by.member, walk_around, book).rejudge(set(book.family.checks))
     refresh_parts(walk_around, book)
+
+
+@transaction.atomic
+def settle(member: Member, walk_around_id: uuid.UUID) -> None:
+    """Before a walk-around closes: every place that wears is judged by all that was read, its neighbours' readings too."""
+    walk_around = lock(member, walk_around_id)
+    if walk_around.finished_at is None:
+        book = books.opened(walk_around.rule_book_id)
+        _Recording(member, walk_around, book).rejudge({key for key, check in book.family.checks.items() if check.wears})
+        refresh_parts(walk_around, book)
 
 
 def _washer(rule_book_id: int, contact: str) -> float | None:

@@ -4,7 +4,7 @@ from typing import Any
 
 from django.db import transaction
 
-from fleet.models import LimitOverride, MachineModel
+from fleet.models import LimitOverride, Machine, MachineModel
 from fleet.queries import overrides_of
 from lumvek_core import units
 from lumvek_core.catalogue import in_force
@@ -16,6 +16,7 @@ from shops.access import NotFoundHere
 from shops.models import Feeler, Member, Role, RuleChange, Shop
 
 from . import books, limits, present
+from .ahead import mark_stale
 from .schemas_views import (
     CountOut,
     FeelerOut,
@@ -120,7 +121,7 @@ def _figure(
 
 
 def _unit(check: Check, name: str) -> str:
-    if name in ("watch_from", "set_share", "limit_pct"):
+    if name in (*limits.SHARES, "limit_pct"):
         return "%"
     return limits.OWN_UNIT.get(name, check.unit or "")
 
@@ -143,6 +144,7 @@ def set_limit(member: Member, model: MachineModel, check_key: str, figure: str, 
         after = book_of(model, member.shop).limits[check_key].get(figure)
     except BadInput as problem:
         raise BadInput("text", problem.message) from None
+    mark_stale(model.machines.values_list("pk", flat=True))
     name = f"{model.full_name}, {check.name}: {limits.FIGURE_NAMES[figure].lower()}"
     _log(member, name, _said(check, figure, had), _said(check, figure, after))
 
@@ -167,7 +169,7 @@ def _value(member: Member, check: Check, figure: str, text: str) -> float:
         raise BadInput("text", f"must be a number{f' of {unit}' if unit else ''}") from None
     if not -1e6 < value < 1e6:
         raise BadInput("text", "is far outside anything measured on a machine")
-    return value / 100 if figure in ("watch_from", "set_share") else value
+    return value / 100 if figure in limits.SHARES else value
 
 
 @transaction.atomic
@@ -199,6 +201,7 @@ def set_school(member: Member, subject: str, choice: str) -> None:
     shop.save(update_fields=["schools"])
     member.shop = shop
     if before != choice:
+        mark_stale(Machine.objects.filter(shop=shop).values_list("pk", flat=True))
         _log(member, school.name, names.get(before, before), names[choice])
 
 

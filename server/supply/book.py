@@ -9,6 +9,7 @@ from django.db import transaction
 
 from fleet.models import MachineModel
 from inspection import books
+from inspection.ahead import mark_stale
 from lumvek_core.catalogue.model import Slot
 from lumvek_core.errors import BadInput
 from lumvek_core.files.tables import rows_of
@@ -144,6 +145,8 @@ def _take(model: MachineModel, row: dict[str, str]) -> tuple[str, str]:
     if had and all(getattr(had, name) == value for name, value in values.items()):
         return "there", f"{row['number']} is there already"
     PartNumber.objects.update_or_create(model=model, slot=key, side=side, number=row["number"], defaults=values)
+    if had and had.life != values["life"]:
+        mark_stale(model.machines.values_list("pk", flat=True))
     return "taken", f"{row['number']} {'changed' if had else 'added'}: {slots[key].name.lower()}"
 
 

@@ -6,7 +6,9 @@ from collections.abc import Sequence
 from django.db import transaction
 from django.utils import timezone
 
-from fleet.models import Fitment
+from fleet import counters
+from fleet.models import CounterReading, Fitment
+from inspection.ahead import mark_stale
 from lumvek_core.errors import BadInput
 from shops.access import Conflict
 from shops.models import Member
@@ -34,7 +36,8 @@ def fit(
     machine, number = pieces[0].machine, pieces[0].number
     if number is None:
         raise BadInput("number", "find its part number first")
-    _set_counter(pieces[0], counter)
+    _set_counter(member, fitting, pieces[0], counter)
+    total = counters.now_of(machine)
     now, made = timezone.now(), []
     Fitment.objects.filter(
         machine=machine, slot=pieces[0].slot, position_key__in=[piece.position for piece in pieces], until_at=None
@@ -48,11 +51,12 @@ def fit(
                 position_key=piece.position,
                 number=number.ordered_as,
                 quantity=piece.quantity,
-                counter=_counter(piece),
+                counter=total,
                 fitted_at=now,
                 by=member.user,
             )
         )
+    mark_stale([machine.pk])
     quantity = sum(piece.quantity for piece in pieces)
     stock.move(member, fitting, number.ordered_as, place, -quantity, Movement.Reason.FITTED, machine.name)
     return made
@@ -72,19 +76,12 @@ def _pieces(member: Member, walk_around: uuid.UUID, slot: str, at: Sequence[str]
     return pieces
 
 
-def _counter(piece: Piece) -> float | None:
-    return piece.machine.hours if piece.machine.hours is not None else piece.machine.area_ha
-
-
-def _set_counter(piece: Piece, counter: float | None) -> None:
-    """The machine's counter as read at fitting; it never runs back. The machine is kept in step."""
-    if counter is None:
+def _set_counter(member: Member, fitting: uuid.UUID, piece: Piece, shown: float | None) -> None:
+    """The machine's counter as read at fitting. Raises BadInput with field ``counter`` for one that runs back or cannot be."""
+    if shown is None:
         return
-    machine, had = piece.machine, _counter(piece)
-    if not 0 <= counter < 1e6:
-        raise BadInput("counter", "must be between 0 and 1 000 000")
-    if had is not None and counter < had:
-        raise BadInput("counter", f"stood at {had:g} before; it does not run back")
-    field = "hours" if machine.hours is not None else "area_ha"
-    setattr(machine, field, counter)
-    machine.save(update_fields=[field])
+    reading = uuid.uuid5(fitting, "counter")
+    try:
+        counters.record(member, piece.machine, reading, shown, timezone.now(), CounterReading.Source.FITTING)
+    except BadInput as problem:
+        raise BadInput("counter", problem.message) from None

@@ -44,12 +44,30 @@ class PartUse:
 
 
 @dataclass(frozen=True)
+class Wears:
+    """How a part that is measured wears, and what it means when it fails at work. Starting values; a machine's own history outweighs them.
+
+    life: use from new to its limit, in the family's counter; spread: one standard deviation of its rate, as a share. labour_h: to
+    renew it in the shop; field_labour_h and downtime_h: hours of work and of standing where it fails in the field; p_fail: chance
+    that it does once past its limit; secondary_cost: of what it breaks, in the shop's money.
+    """
+
+    life: Annotated[float, Over(0)]
+    spread: Annotated[float, Over(0)] = 0.5
+    labour_h: Annotated[float, Within(0)] = 0.5
+    field_labour_h: Annotated[float, Within(0)] = 1.0
+    downtime_h: Annotated[float, Within(0)] = 1.0
+    p_fail: Annotated[float, Within(0, 1)] = 0.5
+    secondary_cost: Annotated[float, Within(0)] = 0.0
+
+
+@dataclass(frozen=True)
 class Check:
     """One thing looked at or measured at a station.
 
     per: how often, see `positions`. posture: where it is another than its station's. values: names of several figures typed for
     one position (three places round a disc). reading_error: one standard deviation of the reading, in its unit. plausible: a
-    range outside which the product asks. source: where the figures of the rule come from. order: before (clean) or after
+    range outside which the product asks. source: where the figures of the rule come from. wears: where it is forecast. order: before (clean) or after
     (grease) everything else at its station. after: checks that must be done before. It is made where the machine has `option`
     and none of `unless`, in these `phases`, for these `crops` and with these `headers` (families); empty means any.
     """
@@ -71,6 +89,7 @@ class Check:
     action: Action = "replace"
     remedy: str = ""
     parts: list[PartUse] = field(default_factory=list)
+    wears: Wears | None = None
     tools: list[str] = field(default_factory=list)
     hazards: list[str] = field(default_factory=list)
     phases: list[Phase] = field(default_factory=lambda: ["winter"])
@@ -157,7 +176,8 @@ class Family:
     """A kind of machine: its route from first station to last.
 
     is_header: coupled to a combine and inspected with it or on its own. prefix: put before its keys, so that a header and a
-    combine, or two headers, stand in one rule book. takes_headers: headers are coupled to it. include: files of `parts/` whose stations and slots it shares.
+    combine, or two headers, stand in one rule book. takes_headers: headers are coupled to it. counter: what its use is counted in; season_use: a
+    usual season's, until the machine's own are known. include: files of `parts/` whose stations and slots it shares.
     """
 
     family: str
@@ -171,6 +191,8 @@ class Family:
     is_header: bool = False
     takes_headers: bool = False
     start: str = ""
+    counter: Literal["h", "ha"] = "ha"
+    season_use: Annotated[float, Over(0)] = 240
     include: list[str] = field(default_factory=list)
 
     @cached_property

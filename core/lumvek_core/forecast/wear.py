@@ -7,7 +7,7 @@ as the number of rows however many readings there are.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -31,34 +31,44 @@ class Line:
 
 @dataclass(frozen=True)
 class Row:
-    """One position's readings and the use asked for. group: rows that wear alike, such as those behind wheels."""
+    """One position's readings and the use asked for. group: rows that wear alike, such as those behind wheels.
+
+    new_sd: of this row's own start, where it is known better or worse than the others'. also: further uses to be told, as many
+    for every row.
+    """
 
     uses: Sequence[float]
     values: Sequence[float]
     ahead: float
     group: str | None = None
+    new_sd: float | None = None
+    also: Sequence[float] = ()
 
 
 @dataclass(frozen=True)
 class Ahead:
-    """Rate and true value ahead, with standard deviations. errors: of each reading against all others, in standard deviations."""
+    """Rate and true value ahead, with standard deviations. errors: of each reading against all others, in standard deviations.
+
+    also: value and standard deviation at the row's further uses.
+    """
 
     rate: float
     rate_sd: float
     value: float
     sd: float
     errors: list[float]
+    also: list[tuple[float, float]] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
 class Said:
-    """What one row's readings say, whatever its rate: precision and weight of the rate, and the value ahead as α + β·rate."""
+    """What one row's readings say, whatever its rate: precision and weight of the rate, and the values ahead as α + β·rate."""
 
     precision: float
     weight: float
-    alpha: float
-    beta: float
-    spread: float
+    alpha: Array
+    beta: Array
+    spread: Array
     inverse: Array
     use: Array
     rest: Array
@@ -66,7 +76,10 @@ class Said:
 
 @dataclass(frozen=True)
 class Answer:
-    """All rows for one spread between them. evidence: the logarithm of how well it explains the readings, but for a constant."""
+    """All rows for one spread between them; values are rows × uses told.
+
+    evidence: the logarithm of how well it explains the readings, but for a constant.
+    """
 
     rate: Array
     rate_var: Array
@@ -102,18 +115,15 @@ def rows_together(line: Line, rows: Sequence[Row]) -> tuple[list[Ahead], float]:
     rate, rate_var = _mixed(weight, [one.rate for one in answers], [one.rate_var for one in answers])
     value, var = _mixed(weight, [one.value for one in answers], [one.var for one in answers])
     likeliest = _with_errors(line, said, answers[int(weight.argmax())])
-    mixed = [
-        Ahead(float(rate[i]), float(rate_var[i]) ** 0.5, float(value[i]), float(var[i]) ** 0.5, likeliest[i].errors)
-        for i in range(n)
-    ]
+    mixed = [_ahead(rate[i], rate_var[i], value[i], var[i], likeliest[i].errors) for i in range(n)]
     return mixed, float(weight @ spreads)
 
 
 def _mixed(weight: Array, means: Sequence[Array], variances: Sequence[Array]) -> tuple[Array, Array]:
     """Mean and variance of several answers, each with its weight."""
     each = np.array(means)
-    mean = weight @ each
-    return mean, weight @ (np.array(variances) + (each - mean) ** 2)
+    mean = np.tensordot(weight, each, 1)
+    return mean, np.tensordot(weight, np.array(variances) + (each - mean) ** 2, 1)
 
 
 def _at(line: Line, said: Sequence[Said], rates: Array) -> Answer:
@@ -127,36 +137,44 @@ def _at(line: Line, said: Sequence[Said], rates: Array) -> Answer:
     rate_var = np.maximum(np.diag(known), 0.0)
     rate = line.rate + known @ pull
     beta = np.array([one.beta for one in said])
-    value = np.array([one.alpha for one in said]) + beta * rate
-    var = np.maximum(np.array([one.spread for one in said]) + beta**2 * rate_var, 0.0)
+    value = np.array([one.alpha for one in said]) + beta * rate[:, None]
+    var = np.maximum(np.array([one.spread for one in said]) + beta**2 * rate_var[:, None], 0.0)
     _, size = np.linalg.slogdet(inner)
     return Answer(rate, rate_var, value, var, 0.5 * float(pull @ known @ pull) - 0.5 * float(size))
 
 
 def _with_errors(line: Line, said: Sequence[Said], answer: Answer) -> list[Ahead]:
     return [
-        Ahead(
-            float(answer.rate[i]),
-            float(answer.rate_var[i]) ** 0.5,
-            float(answer.value[i]),
-            float(answer.var[i]) ** 0.5,
+        _ahead(
+            answer.rate[i],
+            answer.rate_var[i],
+            answer.value[i],
+            answer.var[i],
             _errors(one, line, float(answer.rate[i]) - line.rate, float(answer.rate_var[i])),
         )
         for i, one in enumerate(said)
     ]
 
 
+def _ahead(rate: np.float64, rate_var: np.float64, value: Array, var: Array, errors: list[float]) -> Ahead:
+    told = [(float(v), float(s)) for v, s in zip(value, np.sqrt(var), strict=True)]
+    return Ahead(float(rate), float(rate_var) ** 0.5, *told[0], errors, told[1:])
+
+
 def _said(line: Line, row: Row) -> Said:
     use, rest = np.array(row.uses, dtype=float), np.array(row.values, dtype=float) - line.new
-    start = line.new_sd**2 + line.walk * np.minimum.outer(use, use) if len(use) else np.zeros((0, 0))
-    inverse = np.linalg.inv(start + line.reading_sd**2 * np.eye(len(use))) if len(use) else start
-    along = line.new_sd**2 + line.walk * np.minimum(use, row.ahead)
+    start = (line.new_sd if row.new_sd is None else row.new_sd) ** 2
+    here = start + line.walk * np.minimum.outer(use, use) if len(use) else np.zeros((0, 0))
+    inverse = np.linalg.inv(here + line.reading_sd**2 * np.eye(len(use))) if len(use) else here
+    told = np.array([row.ahead, *row.also], dtype=float)
+    along = start + line.walk * np.minimum.outer(told, use)
+    weighed = along @ inverse
     return Said(
         precision=float(use @ inverse @ use),
         weight=float(use @ inverse @ (rest - line.rate * use)),
-        alpha=line.new + float(along @ inverse @ rest),
-        beta=row.ahead - float(along @ inverse @ use),
-        spread=line.new_sd**2 + line.walk * row.ahead - float(along @ inverse @ along),
+        alpha=line.new + weighed @ rest,
+        beta=told - weighed @ use,
+        spread=start + line.walk * told - (weighed * along).sum(axis=1),
         inverse=inverse,
         use=use,
         rest=rest - line.rate * use,

@@ -5,12 +5,13 @@ from ..calculators import take_up as take_ups
 from ..catalogue.model import Check
 from ..compare import exceeds, reached
 from ..units import plain
+from . import ahead
 from .context import Context
-from .rules import Action, RegisterRule, SteppedRule, StretchRule, TravelRule, Verdict
+from .rules import Action, RegisterRule, Severity, SteppedRule, StretchRule, TravelRule, Verdict
 from .words import Words
 
 
-def stretch(check: Check, rule: StretchRule, measured: float, say: Words) -> Verdict:
+def stretch(check: Check, rule: StretchRule, measured: float, context: Context, say: Words) -> Verdict:
     result = chain.chain_stretch(chain.OverPitches(rule.pitch, rule.pitches, measured, rule.limit_pct))
     shown = f"{plain(result.stretch_pct, 2)} % stretch, limit {plain(rule.limit_pct, 2)} %"
     why = [
@@ -24,8 +25,18 @@ def stretch(check: Check, rule: StretchRule, measured: float, say: Words) -> Ver
         "limit": rule.pitch * rule.pitches * (1 + rule.limit_pct / 100),
     }
     facts |= {"stretch_pct": result.stretch_pct, "used": result.used}
-    action: Action = {"sound": "none", "watch": "recheck", "due": check.action}[result.state]  # type: ignore[assignment]
-    return Verdict(result.state, action, shown + ".", why, facts, used=result.used)
+    expected = context.expected
+    severity: Severity = result.state
+    if expected:
+        facts |= ahead.facts(expected)
+        why.append(ahead.why(rule.watch_chance))
+        if severity != "due":
+            severity = ahead.watched(expected, rule.watch_chance)
+            ends = [100 * (one / (rule.pitch * rule.pitches) - 1) for one in (expected.value, expected.low, expected.high)]
+            value, low, high = (plain(max(one, 0.0), 2) for one in ends)
+            shown += f"; {ahead.in_words(expected, f'{value} %', low, high)}"
+    action: Action = {"sound": "none", "watch": "recheck", "due": check.action}[severity]  # type: ignore[assignment]
+    return Verdict(severity, action, shown + ".", why, facts, used=result.used)
 
 
 SCHOOLS: dict[str, take_ups.RetireSchool] = {

@@ -15,12 +15,17 @@ SEVERITIES: tuple[Severity, ...] = ("sound", "watch", "due", "stop")
 
 @dataclass(frozen=True)
 class WearRule:
-    """Wears from a size when new to a limit, shrinking or growing."""
+    """Wears from a size when new to a limit, shrinking or growing.
+
+    Watched from a share of its wear, or where there is a forecast from a chance (watch_chance) to reach the limit in the coming
+    season.
+    """
 
     kind: Literal["wear"]
     new: float
     limit: float
     watch_from: Annotated[float, Over(0), Within(0, 1)] = 0.75
+    watch_chance: Annotated[float, Over(0), Within(0, 1)] = 0.10
 
 
 @dataclass(frozen=True)
@@ -140,12 +145,16 @@ class IntervalRule:
 
 @dataclass(frozen=True)
 class StretchRule:
-    """Length over a number of chain pitches under tension, held against the stretch at which it is retired, in per cent."""
+    """Length over a number of chain pitches under tension, held against the stretch at which it is retired, in per cent.
+
+    watch_chance: as for wear.
+    """
 
     kind: Literal["stretch"]
     pitch: Annotated[float, Over(0)]
     pitches: Annotated[float, Over(0)]
     limit_pct: Annotated[float, Over(0)] = 3
+    watch_chance: Annotated[float, Over(0), Within(0, 1)] = 0.10
 
 
 @dataclass(frozen=True)
@@ -270,14 +279,14 @@ BEARING = [
 ]
 
 _FIGURES: dict[str, tuple[str, ...]] = {
-    "wear": ("new", "limit", "watch_from"),
+    "wear": ("new", "limit", "watch_from", "watch_chance"),
     "window": ("low", "high", "target"),
     "even": ("tolerance", "per_turn"),
     "contact": ("low", "high", "feeler", "angle_deg", "spread", "washer"),
     "gauge": ("go", "no_go"),
     "count": ("of", "set_share"),
     "interval": ("every_h", "every_days"),
-    "stretch": ("pitch", "pitches", "limit_pct"),
+    "stretch": ("pitch", "pitches", "limit_pct", "watch_chance"),
     "travel": ("watch_from", "pitch", "wear_per_h", "season_h"),
     "stepped": ("limit", "steps"),
     "register": ("tolerance", "overtravel"),

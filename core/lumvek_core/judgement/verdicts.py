@@ -8,7 +8,7 @@ from ..catalogue.model import Check
 from ..compare import below, exceeds
 from ..positions import Position
 from ..units import plain, show_turns
-from . import drives, field, openers, plausible, rotor, service
+from . import ahead, drives, field, openers, plausible, rotor, service
 from .context import Context
 from .rules import (
     Action,
@@ -71,6 +71,9 @@ def judge(check: Check, position: Position, value: Value, context: Context) -> V
         ask, instead = plausible.question(check, value, context.system, diameter)
         if ask:
             return Verdict("watch", "recheck", ask, ask=ask, instead=instead)
+        if context.expected and context.expected.doubted:
+            ask = f"{say.figure(value.numbers[0])}? By what was read before it should stand near {say.figure(context.expected.now)}."
+            return Verdict("watch", "recheck", ask, ask=ask)
     verdict = _by_rule(check, position, value, context, say, diameter)
     if check.safety and verdict.severity in ("watch", "due"):
         verdict = replace(verdict, severity="stop")
@@ -81,7 +84,7 @@ def _by_rule(check: Check, position: Position, value: Value, context: Context, s
     rule = check.rule
     match rule:
         case WearRule():
-            return _wear(check, rule, value.numbers[0], say)
+            return _wear(check, rule, value.numbers[0], context, say)
         case WindowRule():
             return _window(rule, value.numbers[0], say)
         case EvenRule():
@@ -95,7 +98,7 @@ def _by_rule(check: Check, position: Position, value: Value, context: Context, s
         case IntervalRule():
             return service.interval(rule, value, context.counter_h, context.today)
         case StretchRule():
-            return drives.stretch(check, rule, value.numbers[0], say)
+            return drives.stretch(check, rule, value.numbers[0], context, say)
         case TravelRule():
             return drives.travel(rule, value.numbers, context, say)
         case SteppedRule():
@@ -120,21 +123,30 @@ def _by_rule(check: Check, position: Position, value: Value, context: Context, s
             assert_never(rule)
 
 
-def _wear(check: Check, rule: WearRule, reading: float, say: Words) -> Verdict:
+def _wear(check: Check, rule: WearRule, reading: float, context: Context, say: Words) -> Verdict:
     result = wear.wear_used(wear.WearGiven(rule.new, rule.limit, reading, rule.watch_from))
     used = max(result.used, 0.0)
     left = abs(reading - rule.limit)
     why = [
         f"Used share = (new − reading) ÷ (new − limit) = ({say.figure(rule.new)} − {say.figure(reading)}) ÷ "
         f"({say.figure(rule.new)} − {say.figure(rule.limit)}) = {percent(used)}.",
-        f"Watch from {percent(rule.watch_from)} used, replace at the limit.",
+        ahead.why(rule.watch_chance)
+        if context.expected
+        else f"Watch from {percent(rule.watch_from)} used, replace at the limit.",
     ]
     facts = {"reading": reading, "new": rule.new, "limit": rule.limit, "used": result.used}
     severity: Severity = result.state
+    expected = context.expected
+    if expected:
+        facts |= ahead.facts(expected)
+        severity = severity if severity == "due" else ahead.watched(expected, rule.watch_chance)
     action: Action = check.action if severity == "due" else "none"
     if severity == "due":
         past = f", past it by {say.figure(left)}" if left > 1e-6 else " reached"
         reason = f"{say.figure(reading)}, limit {say.figure(rule.limit)}{past}."
+    elif expected:
+        will = ahead.in_words(expected, say.figure(expected.value), say.bare(expected.low), say.bare(expected.high))
+        reason = f"{say.figure(reading)}, limit {say.figure(rule.limit)}: {percent(1 - used)} of its wear left; {will}."
     else:
         reason = (
             f"{say.figure(reading)}, limit {say.figure(rule.limit)}: {percent(used)} of its wear used, {say.figure(left)} left."

@@ -17,6 +17,11 @@ class Words:
             return f"{self.check.unit} {plain(number, 2)}"
         return self.amount(number)
 
+    def bare(self, number: float) -> str:
+        """As `figure`, to stand beside another that has the unit; never below nothing."""
+        shown = self.figure(max(number, 0.0))
+        return shown.removesuffix(f" {self.system}") if self.check.unit == "mm" else shown
+
     def amount(self, number: float) -> str:
         """A difference rather than a place: ``2 holes`` where a place is ``hole 5``."""
         if self.check.unit == "mm":

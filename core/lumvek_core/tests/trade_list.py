@@ -144,7 +144,7 @@ SHOE = {
     "shoe drive belt": "shoe-belt",
 }
 ELEVATORS = {
-    "clean-grain chain": "grain-chain",
+    "clean-grain chain": "grain-chain grain-chain-stretch",
     "paddle to sensor pad": "pad-gap",
     "tensioner travel": "tensioner-travel",
     "half links": "half-links",

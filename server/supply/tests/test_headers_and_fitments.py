@@ -23,7 +23,7 @@ def ring(db):
     return SimpleNamespace(
         shop=Shop.objects.get(),
         machines=machines,
-        combine=WalkAround.objects.get(machine=machines["Heron 4"]),
+        combine=WalkAround.objects.filter(machine=machines["Heron 4"]).first(),
         planter=WalkAround.objects.filter(machine=machines["Dunmere 12"]).first(),
         **members,
     )

@@ -1,0 +1,86 @@
+"""A machine's counter, in hours or hectares: what the meter showed, what the machine has done in all, and what cannot be.
+
+A meter is exchanged or starts again at zero; the machine's own count goes on. All moments and figures are arguments.
+"""
+
+import datetime as dt
+from bisect import bisect_right
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+from .compare import below, exceeds
+from .units import plain
+
+MOST_A_DAY = {"h": 22.0, "ha": 250.0}
+"""More than this in a day is asked about."""
+MOST_SEASONS = 3.0
+"""And more than so many of its usual seasons at once."""
+YEAR = dt.timedelta(days=365)
+
+
+@dataclass(frozen=True)
+class Count:
+    """What the machine had done at a moment, all its meters together."""
+
+    at: dt.datetime
+    total: float
+
+
+def total_at(counts: Sequence[Count], when: dt.datetime) -> float | None:
+    """What the machine had done at a moment, between two counts in proportion; after the last one the last, before the first None."""
+    i = bisect_right(counts, when, key=lambda one: one.at)
+    if i == 0:
+        return None
+    if i == len(counts):
+        return counts[-1].total
+    before, after = counts[i - 1], counts[i]
+    share = (when - before.at) / (after.at - before.at)
+    return before.total + share * (after.total - before.total)
+
+
+def seasons(counts: Sequence[Count], today: dt.datetime, most: int = 6) -> list[float]:
+    """Use in each of the last years, newest first, as far as the counts reach back."""
+    marks = [total_at(counts, today - i * YEAR) for i in range(most + 1)]
+    return [now - before for now, before in pairwise(marks) if now is not None and before is not None]
+
+
+def usual_season(counts: Sequence[Count], today: dt.datetime) -> float | None:
+    """The mean of the last three seasons on record that had any use; None where there is none."""
+    used = [one for one in seasons(counts, today) if exceeds(one, 0)][:3]
+    return sum(used) / len(used) if used else None
+
+
+def question(counts: Sequence[Count], new: Count, unit: str) -> str:
+    """What to ask about a count before it is believed; empty where nothing is wrong with it. unit: ``h`` or ``ha``.
+
+    Counts may come in any order of time: the new one is held against its neighbours.
+    """
+    i = bisect_right(counts, new.at, key=lambda one: one.at)
+    before, after = counts[i - 1] if i else None, counts[i] if i < len(counts) else None
+    if before and below(new.total, before.total):
+        return (
+            f"{_shown(new.total, unit)} is less than the {_shown(before.total, unit)} of {_day(before.at)}. "
+            "Was the meter exchanged or set back, or was a figure mistyped?"
+        )
+    if after and exceeds(new.total, after.total):
+        return f"{_shown(new.total, unit)} is more than the {_shown(after.total, unit)} read later, on {_day(after.at)}."
+    if before is None:
+        return ""
+    more, days = new.total - before.total, (new.at - before.at) / dt.timedelta(days=1)
+    if exceeds(more, MOST_A_DAY[unit] * max(days, 1)):
+        return (
+            f"{_shown(more, unit)} since {_day(before.at)}: no machine does more than {_shown(MOST_A_DAY[unit], unit)} a day."
+        )
+    season = usual_season(counts, before.at)
+    if season and exceeds(more, MOST_SEASONS * season * max(days / YEAR.days, 1)):
+        return f"{_shown(more, unit)} since {_day(before.at)}, where a season is usually {_shown(season, unit)}."
+    return ""
+
+
+def _shown(figure: float, unit: str) -> str:
+    return f"{plain(figure, 0)} {unit}"
+
+
+def _day(at: dt.datetime) -> str:
+    return f"{at:%-d %b %Y}"

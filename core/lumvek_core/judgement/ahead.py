@@ -1,0 +1,36 @@
+"""What a forecast adds to a verdict: whether a part is watched, and what is said of it."""
+
+from ..compare import reached
+from .context import Expected
+from .rules import Severity
+from .words import percent
+
+
+def watched(expected: Expected, watch_chance: float) -> Severity:
+    """Sound or to be watched, of a part that is not at its limit: by the chance to reach it before the season ends."""
+    return "watch" if reached(expected.chance, watch_chance) else "sound"
+
+
+def in_words(expected: Expected, value: str, low: str, high: str) -> str:
+    """``expected 366 mm (364.2 to 367.8) by the end of the season; possible (24 %) that it reaches its limit``."""
+    chance = "under 1 %" if expected.chance < 0.005 else percent(expected.chance)
+    return f"expected {value} ({low} to {high}) by the end of the season; {expected.word} ({chance}) that it reaches its limit"
+
+
+def facts(expected: Expected) -> dict[str, float]:
+    """For whoever shows it: today's true value, the season's end with its range, and the chance."""
+    return {
+        "now": expected.now,
+        "expected": expected.value,
+        "low_end": expected.low,
+        "high_end": expected.high,
+        "chance": expected.chance,
+    }
+
+
+def why(watch_chance: float) -> str:
+    """How watching is decided, for whoever asks."""
+    return (
+        "From this machine's own readings, and where there are few of them from how such parts usually wear. "
+        f"Watched from a chance of {percent(watch_chance)}."
+    )
