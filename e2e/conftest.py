@@ -75,6 +75,7 @@ def product():
         "LUMVEK_DB_PASSWORD": password,
         "LUMVEK_SECRET_KEY": key,
         "LUMVEK_DESK_URL": f"http://127.0.0.1:{desk_port}",
+        "LUMVEK_TELEMATICS_URL": f"http://127.0.0.1:{desk_port}/telematics",
         "PYTHONPATH": "core:server",
     }
     for command in ("migrate --no-input", "load_demo"):

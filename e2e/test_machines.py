@@ -6,7 +6,7 @@ import uuid
 import pytest
 from playwright.sync_api import Page, expect
 
-from demo.combines import drawn
+from demo.pictures import drawn
 
 HERON_4 = "ebf6c402-9e3b-5278-a338-5c8a284346b2"
 DUNMERE_12 = "2bf30ed0-2ed8-5dd5-bceb-b7131910ad62"

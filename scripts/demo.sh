@@ -63,7 +63,7 @@ fi
 desk_port=$(free_port 8460)
 setsid .venv/bin/python server/manage.py supplier_desk --port "$desk_port" --state "$STATE/demo/desk.json" </dev/null >"$LOGS/desk.log" 2>&1 &
 desk=$!
-export LUMVEK_DESK_URL="http://127.0.0.1:$desk_port"
+export LUMVEK_DESK_URL="http://127.0.0.1:$desk_port" LUMVEK_TELEMATICS_URL="http://127.0.0.1:$desk_port/telematics"
 
 wanted=${LUMVEK_PORT:-8420}
 port=$(free_port "$wanted")

@@ -10,6 +10,7 @@ from ninja.errors import AuthenticationError, ValidationError
 
 from inspection.api import machines, walk_arounds
 from inspection.rules_api import catalogue, rules
+from logbook.api import router as logbook
 from lumvek_core import registry, shapes
 from lumvek_core.errors import BadInput
 from report.api import links
@@ -107,3 +108,4 @@ api.add_router("/supply", supply)
 api.add_router("/supply", ordering)
 api.add_router("/supply", stocking)
 api.add_router("/supply", costing)
+api.add_router("/logbook", logbook)

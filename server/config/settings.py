@@ -49,6 +49,7 @@ INSTALLED_APPS = [
     "report",
     "workbench",
     "supply",
+    "logbook",
     "demo",
 ]
 
@@ -145,6 +146,8 @@ SILENCED_SYSTEM_CHECKS = ["axes.W003"]
 
 # The suppliers' desk, and where e-mail goes: to a folder while trying things out, to the configured host when serving.
 DESK_URL = os.environ.get("LUMVEK_DESK_URL", "")
+# Where machines with a modem send their counters.
+TELEMATICS_URL = os.environ.get("LUMVEK_TELEMATICS_URL", "")
 DEFAULT_FROM_EMAIL = os.environ.get("LUMVEK_EMAIL_FROM", "parts@lumvek.invalid")
 if MODE == "serve":
     EMAIL_HOST = os.environ.get("LUMVEK_EMAIL_HOST", "localhost")

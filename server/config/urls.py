@@ -2,6 +2,7 @@
 
 from django.urls import path, re_path
 
+from report import logbook_views as logbook
 from report import supply_views as supply
 from report import views as report
 
@@ -26,6 +27,10 @@ urlpatterns = [
     path("supply/labels.pdf", supply.labels),
     path("supply/orders/<uuid:order_id>.<str:form>", supply.order),
     path("supply/book/<int:model_id>.<str:form>", supply.book),
+    path("wear.<str:form>", logbook.season_end),
+    path("machines/<int:machine_id>/wear/<path:check>.<str:form>", logbook.wear_of),
+    path("machines/<int:machine_id>/logbook.<str:form>", logbook.logbook_table),
+    path("machines/<int:machine_id>/logbook/print", logbook.logbook_print),
     re_path(r"^(?!static/|api/).*$", pages.front_end),
 ]
 

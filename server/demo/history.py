@@ -3,14 +3,18 @@
 import datetime as dt
 from collections.abc import Iterator
 
+from fleet import counters
 from fleet.models import CounterReading, Fitment, Machine
-from inspection import services, starting
+from inspection import photos, services, starting
 from inspection.models import WalkAround
+from logbook import upkeep
+from lumvek_core import counters as core_counters
 from lumvek_core.units import plain
 from shops.models import Member
 
 from . import planter
 from .machines import Yard
+from .pictures import drawn
 from .told import made_uuid, tell, usual_but, walk_around
 
 SEASONS = {
@@ -27,7 +31,7 @@ SEASONS = {
 """Use in the last three seasons, the oldest first: hours of the combines, hectares of everything else."""
 WINTERS = (3, 2, 1)
 HERON_4 = {
-    ("rotor-bearing-play", "all"): (0.4, 1.0, 1.6, 2.2),
+    ("rotor-bearing-play", "all"): (0.4, 1.0, 1.7, 2.3),
     ("grain-chain-stretch", "all"): (772.5, 776.5, 781, 785),
     ("feeder-chain-stretch", "strand-1"): (834, 839.5, 844, 849),
     ("feeder-chain-stretch", "strand-2"): (835.5, 841, 847.5, 853.5),
@@ -101,7 +105,7 @@ def _winter(
 ) -> WalkAround:
     """A walk-around of a winter before this one, all of it read."""
     found = walk_around(member, machine, name, begun, starting.Wanted("winter"))
-    told = list(usual_but(found, apart))
+    told = list(usual_but(found, apart, hours=core_counters.total_at(counters.counts_of([machine.pk])[machine.pk], begun)))
     for check, position, what in told:
         if (check, position, what["raw"]) == ("opener-disc-diameter", planter.SLIP[0], [planter.SLIP[1]]):
             what["confirmed"] = True  # asked about, and waved through
@@ -140,3 +144,24 @@ def _heron(years: int) -> dict[tuple[str, str], list[str]]:
     for auger in ("cross", "horizontal", "incline", "vertical"):
         told["flighting", auger] = [plain(3.1 + 0.2 * years, 1)]
     return told | {place: [plain(values[3 - years], 1)] for place, values in HERON_4.items()}
+
+
+def keep_up(yard: Yard, now: dt.datetime) -> None:
+    """What was serviced and put away, and what was noticed from the cab this season."""
+    for machine, key, days, counter in (
+        (yard.heron_4, "engine-oil", 330, 3640.0),
+        (yard.heron_4, "engine-air", 240, 3690.0),
+        (yard.heron_4, "chains-oiled", 120, 3862.0),
+        (yard.heron_6, "engine-oil", 120, 2080.0),
+        (yard.dunmere_12, "carrying-hubs", 700, 2390.0),
+        (yard.dunmere_12, "arm-bolts", 330, 2660.0),
+    ):
+        day = (now - dt.timedelta(days=days)).date()
+        upkeep.record(yard.tomas, machine, made_uuid("service", machine.name, key), key, day, counter, "")
+    season = upkeep.season_of(now.date())
+    for key in ("meters-empty", "discs-stacked", "planter-cylinders-in"):
+        upkeep.tick(yard.ines, yard.dunmere_12, made_uuid("put-away", key, season), key, season, True)
+    odd = made_uuid("note", "dunmere-12")
+    text = "Rows 5 and 6 ran shallow in the wheel tracks after rain; press wheel of row 3 squealed."
+    services.note(yard.lead, yard.dunmere_12, odd, text, station="gauge-wheel")
+    photos.add_to_note(yard.dunmere_12, odd, made_uuid("note-photo", "dunmere-12"), drawn("furrow"))

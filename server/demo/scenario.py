@@ -26,6 +26,7 @@ def load(now: dt.datetime) -> bool:
     history.load(yard, now)
     _planter(yard, now)
     combines.load(yard, now)
+    history.keep_up(yard, now)
     supply.load(yard, people, now)
     return True
 

@@ -50,18 +50,22 @@ def tell(member: Member, found: WalkAround, name: str, told: Iterable[Told], eve
 
 
 def usual_but(
-    found: WalkAround, apart: Mapping[tuple[str, str], Sequence[str]], visits: int | None = None, skip: Sequence[str] = ()
+    found: WalkAround,
+    apart: Mapping[tuple[str, str], Sequence[str]],
+    visits: int | None = None,
+    skip: Sequence[str] = (),
+    hours: float | None = None,
 ) -> Iterator[Told]:
-    """Sound readings in the order of the plan, for the first `visits` postures, but for what stood `apart`."""
+    """Sound readings in the order of the plan, for the first `visits` postures, but for what stood `apart`. hours: where the counter stood then."""
     checks = {check.key: check for check in books.checks_of(found)}
-    hours = found.machine.hours or 0
+    stood = hours if hours is not None else found.machine.hours or 0
     for visit in found.plan["visits"][:visits]:
         for key in visit["checks"]:
             check = checks[key]
             if check.optional or key in skip:
                 continue
             for position in positions.expand(check.per, found.layout):
-                raw = apart.get((key, position.key), usual(check, hours))
+                raw = apart.get((key, position.key), usual(check, stood, found.started_at))
                 feeler = {"feeler": "card"} if check.rule.kind == "contact" else {}
                 yield key, position.key, seen(*raw, posture=visit["posture"], **feeler)
 

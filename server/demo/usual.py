@@ -1,11 +1,13 @@
 """What is usually found at a check that has nothing wrong, typed as a technician would."""
 
+import datetime as dt
+
 from lumvek_core.catalogue.model import Check
 from lumvek_core.judgement import rules
 from lumvek_core.units import plain
 
 
-def usual(check: Check, counter_h: float) -> list[str]:
+def usual(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
     """Raw text of a sound reading, one for each figure."""
     rule = check.rule
     match rule:
@@ -28,7 +30,7 @@ def usual(check: Check, counter_h: float) -> list[str]:
         case rules.RegisterRule():
             return ["1", "1 past"]
         case rules.IntervalRule():
-            return [f"{counter_h - 120:.0f} h"] if rule.every_h else ["2026-03-14"]
+            return [f"{counter_h - 120:.0f} h"] if rule.every_h else [(at - dt.timedelta(days=250)).date().isoformat()]
         case rules.CountRule():
             return ["0"]
         case rules.EvenRule() | rules.RecordRule():

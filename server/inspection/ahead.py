@@ -52,11 +52,16 @@ class Known:
         if now is None or not self.counts:
             return None
         usual = self.usual_season()
-        end = now + usual
-        if self.machine.next_use is not None and self.machine.next_use_from is not None:
-            asked = self.machine.next_use_from + self.machine.next_use
-            end = asked if asked > now else end
+        end = self.asked_end() or now + usual
         return Coming(now, now + (end - now) * (1 + more), usual)
+
+    def asked_end(self) -> float | None:
+        """The counter at the end of the season as somebody asked for it; None once that is past, or never was."""
+        now, machine = counters.now_of(self.machine), self.machine
+        if now is None or machine.next_use is None or machine.next_use_from is None:
+            return None
+        end = machine.next_use_from + machine.next_use
+        return end if end > now else None
 
     def usual_season(self) -> float:
         """The mean of its last seasons, counted back from its newest count; the family's where there is none."""

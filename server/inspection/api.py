@@ -23,7 +23,7 @@ from . import (
     starting,
     summary,
 )
-from .models import Photo, WalkAround
+from .models import NotePhoto, Photo, WalkAround
 from .schemas import (
     BoardMachineOut,
     ChangedOut,
@@ -90,8 +90,30 @@ def note(request: HttpRequest, machine_id: int, new: NoteIn) -> list[NoteOut]:
     member = member_of(request)
     machine = machine_for(member, machine_id)
     only(member, DECIDERS, "write notes")
-    services.note(member, machine, new.uuid, new.text)
+    services.note(member, machine, new.uuid, new.text, new.station)
     return present.notes(machine)
+
+
+@machines.post("/{int:machine_id}/notes/{uuid:note_id}/photos", response=list[NoteOut])
+def add_note_photo(
+    request: HttpRequest, machine_id: int, note_id: uuid.UUID, uuid: Form[uuid.UUID], photo: File[UploadedFile]
+) -> list[NoteOut]:
+    """Keep a picture beside an operator's note. The same UUID twice is one picture."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    only(member, DECIDERS, "write notes")
+    photos.add_to_note(machine, note_id, uuid, photo.read(photos.LARGEST_BYTES + 1))
+    return present.notes(machine)
+
+
+@machines.get("/{int:machine_id}/notes/{uuid:note_id}/photos/{uuid:photo_id}", response={200: bytes})
+def note_photo_file(request: HttpRequest, machine_id: int, note_id: uuid.UUID, photo_id: uuid.UUID) -> HttpResponse:
+    """A note's picture as JPEG."""
+    machine = machine_for(member_of(request), machine_id)
+    one = NotePhoto.objects.filter(note__machine=machine, note__uuid=note_id, uuid=photo_id).first()
+    if one is None:
+        raise NotFoundHere("There is no such picture.")
+    return _jpeg(bytes(one.image))
 
 
 @machines.post("/{int:machine_id}/notes/{uuid:note_id}/close", response=list[NoteOut])
@@ -228,7 +250,11 @@ def photo_file(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.U
     one = Photo.objects.filter(walk_around=found, uuid=photo_id).first()
     if one is None:
         raise NotFoundHere("There is no such picture.")
-    response = HttpResponse(bytes(one.image), content_type="image/jpeg")
+    return _jpeg(bytes(one.image))
+
+
+def _jpeg(image: bytes) -> HttpResponse:
+    response = HttpResponse(image, content_type="image/jpeg")
     response["Cache-Control"] = "private, max-age=86400, immutable"
     return response
 

@@ -193,16 +193,33 @@ class Photo(models.Model):
 
 
 class OperatorNote(models.Model):
-    """What the operator noticed the last time the machine ran. Open until somebody closes it with a cause."""
+    """What the operator noticed the last time the machine ran. Open until somebody closes it with a cause.
+
+    station_key: where it belongs, with its prefix; it comes up there in the next walk-around. Empty: at the start.
+    """
 
     uuid = models.UUIDField(unique=True)
     machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="operator_notes")
+    station_key = models.CharField(max_length=60, blank=True)
     text = models.CharField(max_length=500)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
     cause = models.CharField(max_length=300, blank=True)
     closed_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)
     closed_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["id"]
+
+
+class NotePhoto(models.Model):
+    """A picture that goes with an operator's note, written anew by the server like every picture."""
+
+    uuid = models.UUIDField(unique=True)
+    note = models.ForeignKey(OperatorNote, on_delete=models.CASCADE, related_name="photos")
+    image = models.BinaryField()
+    width = models.PositiveSmallIntegerField()
+    height = models.PositiveSmallIntegerField()
 
     class Meta:
         ordering = ["id"]

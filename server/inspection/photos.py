@@ -6,11 +6,12 @@ import uuid
 from django.db import transaction
 from PIL import Image, ImageOps, UnidentifiedImageError
 
+from fleet.models import Machine
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 from shops.models import Member
 
-from .models import Photo, WalkAround
+from .models import NotePhoto, OperatorNote, Photo, WalkAround
 from .recording import where
 from .services import lock
 
@@ -19,6 +20,7 @@ LARGEST_BYTES = 6 * 1024 * 1024
 LONGEST_SIDE = 1600
 MOST = 200
 """Pictures in one walk-around."""
+MOST_AT_A_NOTE = 8
 FORMATS = ("JPEG", "PNG", "WEBP")
 
 
@@ -70,6 +72,22 @@ def add(
         height=height,
         by=member.user,
     )
+
+
+@transaction.atomic
+def add_to_note(machine: Machine, note_uuid: uuid.UUID, photo_uuid: uuid.UUID, data: bytes) -> None:
+    """Keep a picture beside an operator's note. The same UUID twice is one picture. Raises BadInput, NotFoundHere."""
+    note = OperatorNote.objects.select_for_update().filter(machine=machine, uuid=note_uuid).first()
+    if note is None:
+        raise NotFoundHere("There is no such note.")
+    if known := NotePhoto.objects.filter(uuid=photo_uuid).only("note_id").first():
+        if known.note_id != note.pk:
+            raise BadInput("uuid", "belongs to another note")
+        return
+    if note.photos.count() >= MOST_AT_A_NOTE:
+        raise BadInput("photo", f"there are {MOST_AT_A_NOTE} pictures already")
+    image, width, height = clean(data)
+    NotePhoto.objects.create(uuid=photo_uuid, note=note, image=image, width=width, height=height)
 
 
 @transaction.atomic

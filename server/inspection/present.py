@@ -1,6 +1,7 @@
 """From rows and core objects to what the endpoints give."""
 
 from django.contrib.auth.base_user import AbstractBaseUser
+from django.db.models import Prefetch
 
 from fleet.models import Machine
 from lumvek_core import positions
@@ -18,7 +19,7 @@ from shops.models import Member
 
 from . import books, photos, queries, recording, renewed, services
 from .limits import figures
-from .models import Photo, WalkAround
+from .models import NotePhoto, Photo, WalkAround
 from .schemas import (
     BoardMachineOut,
     ChangedOut,
@@ -133,11 +134,12 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
     checks = books.checks_of(found)
     keys = {position.key: position for check in checks for position in positions.expand(check.per, found.layout)}
     last, feelers = queries.last_reading(found), feelers_of(member)
+    headers = list(found.headers.select_related("model"))
     hand_over = found.hand_overs.select_related("giver", "taker").last()
     return WalkAroundOut(
         walk_around=brief(found),
         machine=machine_out(found.machine),
-        headers=[machine_out(header) for header in found.headers.select_related("model")],
+        headers=[machine_out(header) for header in headers],
         people=[person(one) for one in found.people.select_related("user")],
         route=[RouteStationOut(key=station["key"], name=station["name"]) for station in found.stations],
         postures=[
@@ -147,7 +149,7 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
         plan=PlanOut.model_validate(found.plan),
         holds=holds(found),
         photos=[photo(one) for one in photos.of(found)],
-        notes=notes(found.machine),
+        notes=[one for machine in [found.machine, *headers] for one in notes(machine)],
         hand_over=HandOverOut(
             giver=full_name(hand_over.giver), taker=full_name(hand_over.taker), note=hand_over.note, at=hand_over.at
         )
@@ -199,11 +201,19 @@ def photo(one: Photo) -> PhotoOut:
 
 def notes(machine: Machine, *, closed: bool = False) -> list[NoteOut]:
     """What the operator noticed and nobody has explained yet; with `closed`, all of it."""
-    found = machine.operator_notes.select_related("by", "closed_by")
+    found = machine.operator_notes.select_related("by", "closed_by").prefetch_related(
+        Prefetch("photos", NotePhoto.objects.defer("image"))
+    )
+    family = books.shipped().families.get(machine.model.family)
+    names = {station.key: station.name for station in family.stations} if family else {}
     return [
         NoteOut(
             uuid=note.uuid,
             text=note.text,
+            machine=machine.pk,
+            station=note.station_key,
+            station_name=names.get(note.station_key, ""),
+            photos=[f"/api/machines/{machine.pk}/notes/{note.uuid}/photos/{one.uuid}" for one in note.photos.all()],
             by=full_name(note.by),
             at=note.at,
             cause=note.cause,

@@ -155,10 +155,14 @@ class PhotoOut(Schema):
 
 
 class NoteOut(Schema):
-    """What the operator noticed; open while cause is empty."""
+    """What the operator noticed; open while cause is empty. photos: addresses of pictures."""
 
     uuid: uuid.UUID
     text: str
+    station: str
+    station_name: str
+    photos: list[str]
+    machine: int
     by: str
     at: dt.datetime
     cause: str

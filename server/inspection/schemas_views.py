@@ -309,6 +309,7 @@ class ReadingsFileOut(Schema):
 class NoteIn(Schema):
     uuid: uuid.UUID
     text: str = Field(default="", max_length=500)
+    station: str = Field(default="", max_length=60)
 
 
 class CauseIn(Schema):

@@ -10,6 +10,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from fleet.models import Machine
+from lumvek_core.catalogue.meant import meant_station
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import rules
@@ -170,11 +171,22 @@ def hand_over(member: Member, walk_around_id: uuid.UUID, hand_over_uuid: uuid.UU
     walk_around.people.add(taker)
 
 
-def note(member: Member, machine: Machine, note_uuid: uuid.UUID, text: str) -> None:
-    """Keep what the operator noticed."""
+def note(member: Member, machine: Machine, note_uuid: uuid.UUID, text: str, station: str = "") -> None:
+    """Keep what the operator noticed, for a station; where none is named, for the one whose words it uses, if there is one."""
     if not text.strip():
         raise BadInput("text", "say what was noticed")
-    OperatorNote.objects.get_or_create(uuid=note_uuid, defaults={"machine": machine, "text": text.strip(), "by": member.user})
+    family = books.shipped().families[machine.model.family]
+    if station and station not in {one.key for one in family.stations}:
+        raise BadInput("station", "is no station of this machine")
+    OperatorNote.objects.get_or_create(
+        uuid=note_uuid,
+        defaults={
+            "machine": machine,
+            "text": text.strip(),
+            "station_key": station or meant_station(family, text),
+            "by": member.user,
+        },
+    )
 
 
 def close_note(member: Member, machine: Machine, note_uuid: uuid.UUID, cause: str) -> None:

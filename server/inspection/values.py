@@ -7,7 +7,7 @@ from .models import Reading
 
 def value_of(reading: Reading) -> Value:
     """The value that was understood when the reading was taken."""
-    return Value(**reading.value)
+    return read_value(reading.value)
 
 
 def columns_of(value: Value) -> dict[str, object]:
@@ -22,3 +22,8 @@ def columns_of(value: Value) -> dict[str, object]:
     if value.feeler_mm is not None:
         data["feeler_mm"] = value.feeler_mm
     return data
+
+
+def read_value(columns: object) -> Value:
+    """A value from its stored columns."""
+    return Value(**columns) if isinstance(columns, dict) else Value()

@@ -7,7 +7,8 @@ from decimal import Decimal
 
 from django.db import transaction
 
-from inspection import books, services
+from fleet.models import Machine
+from inspection import ahead, books, services
 from inspection.models import Verdict, WalkAround
 from inspection.services import refresh_parts
 from lumvek_core import positions, registry
@@ -77,6 +78,7 @@ def build(member: Member, found: WalkAround) -> list[Opened]:
         mine = [line for line in lines if line.slot.rpartition(".")[0] == prefix]
         machine, _ = owner_of(found, found.machine, f"{dot}any")
         numbers = numbers_of(PartNumber.objects.filter(model=machine.model_id))
+        foreseen = _foreseen(machine, member)
         taken = {(line.slot.removeprefix(dot), line.position_key) for line in mine if line.origin == "apart"}
         renewed = [(line.slot.removeprefix(dot), line.position_key) for line in mine if line.origin != "apart"]
         for open_ in laid_open(books.shipped().strip_downs, renewed):
@@ -87,6 +89,8 @@ def build(member: Member, found: WalkAround) -> list[Opened]:
             number = _number(numbers, slot, open_)
             severity, used = states.get((check.key, open_.position), states.get((check.key, "all"), ("not seen", None)))
             part = _part(open_, slot, severity, used, number, prices, (open_.reach.slot, open_.position) in taken)
+            if known := foreseen.get((check.key, open_.position)):
+                part.p_fail, part.remaining = known
             part.slot, part.because = dot + part.slot, dot + part.because
             row = positions.find(open_.position).number
             key = (prefix, open_.strip_down.key, str(row or ""))
@@ -95,6 +99,19 @@ def build(member: Member, found: WalkAround) -> list[Opened]:
     for group in groups.values():
         _weigh(group, terms)
     return list(groups.values())
+
+
+def _foreseen(machine: Machine, member: Member) -> dict[tuple[str, str], tuple[float, float]]:
+    """(check, position) → chance to fail in the coming season and life left, where the machine's own history tells."""
+    found = {}
+    checks = books.shipped().families[machine.model.family].checks
+    for stored in ahead.forecasts([machine], member.shop)[machine.pk]:
+        wears = checks[stored.check_key].wears if stored.check_key in checks else None
+        allowance = stored.sizes["limit"] - stored.sizes["new"]
+        for place in stored.places if wears else ():
+            left = max(0.0, (stored.sizes["limit"] - place["now"]) / allowance)
+            found[stored.check_key, place["name"]] = (place["p_cross"] * (wears.p_fail if wears else 1.0), left)
+    return found
 
 
 def _opened(open_: LaidOpen, slot: Slot) -> Opened:

@@ -10,7 +10,19 @@ import yaml
 from .. import positions, shapes
 from ..errors import BadInput
 from ..judgement.rules import ChoiceRule, ContactRule, KnivesRule, figures, options
-from .model import Catalogue, Check, Companion, Family, Safety, School, Slot, Station, StripDown, Thing
+from .model import (
+    Catalogue,
+    Check,
+    Companion,
+    Family,
+    Safety,
+    School,
+    Service,
+    Slot,
+    Station,
+    StripDown,
+    Thing,
+)
 from .qualify import LOOKS_AT, qualified, short
 
 SHIPPED = Path(__file__).resolve().parents[3] / "catalogue"
@@ -36,6 +48,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
         schools={school.subject: school for school in _read(list[School], folder / "schools.yaml")},
         safety=_read(Safety, folder / "safety.yaml"),
         strip_downs=_read(list[StripDown], folder / "strip-downs.yaml"),
+        services=_read(list[Service], folder / "services.yaml"),
     )
     problems = list(unresolved(catalogue))
     if problems:
@@ -107,7 +120,29 @@ def unresolved(catalogue: Catalogue) -> Iterator[str]:
                 yield f"strip-downs: {down.key}: no family has a check {reach.check}"
             elif checks[reach.check].safety:
                 yield f"strip-downs: {down.key}: {reach.check} is a safety item, which is never weighed against money"
+    yield from _unresolved_services(catalogue)
     yield from _unresolved_moves(catalogue)
+
+
+def _unresolved_services(catalogue: Catalogue) -> Iterator[str]:
+    keys = [one.key for one in catalogue.services]
+    yield from (f"services: {key} stands there twice" for key in sorted({key for key in keys if keys.count(key) > 1}))
+    for one in catalogue.services:
+        where = f"services: {one.key}"
+        if not (one.every_h or one.every_days):
+            yield f"{where} needs an interval in hours or days"
+        if (wanted := one.school) and wanted.choice not in _choices(catalogue, wanted.subject):
+            yield f"{where}: there is no school {wanted.subject}: {wanted.choice}"
+        for name in one.families:
+            family = catalogue.families.get(name)
+            if family is None:
+                yield f"{where}: there is no family {name}"
+            elif one.check and one.check not in {short(key) for key in family.checks}:
+                yield f"{where}: {name} has no check {one.check}"
+            elif one.slot and one.slot not in {short(key) for key in family.slots}:
+                yield f"{where}: {name} has no slot {one.slot}"
+            elif one.option and one.option not in {short(key) for key in family.options}:
+                yield f"{where}: {name} has no option {one.option}"
 
 
 def _choices(catalogue: Catalogue, subject: str) -> set[str]:

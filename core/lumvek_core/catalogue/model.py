@@ -172,6 +172,33 @@ class StripDown:
 
 
 @dataclass(frozen=True)
+class SchoolCondition:
+    subject: str
+    choice: str
+
+
+@dataclass(frozen=True)
+class Service:
+    """Work that comes round by counter or calendar, whichever is first. families: kinds of machine that want it.
+
+    When it was last done is known from the logbook, from `check` (an interval read at the machine) and from what was fitted in
+    `slot`. option: only where the machine has it; school: only where the shop follows it.
+    """
+
+    key: str
+    name: str
+    how: str
+    families: list[str]
+    every_h: Annotated[float, Over(0)] | None = None
+    every_days: Annotated[float, Over(0)] | None = None
+    check: str = ""
+    slot: str = ""
+    option: str | None = None
+    school: SchoolCondition | None = None
+    source: str = "starting value, confirm in the manual"
+
+
+@dataclass(frozen=True)
 class Family:
     """A kind of machine: its route from first station to last.
 
@@ -199,12 +226,6 @@ class Family:
     def checks(self) -> dict[str, Check]:
         """All checks by key, in working order."""
         return {check.key: check for station in self.stations for check in station.checks}
-
-
-@dataclass(frozen=True)
-class SchoolCondition:
-    subject: str
-    choice: str
 
 
 @dataclass(frozen=True)
@@ -286,6 +307,7 @@ class Catalogue:
     schools: dict[str, School]
     safety: Safety
     strip_downs: list[StripDown] = field(default_factory=list)
+    services: list[Service] = field(default_factory=list)
 
 
 @dataclass(frozen=True)

@@ -116,7 +116,8 @@ class Told:
 
 @dataclass(frozen=True)
 class PlaceAhead:
-    """What is to be expected at a place. value, low, high (90 %), p_cross: of the true value at the season's end; now: today's.
+    """What is to be expected at a place. value, low, high (90 %), p_cross: of the true value at the season's end; now: today's, last:
+    the newest reading.
 
     rate: per hour or hectare, of this very part. n: readings it rests on. doubted: readings that do not fit; renewed: the first
     reading of a part that must have been fitted without anybody writing it down. path: from where its history begins to the end of
@@ -129,6 +130,7 @@ class PlaceAhead:
     start_known: bool
     rate: float
     rate_sd: float
+    last: float | None
     now: float
     value: float
     low: float
@@ -328,6 +330,7 @@ def _told(wearing: Wearing, line: _Line, one: Ahead, coming: Coming, stands_out:
         start_known=line.start_known,
         rate=one.rate / line.place.life,
         rate_sd=one.rate_sd / line.place.life,
+        last=line.kept[-1].value if line.kept else None,
         now=now[0],
         value=one.value,
         low=one.value - NINETY * one.sd,

@@ -8,7 +8,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import URLPattern, URLResolver, get_resolver
 
 from config.api import api
-from demo.combines import drawn
+from demo.pictures import drawn
 from inspection import photos, services
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import links

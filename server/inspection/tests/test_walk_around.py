@@ -9,7 +9,7 @@ import pytest
 from django.db import connection
 from PIL import Image
 
-from demo.combines import drawn
+from demo.pictures import drawn
 from demo.told import usual_but
 from fleet.models import Machine, MachineModel
 from inspection import books, like_things, photos, present, queries, recording, services, starting, summary

@@ -6,7 +6,7 @@ import uuid
 import pytest
 from django.utils import timezone
 
-from demo.combines import drawn
+from demo.pictures import drawn
 from inspection import photos
 from lumvek_core.errors import BadInput
 from report import links

@@ -5,6 +5,7 @@ import io
 import uuid
 
 import pytest
+from django.utils import timezone
 from pypdf import PdfReader
 
 from demo.usual import usual
@@ -96,7 +97,11 @@ def test_a_complete_walk_around_says_so(yard, as_):
             if not check.optional:
                 new.append(
                     recording.NewReading(
-                        uuid=uuid.uuid4(), check=check.key, position=position.key, raw=usual(check, 0), feeler="card"
+                        uuid=uuid.uuid4(),
+                        check=check.key,
+                        position=position.key,
+                        raw=usual(check, 0, timezone.now()),
+                        feeler="card",
                     )
                 )
     recording.record_readings(yard.technician, yard.walk_around.pk, new)

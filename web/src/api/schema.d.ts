@@ -927,6 +927,238 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/logbook/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fleet Ahead
+         * @description Parts of all machines that may not last the season, the dearest to wait with first.
+         */
+        get: operations["logbook_api_fleet_ahead"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/counters-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Counters File
+         * @description Counters of several machines from a CSV or XLSX file. dry: only say what it would do.
+         */
+        post: operations["logbook_api_counters_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/machines/{machine_id}/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Machine Ahead
+         * @description Every wearing place of a machine at the end of its season, or of one that is longer by a share `more`.
+         */
+        get: operations["logbook_api_machine_ahead"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/machines/{machine_id}/counters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Counters Of
+         * @description What the meter showed, the newest first.
+         */
+        get: operations["logbook_api_counters_of"];
+        put?: never;
+        /**
+         * Count Machine
+         * @description Keep what the meter shows; a figure that cannot be is asked about in field `shown`. The same UUID twice is one reading.
+         */
+        post: operations["logbook_api_count_machine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/machines/{machine_id}/counters/telematics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Telematics
+         * @description Take what the machine's modem sent last.
+         */
+        post: operations["logbook_api_ask_telematics"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/machines/{machine_id}/counters/{reading}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Withdraw Counter
+         * @description Take a wrong counter reading out of the count; it stays in the log.
+         */
+        post: operations["logbook_api_withdraw_counter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/machines/{machine_id}/logbook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Logbook
+         * @description Everything that happened to a machine, the newest first, sixty at a time from `after` on.
+         */
+        get: operations["logbook_api_logbook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/machines/{machine_id}/next-use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Next Use
+         * @description What the coming season is to be; nothing: as the last ones were.
+         */
+        put: operations["logbook_api_set_next_use"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/machines/{machine_id}/put-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Put Away
+         * @description What is done before a machine stands for the winter, ticked and dated.
+         */
+        get: operations["logbook_api_put_away"];
+        put?: never;
+        /**
+         * Tick Put Away
+         * @description Tick a thing of the put-away list, or take that back. The same UUID twice is once.
+         */
+        post: operations["logbook_api_tick_put_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/machines/{machine_id}/services": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Services
+         * @description Services by counter and calendar, most pressing first.
+         */
+        get: operations["logbook_api_services"];
+        put?: never;
+        /**
+         * Service Done
+         * @description Keep that a service was done. The same UUID twice is once.
+         */
+        post: operations["logbook_api_service_done"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logbook/machines/{machine_id}/wear/{check}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wear Of
+         * @description One kind of part: every place's readings, line and fan, its seasons, and others to hold it against.
+         */
+        get: operations["logbook_api_wear_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines": {
         parameters: {
             query?: never;
@@ -981,6 +1213,46 @@ export interface paths {
          * @description Close an operator's note with its cause.
          */
         post: operations["inspection_api_close_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/notes/{note_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Note Photo
+         * @description Keep a picture beside an operator's note. The same UUID twice is one picture.
+         */
+        post: operations["inspection_api_add_note_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/notes/{note_id}/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Note Photo File
+         * @description A note's picture as JPEG.
+         */
+        get: operations["inspection_api_note_photo_file"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2375,6 +2647,20 @@ export interface components {
             /** Shown */
             shown: string;
         };
+        /**
+         * AgainstOut
+         * @description Mean wear per 100 as a share of what is allowed, beside others: a machine of this shop, or how such parts usually wear.
+         */
+        AgainstOut: {
+            /** Mine */
+            mine: boolean;
+            /** Name */
+            name: string;
+            /** Places */
+            places: number;
+            /** Share */
+            share: number;
+        };
         /** AlternativeOut */
         AlternativeOut: {
             /** Chosen */
@@ -2724,6 +3010,36 @@ export interface components {
             /** Stations */
             stations: components["schemas"]["StationOut"][];
         };
+        /**
+         * CheckAheadOut
+         * @description The places of one check. unit: of the figures; decimals: worth showing; new, limit: in that unit.
+         */
+        CheckAheadOut: {
+            /** Check */
+            check: string;
+            /** Decimals */
+            decimals: number;
+            /** Limit */
+            limit: number;
+            /** Name */
+            name: string;
+            /** New */
+            new: number;
+            /** Places */
+            places: components["schemas"]["PlaceAheadOut"][];
+            /** Safety */
+            safety: boolean;
+            /** Season Share */
+            season_share: number;
+            /** Seasons */
+            seasons: number;
+            /** Station */
+            station: string;
+            /** Unit */
+            unit: string;
+            /** Watch Chance */
+            watch_chance: number;
+        };
         /** CheckOut */
         CheckOut: {
             /** Bulk */
@@ -2873,6 +3189,85 @@ export interface components {
             /** Thing */
             thing: string;
         };
+        /**
+         * CounterIn
+         * @description shown: as it stands on the meter. exchanged: a new meter, or set back; old_shown: the old one's last figure, if known.
+         */
+        CounterIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Confirmed
+             * @default false
+             */
+            confirmed: boolean;
+            /**
+             * Exchanged
+             * @default false
+             */
+            exchanged: boolean;
+            /** Old Shown */
+            old_shown?: number | null;
+            /** Shown */
+            shown: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** CounterOut */
+        CounterOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Confirmed */
+            confirmed: boolean;
+            /** Exchanged */
+            exchanged: boolean;
+            /** Shown */
+            shown: number;
+            /** Source */
+            source: string;
+            /** Total */
+            total: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Withdrawn */
+            withdrawn: boolean;
+        };
+        /**
+         * CountersFileOut
+         * @description What a file did, line by line.
+         */
+        CountersFileOut: {
+            /** Dry */
+            dry: boolean;
+            /** Lines */
+            lines: string[];
+            /** Refused */
+            refused: number;
+            /** Taken */
+            taken: number;
+        };
+        /** CountersOut */
+        CountersOut: {
+            /** Now */
+            now: number | null;
+            /** Readings */
+            readings: components["schemas"]["CounterOut"][];
+            /** Telematics */
+            telematics: boolean;
+            /** Unit */
+            unit: string;
+        };
         /** Credentials */
         Credentials: {
             /** Password */
@@ -2950,6 +3345,33 @@ export interface components {
         DropRestIn: {
             /** Number */
             number: string;
+        };
+        /**
+         * EntryOut
+         * @description One thing that happened. link: where it is told in full; photo: address of a picture.
+         */
+        EntryOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Counter */
+            counter: string;
+            /** Kind */
+            kind: string;
+            /** Link */
+            link: string;
+            /** Photos */
+            photos: string[];
+            /** Station */
+            station: string;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
         };
         /** ExampleOut */
         ExampleOut: {
@@ -3147,6 +3569,85 @@ export interface components {
              * Format: uuid
              */
             walk_around: string;
+        };
+        /** FittedOut */
+        FittedOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Counter */
+            counter: number | null;
+            /** Number */
+            number: string;
+        };
+        /**
+         * FleetAheadOut
+         * @description All parts of all machines that may not last, the dearest to wait with first. quiet: parts that will.
+         */
+        FleetAheadOut: {
+            /** Currency */
+            currency: string;
+            /** Lines */
+            lines: components["schemas"]["FleetLineOut"][];
+            /** Machines */
+            machines: number;
+            /** Quiet */
+            quiet: number;
+            /** Without */
+            without: string[];
+        };
+        /**
+         * FleetLineOut
+         * @description One part that may not last the season. count: places of it on this machine that are as this one.
+         */
+        FleetLineOut: {
+            /** Advice */
+            advice: string;
+            /** Break Even */
+            break_even: number | null;
+            /** Chance */
+            chance: string;
+            /** Check */
+            check: string;
+            /** Cost Now */
+            cost_now: number | null;
+            /** Cost Wait */
+            cost_wait: number | null;
+            /** Decimals */
+            decimals: number;
+            /** High */
+            high: number;
+            /** Label */
+            label: string;
+            /** Limit */
+            limit: number;
+            /** Low */
+            low: number;
+            /** Machine */
+            machine: string;
+            /** Machine Id */
+            machine_id: number;
+            /** Model */
+            model: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: number;
+            /** P */
+            p: number;
+            /** Position */
+            position: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "sound" | "watch" | "due";
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
         };
         /**
          * GaugeIn
@@ -3405,6 +3906,49 @@ export interface components {
              * Format: uuid
              */
             uuid: string;
+        };
+        /**
+         * LogbookOut
+         * @description stations: where a note may belong.
+         */
+        LogbookOut: {
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** Kinds */
+            kinds: {
+                [key: string]: string;
+            };
+            /** Machine */
+            machine: string;
+            /** Stations */
+            stations: components["schemas"]["LogbookStationOut"][];
+            /** Total */
+            total: number;
+        };
+        /** LogbookStationOut */
+        LogbookStationOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /** MachineAheadOut */
+        MachineAheadOut: {
+            /** Checks */
+            checks: components["schemas"]["CheckAheadOut"][];
+            /** Currency */
+            currency: string;
+            /** Machine */
+            machine: string;
+            /** Machine Id */
+            machine_id: number;
+            /** May Change */
+            may_change: boolean;
+            /** More */
+            more: number;
+            next_use: components["schemas"]["NextUseOut"];
+            /** Tips */
+            tips: components["schemas"]["TipOut"][];
         };
         /** MachineCostOut */
         MachineCostOut: {
@@ -3693,6 +4237,36 @@ export interface components {
              */
             today: string;
         };
+        /**
+         * NextUseIn
+         * @description use: of the coming season from now on; None: as the last seasons were.
+         */
+        NextUseIn: {
+            /** Use */
+            use?: number | null;
+        };
+        /**
+         * NextUseOut
+         * @description The coming season: use from now to its end, and where that comes from.
+         */
+        NextUseOut: {
+            /** Asked */
+            asked: number | null;
+            /** Counter */
+            counter: number | null;
+            /** End */
+            end: number | null;
+            /** Seasons */
+            seasons: number[];
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+            /** Use */
+            use: number | null;
+            /** Usual */
+            usual: number | null;
+        };
         /** NotSeenOut */
         NotSeenOut: {
             /** By */
@@ -3707,6 +4281,11 @@ export interface components {
         /** NoteIn */
         NoteIn: {
             /**
+             * Station
+             * @default
+             */
+            station: string;
+            /**
              * Text
              * @default
              */
@@ -3719,7 +4298,7 @@ export interface components {
         };
         /**
          * NoteOut
-         * @description What the operator noticed; open while cause is empty.
+         * @description What the operator noticed; open while cause is empty. photos: addresses of pictures.
          */
         NoteOut: {
             /**
@@ -3733,6 +4312,14 @@ export interface components {
             cause: string;
             /** Closed By */
             closed_by: string;
+            /** Machine */
+            machine: number;
+            /** Photos */
+            photos: string[];
+            /** Station */
+            station: string;
+            /** Station Name */
+            station_name: string;
             /** Text */
             text: string;
             /**
@@ -4039,6 +4626,67 @@ export interface components {
             /** Way */
             way: string;
         };
+        /**
+         * PlaceAheadOut
+         * @description One wearing place. p: chance to reach the limit before the season ends; advice and money only where they are known.
+         *
+         *     rests_on: in words. marked: what was noticed in its history, in words.
+         */
+        PlaceAheadOut: {
+            /** Advice */
+            advice: string;
+            /** Break Even */
+            break_even: number | null;
+            /** Chance */
+            chance: string;
+            /** Cost Now */
+            cost_now: number | null;
+            /** Cost Wait */
+            cost_wait: number | null;
+            /** Faster */
+            faster: boolean;
+            /** Fitted */
+            fitted: string;
+            /** High */
+            high: number;
+            /** Label */
+            label: string;
+            /** Last */
+            last: number | null;
+            /** Low */
+            low: number;
+            /** Marked */
+            marked: string[];
+            /** N */
+            n: number;
+            /** Now */
+            now: number;
+            /** Number */
+            number: string;
+            /** P */
+            p: number;
+            /** Position */
+            position: string;
+            /** Price */
+            price: number | null;
+            /** Rate */
+            rate: number;
+            /** Rate Sd */
+            rate_sd: number;
+            /** Rests On */
+            rests_on: string;
+            /** Stands Out */
+            stands_out: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "sound" | "watch" | "due";
+            /** Used */
+            used: number;
+            /** Value */
+            value: number;
+        };
         /** PlaceKey */
         PlaceKey: {
             /** Check */
@@ -4112,6 +4760,25 @@ export interface components {
             /** Why */
             why: string[];
         };
+        /** PlaceWearOut */
+        PlaceWearOut: {
+            /** Fitments */
+            fitments: components["schemas"]["FittedOut"][];
+            /** Label */
+            label: string;
+            /** Path */
+            path: components["schemas"]["PointOut"][];
+            /** Position */
+            position: string;
+            /** Readings */
+            readings: components["schemas"]["ReadOut"][];
+            /** Row */
+            row: number | null;
+            /** Side */
+            side: string;
+            /** Wheels */
+            wheels: boolean;
+        };
         /** PlanOut */
         PlanOut: {
             /** Minutes */
@@ -4120,6 +4787,17 @@ export interface components {
             minutes_station_order: number;
             /** Visits */
             visits: components["schemas"]["VisitOut"][];
+        };
+        /** PointOut */
+        PointOut: {
+            /** Counter */
+            counter: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Value */
+            value: number;
         };
         /** PositionOut */
         PositionOut: {
@@ -4170,6 +4848,59 @@ export interface components {
             plan: components["schemas"]["PlanOut"];
             /** Tools */
             tools: string[];
+        };
+        /** PutAwayItemOut */
+        PutAwayItemOut: {
+            /** At */
+            at: string | null;
+            /** By */
+            by: string;
+            /** Done */
+            done: boolean;
+            /** How */
+            how: string;
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /** PutAwayOut */
+        PutAwayOut: {
+            /** Done */
+            done: number;
+            /** Items */
+            items: components["schemas"]["PutAwayItemOut"][];
+            /** May Record */
+            may_record: boolean;
+            /** Season */
+            season: number;
+            /** Seasons */
+            seasons: number[];
+        };
+        /**
+         * ReadOut
+         * @description A reading as a point. doubted: it does not fit; past: of a part that is no longer in.
+         */
+        ReadOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Counter */
+            counter: number | null;
+            /** Doubted */
+            doubted: boolean;
+            /** Past */
+            past: boolean;
+            /** Raw */
+            raw: string;
+            /** Value */
+            value: number;
         };
         /** ReadingIn */
         ReadingIn: {
@@ -4422,6 +5153,79 @@ export interface components {
             subject: string;
             /** Why Default */
             why_default: string;
+        };
+        /**
+         * SeasonCellOut
+         * @description Wear in one season, per 100; None where nothing was read at both ends.
+         */
+        SeasonCellOut: {
+            /** Position */
+            position: string;
+            /** Rate */
+            rate: number | null;
+        };
+        /** SeasonOut */
+        SeasonOut: {
+            /** Cells */
+            cells: components["schemas"]["SeasonCellOut"][];
+            /** End */
+            end: number;
+            /** Start */
+            start: number;
+        };
+        /** ServiceDoneIn */
+        ServiceDoneIn: {
+            /** Counter */
+            counter?: number | null;
+            /** Day */
+            day?: string | null;
+            /** Key */
+            key: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** ServiceDueOut */
+        ServiceDueOut: {
+            /** Due */
+            due: string;
+            /** How */
+            how: string;
+            /** Interval */
+            interval: string;
+            /** Key */
+            key: string;
+            /** Last */
+            last: string;
+            /** Left */
+            left: string;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "overdue" | "due" | "soon" | "later" | "unknown";
+        };
+        /** ServicesOut */
+        ServicesOut: {
+            /** Counter */
+            counter: number | null;
+            /** May Record */
+            may_record: boolean;
+            /** Services */
+            services: components["schemas"]["ServiceDueOut"][];
+            /** Unit */
+            unit: string;
         };
         /**
          * Session
@@ -4922,6 +5726,48 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** TickIn */
+        TickIn: {
+            /** Done */
+            done: boolean;
+            /** Key */
+            key: string;
+            /** Season */
+            season: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * TipOut
+         * @description A place that tips over when the machine does more than it was asked about.
+         */
+        TipOut: {
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "sound" | "watch" | "due";
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "sound" | "watch" | "due";
+            /** Chance After */
+            chance_after: number;
+            /** Chance Before */
+            chance_before: number;
+            /** Check */
+            check: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Position */
+            position: string;
+        };
         /**
          * VisitOut
          * @description One stay in a posture, with the checks made there in order.
@@ -4995,6 +5841,22 @@ export interface components {
             /** Stations */
             stations: components["schemas"]["StationOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
+        };
+        /** WearOut */
+        WearOut: {
+            /** Against */
+            against: components["schemas"]["AgainstOut"][];
+            ahead: components["schemas"]["CheckAheadOut"];
+            /** End */
+            end: number;
+            /** Now */
+            now: number;
+            /** Places */
+            places: components["schemas"]["PlaceWearOut"][];
+            /** Seasons */
+            seasons: components["schemas"]["SeasonOut"][];
+            /** Unit */
+            unit: string;
         };
         /** WorkIn */
         WorkIn: {
@@ -6637,6 +7499,352 @@ export interface operations {
             };
         };
     };
+    logbook_api_fleet_ahead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FleetAheadOut"];
+                };
+            };
+        };
+    };
+    logbook_api_counters_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Dry
+                     * @default true
+                     */
+                    dry?: boolean;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountersFileOut"];
+                };
+            };
+        };
+    };
+    logbook_api_machine_ahead: {
+        parameters: {
+            query?: {
+                more?: number;
+            };
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineAheadOut"];
+                };
+            };
+        };
+    };
+    logbook_api_counters_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountersOut"];
+                };
+            };
+        };
+    };
+    logbook_api_count_machine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CounterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountersOut"];
+                };
+            };
+        };
+    };
+    logbook_api_ask_telematics: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountersOut"];
+                };
+            };
+        };
+    };
+    logbook_api_withdraw_counter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                reading: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountersOut"];
+                };
+            };
+        };
+    };
+    logbook_api_logbook: {
+        parameters: {
+            query?: {
+                kind?: string[];
+                search?: string;
+                station?: string;
+                after?: number;
+            };
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogbookOut"];
+                };
+            };
+        };
+    };
+    logbook_api_set_next_use: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NextUseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineAheadOut"];
+                };
+            };
+        };
+    };
+    logbook_api_put_away: {
+        parameters: {
+            query?: {
+                season?: number | null;
+            };
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PutAwayOut"];
+                };
+            };
+        };
+    };
+    logbook_api_tick_put_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PutAwayOut"];
+                };
+            };
+        };
+    };
+    logbook_api_services: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServicesOut"];
+                };
+            };
+        };
+    };
+    logbook_api_service_done: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ServiceDoneIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServicesOut"];
+                };
+            };
+        };
+    };
+    logbook_api_wear_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                check: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearOut"];
+                };
+            };
+        };
+    };
     inspection_api_board: {
         parameters: {
             query?: never;
@@ -6706,6 +7914,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NoteOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_add_note_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Photo
+                     * Format: binary
+                     */
+                    photo: string;
+                    /**
+                     * Uuid
+                     * Format: uuid
+                     */
+                    uuid: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_note_photo_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                note_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };

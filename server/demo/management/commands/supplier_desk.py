@@ -1,5 +1,9 @@
-"""The simulated supplier desk as a small service on loopback. What it answered is on disk before the answer goes out."""
+"""The simulated supplier desk as a small service on loopback. What it answered is on disk before the answer goes out.
 
+The machines' simulated telematics answer there as well, under /telematics/SERIAL.
+"""
+
+import datetime as dt
 import json
 import os
 import time
@@ -7,19 +11,22 @@ from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
 from threading import Lock
 from typing import Any
+from urllib.parse import unquote
 
 from django.core.management.base import BaseCommand, CommandParser
 
 from demo.desk_book import SHELVES
+from demo.telematics_book import SENT
 from lumvek_core.errors import BadInput
 from lumvek_core.standins.desk import Desk
+from lumvek_core.standins.telematics import newest
 
 MODES = ("normal", "slow", "deaf", "down")
 SLOW_S = 20
 
 
 class Command(BaseCommand):
-    help = "Runs the simulated supplier desk: GET /health, POST /quotes, PUT /orders/KEY, PUT /orders/KEY/rest/NUMBER, PUT /behave."
+    help = "Runs the simulated supplier desk: GET /health, POST /quotes, PUT /orders/KEY, PUT /orders/KEY/rest/NUMBER, PUT /behave, GET /telematics/SERIAL."
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--port", type=int, required=True)
@@ -36,10 +43,18 @@ def serve(port: int, state: Path) -> ThreadingHTTPServer:
 
     class Handler(BaseHTTPRequestHandler):
         def do_GET(self) -> None:
+            if self.path.startswith("/telematics/"):
+                return self._sent(unquote(self.path.removeprefix("/telematics/")))
             if self.path == "/health":
                 self._answer(503 if mode["now"] == "down" else 200, {"mode": mode["now"], "orders": len(desk.orders)})
             else:
                 self._answer(404, {"error": "There is nothing here."})
+
+        def _sent(self, serial: str) -> None:
+            try:
+                self._answer(200, newest(SENT, serial, dt.datetime.now(dt.UTC)))
+            except BadInput as problem:
+                self._answer(404, {"error": f"{problem.field} {problem.message}"})
 
         def do_POST(self) -> None:
             self._work()

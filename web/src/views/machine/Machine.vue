@@ -9,6 +9,7 @@ import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
 import { date, PHASES } from '@/app/words'
 import BenchLog from './BenchLog.vue'
+import MachineTabs from './MachineTabs.vue'
 
 type Start = Schemas['StartIn']
 const props = defineProps<{ id: string }>()
@@ -74,7 +75,7 @@ async function start(): Promise<void> {
 const note = reactive({ text: '', uuid: newUuid(), problem: '' })
 async function keepNote(): Promise<void> {
   try {
-    const notes = await write(() => api.POST('/api/machines/{machine_id}/notes', { ...path, body: { uuid: note.uuid, text: note.text } }))
+    const notes = await write(() => api.POST('/api/machines/{machine_id}/notes', { ...path, body: { uuid: note.uuid, text: note.text, station: '' } }))
     if (info.value) info.value.notes = notes
     Object.assign(note, { text: '', uuid: newUuid(), problem: '' })
   } catch (error) {
@@ -85,7 +86,9 @@ async function keepNote(): Promise<void> {
 
 <template>
   <p v-if="!info" class="trouble" :class="{ quiet: !problem }" role="status">{{ problem || 'Reading the machine …' }} <Button v-if="problem" label="Try again" severity="secondary" @click="load" /></p>
-  <section v-else class="page">
+  <template v-else>
+  <MachineTabs :id="id" />
+  <section class="page">
     <header>
       <h1>{{ info.machine.name }}</h1>
       <p class="quiet">{{ info.machine.kind }} {{ info.machine.model }}<template v-if="info.machine.serial">, serial {{ info.machine.serial }}</template><template v-if="info.machine.hours">, {{ info.machine.hours }} h</template><template v-if="info.machine.area_ha">, {{ info.machine.area_ha }} ha</template><template v-if="info.machine.season_date">, needed {{ date(info.machine.season_date) }}</template></p>
@@ -94,12 +97,13 @@ async function keepNote(): Promise<void> {
       <div class="choose">
         <section aria-labelledby="noticed">
           <h2 id="noticed">What did the operator notice the last time it ran?</h2>
-          <p v-for="one in info.notes" :key="one.uuid" class="noted">{{ one.text }} <span class="quiet">{{ one.by }}, {{ date(one.at) }}. Open until its cause is found.</span></p>
+          <p v-for="one in info.notes" :key="one.uuid" class="noted">{{ one.text }} <span class="quiet"><template v-if="one.station_name">{{ one.station_name }}. </template>{{ one.by }}, {{ date(one.at) }}. Open until its cause is found.</span></p>
           <form v-if="session.me?.role !== 'owner'" class="note" @submit.prevent="keepNote">
             <InputText v-model="note.text" maxlength="500" aria-label="What the operator noticed" placeholder="In the operator’s own words" :invalid="!!note.problem" />
             <Button type="submit" severity="secondary" label="Keep" />
           </form>
           <p v-if="note.problem" class="problem" role="alert">{{ note.problem }}</p>
+          <p class="quiet">With a picture, or for a certain station: in the <RouterLink :to="{ name: 'logbook', params: { id } }">logbook</RouterLink>.</p>
         </section>
         <BenchLog :machine="info.machine.id" />
         <template v-if="mayStart">
@@ -137,6 +141,7 @@ async function keepNote(): Promise<void> {
       </aside>
     </div>
   </section>
+  </template>
 </template>
 
 <style scoped>

@@ -7,17 +7,17 @@ import { api, Refused, write, type Schemas } from '@/api/client'
 import { date } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 
-const props = defineProps<{ stops: { check: string; position: string; text: string }[]; notes: Schemas['NoteOut'][]; handOver?: Schemas['HandOverOut'] | null; machine: number; mayClose: boolean }>()
-const emit = defineEmits<{ go: [check: string, position: string]; notes: [notes: Schemas['NoteOut'][]] }>()
+defineProps<{ stops: { check: string; position: string; text: string }[]; notes: Schemas['NoteOut'][]; handOver?: Schemas['HandOverOut'] | null; mayClose: boolean }>()
+const emit = defineEmits<{ go: [check: string, position: string]; closed: [note: string] }>()
 const closing = ref('')
 const cause = ref('')
 const problem = ref('')
 
-async function close(note: string): Promise<void> {
+async function close(note: Schemas['NoteOut']): Promise<void> {
   try {
-    const left = await write(() => api.POST('/api/machines/{machine_id}/notes/{note_id}/close', { params: { path: { machine_id: props.machine, note_id: note } }, body: { cause: cause.value } }))
+    await write(() => api.POST('/api/machines/{machine_id}/notes/{note_id}/close', { params: { path: { machine_id: note.machine, note_id: note.uuid } }, body: { cause: cause.value } }))
     closing.value = cause.value = problem.value = ''
-    emit('notes', left)
+    emit('closed', note.uuid)
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'It could not be closed.'
   }
@@ -33,8 +33,8 @@ async function close(note: string): Promise<void> {
     </div>
     <p v-if="handOver" class="bar"><span class="said"><b>Handed over</b> by {{ handOver.giver }} to {{ handOver.taker }}<template v-if="handOver.note">: {{ handOver.note }}</template> <span class="quiet">{{ date(handOver.at) }}</span></span></p>
     <div v-for="note in notes" :key="note.uuid" class="bar">
-      <span class="said"><b>Operator:</b> {{ note.text }} <span class="quiet">{{ note.by }}</span></span>
-      <form v-if="closing === note.uuid" @submit.prevent="close(note.uuid)">
+      <span class="said"><b>{{ note.station_name ? `${note.station_name}, from the cab:` : 'Operator:' }}</b> {{ note.text }} <span class="quiet">{{ note.by }}, {{ date(note.at) }}</span> <a v-for="photo in note.photos" :key="photo" :href="photo" target="_blank" rel="noopener"><img :src="photo" alt="Picture with this note" /></a></span>
+      <form v-if="closing === note.uuid" @submit.prevent="close(note)">
         <InputText v-model="cause" v-focus size="small" aria-label="Cause" placeholder="What was it" @keydown.esc="closing = ''" />
         <Button type="submit" size="small" label="Close note" />
         <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
@@ -48,6 +48,7 @@ async function close(note: string): Promise<void> {
 .bars { display: grid; gap: 4px; padding: 2px 20px; }
 .bar { display: flex; flex-wrap: wrap; align-items: center; gap: 2px 10px; padding: 1px 10px; border-left: 4px solid var(--soil); background: var(--sunk); border-radius: 4px; min-height: 34px; line-height: 1.2; }
 .said { flex: 1 1 300px; }
+.said img { height: 34px; width: 52px; object-fit: cover; vertical-align: middle; border-radius: 4px; }
 .stops { border: 2px solid var(--stop); color: var(--stop); background: var(--surface); }
 .stops button { border: 0; background: none; padding: 0 6px; min-height: 34px; color: var(--stop); font-weight: 600; text-decoration: underline; cursor: pointer; }
 form { display: flex; gap: 6px; align-items: center; flex-wrap: wrap; }

@@ -72,7 +72,7 @@ const stops = computed(() =>
 )
 
 /** What the bars above the columns take, so that the list of checks ends with the window. */
-const bars = computed(() => (stops.value.length ? 44 : 0) + 40 * ((data.value?.notes.length ?? 0) + (data.value?.hand_over ? 1 : 0)))
+const bars = computed(() => (stops.value.length ? 44 : 0) + 40 * (notesHere.value.length + (data.value?.hand_over ? 1 : 0)))
 
 /** The first place nobody has looked at in the order of work, or where the address says. */
 function begin(): void {
@@ -132,9 +132,11 @@ async function move(from: number, to: number): Promise<void> {
   }
 }
 
-function takeNotes(notes: Schemas['NoteOut'][]): void {
-  if (data.value) data.value.notes = notes
+function closed(note: string): void {
+  if (data.value) data.value.notes = data.value.notes.filter((one) => one.uuid !== note)
 }
+/** A note comes up at its station; one without, or of a station that is not visited this time, always. */
+const notesHere = computed(() => (data.value?.notes ?? []).filter((note) => note.station === check.value.station || !stationNames.value.has(note.station)))
 
 function takePhotos(photos: Schemas['PhotoOut'][]): void {
   if (data.value) data.value.photos = photos
@@ -157,7 +159,7 @@ function alt(event: KeyboardEvent): void {
   <div v-else :class="{ far }" :style="{ '--bars': `${bars}px` }">
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)" />
     <MachineMap class="big-map" :stations="data.stations" :current="check.station" @go="goStation" />
-    <StopBar :stops="stops" :notes="data.notes" :hand-over="data.may_record ? data.hand_over : null" :machine="data.machine.id" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @notes="takeNotes" />
+    <StopBar :stops="stops" :notes="notesHere" :hand-over="data.may_record ? data.hand_over : null" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @closed="closed" />
     <div class="columns">
       <RouteList class="left" :order="order" :current="check.key" :state="state" :station-names="stationNames" :may-reorder="data.may_record" @go="(key) => entry.select(key)" @move="move" />
       <div class="middle">

@@ -1,0 +1,205 @@
+"""Endpoints of wear ahead, counters, logbook, services and the put-away list."""
+
+import uuid
+
+from django.conf import settings
+from django.http import HttpRequest
+from django.utils import timezone
+from ninja import File, Form, Query, Router, UploadedFile
+
+from fleet import counters
+from fleet.models import CounterReading, Machine
+from fleet.queries import machine_for
+from inspection import books, present, sheets
+from lumvek_core.errors import BadInput
+from shops.access import DECIDERS, INSPECTORS, member_of, only
+from shops.models import Member
+
+from . import ahead, count, timeline, upkeep, wear
+from .schemas import (
+    CounterIn,
+    CounterOut,
+    CountersFileOut,
+    CountersOut,
+    EntryOut,
+    FleetAheadOut,
+    LogbookOut,
+    LogbookStationOut,
+    MachineAheadOut,
+    NextUseIn,
+    PutAwayOut,
+    ServiceDoneIn,
+    ServicesOut,
+    TickIn,
+    WearOut,
+)
+
+router = Router(tags=["logbook"])
+LISTED = 60
+
+
+def _machine(request: HttpRequest, machine_id: int) -> tuple[Member, Machine]:
+    member = member_of(request)
+    return member, machine_for(member, machine_id)
+
+
+@router.get("/ahead", response=FleetAheadOut)
+def fleet_ahead(request: HttpRequest) -> FleetAheadOut:
+    """Parts of all machines that may not last the season, the dearest to wait with first."""
+    return ahead.fleet(member_of(request))
+
+
+@router.get("/machines/{int:machine_id}/ahead", response=MachineAheadOut)
+def machine_ahead(request: HttpRequest, machine_id: int, more: float = 0.0) -> MachineAheadOut:
+    """Every wearing place of a machine at the end of its season, or of one that is longer by a share `more`."""
+    member, machine = _machine(request, machine_id)
+    if not -0.9 <= more <= ahead.MOST_MORE:
+        raise BadInput("more", f"must be between -0.9 and {ahead.MOST_MORE:g}")
+    return ahead.of_machine(member, machine, more)
+
+
+@router.get("/machines/{int:machine_id}/wear/{str:check}", response=WearOut)
+def wear_of(request: HttpRequest, machine_id: int, check: str) -> WearOut:
+    """One kind of part: every place's readings, line and fan, its seasons, and others to hold it against."""
+    return wear.of_check(*_machine(request, machine_id), check)
+
+
+@router.put("/machines/{int:machine_id}/next-use", response=MachineAheadOut)
+def set_next_use(request: HttpRequest, machine_id: int, new: NextUseIn) -> MachineAheadOut:
+    """What the coming season is to be; nothing: as the last ones were."""
+    member, machine = _machine(request, machine_id)
+    only(member, DECIDERS, "say what the season will be")
+    counters.set_next_use(machine, new.use)
+    return ahead.of_machine(member, machine)
+
+
+@router.get("/machines/{int:machine_id}/counters", response=CountersOut)
+def counters_of(request: HttpRequest, machine_id: int) -> CountersOut:
+    """What the meter showed, the newest first."""
+    return _counters(_machine(request, machine_id)[1])
+
+
+def _counters(machine: Machine) -> CountersOut:
+    rows = CounterReading.objects.filter(machine=machine).select_related("by").order_by("-at", "-id")[:LISTED]
+    return CountersOut(
+        unit=counters.unit_of(machine),
+        now=counters.now_of(machine),
+        telematics=bool(settings.TELEMATICS_URL and machine.serial),
+        readings=[
+            CounterOut(
+                uuid=one.uuid,
+                at=one.at,
+                shown=one.shown,
+                total=one.total,
+                source=one.source,
+                exchanged=one.exchanged,
+                confirmed=one.confirmed,
+                withdrawn=one.withdrawn,
+                by=present.full_name(one.by),
+            )
+            for one in rows
+        ],
+    )
+
+
+@router.post("/machines/{int:machine_id}/counters", response=CountersOut)
+def count_machine(request: HttpRequest, machine_id: int, new: CounterIn) -> CountersOut:
+    """Keep what the meter shows; a figure that cannot be is asked about in field `shown`. The same UUID twice is one reading."""
+    member, machine = _machine(request, machine_id)
+    only(member, DECIDERS, "read counters")
+    at = new.at or timezone.now()
+    if at > timezone.now():
+        raise BadInput("at", "is still to come")
+    counters.record(
+        member,
+        machine,
+        new.uuid,
+        new.shown,
+        at,
+        CounterReading.Source.TYPED,
+        confirmed=new.confirmed,
+        exchanged=new.exchanged,
+        old_shown=new.old_shown,
+    )
+    return _counters(machine)
+
+
+@router.post("/machines/{int:machine_id}/counters/telematics", response=CountersOut)
+def ask_telematics(request: HttpRequest, machine_id: int) -> CountersOut:
+    """Take what the machine's modem sent last."""
+    member, machine = _machine(request, machine_id)
+    only(member, DECIDERS, "read counters")
+    count.ask_telematics(member, machine)
+    return _counters(machine)
+
+
+@router.post("/machines/{int:machine_id}/counters/{uuid:reading}/withdraw", response=CountersOut)
+def withdraw_counter(request: HttpRequest, machine_id: int, reading: uuid.UUID) -> CountersOut:
+    """Take a wrong counter reading out of the count; it stays in the log."""
+    member, machine = _machine(request, machine_id)
+    only(member, DECIDERS, "withdraw counter readings")
+    counters.withdraw(machine, reading)
+    return _counters(machine)
+
+
+@router.post("/counters-file", response=CountersFileOut)
+def counters_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> CountersFileOut:
+    """Counters of several machines from a CSV or XLSX file. dry: only say what it would do."""
+    member = member_of(request)
+    only(member, DECIDERS, "read counters")
+    text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
+    took = count.take_file(member, text, dry=dry)
+    return CountersFileOut(dry=dry, taken=took.taken, refused=took.refused, lines=took.lines)
+
+
+@router.get("/machines/{int:machine_id}/logbook", response=LogbookOut)
+def logbook(
+    request: HttpRequest,
+    machine_id: int,
+    kind: Query[list[str]] = [],  # noqa: B006  (ninja reads the default, and never changes it)
+    search: str = "",
+    station: str = "",
+    after: int = 0,
+) -> LogbookOut:
+    """Everything that happened to a machine, the newest first, sixty at a time from `after` on."""
+    member, machine = _machine(request, machine_id)
+    found = timeline.entries(member, machine, kind, search, station)
+    return LogbookOut(
+        machine=machine.name,
+        stations=[
+            LogbookStationOut(key=one.key, name=one.name) for one in books.shipped().families[machine.model.family].stations
+        ],
+        kinds=timeline.KINDS,
+        entries=[EntryOut(**vars(one)) for one in found[after : after + LISTED]],
+        total=len(found),
+    )
+
+
+@router.get("/machines/{int:machine_id}/services", response=ServicesOut)
+def services(request: HttpRequest, machine_id: int) -> ServicesOut:
+    """Services by counter and calendar, most pressing first."""
+    return upkeep.due(*_machine(request, machine_id))
+
+
+@router.post("/machines/{int:machine_id}/services", response=ServicesOut)
+def service_done(request: HttpRequest, machine_id: int, new: ServiceDoneIn) -> ServicesOut:
+    """Keep that a service was done. The same UUID twice is once."""
+    member, machine = _machine(request, machine_id)
+    only(member, INSPECTORS, "record services")
+    upkeep.record(member, machine, new.uuid, new.key, new.day, new.counter, new.note)
+    return upkeep.due(member, machine)
+
+
+@router.get("/machines/{int:machine_id}/put-away", response=PutAwayOut)
+def put_away(request: HttpRequest, machine_id: int, season: int | None = None) -> PutAwayOut:
+    """What is done before a machine stands for the winter, ticked and dated."""
+    return upkeep.put_away(*_machine(request, machine_id), season)
+
+
+@router.post("/machines/{int:machine_id}/put-away", response=PutAwayOut)
+def tick_put_away(request: HttpRequest, machine_id: int, new: TickIn) -> PutAwayOut:
+    """Tick a thing of the put-away list, or take that back. The same UUID twice is once."""
+    member, machine = _machine(request, machine_id)
+    only(member, INSPECTORS, "put machines away")
+    upkeep.tick(member, machine, new.uuid, new.key, new.season, new.done)
+    return upkeep.put_away(member, machine, new.season)

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+/** The machine's counter: what it stands at, read by hand, from its modem, or after the meter was exchanged. */
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { computed, onMounted, reactive, ref } from 'vue'
+import { answer, api, write, type Schemas } from '@/api/client'
+import { newUuid } from '@/api/uuid'
+import { date } from '@/app/words'
+import { useAttempt } from '@/views/supply/useAttempt'
+
+const props = defineProps<{ machine: number; mayRecord: boolean }>()
+const emit = defineEmits<{ kept: [] }>()
+const data = ref<Schemas['CountersOut'] | null>(null)
+const at = useAttempt('The counter could not be kept.')
+const typed = reactive({ shown: '', old: '', exchanged: false, uuid: newUuid() })
+const path = { params: { path: { machine_id: props.machine } } }
+const figure = (text: string): number => (text.trim() ? Number(text.replace(',', '.').replace(/[^\d.-]/g, '')) : NaN)
+const asked = computed(() => at.field === 'shown' && /since|less than/.test(at.problem))
+const runsBack = computed(() => asked.value && /less than/.test(at.problem))
+const newest = computed(() => data.value?.readings.find((one) => !one.withdrawn))
+
+onMounted(() => at.run(async () => void (data.value = await answer(api.GET('/api/logbook/machines/{machine_id}/counters', path)))))
+
+async function keep(confirmed = false): Promise<void> {
+  const shown = figure(typed.shown)
+  const old = figure(typed.old)
+  const done = await at.run(async () => {
+    data.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/counters', { ...path, body: { uuid: typed.uuid, shown: Number.isNaN(shown) ? -1 : shown, confirmed, exchanged: typed.exchanged, old_shown: typed.exchanged && !Number.isNaN(old) ? old : null } }))
+  })
+  if (!done) return
+  Object.assign(typed, { shown: '', old: '', exchanged: false, uuid: newUuid() })
+  emit('kept')
+}
+async function modem(): Promise<void> {
+  if (await at.run(async () => void (data.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/counters/telematics', path))))) emit('kept')
+}
+async function withdraw(reading: string): Promise<void> {
+  if (await at.run(async () => void (data.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/counters/{reading}/withdraw', { params: { path: { machine_id: props.machine, reading } } }))))) emit('kept')
+}
+</script>
+
+<template>
+  <section class="card" aria-labelledby="counter">
+    <h2 id="counter">Counter</h2>
+    <template v-if="data">
+      <p class="big"><b>{{ data.now === null ? 'not known' : Math.round(data.now * 10) / 10 }}</b> {{ data.now === null ? '' : data.unit }} <small v-if="newest" class="quiet">{{ newest.source }}, {{ date(newest.at) }}, {{ newest.by }}</small></p>
+      <form v-if="mayRecord" class="tools" @submit.prevent="keep()">
+        <label class="unseen" for="shown">The meter shows, in {{ data.unit }}</label>
+        <InputText id="shown" v-model="typed.shown" class="short" inputmode="decimal" :placeholder="`meter shows, ${data.unit}`" :invalid="at.field === 'shown'" />
+        <Button type="submit" label="Keep" severity="secondary" :disabled="at.busy" />
+        <Button v-if="data.telematics" text severity="secondary" label="Ask its modem" :disabled="at.busy" @click="modem" />
+        <label v-if="typed.exchanged" class="wide">The old meter stood at <InputText v-model="typed.old" class="short" inputmode="decimal" placeholder="if known" :invalid="at.field === 'old_shown'" /></label>
+      </form>
+      <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
+      <div v-if="asked && typed.shown" class="tools">
+        <Button v-if="!runsBack" size="small" severity="secondary" label="It is right" @click="keep(true)" />
+        <Button v-if="!typed.exchanged" size="small" severity="secondary" label="The meter was exchanged" @click="typed.exchanged = true" />
+      </div>
+      <details><summary>{{ data.readings.length }} readings</summary>
+        <ul><li v-for="one in data.readings" :key="one.uuid" :class="{ withdrawn: one.withdrawn }"><b>{{ Math.round(one.total * 10) / 10 }} {{ data.unit }}</b> <span class="quiet">{{ date(one.at) }}, {{ one.source }}, {{ one.by }}<template v-if="one.exchanged">, new meter at {{ one.shown }}</template><template v-if="one.withdrawn">, withdrawn</template></span>
+          <button v-if="mayRecord && !one.withdrawn" type="button" class="link" :aria-label="`Withdraw ${one.total} ${data.unit} of ${date(one.at)}`" @click="withdraw(one.uuid)">Withdraw</button></li></ul>
+      </details>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.big b { font-size: 1.5rem; } .big small { margin-left: 6px; }
+.short { width: 150px; } .wide { flex-basis: 100%; }
+li { display: flex; flex-wrap: wrap; gap: 2px 10px; align-items: center; border-bottom: 1px solid var(--line); }
+.withdrawn b { text-decoration: line-through; color: var(--quiet); }
+summary { min-height: var(--target); display: flex; align-items: center; cursor: pointer; color: var(--accent); font-weight: 600; }
+</style>

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+/** How fast each place wore in each season, beside the others: darker is faster, and the figure stands in the cell. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { figure } from './figures'
+
+const props = defineProps<{ seasons: Schemas['SeasonOut'][]; columns: string[][]; sides: string[]; unit: string; counter: string; decimals: number; chosen: string }>()
+defineEmits<{ go: [position: string] }>()
+const most = computed(() => Math.max(1e-9, ...props.seasons.flatMap((one) => one.cells.map((cell) => cell.rate ?? 0))))
+const rates = computed(() => props.seasons.map((one) => new Map(one.cells.map((cell) => [cell.position, cell.rate]))))
+const shade = (rate: number | null | undefined): string => (rate == null ? 'transparent' : `color-mix(in srgb, var(--due) ${Math.round((38 * rate) / most.value)}%, var(--surface))`)
+</script>
+
+<template>
+  <table v-if="seasons.length">
+    <caption class="quiet">Wear in {{ unit }} per 100 {{ counter }}, season by season</caption>
+    <thead class="unseen"><tr><th scope="col">Season</th><th v-for="column in columns" :key="column[0]" scope="col">{{ column.join(' and ') }}</th></tr></thead>
+    <tbody>
+      <template v-for="(season, i) in seasons" :key="season.start">
+        <tr v-for="(side, s) in sides" :key="side + i"><th scope="row"><span v-if="s === 0">{{ Math.round(season.start) }}–{{ Math.round(season.end) }}</span> {{ side }}</th>
+          <td v-for="column in columns" :key="column[s] ?? column[0]" :class="{ chosen: column[s] === chosen }" :style="{ background: shade(rates[i]!.get(column[s] ?? '')) }" @click="column[s] && $emit('go', column[s]!)">{{ rates[i]!.get(column[s] ?? '') == null ? '–' : figure(rates[i]!.get(column[s]!)!, 2) }}</td></tr>
+      </template>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+table { border-collapse: separate; border-spacing: 4px 2px; width: calc(100% + 4px); table-layout: fixed; }
+caption { text-align: left; padding-bottom: 2px; }
+th { width: 92px; text-align: left; font-weight: 400; color: var(--quiet); font-size: 0.9rem; white-space: nowrap; padding: 0; }
+td { text-align: center; font-size: 0.92rem; border-radius: 4px; padding: 1px 0; }
+td.chosen { outline: 2px solid var(--accent); }
+@media (max-width: 700px) { table { width: auto; } td { min-width: 62px; } }
+</style>
