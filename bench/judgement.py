@@ -2,8 +2,8 @@
 
 Many machines of twelve like positions run many seasons. Every winter each position is read with the reading's error, and a rule says
 what to renew. A part that crosses its limit in the season may fail there, which costs field labour, the hours lost and what it
-breaks. Rules: renew at the limit; every year; at three quarters of the wear; Lumvek's own (`wear_forecast_rows` and
-`replace_decision`); somebody who knows today's wear and rate exactly, but not the season ahead; and somebody who knows the wear of
+breaks. Rules: renew at the limit; every year; at three quarters of the wear; Lumvek's own (its forecast of
+like places and `replace_decision`); somebody who knows today's wear and rate exactly, but not the season ahead; and somebody who knows the wear of
 every season to come and plans for the least expected cost. What is left of a part's life at the end is credited to every rule.
 Nothing is tuned on the seed that is reported.
 """
@@ -17,7 +17,8 @@ import numpy as np
 
 from lumvek_core import registry
 from lumvek_core.calculators.decision import DecisionGiven, replace_decision
-from lumvek_core.calculators.forecast import RowReadings, RowsForecastGiven, WearReading, wear_forecast_rows
+from lumvek_core.forecast import history
+from lumvek_core.forecast.history import Coming, Measured, Place, PlaceAhead, Wearing
 
 REPORTED, TRIED = 20261123, (1, 2, 3)
 MACHINES, SEASONS, ROWS, WHEELS = 60, 10, 12, (4, 5)
@@ -150,24 +151,19 @@ def plan(part: Part, truth: Truth, i: int, begun: float) -> Callable[[int, int],
     return lambda fitted, season: renew[fitted, season]
 
 
-def forecast(part: Part, positions: list[Position], use: float) -> list[tuple[float, float, float, float]]:
-    """Value, low, high and chance to cross at the end of the coming season, for each position."""
-    given = RowsForecastGiven(
-        rows=[
-            RowReadings(str(i), [WearReading(u, v) for u, v in one.read], "wheel" if i in WHEELS else None, one.use + use)
-            for i, one in enumerate(positions)
-        ],
-        new=part.new,
-        limit=part.limit,
-        prior_rate_mean=part.rate,
-        prior_rate_sd=RATE_SD * abs(part.rate),
-        reading_sd=part.reading_sd,
-        new_sd=NEW_SD_SHARE * abs(part.new - part.limit),
-        use_next=use,
-        season_sd_share=SEASON_SHARE,
-        season_use=part.season,
-    )
-    return [(one.value, one.low, one.high, one.p_cross) for one in wear_forecast_rows(given).rows]
+def forecast(part: Part, positions: list[Position], counter: float, use: float) -> list[PlaceAhead]:
+    """What the product makes of the readings, for each position, at the end of a season of that use."""
+    wearing = Wearing(part.new, part.limit, (part.limit - part.new) / part.rate, part.reading_sd, RATE_SD)
+    places = [
+        Place(
+            name=str(i),
+            readings=[Measured(j, counter - one.use + u, v) for j, (u, v) in enumerate(one.read)],
+            fitted=counter - one.use,
+            group="wheels" if i in WHEELS else None,
+        )
+        for i, one in enumerate(positions)
+    ]
+    return history.forecast(wearing, places, Coming(counter, counter + use, part.season, SEASON_SHARE)).places
 
 
 def decided(part: Part, p: float, value: float, rate: float) -> bool:
@@ -190,11 +186,11 @@ def decided(part: Part, p: float, value: float, rate: float) -> bool:
     return found.advice == "replace" or (found.advice == "either" and found.cost_wait > found.cost_now)
 
 
-def lumvek(part: Part, positions: list[Position], _truth: Truth, _season: int) -> list[bool]:
-    renew = []
-    for one, (value, _, _, p) in zip(positions, forecast(part, positions, part.season), strict=True):
-        renew.append(one.use > 0 and decided(part, p, value - part.rate * part.season, part.rate))
-    return renew
+def lumvek(part: Part, positions: list[Position], truth: Truth, season: int) -> list[bool]:
+    found = forecast(part, positions, sum(truth.uses[:season]), part.season)
+    return [
+        one.use > 0 and decided(part, place.p_cross, place.now, place.rate) for one, place in zip(positions, found, strict=True)
+    ]
 
 
 RULES: dict[str, Rule] = {
@@ -235,7 +231,7 @@ def run(part: Part, name: str, seed: int) -> Tally:
         plans = [plan(part, truth, i, begun[i]) for i in range(ROWS)] if name.startswith("(e)") else None
         for season, use in enumerate(truth.uses):
             renew = [p(fitted[i], season) for i, p in enumerate(plans)] if plans else rule(part, positions, truth, season)
-            told = forecast(part, positions, use) if rule is lumvek else None
+            told = forecast(part, positions, sum(truth.uses[:season]), use) if rule is lumvek else None
             for i, one in enumerate(positions):
                 if renew[i]:
                     tally.cost += part.price
@@ -246,7 +242,7 @@ def run(part: Part, name: str, seed: int) -> Tally:
                 one.use += use
                 if told and not renew[i]:
                     tally.told += 1
-                    tally.inside += told[i][1] <= one.value <= told[i][2]
+                    tally.inside += told[i].low <= one.value <= told[i].high
                 if used(part, one.value) >= 1 and truth.luck[season][i] < part.p_fail:
                     tally.cost += part.price + part.failing
                     tally.failed += 1

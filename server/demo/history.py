@@ -6,8 +6,9 @@ from collections.abc import Iterator
 from fleet import counters
 from fleet.models import CounterReading, Fitment, Machine
 from inspection import photos, services, starting
-from inspection.models import WalkAround
+from inspection.models import OperatorNote, WalkAround
 from logbook import upkeep
+from logbook.models import PutAwayTick
 from lumvek_core import counters as core_counters
 from lumvek_core.units import plain
 from shops.models import Member
@@ -143,6 +144,7 @@ def _heron(years: int) -> dict[tuple[str, str], list[str]]:
         told["rotor-bars", f"rotor-bar-{bar}"] = [plain(22.6 + 0.5 * years + (bar % 3 - 1) / 10, 1)]
     for auger in ("cross", "horizontal", "incline", "vertical"):
         told["flighting", auger] = [plain(3.1 + 0.2 * years, 1)]
+    told["spline-grease", "all"] = ["3320 h" if years < 3 else "2815 h"]
     return told | {place: [plain(values[3 - years], 1)] for place, values in HERON_4.items()}
 
 
@@ -164,4 +166,6 @@ def keep_up(yard: Yard, now: dt.datetime) -> None:
     odd = made_uuid("note", "dunmere-12")
     text = "Rows 5 and 6 ran shallow in the wheel tracks after rain; press wheel of row 3 squealed."
     services.note(yard.lead, yard.dunmere_12, odd, text, station="gauge-wheel")
+    OperatorNote.objects.filter(uuid=odd).update(at=now - dt.timedelta(days=328))
+    PutAwayTick.objects.filter(machine=yard.dunmere_12).update(at=now - dt.timedelta(days=290))
     photos.add_to_note(yard.dunmere_12, odd, made_uuid("note-photo", "dunmere-12"), drawn("furrow"))

@@ -294,7 +294,9 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
         )
         for group in queries.findings(found, book, member)
     ]
+    newest = not WalkAround.objects.filter(machine=found.machine_id, started_at__gt=found.started_at).exists()
     return FindingsOut(
+        foreseen=[found.machine_id, *found.headers.values_list("pk", flat=True)] if newest else [],
         walk_around=brief(found),
         machine=machine_out(found.machine),
         groups=groups,

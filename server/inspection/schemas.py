@@ -373,6 +373,9 @@ class NotSeenOut(Schema):
 
 
 class FindingsOut(Schema):
+    """foreseen: the machine and its headers, whose forecasts rest on these readings; empty where newer ones are there."""
+
+    foreseen: list[int]
     walk_around: WalkAroundBrief
     machine: MachineOut
     groups: list[FindingGroupOut]

@@ -113,7 +113,7 @@ def _last(machine: Machine, services: Collection[Service], now: float | None) ->
 
 
 def _shown(service: Service, one: dict[str, object], last: Last, unit: str) -> ServiceDueOut:
-    parts = [f"{plain(service.every_h, 0)} {unit}" if service.every_h else "", _days(service.every_days)]
+    parts = [f"every {plain(service.every_h, 0)} {unit}" if service.every_h else "", _days(service.every_days)]
     done = [f"{last.day:%-d %b %Y}" if last.day else "", f"{plain(last.counter, 0)} {unit}" if last.counter is not None else ""]
     left_h, left_days = one["left_h"], one["left_days"]
     due_h, due_date = one["due_h"], one["due_date"]
@@ -135,22 +135,28 @@ def _shown(service: Service, one: dict[str, object], last: Last, unit: str) -> S
                 ],
             )
         ),
-        left=", ".join(
-            filter(
-                None,
-                [
-                    _over(float(str(left_h)), unit) if left_h is not None else "",
-                    _over(float(str(left_days)), "days") if left_days is not None else "",
-                ],
-            )
-        ),
+        left=_left(left_h, left_days, unit),
     )
 
 
 def _days(days: float | None) -> str:
     if not days:
         return ""
-    return "yearly" if days == 365 else f"{plain(days / 365, 0)} years" if days % 365 == 0 else f"{plain(days, 0)} days"
+    return (
+        "yearly"
+        if days == 365
+        else f"every {plain(days / 365, 0)} years"
+        if days % 365 == 0
+        else f"every {plain(days, 0)} days"
+    )
+
+
+def _left(left_h: object, left_days: object, unit: str) -> str:
+    """``20 h left, about 34 days``; by the one that is known where only one is."""
+    if left_h is None:
+        return _over(float(str(left_days)), "days") if left_days is not None else ""
+    by_counter = _over(float(str(left_h)), unit)
+    return f"{by_counter}, about {left_days} days" if isinstance(left_days, int) and left_days > 0 else by_counter
 
 
 def _over(left: float, unit: str) -> str:

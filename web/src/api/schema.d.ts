@@ -3532,8 +3532,13 @@ export interface components {
             /** Until */
             until: string;
         };
-        /** FindingsOut */
+        /**
+         * FindingsOut
+         * @description foreseen: the machine and its headers, whose forecasts rest on these readings; empty where newer ones are there.
+         */
         FindingsOut: {
+            /** Foreseen */
+            foreseen: number[];
             /** Groups */
             groups: components["schemas"]["FindingGroupOut"][];
             machine: components["schemas"]["MachineOut"];

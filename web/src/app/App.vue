@@ -48,7 +48,7 @@ async function leave(): Promise<void> {
 .home .w { fill: none; stroke: var(--accent); stroke-width: 2.6; stroke-linecap: round; }
 .home .f { fill: var(--accent); }
 .ways { display: flex; }
-.ways a { display: inline-flex; align-items: center; min-height: var(--target); padding: 0 10px; color: var(--ink); text-decoration: none; font-weight: 600; }
+.ways a { white-space: nowrap; display: inline-flex; align-items: center; min-height: var(--target); padding: 0 10px; color: var(--ink); text-decoration: none; font-weight: 600; }
 .ways a.router-link-exact-active, .ways a.here { color: var(--accent); box-shadow: inset 0 -3px 0 var(--accent); }
 .shop { flex: 1; text-align: right; color: var(--quiet); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .who { line-height: 1.15; text-align: right; white-space: nowrap; }

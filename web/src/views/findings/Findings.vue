@@ -10,6 +10,8 @@ import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
 import ShareLink from './ShareLink.vue'
+import { ADVICE, money, percent } from '@/views/wear/figures'
+import { useAhead } from './useAhead'
 import WhileApart from './WhileApart.vue'
 
 const session = useSession()
@@ -78,7 +80,10 @@ function spoken(finding: Finding): string {
   return `${DECIDED[finding.decision]}${more ? ': ' + more : ''}`
 }
 
-onMounted(() => run(fetchFindings()))
+const ahead = useAhead()
+onMounted(async () => {
+  if (await run(fetchFindings())) await ahead.load(data.value?.foreseen ?? [])
+})
 </script>
 
 <template>
@@ -103,6 +108,10 @@ onMounted(() => run(fetchFindings()))
             <p class="where"><SeverityMark :severity="finding.place.severity as Severity" wordless /> <b>{{ finding.label }}</b><small :class="`sev-${finding.place.severity}`">{{ WORDS[finding.place.severity as Severity] }}, {{ finding.place.action }}</small></p>
             <div class="reason">
               <p :title="finding.place.shown_other">{{ finding.place.reason }}<small v-if="finding.place.confirmed" class="quiet"> Confirmed by {{ finding.place.by }}.</small></p>
+              <p v-for="one in [ahead.found.value.get(`${group.check} ${finding.place.position}`)].filter((beside) => beside && !finding.place.fitted)" :key="one!.machine" class="ahead">
+                <template v-if="group.safety">A safety item: put right whatever it costs. </template>
+                <template v-else-if="finding.place.severity === 'watch' && one!.place.cost_wait !== null">Waiting risks <b>{{ money(one!.place.cost_wait, one!.currency) }}</b><template v-if="one!.place.break_even !== null">; renewing now throws away {{ money(one!.place.cost_now!, one!.currency) }} and pays from a chance of {{ percent(one!.place.break_even) }}. By the figures: <b>{{ ADVICE[one!.place.advice]?.toLowerCase() }}</b></template>. </template>
+                <RouterLink :to="{ name: 'wear', params: { id: one!.machine }, query: { check: group.check, at: finding.place.position } }" :aria-label="`How it wears: ${group.name}, ${finding.label}`">How it wears</RouterLink></p>
               <p v-if="finding.place.fitted"><b>{{ finding.place.fitted }}</b></p>
               <p v-if="finding.place.note"><i>{{ finding.place.note }}</i></p>
               <p v-if="finding.parts.length" class="quiet">Parts: {{ finding.parts.join(', ') }} <a v-if="liesOpen(finding)" href="#apart">While this is apart, also …</a></p>
@@ -155,6 +164,7 @@ li.decline .reason, li.wait .reason { color: var(--quiet); }
 .where small { grid-column: 2; font-size: 0.92rem; font-weight: 600; }
 .pictures { display: flex; gap: 6px; }
 .pictures img { display: block; width: 96px; height: 64px; object-fit: cover; border: 1px solid var(--line); border-radius: 6px; }
+.ahead { line-height: 1.3; margin-top: 2px; }
 .buttons { display: flex; flex-wrap: wrap; gap: 6px; }
 .decision :deep(.p-button), .all :deep(.p-button) { min-height: var(--target); }
 .words { display: grid; grid-template-columns: 1fr auto auto; gap: 6px; margin-top: 8px; align-items: center; }

@@ -16,6 +16,7 @@ const writing = reactive({ key: '', counter: '', day: '', note: '', uuid: '' })
 const path = { params: { path: { machine_id: props.machine } } }
 const SAID: Record<Service['state'], string> = { overdue: 'Over', due: 'Due', soon: 'Soon', later: 'Later', unknown: 'Not on record' }
 const MARK: Record<Service['state'], string> = { overdue: '▲', due: '◆', soon: '◐', later: '○', unknown: '?' }
+const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 const load = (): Promise<boolean> => at.run(async () => void (data.value = await answer(api.GET('/api/logbook/machines/{machine_id}/services', path))))
 onMounted(load)
 defineExpose({ load })
@@ -40,7 +41,7 @@ async function keep(): Promise<void> {
     <p v-if="at.problem && !writing.key" class="problem" role="alert">{{ at.problem }}</p>
     <ul v-if="data"><li v-for="one in data.services" :key="one.key" :class="one.state">
       <span class="mark" aria-hidden="true">{{ MARK[one.state] }}</span>
-      <div><p><b :title="one.how">{{ one.name }}</b></p><p class="quiet"><span class="state">{{ SAID[one.state] }}</span><template v-if="one.left">, {{ one.left }}</template>. Every {{ one.interval }}; <template v-if="one.state === 'unknown'">when it was last done is not on record</template><template v-else>last {{ one.last }}</template>.</p></div>
+      <div><p><b :title="one.how">{{ one.name }}</b></p><p class="quiet"><span class="state">{{ SAID[one.state] }}</span><template v-if="one.left">, {{ one.left }}</template>. {{ upper(one.interval) }}; <template v-if="one.state === 'unknown'">when it was last done is not on record</template><template v-else>last {{ one.last }}</template>.</p></div>
       <Button v-if="data.may_record" size="small" severity="secondary" label="Done" :aria-label="`Done: ${one.name}`" :aria-expanded="writing.key === one.key" @click="begin(one)" />
       <form v-if="writing.key === one.key" class="tools" @submit.prevent="keep">
         <p class="wide">{{ one.how }}</p>

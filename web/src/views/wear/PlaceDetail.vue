@@ -7,7 +7,7 @@ import SeverityMark from '@/design/SeverityMark.vue'
 import { ADVICE, figure, money, percent, type Place, type Wear } from './figures'
 import WearPlot from './WearPlot.vue'
 
-const props = defineProps<{ place: Wear; ahead: Place; wear: Schemas['WearOut']; currency: string; other?: { end: number; place: Place } | undefined; csv: string }>()
+const props = defineProps<{ place: Wear; ahead: Place; wear: Schemas['WearOut']; currency: string; other?: { end: number; place: Place } | undefined; more: number; csv: string }>()
 const shown = (value: number): string => figure(value, props.wear.ahead.decimals)
 const newestFirst = computed(() => [...props.place.readings].reverse())
 </script>
@@ -16,7 +16,7 @@ const newestFirst = computed(() => [...props.place.readings].reverse())
   <article class="detail" :aria-label="place.label">
     <div class="plot">
       <header><h2>{{ place.label }}<span v-if="place.wheels" class="quiet"> behind the wheels</span></h2> <SeverityMark :severity="ahead.state" :size="18" /></header>
-      <p class="says"><b>{{ shown(ahead.now) }} {{ wear.ahead.unit }}</b> now, <b>{{ shown(ahead.value) }}</b> expected by the end of the season <span class="quiet">({{ shown(ahead.low) }} to {{ shown(ahead.high) }}, nine times of ten)</span>. That it reaches {{ shown(wear.ahead.limit) }}: <b>{{ ahead.chance }}, {{ percent(ahead.p) }}</b>.</p>
+      <p class="says"><b>{{ shown(ahead.now) }} {{ wear.ahead.unit }}</b> now, <b>{{ shown(ahead.value) }}</b> expected by the end of the season <span class="quiet">({{ shown(ahead.low) }} to {{ shown(ahead.high) }}, nine times of ten)</span>. That it reaches {{ shown(wear.ahead.limit) }}: <b>{{ ahead.chance }}, {{ percent(ahead.p) }}</b>. <span v-if="other" class="other">With {{ more > 0 ? '+' : '−' }}{{ Math.abs(more) }} %: {{ shown(other.place.value) }}, {{ other.place.chance }}, {{ percent(other.place.p) }}.</span></p>
       <WearPlot :place="place" :ahead="ahead" :fresh="wear.ahead.new" :limit="wear.ahead.limit" :unit="wear.ahead.unit" :decimals="wear.ahead.decimals" :now="wear.now" :end="wear.end" :counter="wear.unit" :other="other" />
     </div>
     <div class="facts">
@@ -45,7 +45,7 @@ const newestFirst = computed(() => [...props.place.readings].reverse())
 .plot, .facts { display: grid; gap: 8px; align-content: start; min-width: 0; }
 header { display: flex; gap: 12px; align-items: center; }
 h2 .quiet { font-weight: 400; font-size: 1rem; }
-.says { line-height: 1.3; }
+.says { line-height: 1.3; } .other { color: var(--watch); font-weight: 600; }
 dl, dd { margin: 0; } dl { display: grid; gap: 3px; }
 dl div { display: grid; grid-template-columns: 112px minmax(0, 1fr); gap: 8px; line-height: 1.25; }
 dt { color: var(--quiet); }

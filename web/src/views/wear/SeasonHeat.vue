@@ -12,12 +12,12 @@ const shade = (rate: number | null | undefined): string => (rate == null ? 'tran
 </script>
 
 <template>
-  <table v-if="seasons.length">
+  <table v-if="seasons.length" class="heat">
     <caption class="quiet">Wear in {{ unit }} per 100 {{ counter }}, season by season</caption>
     <thead class="unseen"><tr><th scope="col">Season</th><th v-for="column in columns" :key="column[0]" scope="col">{{ column.join(' and ') }}</th></tr></thead>
     <tbody>
       <template v-for="(season, i) in seasons" :key="season.start">
-        <tr v-for="(side, s) in sides" :key="side + i"><th scope="row"><span v-if="s === 0">{{ Math.round(season.start) }}–{{ Math.round(season.end) }}</span> {{ side }}</th>
+        <tr v-for="(side, s) in sides" :key="side + i"><th scope="row"><span>{{ s > 0 ? '' : `${Math.round(season.start)}–${Math.round(season.end)}` }}</span> {{ side }}</th>
           <td v-for="column in columns" :key="column[s] ?? column[0]" :class="{ chosen: column[s] === chosen }" :style="{ background: shade(rates[i]!.get(column[s] ?? '')) }" @click="column[s] && $emit('go', column[s]!)">{{ rates[i]!.get(column[s] ?? '') == null ? '–' : figure(rates[i]!.get(column[s]!)!, 2) }}</td></tr>
       </template>
     </tbody>
@@ -25,10 +25,11 @@ const shade = (rate: number | null | undefined): string => (rate == null ? 'tran
 </template>
 
 <style scoped>
-table { border-collapse: separate; border-spacing: 4px 2px; width: calc(100% + 4px); table-layout: fixed; }
-caption { text-align: left; padding-bottom: 2px; }
-th { width: 92px; text-align: left; font-weight: 400; color: var(--quiet); font-size: 0.9rem; white-space: nowrap; padding: 0; }
-td { text-align: center; font-size: 0.92rem; border-radius: 4px; padding: 1px 0; }
-td.chosen { outline: 2px solid var(--accent); }
-@media (max-width: 700px) { table { width: auto; } td { min-width: 62px; } }
+.heat { border: 0; background: none; border-collapse: separate; border-spacing: 4px 2px; width: calc(100% + 8px); margin: 0 -4px; table-layout: fixed; }
+caption { text-align: left; padding: 0 4px 2px; }
+.heat tbody th { width: 96px; text-align: left; font-weight: 400; font-size: 0.92rem; white-space: nowrap; padding: 0; }
+.heat tbody th span { display: inline-block; width: 78px; }
+.heat tbody td { text-align: center; font-size: 0.92rem; border: 0; border-radius: 4px; padding: 0; line-height: 1.45; cursor: pointer; }
+.heat tbody td.chosen { outline: 2px solid var(--accent); }
+@media (max-width: 700px) { .heat { width: auto; } .heat tbody td { min-width: 62px; } .heat tbody th { width: auto; padding-right: 6px; } }
 </style>

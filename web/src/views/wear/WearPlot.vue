@@ -5,7 +5,10 @@ import { date } from '@/app/words'
 import { figure, frame, paths, steps, type Place, type Wear } from './figures'
 
 const props = defineProps<{ place: Wear; ahead: Place; fresh: number; limit: number; unit: string; decimals: number; now: number; end: number; counter: string; other?: { end: number; place: Place } | undefined }>()
-const BOX = { left: 56, top: 26, width: 560, height: 214 }
+/** A hand's width shows fewer steps, not smaller letters. */
+const narrow = window.matchMedia?.('(max-width: 700px)').matches ?? false
+const BOX = { left: 44, top: 30, width: narrow ? 270 : 578, height: 206 }
+const WIDTH = BOX.left + BOX.width + (narrow ? 40 : 78)
 const at = computed(() => frame([props.place], props.fresh, props.limit, Math.max(props.end, props.other?.end ?? 0), BOX))
 const drawn = computed(() => paths(props.place, props.now, at.value))
 const bottom = BOX.top + BOX.height
@@ -15,11 +18,11 @@ const endX = computed(() => at.value.x(props.end))
 </script>
 
 <template>
-  <svg viewBox="0 0 700 290" role="img" :aria-label="told">
+  <svg :viewBox="`0 0 ${WIDTH} 290`" role="img" :aria-label="told">
     <g class="axis">
       <path :d="`M${BOX.left} ${bottom}H${BOX.left + BOX.width}`" />
       <template v-for="value in range || []" :key="`y${value}`"><path class="grid" :d="`M${BOX.left} ${at.y(value)}H${BOX.left + BOX.width}`" /><text :x="BOX.left - 8" :y="at.y(value) + 5" text-anchor="end">{{ figure(value, decimals) }}</text></template>
-      <template v-for="value in steps(at.from, at.to, 6)" :key="`x${value}`"><path :d="`M${at.x(value)} ${bottom}v5`" /><text :x="at.x(value)" :y="bottom + 20" text-anchor="middle">{{ value }}</text></template>
+      <template v-for="value in steps(at.from, at.to, narrow ? 3 : 6)" :key="`x${value}`"><path :d="`M${at.x(value)} ${bottom}v5`" /><text :x="at.x(value)" :y="bottom + 20" text-anchor="middle">{{ value }}</text></template>
       <text :x="BOX.left + BOX.width" :y="bottom + 38" text-anchor="end">{{ counter }}, counter of the machine</text>
       <text :x="BOX.left - 8" y="14" text-anchor="end">{{ unit }}</text>
     </g>
@@ -33,8 +36,8 @@ const endX = computed(() => at.value.x(props.end))
       <circle v-else :class="one.past ? 'past' : 'read'" :cx="at.x(one.counter)" :cy="at.y(one.value)" r="5.5" />
       <text v-if="one.doubted" class="small doubt-word" :x="at.x(one.counter) + 10" :y="at.y(one.value) + 4">{{ figure(one.value, decimals) }} does not fit</text>
     </template></template>
-    <g class="end"><path :d="`M${endX} ${at.y(ahead.low)}V${at.y(ahead.high)}M${endX - 6} ${at.y(ahead.low)}h12M${endX - 6} ${at.y(ahead.high)}h12`" /><circle :cx="endX" :cy="at.y(ahead.value)" r="4.5" /><text :x="endX + 10" :y="at.y(ahead.value) + 5">{{ figure(ahead.value, decimals) }}</text></g>
-    <g v-if="other" class="other"><path :d="`M${at.x(other.end)} ${at.y(other.place.low)}V${at.y(other.place.high)}`" /><circle :cx="at.x(other.end)" :cy="at.y(other.place.value)" r="4.5" /><text :x="at.x(other.end) + 10" :y="at.y(other.place.value) + 22">{{ figure(other.place.value, decimals) }}</text></g>
+    <g class="end"><path :d="`M${endX} ${at.y(ahead.low)}V${at.y(ahead.high)}M${endX - 6} ${at.y(ahead.low)}h12M${endX - 6} ${at.y(ahead.high)}h12`" /><circle :cx="endX" :cy="at.y(ahead.value)" r="4.5" /><text :x="endX - 9" :y="at.y(ahead.value) + 16" text-anchor="end">{{ figure(ahead.value, decimals) }}</text></g>
+    <g v-if="other" class="other"><path :d="`M${at.x(other.end)} ${at.y(other.place.low)}V${at.y(other.place.high)}`" /><circle :cx="at.x(other.end)" :cy="at.y(other.place.value)" r="4.5" /><text :x="at.x(other.end) + 9" :y="at.y(other.place.value) + 5">{{ figure(other.place.value, decimals) }}</text></g>
   </svg>
 </template>
 

@@ -12,7 +12,7 @@ const told = computed(() => `${props.place.label}, ${props.ahead.state}, expecte
 <template>
   <button type="button" class="tile" :class="{ chosen, tips }" :aria-pressed="chosen" :aria-label="told">
     <span class="head"><b>{{ place.position }}</b><SeverityMark :severity="ahead.state" wordless :size="13" /><span v-if="ahead.faster" class="fast" title="Wears faster than the rest">▼</span></span>
-    <svg viewBox="0 0 76 56" aria-hidden="true">
+    <svg class="plot" viewBox="0 0 76 56" aria-hidden="true">
       <path class="fan" :d="drawn.fan" /><path class="line" :d="drawn.line" /><path class="limit" :d="`M2 ${at.y(limit)}H74`" />
       <template v-for="(one, i) in place.readings" :key="i"><template v-if="one.counter !== null"><path v-if="one.doubted" class="doubted" :d="`M${at.x(one.counter) - 3} ${at.y(one.value) - 3}l6 6m0-6l-6 6`" /><circle v-else :class="one.past ? 'past' : 'read'" :cx="at.x(one.counter)" :cy="at.y(one.value)" r="2.3" /></template></template>
       <path v-for="fitted in place.fitments.slice(1)" :key="fitted.at" class="fitted" :d="`M${at.x(fitted.counter ?? now)} 2v52`" />
@@ -27,7 +27,7 @@ const told = computed(() => `${props.place.label}, ${props.ahead.state}, expecte
 .tile.tips { background: var(--accent-soft); }
 .head { display: flex; align-items: center; gap: 4px; font-size: 0.95rem; line-height: 1.1; }
 .fast { margin-left: auto; color: var(--due); font-size: 0.7rem; }
-svg { display: block; width: 100%; height: auto; }
+.plot { display: block; width: 100%; height: auto; }
 .chance { font-size: 0.9rem; line-height: 1.1; font-weight: 600; white-space: nowrap; }
 .chance.quiet { font-weight: 400; }
 .fan { fill: var(--accent); opacity: 0.25; } .line { fill: none; stroke: var(--accent); stroke-width: 1.6; }

@@ -16,7 +16,7 @@ export function percent(share: number): string {
   return `${Math.min(99, Math.round(100 * share))} %`
 }
 
-export const money = (amount: number, currency: string): string => `${amount < 10 ? amount.toFixed(1) : Math.round(amount)} ${currency}`
+export const money = (amount: number, currency: string): string => (amount < 0.5 && amount > 0 ? `under 1 ${currency}` : `${Math.round(amount)} ${currency}`)
 
 /** What an advice of the core says to whoever decides. */
 export const ADVICE: Record<string, string> = { replace: 'Renew now', wait: 'Wait', either: 'Either way' }
@@ -35,7 +35,8 @@ export function frame(places: readonly Wear[], fresh: number, limit: number, end
   const to = Math.max(end, ...counters)
   const values = places.flatMap((one) => [...one.readings.filter((read) => !read.doubted).map((read) => read.value), ...one.path.flatMap((told) => [told.low, told.high].map((value) => clamp(value, fresh, limit)))])
   const all = [fresh, limit, ...values]
-  const [least, most] = [Math.min(...all), Math.max(...all)]
+  const room = 0.06 * (Math.max(...all) - Math.min(...all))
+  const [least, most] = [Math.min(...all) - room, Math.max(...all) + room]
   const span = Math.max(most - least, 1e-9)
   return {
     from,
