@@ -8,6 +8,7 @@ from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from statistics import stdev
 
 from .compare import below, exceeds
 from .units import plain
@@ -49,6 +50,16 @@ def usual_season(counts: Sequence[Count], today: dt.datetime) -> float | None:
     """The mean of the last three seasons on record that had any use; None where there is none."""
     used = [one for one in seasons(counts, today) if exceeds(one, 0)][:3]
     return sum(used) / len(used) if used else None
+
+
+UNSURE = 0.25
+"""One standard deviation of a season's length, as a share, until there are three seasons to tell."""
+
+
+def season_sd(counts: Sequence[Count], today: dt.datetime, use: float) -> float:
+    """How far one season's use differs from the next, from the last seasons that had any; a starting value with fewer than three."""
+    used = [one for one in seasons(counts, today) if exceeds(one, 0)]
+    return stdev(used) if len(used) > 2 else UNSURE * use
 
 
 def question(counts: Sequence[Count], new: Count, unit: str) -> str:

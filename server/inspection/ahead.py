@@ -51,9 +51,11 @@ class Known:
         now = counters.now_of(self.machine)
         if now is None or not self.counts:
             return None
-        usual = self.usual_season()
-        end = self.asked_end() or now + usual
-        return Coming(now, now + (end - now) * (1 + more), usual)
+        usual, asked = self.usual_season(), self.asked_end()
+        end = asked or now + usual
+        # Whoever asked for a season knows its length; otherwise it is as unsure as the last ones were.
+        unsure = 0.0 if asked else core_counters.season_sd(self.counts, self.counts[-1].at, usual)
+        return Coming(now, now + (end - now) * (1 + more), usual, use_sd=unsure)
 
     def asked_end(self) -> float | None:
         """The counter at the end of the season as somebody asked for it; None once that is past, or never was."""

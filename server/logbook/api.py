@@ -64,7 +64,7 @@ def wear_of(request: HttpRequest, machine_id: int, check: str) -> WearOut:
     return wear.of_check(*_machine(request, machine_id), check)
 
 
-@router.put("/machines/{int:machine_id}/next-use", response=MachineAheadOut)
+@router.post("/machines/{int:machine_id}/next-use", response=MachineAheadOut)
 def set_next_use(request: HttpRequest, machine_id: int, new: NextUseIn) -> MachineAheadOut:
     """What the coming season is to be; nothing: as the last ones were."""
     member, machine = _machine(request, machine_id)

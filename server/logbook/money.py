@@ -7,7 +7,7 @@ from typing import Any
 
 from fleet.models import Machine
 from lumvek_core import positions
-from lumvek_core.calculators.decision import Advice, DecisionGiven, replace_decision
+from lumvek_core.calculators.decision import Advice, DecisionGiven, replace_decision, still_serves
 from lumvek_core.catalogue.model import Check
 from lumvek_core.judgement.companions import place_at
 from parts.models import PartNumber
@@ -62,10 +62,12 @@ def weigh(
     allowance = sizes["new"] - sizes["limit"]
     number = _number(money, machine, check, place["name"])
     price = money.prices.get(number)
+    share = abs(place["rate"]) * use / abs(allowance)
+    left = 1 - (sizes["new"] - place["now"]) / allowance
     given = DecisionGiven(
         p_cross=place["p_cross"],
-        remaining=1 - (sizes["new"] - place["now"]) / allowance,
-        season_share=abs(place["rate"]) * use / abs(allowance),
+        remaining=still_serves(left, share, wears.p_fail),
+        season_share=share,
         part_cost=float(price or 0),
         labour_h=wears.labour_h,
         field_labour_h=wears.field_labour_h,

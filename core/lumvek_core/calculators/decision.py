@@ -48,6 +48,18 @@ class Decided:
     advice: Advice
 
 
+def still_serves(remaining: float, season_share: float, p_fail_if_crossed: float) -> float:
+    """Share of a life that a part will still give if it is not renewed now: what `remaining` is to a decision about one season.
+
+    A part with less left than the season takes reaches its limit in it, and serves the season out unless it fails. remaining:
+    up to the limit; nothing left stays nothing. On made-up machines it spares chains that are cheap to run a little past their
+    limit, and changes nothing for parts that fail there.
+    """
+    if not 0 < remaining < season_share:
+        return remaining
+    return remaining + (1 - p_fail_if_crossed) * (season_share - remaining)
+
+
 @calculator
 def replace_decision(given: DecisionGiven) -> Decided:
     """Life thrown away by renewing now, against the chance and cost of failing in the field.

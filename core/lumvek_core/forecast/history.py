@@ -96,12 +96,16 @@ class Place:
 
 @dataclass(frozen=True)
 class Coming:
-    """The season asked about: counter now and at its end, and the use of a usual season."""
+    """The season asked about: counter now and at its end, and the use of a usual season.
+
+    use_sd: how sure its length is, one standard deviation; it widens what is expected at its end.
+    """
 
     now: float
     end: float
     season_use: float
     season_share: float = SEASON_SHARE
+    use_sd: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -321,8 +325,12 @@ def _apart(index: int, rates: Sequence[float], one: Ahead, line: _Line) -> bool:
 
 def _told(wearing: Wearing, line: _Line, one: Ahead, coming: Coming, stands_out: bool, faster: bool) -> PlaceAhead:
     now, *path = one.also
-    crossed = p_cross(one.value, one.sd, wearing.new, wearing.limit)
-    used = [wearing.used(reading.value) for reading in line.kept]
+    end_sd = math.hypot(one.sd, one.rate * coming.use_sd / line.place.life)
+    path[-1] = (path[-1][0], end_sd)
+    crossed = p_cross(one.value, end_sd, wearing.new, wearing.limit)
+    # With one slip left out of many the others go down as they should; of two readings nobody knows which one is wrong.
+    told = line.kept if line.renewed is not None or len(line.kept) > 1 else line.place.readings
+    used = [wearing.used(reading.value) for reading in told]
     error = 4 * math.sqrt(2) * wearing.reading_sd / abs(wearing.limit - wearing.new)
     return PlaceAhead(
         name=line.place.name,
@@ -333,8 +341,8 @@ def _told(wearing: Wearing, line: _Line, one: Ahead, coming: Coming, stands_out:
         last=line.kept[-1].value if line.kept else None,
         now=now[0],
         value=one.value,
-        low=one.value - NINETY * one.sd,
-        high=one.value + NINETY * one.sd,
+        low=one.value - NINETY * end_sd,
+        high=one.value + NINETY * end_sd,
         p_cross=crossed,
         chance_word=chance_word(crossed),
         stands_out=stands_out,

@@ -1,15 +1,20 @@
 """Every endpoint, walked as the wrong shop and as nobody: nothing comes back. A new endpoint is walked without being named here."""
 
 import datetime as dt
+import json
 import uuid
+from types import SimpleNamespace
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import URLPattern, URLResolver, get_resolver
+from django.utils import timezone
 
 from config.api import api
 from demo.pictures import drawn
+from fleet import counters
 from inspection import photos, services
+from logbook import count
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import links
 from supply import stock
@@ -61,6 +66,10 @@ BODIES = {
     "set_supplier": {"name": "Northmere Depot"},
     "set_share": {"owner": 0, "percent": "40"},
     "desk_mode": {"mode": "normal"},
+    "set_next_use": {"use": 200},
+    "count_machine": {"uuid": str(uuid.uuid4()), "shown": 2900},
+    "service_done": {"uuid": str(uuid.uuid4()), "key": "arm-bolts"},
+    "tick_put_away": {"uuid": str(uuid.uuid4()), "key": "meters-empty", "season": 2024, "done": True},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 
@@ -80,14 +89,21 @@ ALL = list(operations())
 OWNED = [row for row in ALL if "{" in row[0].replace("{family}", "").replace("{subject}", "").replace("{form}", "")]
 
 
-PHOTO, NOTE, RESULT, PLAN, ORDER = (uuid.uuid4() for _ in range(5))
+PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER = (uuid.uuid4() for _ in range(6))
 
 
 @pytest.fixture(autouse=True)
-def something_to_find(yard):
-    """A picture, an operator's note, somebody to hand over to, a link and a plan of known length."""
+def something_to_find(yard, settings, monkeypatch):
+    """A picture, an operator's note, somebody to hand over to, a link, a plan of known length, a counter and a modem."""
+    now = timezone.now()
+    counters.record(yard.technician, yard.machine, COUNTER, 2860, now, "typed")
+    sent = json.dumps({"at": now.isoformat(), "counter": 2861, "unit": "ha"}).encode()
+    monkeypatch.setattr(count, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=sent)))
+    settings.TELEMATICS_URL, yard.machine.serial = "http://127.0.0.1:9/telematics", "D12"
+    yard.machine.save()
     photos.add(yard.technician, yard.walk_around.pk, PHOTO, "opener-disc-diameter", "1L", "", drawn("disc"))
     services.note(yard.lead, yard.machine, NOTE, "rattles")
+    photos.add_to_note(yard.machine, NOTE, PHOTO, drawn("furrow"))
     workbench.save(yard.technician, SUBJECTS["chain"], RESULT, yard.machine, {}, "")
     something_to_order(yard)
     yard.link = links.make(yard.lead, yard.walk_around.pk, 3)[0].pk
@@ -135,6 +151,10 @@ def call(browser, path, method, operation_id):
         picture = SimpleUploadedFile("p.jpg", drawn("knife"), "image/jpeg")
         form = {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "photo": picture}
         return browser.post(path, form)
+    if operation_id.endswith("add_note_photo"):
+        return browser.post(
+            path, {"uuid": str(uuid.uuid4()), "photo": SimpleUploadedFile("p.jpg", drawn("knife"), "image/jpeg")}
+        )
     if operation_id.endswith(("offers_file", "book_file", "answer_file")):
         text = b"slot,side,number,unit_price,accepted\nopener-disc,,D12-4001,1.00,2\n"
         return browser.post(path, {"file": SimpleUploadedFile("t.csv", text, "text/csv")})
@@ -158,6 +178,8 @@ def filled(path, yard):
         "result_id": RESULT,
         "photo_id": PHOTO,
         "note_id": NOTE,
+        "reading": COUNTER,
+        "check": "opener-disc-diameter",
         "link_id": getattr(yard, "link", 1),
     }
     for name, value in ids.items():
@@ -204,12 +226,16 @@ def pages(patterns, prefix=""):
             yield prefix + str(pattern.pattern)
 
 
-REPORTS = [page for page in pages(get_resolver().url_patterns) if page.startswith("walk-arounds/")]
+REPORTS = [page for page in pages(get_resolver().url_patterns) if page.startswith(("walk-arounds/", "machines/"))]
 
 
 @pytest.mark.parametrize("page", REPORTS)
-def test_reports_and_files_too(page, yard, neighbour, as_):
-    path = "/" + page.replace("<uuid:walk_around_id>", str(yard.walk_around.pk))
+def test_reports_and_files_too(page, yard, neighbour, as_, read):
+    read("opener-disc-diameter", "1L", "385")
+    path = "/" + page.replace("<uuid:walk_around_id>", str(yard.walk_around.pk)).replace(
+        "<int:machine_id>", str(yard.machine.pk)
+    )
+    path = path.replace("<path:check>", "opener-disc-diameter").replace("<str:form>", "csv")
     assert as_(neighbour.lead).get(path).status_code == 404
     sent_away = as_().get(path)
     assert (sent_away.status_code, sent_away["Location"]) == (302, f"/sign-in?next={path}")

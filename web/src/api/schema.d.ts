@@ -1079,12 +1079,12 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        put?: never;
         /**
          * Set Next Use
          * @description What the coming season is to be; nothing: as the last ones were.
          */
-        put: operations["logbook_api_set_next_use"];
-        post?: never;
+        post: operations["logbook_api_set_next_use"];
         delete?: never;
         options?: never;
         head?: never;

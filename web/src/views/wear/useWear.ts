@@ -54,7 +54,7 @@ export function useWear(machine: number, wanted: string): Wearing {
   })
 
   const ask = (use: number | null): Promise<boolean> => at.run(async () => {
-    base.value = await write(() => api.PUT('/api/logbook/machines/{machine_id}/next-use', { params: { path }, body: { use } }))
+    base.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/next-use', { params: { path }, body: { use } }))
     more.value = 0
     await full()
   })

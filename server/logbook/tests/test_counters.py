@@ -1,0 +1,141 @@
+"""Counters in the shop: typed, from a file, from the modem; meters exchanged; what cannot be is asked about and nothing doubled."""
+
+import datetime as dt
+import json
+import uuid
+from types import SimpleNamespace
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.utils import timezone
+
+from fleet.models import CounterReading
+from logbook import count
+
+
+@pytest.fixture
+def send(planter, as_):
+    """Send what the meter shows: send(2900), send(0, exchanged=True, old_shown=2870)."""
+    path = f"/api/logbook/machines/{planter.machine.pk}/counters"
+
+    def sent(shown, browser=None, **more):
+        body = {"uuid": str(uuid.uuid4()), "shown": shown} | more
+        return (browser or as_(planter.technician)).send(path, **body)
+
+    return sent
+
+
+def test_what_the_meter_shows_moves_the_machine_along(planter, send):
+    found = send(2890).json()
+    assert found["now"] == 2890 and found["readings"][0]["source"] == "typed"
+    planter.machine.refresh_from_db()
+    assert planter.machine.area_ha == 2890 and planter.machine.wear_stale
+
+
+def test_sending_it_twice_is_one_reading(planter, send):
+    same = str(uuid.uuid4())
+    before = CounterReading.objects.count()
+    for _ in range(2):
+        assert send(2890, uuid=same).status_code == 200
+    assert CounterReading.objects.count() == before + 1
+
+
+def test_a_jump_is_asked_about_and_stands_when_it_is_confirmed(send):
+    asked = send(3600)
+    assert asked.status_code == 422 and asked.json()["error"]["field"] == "shown"
+    assert "no machine does more than 250 ha a day" in asked.json()["error"]["message"]
+    kept = send(3600, confirmed=True).json()["readings"][0]
+    assert (kept["total"], kept["confirmed"]) == (3600, True)
+
+
+def test_a_counter_that_runs_back_cannot_be_confirmed_but_a_meter_can_be_exchanged(planter, send):
+    assert "Was the meter exchanged" in send(12).json()["error"]["message"]
+    assert send(12, confirmed=True).status_code == 422
+    found = send(12, exchanged=True, old_shown=2870).json()
+    assert found["now"] == 2870
+    assert send(40).json()["now"] == 2898, "the machine's own count goes on"
+    assert send(12, exchanged=True, old_shown=3).json()["error"]["field"] == "old_shown"
+
+
+def test_a_wrong_reading_is_withdrawn_and_stays_in_the_log(planter, send, as_):
+    wrong = str(uuid.uuid4())
+    send(3000, uuid=wrong)
+    browser, path = as_(planter.technician), f"/api/logbook/machines/{planter.machine.pk}"
+    found = browser.send(f"{path}/counters/{wrong}/withdraw").json()
+    assert found["now"] == 2860 and found["readings"][0]["withdrawn"]
+    told = browser.get(f"{path}/logbook?kind=counter&search=withdrawn").json()
+    assert [entry["title"] for entry in told["entries"]] == ["Counter read: 3000 ha"]
+
+
+def test_an_exchange_that_later_readings_rest_on_is_not_withdrawn(planter, send, as_):
+    exchange = str(uuid.uuid4())
+    send(0, uuid=exchange, exchanged=True)
+    send(10)
+    answer = as_(planter.technician).send(f"/api/logbook/machines/{planter.machine.pk}/counters/{exchange}/withdraw")
+    assert answer.status_code == 422 and "withdraw them first" in answer.json()["error"]["message"]
+
+
+def test_what_is_still_to_come_is_refused(send):
+    later = (timezone.now() + dt.timedelta(days=2)).isoformat()
+    assert send(2900, at=later).json()["error"]["field"] == "at"
+
+
+def csv(browser, text, **more):
+    file = SimpleUploadedFile("counters.csv", text.encode(), "text/csv")
+    return browser.post("/api/logbook/counters-file", {"file": file, **more}).json()
+
+
+def test_a_file_is_tried_first_and_sent_again_changes_nothing(planter, as_):
+    browser, before = as_(planter.technician), CounterReading.objects.count()
+    today = timezone.localdate().isoformat()
+    text = f"machine;date;counter\nDunmere 12;{today};2866,5\nDunmere 12;{today[:4]}-13-40;3\nElsewhere 3;{today};5\nDunmere 12;{today};9\n"
+    tried = csv(browser, text, dry="true")
+    assert (tried["taken"], tried["refused"]) == (1, 3) and CounterReading.objects.count() == before
+    assert any("Elsewhere 3 is not known" in line for line in tried["lines"])
+    assert any("Was the meter exchanged" in line for line in tried["lines"])
+    for _ in range(2):
+        csv(browser, text, dry="false")
+    assert CounterReading.objects.count() == before + 1
+    planter.machine.refresh_from_db()
+    assert planter.machine.area_ha == 2866.5
+
+
+def test_a_file_of_another_shop_knows_none_of_ours(planter, neighbour, as_):
+    planter.machine.serial = "D12-0417"
+    planter.machine.save()
+    found = csv(as_(neighbour.lead), "machine,date,counter\nD12-0417,2026-01-01,5\n", dry="false")
+    assert (found["taken"], found["refused"]) == (0, 1)
+
+
+@pytest.fixture
+def modem(planter, settings, monkeypatch):
+    """What the machine's modem sends: modem(counter=2871)."""
+    settings.TELEMATICS_URL, planter.machine.serial = "http://127.0.0.1:9/telematics", "D12-0417"
+    planter.machine.save()
+
+    def sends(data=None, **more):
+        told = {"at": timezone.now().isoformat(), "counter": 2871, "unit": "ha"} | more
+        body = json.dumps(told).encode() if data is None else data
+        monkeypatch.setattr(count, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=body)))
+
+    return sends
+
+
+def ask(planter, as_):
+    return as_(planter.technician).send(f"/api/logbook/machines/{planter.machine.pk}/counters/telematics")
+
+
+def test_the_modem_is_asked_and_believed_as_much_as_anybody(planter, modem, as_):
+    modem()
+    found = ask(planter, as_).json()
+    assert (found["now"], found["readings"][0]["source"]) == (2871, "telematics")
+    modem(counter=30500)
+    assert "no machine does more" in ask(planter, as_).json()["error"]["message"]
+
+
+@pytest.mark.parametrize("answer", [{"data": b"<html>"}, {"data": b"{}"}, {"unit": "h"}, {"counter": None}])
+def test_a_modem_that_talks_nonsense_says_so_and_changes_nothing(planter, modem, as_, answer):
+    modem(**answer)
+    before = CounterReading.objects.count()
+    assert ask(planter, as_).status_code == 409
+    assert CounterReading.objects.count() == before
