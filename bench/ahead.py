@@ -3,6 +3,7 @@
 The list is read from stored forecasts; what it costs to make them all anew stands beside it.
 """
 
+# ruff: noqa: E402
 import os
 import sys
 import time

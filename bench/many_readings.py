@@ -1,4 +1,4 @@
-"""Fill the bench's database until it holds half a million readings: copies of a finished walk-around, verdicts and all.
+"""Fill the bench's database until it holds half a million readings: copies of a finished walk-around, verdicts and all, on 200 machines.
 
 Run with Django set up, as scripts/bench.sh does. Copying happens inside the database, so it takes seconds and not an hour.
 """
@@ -16,9 +16,10 @@ django.setup()
 
 from django.db import connection  # noqa: E402
 
+from fleet.models import Machine  # noqa: E402
 from inspection.models import Reading, WalkAround  # noqa: E402
 
-WANTED = 500_000
+WANTED, MACHINES = 500_000, 200
 READING = "check_key, position_key, kind, state, raw, value, feeler, units, reason, note, confirmed, bulk, posture, taken_at, received_at, by_id"
 VERDICT = "station_key, check_key, position_key, severity, action, reason, why, facts, used, ask, instead"
 
@@ -30,11 +31,17 @@ def main() -> None:
     fields = [f.column for f in WalkAround._meta.concrete_fields if f.column != "id"]
     listed = ", ".join(fields)
     made = [uuid.uuid4() for _ in range(copies)]
+    like = source.machine
+    machines = [
+        Machine.objects.create(shop=like.shop, model=like.model, name=f"{like.name} {n}", rows=like.rows, hours=like.hours, area_ha=like.area_ha)
+        for n in range(MACHINES)
+    ]
     with connection.cursor() as cursor:
-        cursor.execute("CREATE TEMPORARY TABLE copies (id UUID PRIMARY KEY)")
-        cursor.executemany("INSERT INTO copies VALUES (%s)", [(str(one),) for one in made])
+        cursor.execute("CREATE TEMPORARY TABLE copies (id UUID PRIMARY KEY, machine BIGINT)")
+        owners = [machine.pk for machine in machines]
+        cursor.executemany("INSERT INTO copies VALUES (%s, %s)", [(str(one), owners[i % MACHINES]) for i, one in enumerate(made)])
         cursor.execute(
-            f"INSERT INTO inspection_walkaround (id, {listed}) SELECT copies.id, {', '.join('w.' + f for f in fields)} "
+            f"INSERT INTO inspection_walkaround (id, {listed}) SELECT copies.id, {', '.join('copies.machine' if f == 'machine_id' else 'w.' + f for f in fields)} "
             "FROM copies JOIN inspection_walkaround w ON w.id = %s",
             [str(source.pk)],
         )

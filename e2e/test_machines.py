@@ -186,7 +186,7 @@ def test_the_row_map_by_keyboard(page: Page, sign_in, accessible):
     page.get_by_role("button", name="Against the others").or_(page.get_by_text("Against the others")).first.click()
     expect(cell).to_contain_text("−")
     page.get_by_text("Since last time", exact=True).click()
-    expect(cell).to_contain_text("−5")
+    expect(cell).to_contain_text("−3.5")
     page.get_by_role("button", name="Worst first").click()
     expect(page.get_by_role("columnheader").nth(1)).to_have_text("5")
     first = page.get_by_role("gridcell").first

@@ -9,6 +9,14 @@ from playwright.sync_api import Page, expect
 MIXED = ["395", "15 3/8", "39,1 cm", "388.5", "385", "390", "15 1/2", "394", "389 mm", "39.5cm", "396", "395"]
 
 
+@pytest.fixture(scope="module", autouse=True)
+def no_history(product):
+    """These tests are about typing, with whatever figures: without a counter the planter's discs have no history to be held against."""
+    product.ask_database(
+        "DELETE FROM fleet_counterreading WHERE machine_id = (SELECT id FROM fleet_machine WHERE name = 'Dunmere 12')"
+    )
+
+
 def tab_to(page: Page, name: str, role: str = "button"):
     """Move the focus with Tab alone until it stands on the control of that name."""
     wanted = page.get_by_role(role, name=name, exact=True).first

@@ -25,4 +25,5 @@ port=$(free_port 8820)
 server=$!
 .venv/bin/python bench/slice.py "http://127.0.0.1:$port"
 .venv/bin/python bench/keystroke.py "http://127.0.0.1:$port"
+.venv/bin/python bench/ahead.py
 .venv/bin/python bench/sourcing.py

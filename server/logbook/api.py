@@ -14,12 +14,13 @@ from inspection import books, present, sheets
 from lumvek_core.errors import BadInput
 from shops.access import DECIDERS, INSPECTORS, member_of, only
 from shops.models import Member
+from supply.present import table
+from supply.schemas import PartsTableOut
 
 from . import ahead, count, timeline, upkeep, wear
 from .schemas import (
     CounterIn,
     CounterOut,
-    CountersFileOut,
     CountersOut,
     EntryOut,
     FleetAheadOut,
@@ -142,14 +143,13 @@ def withdraw_counter(request: HttpRequest, machine_id: int, reading: uuid.UUID) 
     return _counters(machine)
 
 
-@router.post("/counters-file", response=CountersFileOut)
-def counters_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> CountersFileOut:
+@router.post("/counters-file", response=PartsTableOut)
+def counters_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> PartsTableOut:
     """Counters of several machines from a CSV or XLSX file. dry: only say what it would do."""
     member = member_of(request)
     only(member, DECIDERS, "read counters")
     text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    took = count.take_file(member, text, dry=dry)
-    return CountersFileOut(dry=dry, taken=took.taken, refused=took.refused, lines=took.lines)
+    return table(count.take_file(member, text, dry=dry), dry)
 
 
 @router.get("/machines/{int:machine_id}/logbook", response=LogbookOut)

@@ -3,7 +3,6 @@
 import datetime as dt
 import json
 import uuid
-from dataclasses import dataclass, field
 from urllib.parse import quote
 
 import urllib3
@@ -16,52 +15,38 @@ from fleet import counters
 from fleet.models import CounterReading, Machine
 from fleet.queries import machines_for
 from lumvek_core.errors import BadInput
-from lumvek_core.files.tables import rows_of
 from shops.access import Conflict
 from shops.models import Member
+from supply.book import Table, TableLine, table_rows
 
 _pool = urllib3.PoolManager(timeout=Timeout(connect=1.0, read=2.5), retries=Retry(1, backoff_factor=0.1))
-MOST_ROWS = 2000
+COLUMNS = ("machine", "date", "counter")
 
 
-@dataclass
-class Took:
-    """What a file did. lines: one sentence for each line that was refused."""
-
-    taken: int = 0
-    refused: int = 0
-    lines: list[str] = field(default_factory=list)
-
-
-def take_file(member: Member, text: str, *, dry: bool) -> Took:
-    """Counters from CSV: machine, date, counter. Lines that cannot be are refused one by one; the rest is taken.
+def take_file(member: Member, text: str, *, dry: bool) -> Table:
+    """Counters from CSV: machine (name or serial), date, counter. Nothing is taken while a line is refused, or on a dry run.
 
     Sending a file again changes nothing. Raises BadInput with field ``text`` for what is no such table.
     """
-    rows, titles = rows_of(text)
-    if titles and not {"machine", "date", "counter"} <= set(titles):
-        raise BadInput("text", "needs the columns machine, date and counter")
-    if len(rows) > MOST_ROWS:
-        raise BadInput("text", f"has more than {MOST_ROWS} lines")
-    at = [titles.index(name) for name in ("machine", "date", "counter")] if titles else [0, 1, 2]
     machines = {key.lower(): one for one in machines_for(member) for key in (one.name, one.serial) if key}
-    took = Took()
+    found = Table()
     with transaction.atomic():
-        for number, cells in sorted(rows, key=lambda row: [row[1][i] if i < len(row[1]) else "" for i in at[:2]]):
+        # A machine's oldest line first, whatever the order of the file.
+        for number, row in sorted(table_rows(text, COLUMNS), key=lambda line: [line[1].get(name, "") for name in COLUMNS[:2]]):
             try:
-                with transaction.atomic():
-                    name, day, shown = (cells[i] if i < len(cells) else "" for i in at)
-                    _take(member, machines, name, day, shown)
-                took.taken += 1
+                found.lines.append(
+                    TableLine(number, *_take(member, machines, *(row.get(name, "").strip() for name in COLUMNS)))
+                )
             except BadInput as problem:
-                took.refused += 1
-                took.lines.append(f"Line {number}: {problem.field} {problem.message}")
-        if dry:
+                found.lines.append(TableLine(number, "refused", f"{problem.field} {problem.message}"))
+        if dry or found.count("refused"):
             transaction.set_rollback(True)
-    return took
+    found.lines.sort(key=lambda line: line.line)
+    return found
 
 
-def _take(member: Member, machines: dict[str, Machine], name: str, day: str, shown: str) -> None:
+def _take(member: Member, machines: dict[str, Machine], name: str, day: str, shown: str) -> tuple[str, str]:
+    """(outcome, words) of one line. Raises BadInput."""
     machine = machines.get(name.lower())
     if machine is None:
         raise BadInput("machine", f"{name or 'nothing'} is not known")
@@ -78,7 +63,9 @@ def _take(member: Member, machines: dict[str, Machine], name: str, day: str, sho
     except ValueError:
         raise BadInput("counter", "must be a number") from None
     reading = uuid.uuid5(uuid.UUID(int=machine.pk), f"{when.isoformat()} {value:g}")
-    counters.record(member, machine, reading, value, when, CounterReading.Source.FILE)
+    there = CounterReading.objects.filter(uuid=reading).exists()
+    made = counters.record(member, machine, reading, value, when, CounterReading.Source.FILE)
+    return "there" if there else "taken", f"{machine.name}: {made.total:g} {counters.unit_of(machine)}"
 
 
 def ask_telematics(member: Member, machine: Machine) -> CounterReading:

@@ -230,15 +230,6 @@ class CountersOut(Schema):
     readings: list[CounterOut]
 
 
-class CountersFileOut(Schema):
-    """What a file did, line by line."""
-
-    dry: bool
-    taken: int
-    refused: int
-    lines: list[str]
-
-
 class NextUseIn(Schema):
     """use: of the coming season from now on; None: as the last seasons were."""
 

@@ -165,9 +165,8 @@ def test_what_an_after_season_walk_around_found_put_away_is_ticked(planter, as_)
     from inspection import recording
 
     found = starting.start(planter.technician, planter.machine, uuid.uuid4(), starting.Wanted("after-season"))
-    recording.record_reading(
-        planter.technician, found.pk, recording.NewReading(uuid.uuid4(), "meters-empty", "all", raw=["yes"])
-    )
+    read = [recording.NewReading(uuid.uuid4(), "meters-empty", str(row), raw=["yes"]) for row in range(1, 7)]
+    recording.record_readings(planter.technician, found.pk, read)
     one = next(one for one in put_away(planter, as_)["items"] if one["key"] == "meters-empty")
     assert one["done"] and one["by"] == "Technician"
 

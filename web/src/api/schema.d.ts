@@ -3243,20 +3243,6 @@ export interface components {
             /** Withdrawn */
             withdrawn: boolean;
         };
-        /**
-         * CountersFileOut
-         * @description What a file did, line by line.
-         */
-        CountersFileOut: {
-            /** Dry */
-            dry: boolean;
-            /** Lines */
-            lines: string[];
-            /** Refused */
-            refused: number;
-            /** Taken */
-            taken: number;
-        };
         /** CountersOut */
         CountersOut: {
             /** Now */
@@ -7554,7 +7540,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CountersFileOut"];
+                    "application/json": components["schemas"]["PartsTableOut"];
                 };
             };
         };

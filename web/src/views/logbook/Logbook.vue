@@ -98,7 +98,7 @@ h2 { margin-top: 6px; padding-bottom: 2px; border-bottom: 2px solid var(--line);
 li { display: grid; grid-template-columns: 104px minmax(0, 1fr); gap: 12px; padding: 6px 0; border-bottom: 1px solid var(--line); line-height: 1.3; }
 .kind { color: var(--quiet); font-size: 0.95rem; }
 .note .kind { color: var(--due); font-weight: 600; } .part .kind { color: var(--sound); font-weight: 600; }
-summary { cursor: pointer; color: var(--quiet); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } details[open] summary { display: none; }
+summary { min-height: 28px; cursor: pointer; color: var(--quiet); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } details[open] summary { display: none; }
 .pictures img { display: block; width: 120px; height: 80px; object-fit: cover; border: 1px solid var(--line); border-radius: 6px; margin-top: 4px; }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } li { grid-template-columns: minmax(0, 1fr); gap: 0; } .beside { order: -1; } }
 </style>

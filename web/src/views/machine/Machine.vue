@@ -8,6 +8,8 @@ import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
 import { date, PHASES } from '@/app/words'
+import '@/views/supply/supply.css'
+import Counters from '@/views/logbook/Counters.vue'
 import BenchLog from './BenchLog.vue'
 import MachineTabs from './MachineTabs.vue'
 
@@ -105,6 +107,7 @@ async function keepNote(): Promise<void> {
           <p v-if="note.problem" class="problem" role="alert">{{ note.problem }}</p>
           <p class="quiet">With a picture, or for a certain station: in the <RouterLink :to="{ name: 'logbook', params: { id } }">logbook</RouterLink>.</p>
         </section>
+        <div v-if="mayStart" class="supply"><Counters :machine="info.machine.id" :may-record="true" /></div>
         <BenchLog :machine="info.machine.id" />
         <template v-if="mayStart">
           <fieldset>
@@ -150,6 +153,7 @@ async function keepNote(): Promise<void> {
 h1 { font-size: 1.9rem; }
 .columns { display: grid; grid-template-columns: minmax(0, 1fr) 440px; gap: 32px; align-items: start; }
 .choose { display: grid; gap: 18px; }
+.supply { padding: 0; }
 .noted { padding: 6px 12px; margin: 6px 0; border-left: 4px solid var(--soil); background: var(--sunk); border-radius: 4px; }
 .note { display: flex; gap: 8px; margin-top: 6px; }
 .note :deep(input) { flex: 1; min-height: 48px; min-width: 0; }

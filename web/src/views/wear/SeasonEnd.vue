@@ -2,9 +2,11 @@
 /** What may not last the coming season, over all machines: the dearest to wait with first. */
 import Button from 'primevue/button'
 import { computed, onMounted, ref } from 'vue'
-import { answer, api, type Schemas } from '@/api/client'
+import { answer, api, write, type Schemas } from '@/api/client'
+import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
 import '@/views/supply/supply.css'
+import TableFile from '@/views/supply/TableFile.vue'
 import { useAttempt } from '@/views/supply/useAttempt'
 import { ADVICE, figure, money, percent } from './figures'
 
@@ -13,6 +15,9 @@ const only = ref(0)
 const at = useAttempt('The forecasts could not be read.')
 const load = (): Promise<boolean> => at.run(async () => void (data.value = await answer(api.GET('/api/logbook/ahead'))))
 onMounted(load)
+const session = useSession()
+const counters = (form: FormData): Promise<Schemas['PartsTableOut']> =>
+  write(() => api.POST('/api/logbook/counters-file', { body: form as never, bodySerializer: (body) => body as never }))
 type Line = Schemas['FleetLineOut']
 const machines = computed(() => [...new Map((data.value?.lines ?? []).map((line) => [line.machine_id, line.machine])).entries()])
 const lines = computed(() => (data.value?.lines ?? []).filter((line) => !only.value || line.machine_id === only.value))
@@ -43,6 +48,9 @@ const link = (line: Line) => ({ name: 'wear', params: { id: line.machine_id }, q
         </tr></tbody>
       </table></div>
       <p class="quiet">Waiting risks: the chance to fail at work, times field labour, standing and what it breaks, less what the shop would cost. Safety items are not in this list: they are put right whatever it costs.</p>
+      <details v-if="session.me?.role !== 'owner'"><summary>Counters of several machines from a file</summary>
+        <p class="quiet">CSV or XLSX with the columns machine (name or serial), date and counter.</p>
+        <TableFile label="File" :send="counters" @taken="load" /></details>
     </template>
   </section>
 </template>
@@ -51,6 +59,7 @@ const link = (line: Line) => ({ name: 'wear', params: { id: line.machine_id }, q
 .risk { min-width: 120px; } .risk b { white-space: nowrap; }
 .bar { display: block; height: 6px; background: var(--sunk); border-radius: 3px; margin-top: 4px; } .bar i { display: block; height: 100%; background: var(--due); border-radius: 3px; }
 .nowrap { white-space: nowrap; } .chance span { font-weight: 600; }
+summary { min-height: var(--target); display: flex; align-items: center; cursor: pointer; color: var(--accent); font-weight: 600; }
 @media (max-width: 700px) {
   .grow { flex-basis: 100%; }
   thead { display: none; }

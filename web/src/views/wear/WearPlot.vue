@@ -13,7 +13,7 @@ const at = computed(() => frame([props.place], props.fresh, props.limit, Math.ma
 const drawn = computed(() => paths(props.place, props.now, at.value))
 const bottom = BOX.top + BOX.height
 const range = computed(() => [props.place, props.fresh, props.limit].length && steps(Math.min(props.fresh, props.limit), Math.max(props.fresh, props.limit), 4))
-const told = computed(() => `${props.place.label}: ${props.ahead.n} readings, ${figure(props.ahead.now, props.decimals)} ${props.unit} now, expected ${figure(props.ahead.value, props.decimals)} between ${figure(props.ahead.low, props.decimals)} and ${figure(props.ahead.high, props.decimals)} by the end of the season, limit ${figure(props.limit, props.decimals)}`)
+const told = computed(() => `${props.place.label}: ${props.ahead.n} ${props.ahead.n === 1 ? 'reading' : 'readings'}, ${figure(props.ahead.now, props.decimals)} ${props.unit} now, expected ${figure(props.ahead.value, props.decimals)} between ${figure(props.ahead.low, props.decimals)} and ${figure(props.ahead.high, props.decimals)} by the end of the season, limit ${figure(props.limit, props.decimals)}`)
 const endX = computed(() => at.value.x(props.end))
 </script>
 
