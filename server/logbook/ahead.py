@@ -205,7 +205,7 @@ def _place(
         used=max(0.0, (one.sizes["new"] - place["now"]) / (one.sizes["new"] - one.sizes["limit"])),
         faster=place["faster"],
         stands_out=place["stands_out"],
-        rests_on=_rests_on(place, fitted),
+        rests_on=_rests_on(place, fitted, alone=len(one.places) == 1),
         marked=_marked(place),
         fitted=fitted,
         number=weighed.number if weighed else "",
@@ -217,18 +217,18 @@ def _place(
     )
 
 
-def _rests_on(place: Mapping[str, Any], fitted: str) -> str:
-    n = place["n"]
+def _rests_on(place: Mapping[str, Any], fitted: str, *, alone: bool) -> str:
+    n, others = place["n"], "" if alone else ", and what like places show"
     since = (
         f"since it was fitted, {fitted}"
         if fitted and place["start_known"]
         else "since it was first read; nobody noted when it was fitted"
     )
     if n == 0:
-        return f"No reading {since}: the usual rate, and what like places show."
+        return f"No reading {since}: the usual rate{others}."
     if n == 1:
-        return f"One reading {since}: the usual rate, and what like places show."
-    return f"{n} readings {since}, and what like places show."
+        return f"One reading {since}: the usual rate{others}."
+    return f"{n} readings {since}{others}."
 
 
 def _marked(place: Mapping[str, Any]) -> list[str]:

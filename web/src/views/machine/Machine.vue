@@ -107,7 +107,6 @@ async function keepNote(): Promise<void> {
           <p v-if="note.problem" class="problem" role="alert">{{ note.problem }}</p>
           <p class="quiet">With a picture, or for a certain station: in the <RouterLink :to="{ name: 'logbook', params: { id } }">logbook</RouterLink>.</p>
         </section>
-        <div v-if="mayStart" class="supply"><Counters :machine="info.machine.id" :may-record="true" /></div>
         <BenchLog :machine="info.machine.id" />
         <template v-if="mayStart">
           <fieldset>
@@ -127,6 +126,7 @@ async function keepNote(): Promise<void> {
             <label v-for="one in info.people.filter((person) => person.name !== session.me?.name)" :key="one.id" class="pick" :class="{ on: chosen.people.includes(one.id) }"><input type="checkbox" :checked="chosen.people.includes(one.id)" @change="toggle(chosen.people, one.id)" /> {{ one.name }}</label>
           </fieldset>
         </template>
+        <div v-if="mayStart" class="supply"><Counters :machine="info.machine.id" :may-record="true" /></div>
       </div>
       <aside v-if="mayStart" class="plan" aria-label="What it will be">
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>

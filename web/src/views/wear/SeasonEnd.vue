@@ -61,10 +61,10 @@ const link = (line: Line) => ({ name: 'wear', params: { id: line.machine_id }, q
 .nowrap { white-space: nowrap; } .chance span { font-weight: 600; }
 summary { min-height: var(--target); display: flex; align-items: center; cursor: pointer; color: var(--accent); font-weight: 600; }
 @media (max-width: 700px) {
-  .grow { flex-basis: 100%; }
+  header .grow { flex-basis: 100%; }
   thead { display: none; }
   tr { display: grid; grid-template-columns: 104px minmax(0, 1fr); padding: 8px 0; border-top: 1px solid var(--line); }
-  td { border: 0; padding: 2px 10px; } td:nth-child(1) { grid-row: 1 / 3; min-width: 0; } td:nth-child(3) { order: 0; color: var(--quiet); } td:nth-child(4), td:nth-child(5), td:nth-child(7) { grid-column: 2; } td:nth-child(6) { display: none; }
+  tbody td { border: 0; padding: 2px 10px; } td:nth-child(1) { grid-row: 1 / 3; min-width: 0; } td:nth-child(3) { order: 0; color: var(--quiet); } td:nth-child(4), td:nth-child(5), td:nth-child(7) { grid-column: 2; } td:nth-child(6) { display: none; }
 }
 .replace { color: var(--due); } .wait { color: var(--sound); } .either { color: var(--watch); }
 </style>

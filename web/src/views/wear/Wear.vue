@@ -32,6 +32,8 @@ const columns = computed(() => {
   const rows = [...new Set(all.map((one) => one.row))]
   return rows.map((row) => sides.value.map((side) => all.find((one) => one.row === row && one.side === side)?.position ?? ''))
 })
+/** Above the seasons, column by column, where there are enough of them to fill the width. */
+const aligned = computed(() => rowed.value || columns.value.length > 7)
 /** What the tiles show: the season that is played with, where there is one. */
 const played = computed(() => {
   const found = other.value?.checks.find((one) => one.check === check.value)
@@ -92,11 +94,11 @@ const csv = computed(() => `/machines/${props.id}/wear/${check.value}.csv`)
             <p class="quiet small">of the wear allowed, per 100 {{ wear.unit }}</p></template>
         </aside>
         <div v-if="wear && small" class="main">
-          <div class="scroll"><div class="tiles" :class="{ rowed }" :style="{ '--n': columns.length }">
-            <template v-for="(side, s) in sides" :key="side"><span v-if="rowed" class="side-name quiet">{{ side === 'L' ? 'Left' : side === 'R' ? 'Right' : 'Row' }}</span>
+          <div class="scroll"><div v-if="columns.length > 1" class="tiles" :class="{ aligned }" :style="{ '--n': columns.length }">
+            <template v-for="(side, s) in sides" :key="side"><span v-if="aligned" class="side-name quiet">{{ side === 'L' ? 'Left' : side === 'R' ? 'Right' : rowed ? 'Row' : '' }}</span>
               <template v-for="column in columns" :key="column[s]"><WearTile v-if="column[s]" :place="wear.places.find((one) => one.position === column[s])!" :ahead="played.get(column[s]!) ?? places.get(column[s]!)!" :at="small" :limit="wear.ahead.limit" :now="wear.now" :chosen="chosen === column[s]" :decimals="wear.ahead.decimals" :tips="tips.has(`${check} ${column[s]}`)" @click="chosen = column[s]!" /><span v-else /></template></template>
           </div>
-          <SeasonHeat :seasons="wear.seasons" :columns="columns" :sides="sides" :unit="wear.ahead.unit" :counter="wear.unit" :decimals="wear.ahead.decimals" :chosen="chosen" @go="(position) => (chosen = position)" /></div>
+          <SeasonHeat :seasons="wear.seasons" :columns="columns" :sides="sides" :unit="wear.ahead.unit" :counter="wear.unit" :decimals="wear.ahead.decimals" :chosen="chosen" :rowed="rowed" @go="(position) => (chosen = position)" /></div>
           <PlaceDetail v-if="place && places.get(chosen)" :place="place" :ahead="places.get(chosen)!" :wear="wear" :currency="base.currency" :other="otherPlace" :more="more" :csv="csv" />
         </div>
       </div>
@@ -121,7 +123,7 @@ const csv = computed(() => `/machines/${props.id}/wear/${check.value}.csv`)
 .mine { font-weight: 600; } .small { font-size: 0.92rem; }
 .main { display: grid; gap: 12px; min-width: 0; }
 .tiles { display: grid; grid-template-columns: repeat(auto-fill, minmax(86px, 1fr)); gap: 4px; margin-bottom: 6px; }
-.tiles.rowed { grid-template-columns: 96px repeat(var(--n), minmax(62px, 1fr)); }
+.tiles.aligned { grid-template-columns: 96px repeat(var(--n), minmax(62px, 1fr)); }
 .side-name { align-self: center; }
-@media (max-width: 900px) { .top, .body { grid-template-columns: minmax(0, 1fr); gap: 12px; } .side { display: contents; } .kinds { order: -2; } .main { order: -1; } .tiles.rowed { grid-template-columns: 46px repeat(var(--n), 66px); } }
+@media (max-width: 900px) { .top, .body { grid-template-columns: minmax(0, 1fr); gap: 12px; } .side { display: contents; } .kinds { order: -2; } .main { order: -1; } .tiles.aligned { grid-template-columns: 46px repeat(var(--n), 66px); } }
 </style>

@@ -2,7 +2,7 @@
 /** One place as small as it can be read beside all the others: points, line, fan, limit, on the same scales. */
 import { computed } from 'vue'
 import SeverityMark from '@/design/SeverityMark.vue'
-import { figure, paths, percent, type Frame, type Place, type Wear } from './figures'
+import { figure, paths, percent, shortly, type Frame, type Place, type Wear } from './figures'
 
 const props = defineProps<{ place: Wear; ahead: Place; at: Frame; limit: number; now: number; chosen: boolean; decimals: number; tips: boolean }>()
 const drawn = computed(() => paths(props.place, props.now, props.at))
@@ -12,7 +12,7 @@ const told = computed(() => `${props.place.label}, ${props.ahead.state}, expecte
 <template>
   <button type="button" class="tile" :class="{ chosen, tips }" :aria-pressed="chosen">
     <span class="unseen">{{ told }}</span>
-    <span class="head" aria-hidden="true"><b>{{ place.position }}</b><SeverityMark :severity="ahead.state" wordless :size="13" /><span v-if="ahead.faster" class="fast" title="Wears faster than the rest">▼</span></span>
+    <span class="head" aria-hidden="true"><b>{{ shortly(place.position) }}</b><SeverityMark :severity="ahead.state" wordless :size="13" /><span v-if="ahead.faster" class="fast" title="Wears faster than the rest">▼</span></span>
     <svg class="plot" viewBox="0 0 76 56" aria-hidden="true">
       <path class="fan" :d="drawn.fan" /><path class="line" :d="drawn.line" /><path class="limit" :d="`M2 ${at.y(limit)}H74`" />
       <template v-for="(one, i) in place.readings" :key="i"><template v-if="one.counter !== null"><path v-if="one.doubted" class="doubted" :d="`M${at.x(one.counter) - 3} ${at.y(one.value) - 3}l6 6m0-6l-6 6`" /><circle v-else :class="one.past ? 'past' : 'read'" :cx="at.x(one.counter)" :cy="at.y(one.value)" r="2.3" /></template></template>

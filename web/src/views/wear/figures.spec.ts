@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { figure, frame, money, paths, percent, steps, type Wear } from './figures'
+import { figure, frame, money, paths, percent, shortly, steps, type Wear } from './figures'
 
 const DISC: Wear = {
   position: '4L', label: 'Row 4 left', row: 4, side: 'L', wheels: true,
@@ -13,6 +13,7 @@ describe('figures of wear', () => {
   it('shows no more decimals than are worth it', () => expect([figure(388.40001, 1), figure(390, 1), figure(0.8, 2), figure(100, 0)]).toEqual(['388.4', '390', '0.8', '100']))
   it('never says 0 or 100 per cent of what is neither', () => expect([percent(0.001), percent(0.999), percent(0.237)]).toEqual(['under 1 %', '99 %', '24 %']))
   it('rounds money, but not to nothing', () => expect([money(0.2, 'EUR'), money(0, 'EUR'), money(273.6, 'EUR')]).toEqual(['under 1 EUR', '0 EUR', '274 EUR']))
+  it('names a place in a narrow column', () => expect(['4L', 'rotor-bar-3', 'strand-1', 'rotor-drive'].map(shortly)).toEqual(['4L', '3', '1', 'rotor drive']))
   it('steps at round figures', () => expect(steps(2140, 3100, 5)).toEqual([2200, 2400, 2600, 2800, 3000]))
 })
 

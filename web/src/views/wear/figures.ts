@@ -16,6 +16,9 @@ export function percent(share: number): string {
   return `${Math.min(99, Math.round(100 * share))} %`
 }
 
+/** As little as names a place in a narrow column: ``4L``, ``3`` of the rotor bars, ``cross``. */
+export const shortly = (position: string): string => position.replace(/^.*-(\d+[LR]?)$/, '$1').replaceAll('-', ' ')
+
 export const money = (amount: number, currency: string): string => (amount < 0.5 && amount > 0 ? `under 1 ${currency}` : `${Math.round(amount)} ${currency}`)
 
 /** What an advice of the core says to whoever decides. */

@@ -34,7 +34,7 @@ describe('the plot of one place', () => {
 describe('seasons side by side', () => {
   it('has a figure in every cell, a dash where nothing was read, and goes to the place', async () => {
     const seasons = [{ start: 2140, end: 2390, cells: [{ position: '1L', rate: 0.84 }, { position: '1R', rate: null }] }]
-    const found = mount(SeasonHeat, { props: { seasons, columns: [['1L', '1R']], sides: ['L', 'R'], unit: 'mm', counter: 'ha', decimals: 1, chosen: '1L' } })
+    const found = mount(SeasonHeat, { props: { seasons, columns: [['1L', '1R']], sides: ['L', 'R'], unit: 'mm', counter: 'ha', decimals: 1, chosen: '1L', rowed: true } })
     expect(found.findAll('td').map((cell) => cell.text())).toEqual(['0.84', '–'])
     await found.findAll('td')[1]!.trigger('click')
     expect(found.emitted('go')).toEqual([['1R']])
