@@ -62,7 +62,7 @@ def fleet() -> tuple[float, float, int, int]:
         for years, total in ((3, 0), (2, 240), (1, 480), (0, 720)):
             at = now - timedelta(days=365 * years + 1)
             CounterReading.objects.create(
-                uuid=uuid.uuid4(), machine=machine, at=at, shown=total, total=total, source="typed", by=ada.user
+                uuid=uuid.uuid4(), machine=machine, at=at, shown=total, total=total, source="typed", unit="ha", by=ada.user
             )
         for years, worn in ((2, 1.5), (1, 3.1), (0, 4.4)):
             found = starting.start(ada, machine, uuid.uuid4(), starting.Wanted("winter"))

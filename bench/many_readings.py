@@ -33,13 +33,17 @@ def main() -> None:
     made = [uuid.uuid4() for _ in range(copies)]
     like = source.machine
     machines = [
-        Machine.objects.create(shop=like.shop, model=like.model, name=f"{like.name} {n}", rows=like.rows, hours=like.hours, area_ha=like.area_ha)
+        Machine.objects.create(
+            shop=like.shop, model=like.model, name=f"{like.name} {n}", rows=like.rows, hours=like.hours, area_ha=like.area_ha
+        )
         for n in range(MACHINES)
     ]
     with connection.cursor() as cursor:
         cursor.execute("CREATE TEMPORARY TABLE copies (id UUID PRIMARY KEY, machine BIGINT)")
         owners = [machine.pk for machine in machines]
-        cursor.executemany("INSERT INTO copies VALUES (%s, %s)", [(str(one), owners[i % MACHINES]) for i, one in enumerate(made)])
+        cursor.executemany(
+            "INSERT INTO copies VALUES (%s, %s)", [(str(one), owners[i % MACHINES]) for i, one in enumerate(made)]
+        )
         cursor.execute(
             f"INSERT INTO inspection_walkaround (id, {listed}) SELECT copies.id, {', '.join('copies.machine' if f == 'machine_id' else 'w.' + f for f in fields)} "
             "FROM copies JOIN inspection_walkaround w ON w.id = %s",

@@ -77,6 +77,7 @@ def _counters(member: Member, machine: Machine, now: dt.datetime) -> None:
             shown=value,
             total=value,
             source="typed",
+            unit=counters.unit_of(machine),
             by=member.user,
         )
         for i, (at, value) in enumerate(shown)

@@ -22,17 +22,18 @@ def unit_of(machine: Machine) -> str:
     return "h" if machine.hours is not None else "ha"
 
 
-def now_of(machine: Machine) -> float | None:
-    """What it has done in all, by the newest count."""
-    return machine.hours if machine.hours is not None else machine.area_ha
+def now_of(machine: Machine, unit: str = "") -> float | None:
+    """What it has done in all, by the newest count; in what its use is counted in, or in another unit."""
+    return machine.hours if (unit or unit_of(machine)) == "h" else machine.area_ha
 
 
-def counts_of(machines: Collection[int]) -> dict[int, list[Count]]:
-    """The counts of each machine, oldest first. One query."""
+def counts_of(machines: Collection[int], unit: str = "") -> dict[int, list[Count]]:
+    """The counts of each machine, oldest first, in what its use is counted in or in another unit. One query."""
     found: dict[int, list[Count]] = {pk: [] for pk in machines}
     rows = CounterReading.objects.filter(machine__in=list(machines), withdrawn=False).order_by("at", "id")
-    for machine, at, total in rows.values_list("machine", "at", "total"):
-        found[machine].append(Count(at, total))
+    for machine, at, total, counted, hours in rows.values_list("machine", "at", "total", "unit", "machine__hours"):
+        if counted == (unit or ("ha" if hours is None else "h")):
+            found[machine].append(Count(at, total))
     return found
 
 
@@ -45,13 +46,14 @@ def record(
     at: dt.datetime,
     source: str,
     *,
+    unit: str = "",
     confirmed: bool = False,
     exchanged: bool = False,
     old_shown: float | None = None,
 ) -> CounterReading:
     """Keep what the meter showed. The same UUID twice is one reading.
 
-    exchanged: it is a new meter, or was set back; old_shown: the last figure of the old one, where anybody wrote it down. Raises
+    unit: where it is not what the machine's use is counted in (the hectares of a combine). exchanged: it is a new meter, or was set back; old_shown: the last figure of the old one, where anybody wrote it down. Raises
     BadInput with field ``shown`` for a figure that cannot be, unless it is `confirmed`; a counter that runs back is an exchange
     or a slip, and cannot be confirmed. Fields ``shown``, ``old_shown``, ``at``.
     """
@@ -63,20 +65,22 @@ def record(
         return had
     if not 0 <= shown < HIGHEST:
         raise BadInput("shown", "must be between 0 and 1 000 000")
+    unit = unit or unit_of(machine)
     if exchanged:
-        offset = _close_old_meter(member, machine, reading, at, source, old_shown) - shown
+        offset = _close_old_meter(member, machine, unit, reading, at, source, old_shown) - shown
     else:
-        offset = offset_at(machine, at)
-        counts, new = counts_of([machine.pk])[machine.pk], Count(at, shown + offset)
-        stood = now_of(machine)
+        offset = offset_at(machine, unit, at)
+        counts, new = counts_of([machine.pk], unit)[machine.pk], Count(at, shown + offset)
+        stood = now_of(machine, unit)
         if not counts and stood is not None and shown < stood:
             raise BadInput("shown", f"stood at {stood:g} before; it does not run back")
-        asked = counters.question(counts, new, unit_of(machine))
+        asked = counters.question(counts, new, unit)
         if asked and not (confirmed and _runs_on(counts, new)):
             raise BadInput("shown", asked)
     made = CounterReading.objects.create(
         uuid=reading,
         machine=machine,
+        unit=unit,
         at=at,
         shown=shown,
         total=shown + offset,
@@ -85,21 +89,21 @@ def record(
         confirmed=confirmed,
         by=member.user,
     )
-    keep_in_step(machine)
+    keep_in_step(machine, unit)
     return made
 
 
-def offset_at(machine: Machine, at: dt.datetime) -> float:
+def offset_at(machine: Machine, unit: str, at: dt.datetime) -> float:
     """What older meters had counted before the one in use at a moment."""
-    meter = CounterReading.objects.filter(machine=machine, exchanged=True, withdrawn=False, at__lte=at).last()
+    meter = CounterReading.objects.filter(machine=machine, unit=unit, exchanged=True, withdrawn=False, at__lte=at).last()
     return meter.total - meter.shown if meter else 0.0
 
 
 def _close_old_meter(
-    member: Member, machine: Machine, reading: uuid.UUID, at: dt.datetime, source: str, old_shown: float | None
+    member: Member, machine: Machine, unit: str, reading: uuid.UUID, at: dt.datetime, source: str, old_shown: float | None
 ) -> float:
     """What the machine had done when its meter was exchanged; the old meter's last figure is kept as a reading of its own."""
-    counts, offset = counts_of([machine.pk])[machine.pk], offset_at(machine, at)
+    counts, offset = counts_of([machine.pk], unit)[machine.pk], offset_at(machine, unit, at)
     last = counters.total_at(counts, at)
     if last is None:
         raise BadInput("shown", "there is no reading of the old meter yet: type its last figure first")
@@ -112,6 +116,7 @@ def _close_old_meter(
     CounterReading.objects.create(
         uuid=uuid.uuid5(reading, "old"),
         machine=machine,
+        unit=unit,
         at=at,
         shown=old_shown,
         total=old_shown + offset,
@@ -134,17 +139,20 @@ def withdraw(machine: Machine, reading: uuid.UUID) -> None:
     found = CounterReading.objects.filter(machine=machine, uuid=reading).first()
     if found is None:
         raise NotFoundHere("There is no such counter reading.")
-    if found.exchanged and CounterReading.objects.filter(machine=machine, withdrawn=False, at__gt=found.at).exists():
+    if (
+        found.exchanged
+        and CounterReading.objects.filter(machine=machine, unit=found.unit, withdrawn=False, at__gt=found.at).exists()
+    ):
         raise BadInput("reading", "later readings rest on this exchange: withdraw them first")
     CounterReading.objects.filter(pk=found.pk).update(withdrawn=True)
-    keep_in_step(machine)
+    keep_in_step(machine, found.unit)
 
 
-def keep_in_step(machine: Machine) -> None:
+def keep_in_step(machine: Machine, unit: str) -> None:
     """The machine's own figure follows its newest count."""
-    newest = CounterReading.objects.filter(machine=machine, withdrawn=False).last()
+    newest = CounterReading.objects.filter(machine=machine, unit=unit, withdrawn=False).last()
     if newest is not None:
-        field = "hours" if unit_of(machine) == "h" else "area_ha"
+        field = "hours" if unit == "h" else "area_ha"
         setattr(machine, field, newest.total)
         machine.wear_stale = True
         machine.save(update_fields=[field, "wear_stale"])

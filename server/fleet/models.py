@@ -75,7 +75,7 @@ class Machine(models.Model):
 class CounterReading(models.Model):
     """What a machine's meter showed at a moment, and what the machine had done in all by then.
 
-    exchanged: a new meter, or one set back to zero, begins here; shown and total differ from now on by what went before. confirmed:
+    unit: hours or hectares; a combine has both meters. exchanged: a new meter, or one set back to zero, begins here; shown and total differ from now on by what went before. confirmed:
     the figure was asked about and stands. withdrawn: it was wrong; it stays in the log.
     """
 
@@ -88,6 +88,7 @@ class CounterReading(models.Model):
 
     uuid = models.UUIDField(unique=True)
     machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="counter_readings")
+    unit = models.CharField(max_length=2, choices=[("h", "hours"), ("ha", "hectares")])
     at = models.DateTimeField()
     shown = models.FloatField()
     total = models.FloatField()

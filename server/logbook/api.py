@@ -85,6 +85,8 @@ def _counters(machine: Machine) -> CountersOut:
     return CountersOut(
         unit=counters.unit_of(machine),
         now=counters.now_of(machine),
+        two=counters.unit_of(machine) == "h",
+        also=machine.area_ha if counters.unit_of(machine) == "h" else None,
         telematics=bool(settings.TELEMATICS_URL and machine.serial),
         readings=[
             CounterOut(
@@ -92,6 +94,7 @@ def _counters(machine: Machine) -> CountersOut:
                 at=one.at,
                 shown=one.shown,
                 total=one.total,
+                unit=one.unit,
                 source=one.source,
                 exchanged=one.exchanged,
                 confirmed=one.confirmed,
@@ -109,6 +112,8 @@ def count_machine(request: HttpRequest, machine_id: int, new: CounterIn) -> Coun
     member, machine = _machine(request, machine_id)
     only(member, DECIDERS, "read counters")
     at = new.at or timezone.now()
+    if new.unit == "h" and counters.unit_of(machine) == "ha":
+        raise BadInput("unit", "this machine has no hour meter")
     if at > timezone.now():
         raise BadInput("at", "is still to come")
     counters.record(
@@ -118,6 +123,7 @@ def count_machine(request: HttpRequest, machine_id: int, new: CounterIn) -> Coun
         new.shown,
         at,
         CounterReading.Source.TYPED,
+        unit=new.unit,
         confirmed=new.confirmed,
         exchanged=new.exchanged,
         old_shown=new.old_shown,

@@ -201,10 +201,11 @@ class WearOut(Schema):
 
 
 class CounterIn(Schema):
-    """shown: as it stands on the meter. exchanged: a new meter, or set back; old_shown: the old one's last figure, if known."""
+    """shown: as it stands on the meter, in `unit` (empty: what its use is counted in). exchanged: a new meter, or set back; old_shown: the old one's last figure, if known."""
 
     uuid: uuid.UUID
     shown: float
+    unit: Literal["", "h", "ha"] = ""
     at: dt.datetime | None = None
     confirmed: bool = False
     exchanged: bool = False
@@ -216,6 +217,7 @@ class CounterOut(Schema):
     at: dt.datetime
     shown: float
     total: float
+    unit: str
     source: str
     exchanged: bool
     confirmed: bool
@@ -224,8 +226,12 @@ class CounterOut(Schema):
 
 
 class CountersOut(Schema):
+    """unit: what its use is counted in; also: the other meter's stand, where it has two."""
+
     unit: str
     now: float | None
+    two: bool
+    also: float | None
     telematics: bool
     readings: list[CounterOut]
 

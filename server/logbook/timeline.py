@@ -236,10 +236,9 @@ def _services(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
 
 
 def _counters(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    unit = counters.unit_of(machine)
     for one in CounterReading.objects.filter(machine=machine):
         told = [
-            f"meter shows {plain(one.shown, 1)} {unit}" if one.shown != one.total else "",
+            f"meter shows {plain(one.shown, 1)} {one.unit}" if one.shown != one.total else "",
             "asked about, and stands" if one.confirmed else "",
             "withdrawn" if one.withdrawn else "",
         ]
@@ -247,10 +246,10 @@ def _counters(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
         yield Entry(
             one.at,
             "counter",
-            f"{title}: {plain(one.total, 1)} {unit}",
+            f"{title}: {plain(one.total, 1)} {one.unit}",
             "; ".join(filter(None, [f"by {one.source}" if one.source != "typed" else "", *told])),
             by=names.get(one.by_id, "somebody"),
-            counter=f"{plain(one.total, 0)} {unit}",
+            counter=f"{plain(one.total, 0)} {one.unit}" if one.unit == counters.unit_of(machine) else "",
         )
 
 

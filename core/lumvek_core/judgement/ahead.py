@@ -3,7 +3,7 @@
 from ..compare import reached
 from .context import Expected
 from .rules import Severity
-from .words import percent
+from .words import Words, percent
 
 
 def watched(expected: Expected, watch_chance: float) -> Severity:
@@ -15,6 +15,11 @@ def in_words(expected: Expected, value: str, low: str, high: str) -> str:
     """``expected 366 mm (364.2 to 367.8) by the end of the season; possible (24 %) that it reaches its limit``."""
     chance = "under 1 %" if expected.chance < 0.005 else percent(expected.chance)
     return f"expected {value} ({low} to {high}) by the end of the season; {expected.word} ({chance}) that it reaches its limit"
+
+
+def at_the_end(expected: Expected, say: Words) -> str:
+    """``381.5 mm (380.1 to 382.9) by the end of the season``, of a part at its limit."""
+    return f"{say.figure(max(expected.value, 0.0))} ({say.bare(expected.low)} to {say.bare(expected.high)}) by the end of the season"
 
 
 def facts(expected: Expected) -> dict[str, float]:

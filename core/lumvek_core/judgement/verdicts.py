@@ -144,6 +144,8 @@ def _wear(check: Check, rule: WearRule, reading: float, context: Context, say: W
     if severity == "due":
         past = f", past it by {say.figure(left)}" if left > 1e-6 else " reached"
         reason = f"{say.figure(reading)}, limit {say.figure(rule.limit)}{past}."
+        if expected:
+            reason += f" Left in, {ahead.at_the_end(expected, say)}."
     elif expected:
         will = ahead.in_words(expected, say.figure(expected.value), say.bare(expected.low), say.bare(expected.high))
         reason = f"{say.figure(reading)}, limit {say.figure(rule.limit)}: {percent(1 - used)} of its wear left; {will}."

@@ -33,6 +33,7 @@ class Migration(migrations.Migration):
             fields=[
                 ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
                 ('uuid', models.UUIDField(unique=True)),
+                ('unit', models.CharField(choices=[('h', 'hours'), ('ha', 'hectares')], max_length=2)),
                 ('at', models.DateTimeField()),
                 ('shown', models.FloatField()),
                 ('total', models.FloatField()),

@@ -9,7 +9,7 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
-from fleet.models import CounterReading
+from fleet.models import CounterReading, Machine, MachineModel
 from logbook import count
 
 
@@ -78,6 +78,21 @@ def test_an_exchange_that_later_readings_rest_on_is_not_withdrawn(planter, send,
 def test_what_is_still_to_come_is_refused(send):
     later = (timezone.now() + dt.timedelta(days=2)).isoformat()
     assert send(2900, at=later).json()["error"]["field"] == "at"
+
+
+def test_a_combine_has_two_meters_that_do_not_mix(planter, as_):
+    model = MachineModel.objects.create(shop=planter.shop, maker="Tavric", name="Heron 4", family="rotary-combine")
+    combine = Machine.objects.create(shop=planter.shop, model=model, name="Heron 4", hours=3870)
+    browser, path = as_(planter.technician), f"/api/logbook/machines/{combine.pk}/counters"
+    for shown, unit in ((3880, ""), (9100, "ha"), (9140, "ha"), (3881, "h")):
+        found = browser.send(path, uuid=str(uuid.uuid4()), shown=shown, unit=unit)
+        assert found.status_code == 200, found.content
+    assert (found.json()["now"], found.json()["also"], found.json()["two"]) == (3881, 9140, True)
+    assert browser.send(path, uuid=str(uuid.uuid4()), shown=12, unit="ha").status_code == 422
+
+
+def test_a_planter_has_no_hour_meter(send):
+    assert send(100, unit="h").json()["error"]["field"] == "unit"
 
 
 def csv(browser, text, **more):

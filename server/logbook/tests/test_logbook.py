@@ -6,8 +6,8 @@ import uuid
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
+from season_helpers import fitted
 
-from conftest import fitted  # type: ignore[import-not-found]
 from demo.pictures import drawn
 from fleet.models import Machine, MachineModel
 from inspection import services, starting

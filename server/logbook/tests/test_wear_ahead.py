@@ -5,8 +5,8 @@ import uuid
 
 import pytest
 from django.utils import timezone
+from season_helpers import fitted, size, winter
 
-from conftest import fitted, size, winter  # type: ignore[import-not-found]
 from fleet.models import LimitOverride, Machine
 from inspection import ahead, recording
 from inspection.models import Verdict, WearForecast

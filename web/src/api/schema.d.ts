@@ -3191,7 +3191,7 @@ export interface components {
         };
         /**
          * CounterIn
-         * @description shown: as it stands on the meter. exchanged: a new meter, or set back; old_shown: the old one's last figure, if known.
+         * @description shown: as it stands on the meter, in `unit` (empty: what its use is counted in). exchanged: a new meter, or set back; old_shown: the old one's last figure, if known.
          */
         CounterIn: {
             /** At */
@@ -3210,6 +3210,12 @@ export interface components {
             old_shown?: number | null;
             /** Shown */
             shown: number;
+            /**
+             * Unit
+             * @default
+             * @enum {string}
+             */
+            unit: "" | "h" | "ha";
             /**
              * Uuid
              * Format: uuid
@@ -3235,6 +3241,8 @@ export interface components {
             source: string;
             /** Total */
             total: number;
+            /** Unit */
+            unit: string;
             /**
              * Uuid
              * Format: uuid
@@ -3243,14 +3251,21 @@ export interface components {
             /** Withdrawn */
             withdrawn: boolean;
         };
-        /** CountersOut */
+        /**
+         * CountersOut
+         * @description unit: what its use is counted in; also: the other meter's stand, where it has two.
+         */
         CountersOut: {
+            /** Also */
+            also: number | null;
             /** Now */
             now: number | null;
             /** Readings */
             readings: components["schemas"]["CounterOut"][];
             /** Telematics */
             telematics: boolean;
+            /** Two */
+            two: boolean;
             /** Unit */
             unit: string;
         };

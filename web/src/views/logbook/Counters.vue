@@ -12,12 +12,12 @@ const props = defineProps<{ machine: number; mayRecord: boolean }>()
 const emit = defineEmits<{ kept: [] }>()
 const data = ref<Schemas['CountersOut'] | null>(null)
 const at = useAttempt('The counter could not be kept.')
-const typed = reactive({ shown: '', old: '', exchanged: false, uuid: newUuid() })
+const typed = reactive({ shown: '', old: '', exchanged: false, unit: '' as '' | 'h' | 'ha', uuid: newUuid() })
 const path = { params: { path: { machine_id: props.machine } } }
 const figure = (text: string): number => (text.trim() ? Number(text.replace(',', '.').replace(/[^\d.-]/g, '')) : NaN)
 const asked = computed(() => at.field === 'shown' && /since|less than/.test(at.problem))
 const runsBack = computed(() => asked.value && /less than/.test(at.problem))
-const newest = computed(() => data.value?.readings.find((one) => !one.withdrawn))
+const newest = computed(() => data.value?.readings.find((one) => !one.withdrawn && one.unit === data.value?.unit))
 
 onMounted(() => at.run(async () => void (data.value = await answer(api.GET('/api/logbook/machines/{machine_id}/counters', path)))))
 
@@ -25,10 +25,10 @@ async function keep(confirmed = false): Promise<void> {
   const shown = figure(typed.shown)
   const old = figure(typed.old)
   const done = await at.run(async () => {
-    data.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/counters', { ...path, body: { uuid: typed.uuid, shown: Number.isNaN(shown) ? -1 : shown, confirmed, exchanged: typed.exchanged, old_shown: typed.exchanged && !Number.isNaN(old) ? old : null } }))
+    data.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/counters', { ...path, body: { uuid: typed.uuid, shown: Number.isNaN(shown) ? -1 : shown, unit: typed.unit, confirmed, exchanged: typed.exchanged, old_shown: typed.exchanged && !Number.isNaN(old) ? old : null } }))
   })
   if (!done) return
-  Object.assign(typed, { shown: '', old: '', exchanged: false, uuid: newUuid() })
+  Object.assign(typed, { shown: '', old: '', exchanged: false, unit: '', uuid: newUuid() })
   emit('kept')
 }
 async function modem(): Promise<void> {
@@ -43,10 +43,11 @@ async function withdraw(reading: string): Promise<void> {
   <section class="card" aria-labelledby="counter">
     <h2 id="counter">Counter</h2>
     <template v-if="data">
-      <p class="big"><b>{{ data.now === null ? 'not known' : Math.round(data.now * 10) / 10 }}</b> {{ data.now === null ? '' : data.unit }} <small v-if="newest" class="quiet">{{ newest.source }}, {{ date(newest.at) }}, {{ newest.by }}</small></p>
+      <p class="big"><b>{{ data.now === null ? 'not known' : Math.round(data.now * 10) / 10 }}</b> {{ data.now === null ? '' : data.unit }} <template v-if="data.also !== null">and <b>{{ Math.round(data.also) }}</b> ha</template> <small v-if="newest" class="quiet">{{ newest.source }}, {{ date(newest.at) }}, {{ newest.by }}</small></p>
       <form v-if="mayRecord" class="tools" @submit.prevent="keep()">
         <label class="unseen" for="shown">The meter shows, in {{ data.unit }}</label>
-        <InputText id="shown" v-model="typed.shown" class="short" inputmode="decimal" :placeholder="`meter shows, ${data.unit}`" :invalid="at.field === 'shown'" />
+        <InputText id="shown" v-model="typed.shown" class="short" inputmode="decimal" :placeholder="`meter shows, ${typed.unit || data.unit}`" :invalid="at.field === 'shown'" />
+        <select v-if="data.two" v-model="typed.unit" aria-label="Which meter"><option value="">h</option><option value="ha">ha</option></select>
         <Button type="submit" label="Keep" severity="secondary" :disabled="at.busy" />
         <Button v-if="data.telematics" text severity="secondary" label="Ask its modem" :disabled="at.busy" @click="modem" />
         <label v-if="typed.exchanged" class="wide">The old meter stood at <InputText v-model="typed.old" class="short" inputmode="decimal" placeholder="if known" :invalid="at.field === 'old_shown'" /></label>
@@ -57,8 +58,8 @@ async function withdraw(reading: string): Promise<void> {
         <Button v-if="!typed.exchanged" size="small" severity="secondary" label="The meter was exchanged" @click="typed.exchanged = true" />
       </div>
       <details><summary>{{ data.readings.length }} readings</summary>
-        <ul><li v-for="one in data.readings" :key="one.uuid" :class="{ withdrawn: one.withdrawn }"><b>{{ Math.round(one.total * 10) / 10 }} {{ data.unit }}</b> <span class="quiet">{{ date(one.at) }}, {{ one.source }}, {{ one.by }}<template v-if="one.exchanged">, new meter at {{ one.shown }}</template><template v-if="one.withdrawn">, withdrawn</template></span>
-          <button v-if="mayRecord && !one.withdrawn" type="button" class="link" :aria-label="`Withdraw ${one.total} ${data.unit} of ${date(one.at)}`" @click="withdraw(one.uuid)">Withdraw</button></li></ul>
+        <ul><li v-for="one in data.readings" :key="one.uuid" :class="{ withdrawn: one.withdrawn }"><b>{{ Math.round(one.total * 10) / 10 }} {{ one.unit }}</b> <span class="quiet">{{ date(one.at) }}, {{ one.source }}, {{ one.by }}<template v-if="one.exchanged">, new meter at {{ one.shown }}</template><template v-if="one.withdrawn">, withdrawn</template></span>
+          <button v-if="mayRecord && !one.withdrawn" type="button" class="link" :aria-label="`Withdraw ${one.total} ${one.unit} of ${date(one.at)}`" @click="withdraw(one.uuid)">Withdraw</button></li></ul>
       </details>
     </template>
   </section>
