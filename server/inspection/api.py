@@ -33,7 +33,6 @@ from .schemas import (
     HandOverIn,
     HoldIn,
     HoldOut,
-    NoteOut,
     OrderIn,
     PartsOut,
     PhotoOut,
@@ -43,7 +42,8 @@ from .schemas import (
     WalkAroundBrief,
     WalkAroundOut,
 )
-from .schemas_views import CauseIn, FileLineOut, GridOut, NoteIn, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
+from .schemas_notes import CauseIn, NoteIn, NoteOut
+from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
 
 machines = Router(tags=["machines"])
 walk_arounds = Router(tags=["walk-arounds"])

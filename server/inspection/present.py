@@ -30,7 +30,6 @@ from .schemas import (
     HandOverOut,
     HoldOut,
     MachineOut,
-    NoteOut,
     NotSeenOut,
     OptionOut,
     PartOut,
@@ -47,6 +46,7 @@ from .schemas import (
     WalkAroundBrief,
     WalkAroundOut,
 )
+from .schemas_notes import NoteOut
 
 
 def system_of(member: Member) -> System:

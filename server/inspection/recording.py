@@ -2,7 +2,7 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -10,7 +10,6 @@ from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 
-from fleet.models import Machine
 from lumvek_core import positions, shapes
 from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue import in_force
@@ -24,7 +23,8 @@ from lumvek_core.judgement.understand import Value, understand
 from shops.access import Conflict
 from shops.models import Member
 
-from . import ahead, books
+from . import books
+from .expecting import expected_at
 from .models import Reading, Verdict, WalkAround
 from .services import CALLING, lock, refresh_parts
 from .values import columns_of, value_of
@@ -148,7 +148,7 @@ class _Recording:
         pairs = [self._settle(one, reading) for one, reading in zip(typed, readings, strict=True)]
         pairs = list(dict.fromkeys(pairs))
         typed_now = set(pairs)
-        self._look_ahead(touched, typed_now)
+        self.expected = expected_at(self.walk_around, self.book, self.rows, touched, typed_now)
         rejudged = [pair for pair in self.rows if pair in typed_now or pair[0] in dependents]
         changed = pairs + [pair for pair in rejudged if self._judge(pair, pair in typed_now) and pair not in typed_now]
         self._write_rows(changed)
@@ -160,7 +160,7 @@ class _Recording:
     def rejudge(self, checks: set[str]) -> None:
         """Judge all positions of these checks by what stands now."""
         self._read_rows(checks, [])
-        self._look_ahead(checks, set(self.rows))
+        self.expected = expected_at(self.walk_around, self.book, self.rows, checks, set(self.rows))
         self._write_rows([pair for pair in self.rows if self._judge(pair)])
 
     def _typed(self, new: NewReading) -> _Typed:
@@ -263,41 +263,6 @@ class _Recording:
         row.reading = reading
         self.rows[one.pair] = row
         return one.pair
-
-    def _look_ahead(self, touched: set[str], typed: set[tuple[str, str]]) -> None:
-        """What the machine's history lets expect of the places of these checks, with what was just read.
-
-        Only what was typed now, or is asked about, can be doubted: a place that was settled is not opened again by its neighbours.
-        """
-        checks = {key: self.checks[key] for key in touched if key in self.checks and self.checks[key].wears}
-        for machine, mine in self._owners(checks).items():
-            known = ahead.know([machine], mine, without=self.walk_around)[machine.pk]
-            for (key, place), row in self.rows.items():
-                if key in mine and row.reading.state == Reading.State.SEEN and (not row.ask or (key, place) in typed):
-                    reading = row.reading
-                    ahead.add(known, key, place, reading.pk, reading.taken_at, reading.value, reading.confirmed)
-            for key, check in mine.items():
-                judged = ahead.predict(known, check)
-                for one in judged.places if judged else ():
-                    here = self.rows.get((key, one.name))
-                    if here is None:
-                        continue
-                    doubted = here.reading.pk in one.doubted and ((key, one.name) in typed or bool(here.ask))
-                    self.expected[key, one.name] = Expected(
-                        one.now, one.value, one.low, one.high, one.p_cross, one.chance_word, doubted
-                    )
-            ahead.mark_stale([machine.pk])
-
-    def _owners(self, checks: Mapping[str, Check]) -> dict[Machine, dict[str, Check]]:
-        """The machine or header that each check is made on."""
-        owners = {"": self.walk_around.machine}
-        if checks and self.walk_around.header_families:
-            for header in self.walk_around.headers.select_related("model"):
-                owners[books.shipped().families[header.model.family].prefix] = header
-        found: dict[Machine, dict[str, Check]] = {}
-        for key, check in checks.items():
-            found.setdefault(owners.get(self.book.prefix_of(key), self.walk_around.machine), {})[key] = check
-        return found
 
     def _judge(self, pair: tuple[str, str], typed: bool = True) -> bool:
         """Judge a position by what stands now; True if its verdict is another than before.

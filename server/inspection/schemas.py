@@ -8,6 +8,8 @@ from typing import Literal
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
+from .schemas_notes import NoteOut
+
 SeverityName = Literal["sound", "watch", "due", "stop", "not-seen", "does-not-apply"]
 PhaseName = Literal["after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"]
 CropName = Literal["", "small-grain", "pod", "ear", "fine-seed"]
@@ -152,21 +154,6 @@ class PhotoOut(Schema):
     width: int
     height: int
     by: str
-
-
-class NoteOut(Schema):
-    """What the operator noticed; open while cause is empty. photos: addresses of pictures."""
-
-    uuid: uuid.UUID
-    text: str
-    station: str
-    station_name: str
-    photos: list[str]
-    machine: int
-    by: str
-    at: dt.datetime
-    cause: str
-    closed_by: str
 
 
 class PersonOut(Schema):

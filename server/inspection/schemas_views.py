@@ -1,7 +1,6 @@
 """What the screens around a walk-around are given: its start, its summary, the map of like things, the catalogue, the rules."""
 
 import datetime as dt
-import uuid
 from typing import Literal
 
 # Not the API framework's own base: it wraps every instance once more when a list of hundreds is sent.
@@ -11,7 +10,6 @@ from pydantic import Field
 from .schemas import (
     FindingOut,
     MachineOut,
-    NoteOut,
     NotSeenOut,
     PersonOut,
     PhaseName,
@@ -19,6 +17,7 @@ from .schemas import (
     StationOut,
     WalkAroundBrief,
 )
+from .schemas_notes import NoteOut
 
 
 class PhaseOut(Schema):
@@ -304,13 +303,3 @@ class ReadingsFileOut(Schema):
     there: int
     refused: int
     lines: list[FileLineOut]
-
-
-class NoteIn(Schema):
-    uuid: uuid.UUID
-    text: str = Field(default="", max_length=500)
-    station: str = Field(default="", max_length=60)
-
-
-class CauseIn(Schema):
-    cause: str = Field(default="", max_length=300)

@@ -5,7 +5,8 @@ from dataclasses import dataclass, field
 from inspection import books, like_things, limits, photos, present, queries
 from inspection.browse import PHASE_NAMES
 from inspection.models import PostureHold, Verdict, WalkAround
-from inspection.schemas import FigureOut, FindingsOut, NoteOut, PartsOut, PlaceOut, StationOut
+from inspection.schemas import FigureOut, FindingsOut, PartsOut, PlaceOut, StationOut
+from inspection.schemas_notes import NoteOut
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook

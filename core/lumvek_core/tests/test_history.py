@@ -35,7 +35,7 @@ def one(wearing=DISC, coming=NEXT, **place):
 GOOD = read((210, 379.2), (430, 376.1), (640, 373.4))
 
 
-def test_a_tidy_history_is_the_forecast_of_the_handbook():
+def test_a_tidy_history_gives_the_forecast_of_the_worked_example():
     wearing = Wearing(new=381, limit=368, life=13 / 0.012, reading_sd=0.8)
     found = one(wearing, readings=GOOD, fitted=0)
     expected = wear_forecast(
