@@ -282,7 +282,7 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
                     place=finding.place,
                     name=group.check.name,
                     label=positions.find(finding.place.position).label,
-                    parts=sorted(_called_at(called, finding.place)),
+                    parts=sorted(_called_at(called, finding.place, finding.decision)),
                     photos=shown.get((finding.place.check, finding.place.position), []),
                     decision=finding.decision,  # type: ignore[arg-type]
                     until=finding.until,
@@ -306,9 +306,9 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
     )
 
 
-def _called_at(called: dict[tuple[str, str], set[str]], place: PlaceOut) -> set[str]:
+def _called_at(called: dict[tuple[str, str], set[str]], place: PlaceOut, decision: str) -> set[str]:
     """Parts that a finding calls for: at its own position, once for the row, or as a set for the machine."""
-    if place.severity not in services.CALLING:
+    if place.severity not in services.CALLING or (place.severity == "watch" and decision != "do"):
         return set()
     position = positions.find(place.position)
     keys = {position.key, position.whole_row.key, positions.WHOLE.key}

@@ -22,8 +22,8 @@ from shops.models import Member
 from . import books
 from .models import Decision, HandOver, OperatorNote, PostureHold, Verdict, WalkAround
 
-CALLING = ("due", "stop")
-"""Severities that call for parts."""
+CALLING = ("watch", "due", "stop")
+"""Severities that may call for parts: of what is watched, what somebody decided to renew before it reaches its limit."""
 
 
 def lock(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
@@ -40,18 +40,22 @@ def refresh_parts(walk_around: WalkAround, book: CoreBook) -> None:
 
 
 def called(walk_around: WalkAround) -> list[Called]:
-    """Findings that call for parts: due or stop, and neither declined nor put off."""
+    """Findings that call for parts: due or stop, and neither declined nor put off; worn parts that are renewed before they are due."""
+    checks = books.opened(walk_around.rule_book_id).family.checks
     decided = decisions_in_force(walk_around.decisions.values_list("check_key", "position_key", "choice"))
     rows = (
         Verdict.objects.filter(walk_around=walk_around, severity__in=CALLING, ask="")
         .order_by("reading_id")
-        .values_list("check_key", "position_key", "action", "reading__value", "reading__kind")
+        .values_list("check_key", "position_key", "severity", "action", "reading__value", "reading__kind")
     )
-    return [
-        Called(check, position, cast(rules.Action, action), value.get("choice", ""), _counted(kind, value))
-        for check, position, action, value, kind in rows
-        if decided.get((check, position), "do") in ("do", "open")
-    ]
+    found = []
+    for check, position, severity, action, value, kind in rows:
+        choice = decided.get((check, position), "open")
+        early = severity == "watch" and choice == "do" and checks[check].wears is not None
+        if early or (severity != "watch" and choice in ("do", "open")):
+            wanted = cast(rules.Action, checks[check].action if early else action)
+            found.append(Called(check, position, wanted, value.get("choice", ""), _counted(kind, value)))
+    return found
 
 
 def _counted(kind: str, value: dict[str, Any]) -> int:

@@ -210,3 +210,26 @@ def test_the_shop_may_say_from_which_chance_a_part_is_watched(planter, read_all)
     recording.record_reading(planter.technician, again.pk, fresh)
     found = Verdict.objects.get(walk_around=again, position_key="3L", check_key="opener-disc-diameter")
     assert found.severity == "sound" and found.facts["chance"] > 0.4
+
+
+def test_a_watched_disc_that_is_renewed_before_it_is_due_calls_for_its_parts(planter, read_all, read, as_):
+    read_all()
+    browser, path = as_(planter.lead), f"/api/walk-arounds/{planter.walk_around.pk}"
+
+    def discs():
+        return [part["quantity"] for part in browser.get(f"{path}/parts").json()["parts"] if part["slot"] == "opener-disc"]
+
+    def decide(choice, **more):
+        body = {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "positions": ["3L"], "choice": choice} | more
+        return browser.send(f"{path}/decisions", **body)
+
+    assert discs() == [], "a watched disc by itself calls for nothing"
+    found = decide("do").json()
+    assert discs() == [2], "with the other of its pair"
+    finding = next(one for group in found["groups"] for one in group["findings"] if one["place"]["position"] == "3L")
+    assert finding["parts"] == ["Opener disc"]
+    decide("wait", until="next winter")
+    assert discs() == []
+    decide("do")
+    read("opener-disc-diameter", "3L", "395", confirmed=True)
+    assert discs() == [], "read again, and sound"
