@@ -37,7 +37,7 @@ def of_check(member: Member, machine: Machine, check_key: str) -> WearOut:
     figures = scale.scale_of(check, present.system_of(member))
     counts = counters.counts_of([machine.pk])[machine.pk]
     doubted = {key for place in found.places for key in place["doubted"]}
-    read = _readings(member, machine, check, figures, counts, doubted, found.rests_on)
+    read = _readings(member, machine, check, figures, counts, doubted, set(found.rests_on))
     fitments = _fitments(machine, check)
     places = [
         PlaceWearOut(
@@ -87,7 +87,7 @@ def _readings(
     figures: scale.Scale,
     counts: Sequence[Count],
     doubted: set[int],
-    rests_on: Sequence[int],
+    rests_on: set[int],
 ) -> dict[str, list[ReadOut]]:
     """All readings in force of a check on a machine, those of parts that are gone too, oldest first."""
     names = queries.names_in(member.shop_id)
@@ -109,7 +109,7 @@ def _readings(
                     at=reading.taken_at,
                     by=names.get(reading.by_id, "somebody"),
                     doubted=reading.pk in doubted,
-                    past=reading.pk not in set(rests_on),
+                    past=reading.pk not in rests_on,
                 )
             )
     return found
