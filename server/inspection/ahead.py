@@ -152,11 +152,13 @@ def add(known: Known, check: str, position: str, key: int, at: dt.datetime, valu
         known.read_at[key] = at
 
 
-def predict(known: Known, check: Check, more: float = 0.0) -> Judged | None:
-    """The forecast of a check's places; None where nothing can be said."""
+def predict(known: Known, check: Check, more: float = 0.0, season_share: float | None = None) -> Judged | None:
+    """The forecast of a check's places; None where nothing can be said. season_share: where it is known already, else it is learnt."""
     wearing, coming, places = history.wearing_of(check), known.coming(more), known.places(check)
     if wearing is None or coming is None or not places:
         return None
+    if season_share is not None:
+        return Judged(history.look_ahead(wearing, places, replace(coming, season_share=season_share)), season_share, 0)
     return history.forecast(wearing, places, coming)
 
 

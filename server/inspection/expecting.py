@@ -8,7 +8,7 @@ from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.judgement.context import Expected
 
 from . import ahead, books
-from .models import Reading, Verdict, WalkAround
+from .models import Reading, Verdict, WalkAround, WearForecast
 
 Pair = tuple[str, str]
 """Check and position."""
@@ -20,7 +20,7 @@ def expected_at(
     """What is to be expected at the places of these checks, with what was just read (`rows`, all places of those checks).
 
     Only what was typed now, or is asked about, can be doubted: a place that was settled is not opened again by its neighbours.
-    Five queries for each machine whose wear is touched, none where nothing wears. Its stored forecasts are stale from now on.
+    Six queries for each machine whose wear is touched, none where nothing wears. Its stored forecasts are stale from now on.
     """
     checks = {key: book.family.checks[key] for key in touched if key in book.family.checks and book.family.checks[key].wears}
     found: dict[Pair, Expected] = {}
@@ -30,8 +30,10 @@ def expected_at(
             if key in mine and row.reading.state == Reading.State.SEEN and (not row.ask or (key, place) in typed):
                 reading = row.reading
                 ahead.add(known, key, place, reading.pk, reading.taken_at, reading.value, reading.confirmed)
+        # How far its seasons differ was learnt from years of readings: one more today does not change it.
+        shares = dict(WearForecast.objects.filter(machine=machine, check_key__in=mine).values_list("check_key", "season"))
         for key, check in mine.items():
-            judged = ahead.predict(known, check)
+            judged = ahead.predict(known, check, season_share=shares.get(key, {}).get("season_share"))
             for one in judged.places if judged else ():
                 if here := rows.get((key, one.name)):
                     open_ = (key, one.name) in typed or bool(here.ask)
