@@ -158,9 +158,9 @@ def _told(member: Member, book: CoreBook, listed: list[dict[str, Any]]) -> str:
         place = positions.find(row["position_key"])
         where = "" if place is positions.WHOLE else f"{place.label.lower()} "
         if row["severity"] != "sound":
-            checks.setdefault(check.name, []).append(where + row["reason"])
+            checks.setdefault(check.name, []).append(where + row["reason"].rstrip("."))
         elif check.kind == "measure" and row["reading__state"] == "seen":
-            shown = describe.short(check, read_value(row["reading__value"]), present.system_of(member))
+            shown = describe.full(check, read_value(row["reading__value"]), present.system_of(member))
             checks.setdefault(check.name, []).append(where + shown)
     return "\n".join(f"{name}: {'; '.join(told)}" for name, told in checks.items())
 

@@ -41,7 +41,7 @@ def test_it_is_searched_by_any_words_and_filtered_by_kind(planter, book, read):
     read("opener-bearing", "5L", "rough")
     found = book("search=rough+row+5+LEFT&kind=reading")
     assert [entry["station"] for entry in found["entries"]] == ["Opener discs"]
-    assert "Opener disc bearing: row 5 left Rough." in found["entries"][0]["text"]
+    assert "Opener disc bearing: row 5 left Rough" in found["entries"][0]["text"]
     assert book("search=rough&kind=counter")["total"] == 0
 
 
