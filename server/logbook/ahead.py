@@ -263,6 +263,8 @@ def fleet(member: Member) -> FleetAheadOut:
         if not stored[machine.pk]:
             continue
         for one in _foreseen(stored[machine.pk], books.now_of(machine, member.shop)):
+            if one.check.safety:
+                continue  # put right whatever it costs: it has no place in a list by cost
             worst: dict[str, Mapping[str, Any]] = {}
             for place in one.places:
                 key = money.part_place(one.check, place["name"])
