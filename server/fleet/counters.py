@@ -53,8 +53,8 @@ def record(
 ) -> CounterReading:
     """Keep what the meter showed. The same UUID twice is one reading.
 
-    unit: where it is not what the machine's use is counted in (the hectares of a combine). exchanged: it is a new meter, or was set back; old_shown: the last figure of the old one, where anybody wrote it down. Raises
-    BadInput with field ``shown`` for a figure that cannot be, unless it is `confirmed`; a counter that runs back is an exchange
+    unit: where it is not what the machine's use is counted in (the hectares of a combine). exchanged: it is a new meter, or was set
+    back; old_shown: the last figure of the old one, where anybody wrote it down. Raises BadInput with field ``shown`` for a figure that cannot be, unless it is `confirmed`; a counter that runs back is an exchange
     or a slip, and cannot be confirmed. Fields ``shown``, ``old_shown``, ``at``.
     """
     Machine.objects.select_for_update().get(pk=machine.pk)
