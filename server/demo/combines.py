@@ -2,7 +2,7 @@
 
 import datetime as dt
 
-from inspection import photos, services, starting
+from inspection import closing, photos, services, starting
 from inspection.models import WalkAround
 from parts import services as parts_services
 from shops.models import Member
@@ -10,7 +10,7 @@ from shops.models import Member
 from .history import heron_4_now
 from .machines import Yard
 from .pictures import drawn
-from .told import confirm, made_uuid, seen, tell, usual_but, walk_around
+from .told import confirm, made_uuid, seen, tell, told_as_finished, usual_but, walk_around
 
 HERON_6 = {
     ("draper.coupler-faces", "all"): ["dirty"],
@@ -118,8 +118,8 @@ def _finished(yard: Yard, begun: dt.datetime) -> None:
         "decline",
         reason="inflated on the spot, watched",
     )
-    services.finish(yard.ines, done.pk)
-    WalkAround.objects.filter(pk=done.pk).update(finished_at=begun + dt.timedelta(days=1, hours=2))
+    closing.finish(yard.ines, done.pk, made_uuid("finished", str(done.pk)))
+    told_as_finished(done, begun + dt.timedelta(days=1, hours=2))
 
 
 def _photo(member: Member, found: WalkAround, check: str, place: str, caption: str) -> None:

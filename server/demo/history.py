@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 from fleet import counters
 from fleet.models import CounterReading, Fitment, Machine
-from inspection import photos, services, starting
+from inspection import closing, photos, services, starting
 from inspection.models import OperatorNote, WalkAround
 from logbook import upkeep
 from logbook.models import PutAwayTick
@@ -16,7 +16,7 @@ from shops.models import Member
 from . import planter
 from .machines import Yard
 from .pictures import drawn
-from .told import made_uuid, tell, usual_but, walk_around
+from .told import made_uuid, tell, told_as_finished, usual_but, walk_around
 
 SEASONS = {
     "Dunmere 12": (250, 230, 240),
@@ -115,8 +115,8 @@ def _winter(
     if name == "dunmere-1":
         for i, trial in enumerate(planter.TRIALS):  # one after the other, as they were made
             tell(member, found, f"trial-{i}", [trial])
-    services.finish(member, found.pk)
-    WalkAround.objects.filter(pk=found.pk).update(finished_at=begun + dt.timedelta(days=3))
+    closing.finish(member, found.pk, made_uuid("finished", str(found.pk)))
+    told_as_finished(found, begun + dt.timedelta(days=3))
     return found
 
 

@@ -8,10 +8,12 @@ from ninja import File, Form, Router, UploadedFile
 from fleet.queries import machine_for
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from shops.access import DECIDERS, INSPECTORS, NotFoundHere, member_of, only
+from shops.models import Member
 
 from . import (
     before_start,
     books,
+    closing,
     exchange,
     like_things,
     photos,
@@ -29,6 +31,7 @@ from .schemas import (
     ChangedOut,
     CompanionIn,
     DecisionIn,
+    EventIn,
     FindingsOut,
     HandOverIn,
     HoldIn,
@@ -38,6 +41,7 @@ from .schemas import (
     PhotoOut,
     PlanOut,
     ReadingIn,
+    SetAsideIn,
     StartIn,
     WalkAroundBrief,
     WalkAroundOut,
@@ -260,14 +264,52 @@ def _jpeg(image: bytes) -> HttpResponse:
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/finish", response=WalkAroundBrief)
-def finish(request: HttpRequest, walk_around_id: uuid.UUID) -> WalkAroundBrief:
+def finish(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> WalkAroundBrief:
     """Close the walk-around; what was not seen stays named."""
-    member = member_of(request)
-    _open(request, walk_around_id)
-    only(member, INSPECTORS, "finish a walk-around")
-    recording.settle(member, walk_around_id)
-    services.finish(member, walk_around_id)
+    member = _inspector(request, walk_around_id, "finish a walk-around")
+    closing.finish(member, walk_around_id, new.uuid)
     return present.brief(queries.walk_around_for(member, walk_around_id))
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/reopen", response=WalkAroundBrief)
+def reopen(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> WalkAroundBrief:
+    """Open a finished walk-around again, with a reason, as its next version."""
+    member = _inspector(request, walk_around_id, "open a walk-around again")
+    closing.reopen(member, walk_around_id, new.uuid, new.reason)
+    return present.brief(queries.walk_around_for(member, walk_around_id))
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/discard", response=WalkAroundBrief)
+def discard(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> WalkAroundBrief:
+    """Take a walk-around that was begun by mistake out of the lists; it stays in the log."""
+    member = _inspector(request, walk_around_id, "discard a walk-around")
+    closing.discard(member, walk_around_id, new.uuid, new.reason)
+    return present.brief(queries.walk_around_for(member, walk_around_id))
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/restore", response=WalkAroundBrief)
+def restore(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> WalkAroundBrief:
+    """Bring a discarded walk-around back."""
+    member = _inspector(request, walk_around_id, "bring a walk-around back")
+    closing.restore(member, walk_around_id, new.uuid)
+    return present.brief(queries.walk_around_for(member, walk_around_id))
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/set-aside", response=WalkAroundBrief)
+def set_aside(request: HttpRequest, walk_around_id: uuid.UUID, new: SetAsideIn) -> WalkAroundBrief:
+    """Keep a reading that could not be taken in the logbook, or discard it with a word."""
+    member = _inspector(request, walk_around_id, "set readings aside")
+    what = closing.NotTaken(new.uuid, new.check, new.position, new.shown, new.refused, new.taken_at)
+    closing.set_aside(member, walk_around_id, what, new.outcome, new.word)
+    return present.brief(queries.walk_around_for(member, walk_around_id))
+
+
+def _inspector(request: HttpRequest, walk_around_id: uuid.UUID, doing: str) -> Member:
+    """The member, who may see this walk-around and inspect."""
+    member = member_of(request)
+    queries.walk_around_for(member, walk_around_id)
+    only(member, INSPECTORS, doing)
+    return member
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/findings", response=FindingsOut)

@@ -25,7 +25,7 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
     takes_headers = families[machine.model.family].takes_headers
     headers = [m for m in machines_for(member) if takes_headers and families[m.model.family].is_header]
     people = Member.objects.filter(shop=member.shop_id, role__in=INSPECTORS).select_related("user").order_by("pk")
-    running = machine.walk_arounds.filter(finished_at=None).select_related("started_by")
+    running = machine.walk_arounds.filter(finished_at=None, discarded_at=None).select_related("started_by")
     time = book.schools["inspection-time"]
     return StartInfoOut(
         machine=present.machine_out(machine),

@@ -5,7 +5,7 @@ import datetime as dt
 import io
 import uuid
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from django.db import transaction
@@ -133,6 +133,8 @@ class _Lines:
             stands = self.stands.get((check.key, position.key))
             if new.uuid in self.known or (stands and _same(stands, new)):
                 return Line(number, text, "there", check.name, position.label, "stands there already"), None
+            if stands and new.taken_at and new.taken_at <= stands.taken_at:
+                new = replace(new, taken_at=None)  # whoever takes the file means what it says, now
             self.understand(new)
         except BadInput as problem:
             return Line(number, text, "refused", says=problem.message), None

@@ -9,7 +9,6 @@ from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.positions import Position
 from lumvek_core.units import System, plain, show_length
-from shops.access import INSPECTORS
 from shops.models import Member
 
 from . import books, present, queries, renewed
@@ -54,7 +53,7 @@ def build(found: WalkAround, book: CoreBook, member: Member, thing: str = "") ->
         worst=_worst_first([short(column) for column in columns], lines),
         lines=lines,
         before=before.started_at.date().isoformat() if before else "",
-        may_record=member.role in INSPECTORS and found.finished_at is None,
+        may_record=present.may_record(found, member),
     )
 
 

@@ -24,7 +24,8 @@ class WalkAround(models.Model):
 
     As it stood at the start: options (a header's with prefix), header_families, layout (how many of each thing), stations (key,
     name, places to look at) and plan (visits with posture, minutes and checks; minutes in all, and by plain station order).
-    people: who began it together; anybody of the shop who inspects may join.
+    people: who began it together; anybody of the shop who inspects may join. version: 1, and one more each time it was opened
+    again after it was finished. discarded_at: begun by mistake; it stays in the log and is in no list.
     """
 
     id = models.UUIDField(primary_key=True)
@@ -44,10 +45,62 @@ class WalkAround(models.Model):
     started_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     finished_at = models.DateTimeField(null=True, blank=True)
     finished_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)
+    version = models.PositiveSmallIntegerField(default=1)
+    discarded_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:
         ordering = ["-started_at"]
         indexes = [models.Index(fields=["machine", "started_at"])]
+
+
+class WalkAroundEvent(models.Model):
+    """That a walk-around was finished, opened again, discarded or brought back: who, when and why. Append-only.
+
+    version: of the walk-around, as it was then.
+    """
+
+    class Kind(models.TextChoices):
+        FINISHED = "finished", "Finished"
+        REOPENED = "reopened", "Opened again"
+        DISCARDED = "discarded", "Discarded"
+        RESTORED = "restored", "Brought back"
+
+    uuid = models.UUIDField(unique=True)
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="events")
+    kind = models.CharField(max_length=10, choices=Kind.choices)
+    version = models.PositiveSmallIntegerField()
+    reason = models.CharField(max_length=300, blank=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["id"]
+
+
+class SetAside(models.Model):
+    """What was typed and could not be taken, and what somebody did with it: kept in the logbook as words, or discarded.
+
+    uuid: of the reading that was refused. shown: the figure as typed; refused: why it was not taken; word: why it was set aside.
+    """
+
+    class Outcome(models.TextChoices):
+        LOGBOOK = "logbook", "Kept in the logbook"
+        DISCARDED = "discarded", "Discarded"
+
+    uuid = models.UUIDField(unique=True)
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="set_aside")
+    check_key = models.CharField(max_length=60)
+    position_key = models.CharField(max_length=40)
+    shown = models.CharField(max_length=200)
+    refused = models.CharField(max_length=300, blank=True)
+    outcome = models.CharField(max_length=10, choices=Outcome.choices)
+    word = models.CharField(max_length=300, blank=True)
+    taken_at = models.DateTimeField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
 
 
 class Reading(models.Model):
@@ -91,7 +144,8 @@ class Verdict(models.Model):
     """Where a position stands: the reading in force and what the rules say of it.
 
     severity: of the core, ``not-seen`` or ``does-not-apply``. ask: an open question about the figure; such a position is not done.
-    advice: what to do as it was worked out, as the core's `Advice` in JSON.
+    advice: what to do as it was worked out, as the core's `Advice` in JSON. overtaken: what somebody else, or a device that was
+    offline, gave for the same place and typed earlier.
     """
 
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="verdicts")
@@ -99,6 +153,7 @@ class Verdict(models.Model):
     check_key = models.CharField(max_length=60)
     position_key = models.CharField(max_length=40)
     reading = models.ForeignKey(Reading, on_delete=models.PROTECT, related_name="+")
+    overtaken = models.ForeignKey(Reading, on_delete=models.SET_NULL, related_name="+", null=True, blank=True)
     severity = models.CharField(max_length=14)
     action = models.CharField(max_length=12)
     reason = models.CharField(max_length=600)

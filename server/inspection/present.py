@@ -62,6 +62,8 @@ def brief(walk_around: WalkAround) -> WalkAroundBrief:
         started_at=walk_around.started_at,
         started_by=by.get_full_name() or by.get_username(),
         finished_at=walk_around.finished_at,
+        version=walk_around.version,
+        discarded=walk_around.discarded_at is not None,
     )
 
 
@@ -162,9 +164,14 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
         stations=queries.station_states(found),
         parts=parts(found, book),
         notice=book.notice,
-        may_record=member.role in INSPECTORS and found.finished_at is None,
+        may_record=may_record(found, member),
         may_decide=member.role in DECIDERS,
     )
+
+
+def may_record(found: WalkAround, member: Member) -> bool:
+    """Whether this member may record in this walk-around now."""
+    return member.role in INSPECTORS and found.finished_at is None and found.discarded_at is None
 
 
 def feelers_of(member: Member) -> list[str]:
@@ -294,14 +301,19 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
         )
         for group in queries.findings(found, book, member)
     ]
-    newest = not WalkAround.objects.filter(machine=found.machine_id, started_at__gt=found.started_at).exists()
+    stations = queries.station_states(found)
+    newest = not WalkAround.objects.filter(
+        machine=found.machine_id, started_at__gt=found.started_at, discarded_at=None
+    ).exists()
     return FindingsOut(
         foreseen=[found.machine_id, *found.headers.values_list("pk", flat=True)] if newest else [],
         walk_around=brief(found),
         machine=machine_out(found.machine),
         groups=groups,
         not_seen=not_seen(found, book, member),
-        stations=queries.station_states(found),
+        stations=stations,
+        seen=sum(one.sound + one.watch + one.due + one.stop for one in stations),
+        places=sum(one.total for one in stations),
         may_decide=member.role in DECIDERS,
     )
 

@@ -21,7 +21,7 @@ from shops.models import Member, Role
 
 from . import books, renewed
 from .models import Decision, Reading, Verdict, WalkAround
-from .schemas import AdviceOut, PlaceOut, SeverityName, StationOut
+from .schemas import AdviceOut, OvertakenOut, PlaceOut, SeverityName, StationOut
 from .values import value_of
 
 SEVERITIES = ("sound", "watch", "due", "stop")
@@ -59,7 +59,7 @@ def previous(walk_around: WalkAround) -> WalkAround | None:
     """The finished walk-around of the same machine before this one: last season's, to hold this one against."""
     return (
         WalkAround.objects.filter(
-            machine=walk_around.machine_id, finished_at__isnull=False, started_at__lt=walk_around.started_at
+            machine=walk_around.machine_id, finished_at__isnull=False, started_at__lt=walk_around.started_at, discarded_at=None
         )
         .exclude(phase="daily")
         .first()
@@ -122,12 +122,16 @@ def _ranked(rows: QuerySet[Any], by: F, started: str) -> QuerySet[Any]:
 def board(member: Member) -> list[BoardMachine]:
     """Every machine the member may see, by season date; a header with the walk-arounds it was coupled in. Four queries."""
     cards = {machine.pk: BoardMachine(machine) for machine in machines_for(member)}
-    recent = _ranked(WalkAround.objects.filter(machine__in=cards), F("machine_id"), "started_at")
+    recent = _ranked(WalkAround.objects.filter(machine__in=cards, discarded_at=None), F("machine_id"), "started_at")
     for walk_around in recent.select_related("started_by", "finished_by").defer("plan", "layout"):
         cards[walk_around.machine_id].recent.append(walk_around)
     if member.role == Role.OWNER:
         return _with_stations(cards)
-    coupled = _ranked(WalkAround.headers.through.objects.filter(machine__in=cards), F("machine_id"), "walkaround__started_at")
+    coupled = _ranked(
+        WalkAround.headers.through.objects.filter(machine__in=cards, walkaround__discarded_at=None),
+        F("machine_id"),
+        "walkaround__started_at",
+    )
     for pair in coupled.select_related("walkaround__started_by", "walkaround__finished_by").defer(
         "walkaround__plan", "walkaround__layout"
     ):
@@ -157,7 +161,7 @@ def places(
     walk_around: WalkAround, book: CoreBook, member: Member, only: Iterable[tuple[str, str]] | None = None
 ) -> list[PlaceOut]:
     """The positions that have a verdict; with `only`, those of the pairs that still have one. Four queries."""
-    rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading")
+    rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading", "overtaken")
     names, new = names_in(member.shop_id), renewed.of(walk_around)
     if only is not None:
         wanted = set(only)
@@ -212,7 +216,15 @@ def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, 
         posture=reading.posture,
         by=names.get(reading.by_id, "somebody"),
         at=reading.taken_at.isoformat(),
+        overtaken=_overtaken(row.overtaken, check, mine, names) if row.overtaken else None,
     )
+
+
+def _overtaken(reading: Reading, check: Check, system: System, names: Mapping[int, str]) -> OvertakenOut:
+    shown = (
+        describe.full(check, value_of(reading), system) if reading.state == Reading.State.SEEN else reading.get_state_display()
+    )
+    return OvertakenOut(shown=shown, by=names.get(reading.by_id, "somebody"), at=reading.taken_at.isoformat())
 
 
 @dataclass

@@ -20,13 +20,12 @@ from lumvek_core.judgement import rules, verdicts
 from lumvek_core.judgement.context import Expected, Past
 from lumvek_core.judgement.rules import ContactRule, DepthRule, GaugeRule, IntervalRule
 from lumvek_core.judgement.understand import Value, understand
-from shops.access import Conflict
 from shops.models import Member
 
 from . import books
 from .expecting import expected_at
 from .models import Reading, Verdict, WalkAround
-from .services import CALLING, lock, refresh_parts
+from .services import CALLING, lock, refresh_parts, running
 from .values import columns_of, value_of
 
 
@@ -84,8 +83,8 @@ def record_readings(member: Member, walk_around_id: uuid.UUID, new: Sequence[New
     if any(owner != walk_around.pk for _, owner, _, _ in known.values()):
         raise BadInput("uuid", "belongs to another walk-around")
     fresh = [reading for reading in new if reading.uuid not in known]
-    if fresh and walk_around.finished_at:
-        raise Conflict("This walk-around is finished; what is read now belongs to a new one.")
+    if fresh:
+        running(walk_around)
     repeated = [(check, position) for _, _, check, position in known.values()]
     if not fresh:
         return Changed(walk_around, repeated, parts=True)
@@ -163,6 +162,13 @@ class _Recording:
         self.expected = expected_at(self.walk_around, self.book, self.rows, checks, set(self.rows))
         self._write_rows([pair for pair in self.rows if self._judge(pair)])
 
+    def judge_all(self) -> None:
+        """Judge the rows that are at hand, whatever stood before, and write them."""
+        self.expected = expected_at(self.walk_around, self.book, self.rows, set(self.checks), set(self.rows))
+        for pair in self.rows:
+            self._judge(pair)
+        self._write_rows(list(self.rows))
+
     def _typed(self, new: NewReading) -> _Typed:
         check, position = where(self.walk_around, new.check, new.position)
         if new.state == Reading.State.NOT_SEEN and not new.reason.strip():
@@ -191,7 +197,10 @@ class _Recording:
         rule = next(check.rule for check in self.checks.values() if isinstance(check.rule, ContactRule))
         keys = [key for key, check in self.checks.items() if check.rule is rule] + [rule.washers_from, rule.diameter_from]
         rows = Reading.objects.filter(
-            walk_around__machine=self.walk_around.machine_id, check_key__in=keys, state=Reading.State.SEEN
+            walk_around__machine=self.walk_around.machine_id,
+            walk_around__discarded_at=None,
+            check_key__in=keys,
+            state=Reading.State.SEEN,
         )
         listed = rows.order_by("id").values_list(
             "check_key", "position_key", "value", "walk_around_id", "walk_around__rule_book_id"
@@ -204,7 +213,9 @@ class _Recording:
         row = positions.find(pair[1]).row or 0
         places = [(rule.washers_from, positions.row_side(row, side).key) for side in ("L", "R")]
         newer = [
-            self.rows[place].reading for place in places if place in self.rows and self.rows[place].reading.pk > reading.pk
+            self.rows[place].reading
+            for place in places
+            if place in self.rows and _order(self.rows[place].reading) > _order(reading)
         ]
         return any(
             one.replaces is not None and one.replaces.value.get("numbers") not in (None, one.value.get("numbers"))
@@ -223,8 +234,10 @@ class _Recording:
 
     def _append(self, typed: Sequence[_Typed]) -> list[Reading]:
         newest = {pair: row.reading for pair, row in self.rows.items()}
-        readings = []
+        now, readings = timezone.now(), []
         for one in typed:
+            had = newest.get(one.pair)
+            taken_at = min(one.new.taken_at or now, now)
             reading = Reading(
                 uuid=one.new.uuid,
                 walk_around=self.walk_around,
@@ -241,16 +254,22 @@ class _Recording:
                 confirmed=one.new.confirmed,
                 bulk=one.new.bulk,
                 posture=one.new.posture,
-                taken_at=one.new.taken_at or timezone.now(),
+                taken_at=taken_at,
                 by=self.member.user,
-                replaces=newest.get(one.pair),
+                replaces=had if had and had.taken_at <= taken_at else None,
             )
             readings.append(reading)
         return Reading.objects.bulk_create(readings)
 
     def _settle(self, one: _Typed, reading: Reading) -> tuple[str, str]:
-        """Point the position's verdict at its new reading; judging follows when all of them stand."""
+        """Point the position's verdict at the reading that was typed last, whatever arrived last; judging follows when all stand."""
         row = self.rows.get(one.pair)
+        if row is not None and row.reading.taken_at > reading.taken_at:
+            if reading.state != Reading.State.WITHDRAWN:
+                row.overtaken = reading
+            return one.pair
+        if row is None and self._withdrawn_since(one, reading):
+            return one.pair
         self.calls_before |= row is not None and row.severity in CALLING
         if reading.state == Reading.State.WITHDRAWN:
             if row and row.pk:
@@ -260,9 +279,18 @@ class _Recording:
         if row is None:
             row = Verdict(walk_around=self.walk_around, check_key=one.check.key, position_key=one.position.key)
             row.station_key = self.book.station_of[one.check.key].key
+        else:
+            row.overtaken = row.reading if row.reading.by_id != reading.by_id else None
         row.reading = reading
         self.rows[one.pair] = row
         return one.pair
+
+    def _withdrawn_since(self, one: _Typed, reading: Reading) -> bool:
+        """Whether this place was opened again by somebody after this reading was typed."""
+        here = Reading.objects.filter(
+            walk_around=self.walk_around, check_key=one.check.key, position_key=one.position.key, taken_at__gt=reading.taken_at
+        )
+        return here.filter(state=Reading.State.WITHDRAWN).exists()
 
     def _judge(self, pair: tuple[str, str], typed: bool = True) -> bool:
         """Judge a position by what stands now; True if its verdict is another than before.
@@ -316,6 +344,28 @@ class _Recording:
             Verdict.objects.bulk_update(had, VERDICT_COLUMNS)
 
 
+def _order(reading: Reading) -> tuple[dt.datetime, int]:
+    """The order in which readings were typed."""
+    return reading.taken_at, reading.pk
+
+
+@transaction.atomic
+def rebuild(member: Member, walk_around: WalkAround) -> None:
+    """Make every verdict of a walk-around anew from its readings alone: at each place the one typed last is in force."""
+    book = books.opened(walk_around.rule_book_id)
+    newest = {(one.check_key, one.position_key): one for one in walk_around.readings.order_by("taken_at", "id")}
+    Verdict.objects.filter(walk_around=walk_around).delete()
+    recording = _Recording(member, walk_around, book)
+    for pair, reading in newest.items():
+        if reading.state != Reading.State.WITHDRAWN:
+            station = book.station_of[pair[0]].key
+            recording.rows[pair] = Verdict(
+                walk_around=walk_around, check_key=pair[0], position_key=pair[1], station_key=station, reading=reading
+            )
+    recording.judge_all()
+    refresh_parts(walk_around, book)
+
+
 @transaction.atomic
 def recompute(walk_around: WalkAround) -> None:
     """Judge every position again from its reading and the walk-around's own rule book, and bring the parts in step."""
@@ -340,7 +390,7 @@ def _washer(rule_book_id: int, contact: str) -> float | None:
     return check.rule.washer if check and isinstance(check.rule, ContactRule) else None
 
 
-VERDICT_COLUMNS = ["reading", "severity", "action", "reason", "why", "facts", "used", "ask", "instead", "advice"]
+VERDICT_COLUMNS = ["reading", "overtaken", "severity", "action", "reason", "why", "facts", "used", "ask", "instead", "advice"]
 
 
 def _fill(row: Verdict, severity: str, verdict: rules.Verdict) -> bool:

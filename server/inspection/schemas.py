@@ -36,6 +36,8 @@ class WalkAroundBrief(Schema):
     started_at: dt.datetime
     started_by: str
     finished_at: dt.datetime | None
+    version: int
+    discarded: bool
 
 
 class MachineOut(Schema):
@@ -188,6 +190,14 @@ class AdviceOut(Schema):
     then: list[ThenOut]
 
 
+class OvertakenOut(Schema):
+    """What somebody else gave for the same place, and typed earlier."""
+
+    shown: str
+    by: str
+    at: str
+
+
 class PlaceOut(Schema):
     """A place that was read. fitted: that the part was renewed since, in words; its wear starts anew then."""
 
@@ -219,6 +229,7 @@ class PlaceOut(Schema):
     posture: str
     by: str
     at: str
+    overtaken: OvertakenOut | None
 
 
 class PieceOut(Schema):
@@ -360,9 +371,14 @@ class NotSeenOut(Schema):
 
 
 class FindingsOut(Schema):
-    """foreseen: the machine and its headers, whose forecasts rest on these readings; empty where newer ones are there."""
+    """foreseen: the machine and its headers, whose forecasts rest on these readings; empty where newer ones are there.
+
+    seen: places of `places` that somebody looked at.
+    """
 
     foreseen: list[int]
+    seen: int
+    places: int
     walk_around: WalkAroundBrief
     machine: MachineOut
     groups: list[FindingGroupOut]
@@ -397,6 +413,26 @@ class OrderIn(Schema):
     """The numbers the visits have now, in the order they are wanted."""
 
     order: list[int] = Field(max_length=60)
+
+
+class EventIn(Schema):
+    """The end of a walk-around, and back: under the client's UUID, with a reason where one is asked for."""
+
+    uuid: uuid.UUID
+    reason: str = Field(default="", max_length=300)
+
+
+class SetAsideIn(Schema):
+    """A reading that was refused, by its own UUID. shown: as typed; refused: why, in words; word: why it is discarded."""
+
+    uuid: uuid.UUID
+    check: str = Field(max_length=60)
+    position: str = Field(max_length=40)
+    shown: str = Field(max_length=200)
+    refused: str = Field(default="", max_length=300)
+    outcome: Literal["logbook", "discarded"]
+    word: str = Field(default="", max_length=300)
+    taken_at: dt.datetime
 
 
 class HandOverIn(Schema):

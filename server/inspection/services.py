@@ -1,5 +1,7 @@
-"""Deciding, confirming postures, handing over and finishing; beginning is in `starting`, readings are in `recording`. Every write can be repeated: the client's UUID makes the
-second one a no-op."""
+"""Deciding, confirming postures, handing over, notes; beginning is in `starting`, readings in `recording`, the end in `closing`.
+
+Every write can be repeated: the client's UUID makes the second one a no-op. A UUID that belongs elsewhere is refused.
+"""
 
 import datetime as dt
 import uuid
@@ -7,6 +9,7 @@ from collections.abc import Iterable, Sequence
 from typing import Any, cast
 
 from django.db import transaction
+from django.db.models import QuerySet
 from django.utils import timezone
 
 from fleet.models import Machine
@@ -32,6 +35,22 @@ def lock(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
     if walk_around is None:
         raise NotFoundHere("There is no such walk-around.")
     return walk_around
+
+
+def running(walk_around: WalkAround) -> None:
+    """Raise Conflict unless something may still be recorded in this walk-around."""
+    if walk_around.discarded_at:
+        raise Conflict("This walk-around was discarded.")
+    if walk_around.finished_at:
+        raise Conflict("This walk-around is finished; what is read now belongs to a new one.")
+
+
+def known(rows: QuerySet[Any], walk_around: WalkAround) -> bool:
+    """Whether what has this UUID is on record already. Raises BadInput where it is on record for another walk-around."""
+    owners = set(rows.values_list("walk_around_id", flat=True))
+    if owners - {walk_around.pk}:
+        raise BadInput("uuid", "belongs to another walk-around")
+    return bool(owners)
 
 
 def refresh_parts(walk_around: WalkAround, book: CoreBook) -> None:
@@ -84,7 +103,7 @@ def decide(
     Waiting needs `until`, declining needs a `reason`. Raises BadInput, NotFoundHere.
     """
     walk_around = lock(member, walk_around_id)
-    if Decision.objects.filter(uuid=decision_uuid, walk_around=walk_around).exists():
+    if known(Decision.objects.filter(uuid=decision_uuid), walk_around):
         return
     if choice == Decision.Choice.DECLINE and not reason.strip():
         raise BadInput("reason", "say why it is declined")
@@ -124,30 +143,15 @@ def decline_companion(member: Member, walk_around_id: uuid.UUID, slot: str, at: 
 
 
 @transaction.atomic
-def finish(member: Member, walk_around_id: uuid.UUID) -> None:
-    """Close a walk-around. What was not seen stays named in it; finishing twice is the same as once."""
-    walk_around = lock(member, walk_around_id)
-    if walk_around.finished_at:
-        return
-    asked = Verdict.objects.filter(walk_around=walk_around).exclude(ask="").count()
-    if asked:
-        raise Conflict(f"{asked} {'reading waits' if asked == 1 else 'readings wait'} for an answer before it can be finished.")
-    walk_around.finished_at = timezone.now()
-    walk_around.finished_by = member.user
-    walk_around.save(update_fields=["finished_at", "finished_by"])
-
-
-@transaction.atomic
 def hold(member: Member, walk_around_id: uuid.UUID, hold_uuid: uuid.UUID, posture: str, at: dt.datetime | None = None) -> None:
     """Record that the machine stands in a posture with its locks set. Whatever it stood in before has ended with that.
 
     A part on the bench ends nothing: the machine stays as it is. Raises BadInput, NotFoundHere, Conflict.
     """
     walk_around = lock(member, walk_around_id)
-    if PostureHold.objects.filter(uuid=hold_uuid).exists():
+    if known(PostureHold.objects.filter(uuid=hold_uuid), walk_around):
         return
-    if walk_around.finished_at:
-        raise Conflict("This walk-around is finished.")
+    running(walk_around)
     postures = books.opened(walk_around.rule_book_id).postures
     if posture not in postures:
         raise BadInput("posture", "does not occur on this machine")
@@ -161,10 +165,9 @@ def hold(member: Member, walk_around_id: uuid.UUID, hold_uuid: uuid.UUID, postur
 def hand_over(member: Member, walk_around_id: uuid.UUID, hand_over_uuid: uuid.UUID, to: int, note: str = "") -> None:
     """Pass a walk-around on; what was confirmed about its posture must be confirmed again by the next one."""
     walk_around = lock(member, walk_around_id)
-    if HandOver.objects.filter(uuid=hand_over_uuid).exists():
+    if known(HandOver.objects.filter(uuid=hand_over_uuid), walk_around):
         return
-    if walk_around.finished_at:
-        raise Conflict("This walk-around is finished.")
+    running(walk_around)
     taker = Member.objects.select_related("user").filter(shop=member.shop_id, pk=to, role__in=INSPECTORS).first()
     if taker is None or taker.pk == member.pk:
         raise BadInput("to", "must be another technician of this shop")
@@ -177,19 +180,22 @@ def hand_over(member: Member, walk_around_id: uuid.UUID, hand_over_uuid: uuid.UU
 
 def note(member: Member, machine: Machine, note_uuid: uuid.UUID, text: str, station: str = "") -> None:
     """Keep what the operator noticed, for a station; where none is named, for the one whose words it uses, if there is one."""
+    there = OperatorNote.objects.filter(uuid=note_uuid).values_list("machine_id", flat=True).first()
+    if there == machine.pk:
+        return
+    if there is not None:
+        raise BadInput("uuid", "belongs to another machine")
     if not text.strip():
         raise BadInput("text", "say what was noticed")
     family = books.shipped().families[machine.model.family]
     if station and station not in {one.key for one in family.stations}:
         raise BadInput("station", "is no station of this machine")
-    OperatorNote.objects.get_or_create(
+    OperatorNote.objects.create(
         uuid=note_uuid,
-        defaults={
-            "machine": machine,
-            "text": text.strip(),
-            "station_key": station or meant_station(family, text),
-            "by": member.user,
-        },
+        machine=machine,
+        text=text.strip(),
+        station_key=station or meant_station(family, text),
+        by=member.user,
     )
 
 

@@ -3,7 +3,6 @@
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from shops.access import INSPECTORS
 from shops.models import Member
 
 from . import books, present, queries
@@ -40,7 +39,7 @@ def build(found: WalkAround, book: CoreBook, member: Member) -> SummaryOut:
         stops=[one for group in findings.groups for one in group.findings if one.place.severity == "stop"],
         notes=present.notes(found.machine),
         people=[present.person(one) for one in found.people.select_related("user")],
-        may_record=member.role in INSPECTORS and found.finished_at is None,
+        may_record=present.may_record(found, member),
     )
 
 

@@ -13,7 +13,7 @@ from fleet import counters
 from fleet.models import CounterReading, Fitment, Machine
 from fleet.queries import fitments_of
 from inspection import books, present, queries
-from inspection.models import Decision, NotePhoto, OperatorNote, Photo, Verdict, WalkAround
+from inspection.models import Decision, NotePhoto, OperatorNote, Photo, SetAside, Verdict, WalkAround, WalkAroundEvent
 from inspection.values import read_value
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
@@ -31,6 +31,7 @@ from .upkeep import put_away_items
 KINDS = {
     "walk-around": "Walk-arounds",
     "reading": "Readings",
+    "set-aside": "Not taken",
     "decision": "Decisions",
     "part": "Parts fitted",
     "service": "Services",
@@ -70,6 +71,7 @@ def entries(member: Member, machine: Machine, kinds: Iterable[str] = (), search:
     sources: dict[str, Callable[[], Iterator[Entry]]] = {
         "walk-around": lambda: _walked(walks),
         "reading": lambda: _readings(member, machine, walks, names),
+        "set-aside": lambda: _set_aside(member, machine, walks, names),
         "decision": lambda: _decisions(walks),
         "photo": lambda: _photos(machine, walks, names),
         "part": lambda: _parts(machine, names),
@@ -106,14 +108,27 @@ def _own(machine: Machine, key: str) -> bool:
 
 
 def _walked(walks: list[WalkAround]) -> Iterator[Entry]:
+    told: dict[uuid.UUID, list[WalkAroundEvent]] = defaultdict(list)
+    for event in WalkAroundEvent.objects.filter(walk_around__in=walks).select_related("by"):
+        told[event.walk_around_id].append(event)
     for one in walks:
         name = one.phase.replace("-", " ").capitalize()
         link = f"/walk-arounds/{one.pk}/summary"
         yield Entry(one.started_at, "walk-around", f"{name} walk-around begun", by=present.full_name(one.started_by), link=link)
-        if one.finished_at and one.finished_by:
+        if one.finished_at and one.finished_by and one.pk not in told:
             link = f"/walk-arounds/{one.pk}/findings"
             yield Entry(
                 one.finished_at, "walk-around", f"{name} walk-around finished", by=present.full_name(one.finished_by), link=link
+            )
+        for event in told.get(one.pk, []):
+            version = f" (version {event.version})" if event.version > 1 else ""
+            yield Entry(
+                event.at,
+                "walk-around",
+                f"{name} walk-around {event.get_kind_display().lower()}{version}",
+                event.reason,
+                by=present.full_name(event.by),
+                link=f"/walk-arounds/{one.pk}/{'findings' if event.kind == WalkAroundEvent.Kind.FINISHED else 'summary'}",
             )
 
 
@@ -163,6 +178,27 @@ def _told(member: Member, book: CoreBook, listed: list[dict[str, Any]]) -> str:
             shown = describe.full(check, read_value(row["reading__value"]), present.system_of(member))
             checks.setdefault(check.name, []).append(where + shown)
     return "\n".join(f"{name}: {'; '.join(told)}" for name, told in checks.items())
+
+
+def _set_aside(member: Member, machine: Machine, walks: list[WalkAround], names: dict[int, str]) -> Iterator[Entry]:
+    """What was typed and could not be taken: kept here in words, or discarded with one."""
+    by_id = {one.pk: one for one in walks}
+    for one in SetAside.objects.filter(walk_around__in=walks):
+        book = books.opened(by_id[one.walk_around_id].rule_book_id)
+        check = book.family.checks.get(one.check_key)
+        if check is None or not _own(machine, one.check_key):
+            continue
+        place = positions.find(one.position_key)
+        where = "" if place is positions.WHOLE else f", {place.label.lower()}"
+        yield Entry(
+            one.taken_at,
+            "set-aside",
+            f"{check.name}{where}: {one.shown}, {one.get_outcome_display().lower()}",
+            " ".join(filter(None, [f"Not taken: {one.refused}" if one.refused else "", one.word])),
+            station=book.station_of[check.key].name,
+            by=names.get(one.by_id, "somebody"),
+            link=f"/walk-arounds/{one.walk_around_id}/summary",
+        )
 
 
 def _decisions(walks: list[WalkAround]) -> Iterator[Entry]:

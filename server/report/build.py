@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 
 from inspection import books, like_things, limits, photos, present, queries
 from inspection.browse import PHASE_NAMES
-from inspection.models import PostureHold, Verdict, WalkAround
+from inspection.models import PostureHold, Verdict, WalkAround, WalkAroundEvent
 from inspection.schemas import FigureOut, FindingsOut, PartsOut, PlaceOut, StationOut
 from inspection.schemas_notes import NoteOut
 from lumvek_core import positions
@@ -100,6 +100,17 @@ class Report:
     holds: list[PostureHold]
     photos: list[Picture]
     notes: list[NoteOut]
+    events: list[WalkAroundEvent]
+
+    @property
+    def nothing_found(self) -> str:
+        """What is said where there is no finding: never more than was looked at."""
+        seen = sum(self.totals[name] for name in ("sound", "watch", "due", "stop"))
+        if not seen:
+            return "Nothing was looked at, so nothing can be said."
+        if self.complete:
+            return "Nothing found that needs doing."
+        return f"Nothing found that needs doing at the {seen} of {self.totals['total']} places that were seen."
 
 
 def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
@@ -143,8 +154,15 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
         holds=list(walk_around.holds.select_related("by")),
         photos=_pictures(walk_around, book),
         notes=present.notes(walk_around.machine, closed=True),
+        events=_told(walk_around),
         complete=not (totals["open"] or totals["not_seen"] or totals["asked"]),
     )
+
+
+def _told(walk_around: WalkAround) -> list[WalkAroundEvent]:
+    """What became of it after it was first finished; that it was finished once stands above already."""
+    events = list(walk_around.events.select_related("by"))
+    return events if any(event.kind != WalkAroundEvent.Kind.FINISHED for event in events) else []
 
 
 def _pictures(walk_around: WalkAround, book: CoreBook) -> list[Picture]:

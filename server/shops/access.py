@@ -9,6 +9,10 @@ INSPECTORS = {Role.LEAD, Role.TECHNICIAN}
 DECIDERS = INSPECTORS | {Role.PARTS}
 
 
+TYPED_BY = "X-Lumvek-Member"
+"""Header of a request that belongs to one member: refused as not signed in under any other."""
+
+
 class NotFoundHere(Exception):
     """Not there, or not in this shop: the two look the same from outside."""
 
@@ -25,7 +29,10 @@ class Signed(SessionAuth):
     """A signed-in member of a shop; endpoints find them as ``request.auth``."""
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Member | None:
-        return signed_in(request)
+        member = signed_in(request)
+        typed_by = request.headers.get(TYPED_BY, "")
+        # What somebody typed is never taken as somebody else's, who has logged in on the same device since.
+        return member if member is None or typed_by in ("", str(member.pk)) else None
 
 
 def signed_in(request: HttpRequest) -> Member | None:

@@ -14,6 +14,7 @@ router = Router(tags=["session"])
 
 
 class Me(Schema):
+    id: int
     name: str
     role: Literal["lead", "technician", "parts", "owner"]
     role_name: str
@@ -46,6 +47,7 @@ def _session(request: HttpRequest, member: Member | None) -> Session:
     if member:
         me = Me.model_validate(
             {
+                "id": member.pk,
                 "name": member.name,
                 "role": member.role,
                 "role_name": member.get_role_display(),

@@ -13,7 +13,7 @@ from django.utils import timezone
 from config.api import api
 from demo.pictures import drawn
 from fleet import counters
-from inspection import photos, services
+from inspection import closing, photos, services
 from logbook import count
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import links
@@ -29,6 +29,18 @@ BODIES = {
     "preview": {"id": str(uuid.uuid4())},
     "hold": {"uuid": str(uuid.uuid4()), "posture": "unfolded, raised and locked"},
     "order": {"order": []},
+    "finish": {"uuid": str(uuid.uuid4())},
+    "reopen": {"uuid": str(uuid.uuid4()), "reason": "row 3 was forgotten"},
+    "discard": {"uuid": str(uuid.uuid4()), "reason": "the wrong planter"},
+    "restore": {"uuid": str(uuid.uuid4())},
+    "set_aside": {
+        "uuid": str(uuid.uuid4()),
+        "check": "opener-disc-diameter",
+        "position": "1L",
+        "shown": "390",
+        "outcome": "logbook",
+        "taken_at": "2026-11-20T10:00:00Z",
+    },
     "hand_over": {"uuid": str(uuid.uuid4()), "to": 0},
     "note": {"uuid": str(uuid.uuid4()), "text": "rattles"},
     "close_note": {"cause": "a loose bolt"},
@@ -210,6 +222,8 @@ def test_the_wrong_shop_finds_nothing(path, method, _, operation_id, role, yard,
 def test_the_right_shop_does_get_through(path, method, _, operation_id, yard, as_, read):
     """Or the tests above would pass on an endpoint that always fails."""
     read("opener-disc-diameter", "1L", "385")
+    if operation_id.endswith("_reopen"):
+        closing.finish(yard.lead, yard.walk_around.pk, uuid.uuid4())
     assert call(as_(yard.lead), filled(path, yard), method, operation_id).status_code == 200
 
 

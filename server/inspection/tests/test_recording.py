@@ -6,7 +6,7 @@ import uuid
 import pytest
 from django.db import connection
 
-from inspection import recording, services, starting
+from inspection import closing, recording, starting
 from inspection.models import Reading, Verdict
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
@@ -101,7 +101,7 @@ def test_a_question_waits_until_it_is_answered(yard, read):
     asked = standing("opener-disc-diameter", "3L")
     assert asked.ask and asked.instead == "14.3 in"
     with pytest.raises(Conflict, match="1 reading waits"):
-        services.finish(yard.technician, yard.walk_around.pk)
+        closing.finish(yard.technician, yard.walk_around.pk, uuid.uuid4())
     read("opener-disc-diameter", "3L", "14.3 in")
     assert standing("opener-disc-diameter", "3L").ask == ""
 
@@ -146,8 +146,8 @@ def test_a_batch_is_all_or_nothing(yard):
 def test_a_finished_walk_around_takes_no_more_but_answers_for_what_it_has(yard, read):
     same = uuid.uuid4()
     read("opener-disc-diameter", "3L", "390", uuid=same)
-    services.finish(yard.technician, yard.walk_around.pk)
-    services.finish(yard.technician, yard.walk_around.pk)
+    closing.finish(yard.technician, yard.walk_around.pk, uuid.uuid4())
+    closing.finish(yard.technician, yard.walk_around.pk, uuid.uuid4())
     assert read("opener-disc-diameter", "3L", "390", uuid=same).pairs == [("opener-disc-diameter", "3L")]
     with pytest.raises(Conflict, match="finished"):
         read("opener-disc-diameter", "4L", "390")

@@ -12,7 +12,7 @@ from PIL import Image
 from demo.pictures import drawn
 from demo.told import usual_but
 from fleet.models import Machine, MachineModel
-from inspection import books, like_things, photos, present, queries, recording, services, starting, summary
+from inspection import books, closing, like_things, photos, present, queries, recording, services, starting, summary
 from inspection.models import HandOver, OperatorNote, Photo, PostureHold, Reading, Verdict, WalkAround
 from lumvek_core import positions
 from lumvek_core.errors import BadInput
@@ -214,7 +214,7 @@ def test_a_picture_can_be_taken_away_again(yard, as_):
 def test_pictures_end_with_the_walk_around(yard):
     once = uuid.uuid4()
     photos.add(yard.technician, yard.walk_around.pk, once, "opener-bearing", "3L", "", drawn("bearing"))
-    services.finish(yard.technician, yard.walk_around.pk)
+    closing.finish(yard.technician, yard.walk_around.pk, uuid.uuid4())
     for late in (
         lambda: photos.remove(yard.technician, yard.walk_around.pk, once),
         lambda: photos.add(yard.technician, yard.walk_around.pk, uuid.uuid4(), "opener-bearing", "3L", "", drawn("b")),
@@ -267,7 +267,7 @@ def test_like_things_stand_against_each_other_and_against_last_time(yard, read):
     for row, mm in enumerate((395, 394, 388, 393, 395, 394), start=1):
         read("opener-disc-diameter", f"{row}L", str(mm))
     last = yard.walk_around
-    services.finish(yard.technician, last.pk)
+    closing.finish(yard.technician, last.pk, uuid.uuid4())
     yard.walk_around = starting.start(yard.technician, yard.machine, uuid.uuid4(), starting.Wanted("winter"))
     for row, mm in enumerate((394, 393.5, 385, 392, 394, 393), start=1):
         read("opener-disc-diameter", f"{row}L", str(mm))

@@ -4,7 +4,7 @@ import datetime as dt
 import uuid
 
 from fleet.models import CounterReading, Fitment
-from inspection import recording, services, starting
+from inspection import closing, recording, starting
 from inspection.models import WalkAround
 
 USED = (250, 230, 240)
@@ -46,5 +46,5 @@ def winter(yard, years, other=None):
         for side in "LR"
     ]  # fmt: skip
     recording.record_readings(yard.technician, found.pk, readings)
-    services.finish(yard.technician, found.pk)
+    closing.finish(yard.technician, found.pk, uuid.uuid4())
     return found

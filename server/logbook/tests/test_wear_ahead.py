@@ -188,7 +188,7 @@ def test_an_owner_sees_the_own_machines_only(planter, read_all, neighbour, as_):
 def test_finishing_judges_every_place_by_all_that_was_read(planter, read_all, as_):
     read_all()
     first = verdict(planter, "1L").facts["expected"]
-    as_(planter.technician).send(f"/api/walk-arounds/{planter.walk_around.pk}/finish")
+    as_(planter.technician).send(f"/api/walk-arounds/{planter.walk_around.pk}/finish", uuid=str(uuid.uuid4()))
     known = ahead.forecasts([Machine.objects.select_related("model").get(pk=planter.machine.pk)], planter.shop)
     expected = next(one for one in known[planter.machine.pk][0].places if one["name"] == "1L")["value"]
     assert verdict(planter, "1L").facts["expected"] == pytest.approx(expected) != first

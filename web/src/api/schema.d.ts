@@ -2315,6 +2315,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/walk-arounds/{walk_around_id}/discard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Discard
+         * @description Take a walk-around that was begun by mistake out of the lists; it stays in the log.
+         */
+        post: operations["inspection_api_discard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/walk-arounds/{walk_around_id}/findings": {
         parameters: {
             query?: never;
@@ -2593,6 +2613,66 @@ export interface paths {
          * @description Readings from a CSV or XLSX file. dry: only say what each line would do.
          */
         post: operations["inspection_api_readings_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/reopen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reopen
+         * @description Open a finished walk-around again, with a reason, as its next version.
+         */
+        post: operations["inspection_api_reopen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore
+         * @description Bring a discarded walk-around back.
+         */
+        post: operations["inspection_api_restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Aside
+         * @description Keep a reading that could not be taken in the logbook, or discard it with a word.
+         */
+        post: operations["inspection_api_set_aside"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3374,6 +3454,22 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * EventIn
+         * @description The end of a walk-around, and back: under the client's UUID, with a reason where one is asked for.
+         */
+        EventIn: {
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
         /** ExampleOut */
         ExampleOut: {
             /** Name */
@@ -3536,6 +3632,8 @@ export interface components {
         /**
          * FindingsOut
          * @description foreseen: the machine and its headers, whose forecasts rest on these readings; empty where newer ones are there.
+         *
+         *     seen: places of `places` that somebody looked at.
          */
         FindingsOut: {
             /** Foreseen */
@@ -3547,6 +3645,10 @@ export interface components {
             may_decide: boolean;
             /** Not Seen */
             not_seen: components["schemas"]["NotSeenOut"][];
+            /** Places */
+            places: number;
+            /** Seen */
+            seen: number;
             /** Stations */
             stations: components["schemas"]["StationOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
@@ -4042,6 +4144,8 @@ export interface components {
         };
         /** Me */
         Me: {
+            /** Id */
+            id: number;
             /** Name */
             name: string;
             /**
@@ -4483,6 +4587,18 @@ export interface components {
             /** Orders */
             orders: components["schemas"]["OrderOut"][];
         };
+        /**
+         * OvertakenOut
+         * @description What somebody else gave for the same place, and typed earlier.
+         */
+        OvertakenOut: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Shown */
+            shown: string;
+        };
         /** OwnerOut */
         OwnerOut: {
             /** Id */
@@ -4736,6 +4852,7 @@ export interface components {
             instead: string;
             /** Note */
             note: string;
+            overtaken: components["schemas"]["OvertakenOut"] | null;
             /** Position */
             position: string;
             /** Posture */
@@ -5241,6 +5358,43 @@ export interface components {
             /** Csrf */
             csrf: string;
             me: components["schemas"]["Me"] | null;
+        };
+        /**
+         * SetAsideIn
+         * @description A reading that was refused, by its own UUID. shown: as typed; refused: why, in words; word: why it is discarded.
+         */
+        SetAsideIn: {
+            /** Check */
+            check: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "logbook" | "discarded";
+            /** Position */
+            position: string;
+            /**
+             * Refused
+             * @default
+             */
+            refused: string;
+            /** Shown */
+            shown: string;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
         };
         /**
          * ShareIn
@@ -5792,6 +5946,8 @@ export interface components {
         WalkAroundBrief: {
             /** Crop */
             crop: string;
+            /** Discarded */
+            discarded: boolean;
             /** Finished At */
             finished_at: string | null;
             /**
@@ -5808,6 +5964,8 @@ export interface components {
             started_at: string;
             /** Started By */
             started_by: string;
+            /** Version */
+            version: number;
         };
         /** WalkAroundOut */
         WalkAroundOut: {
@@ -9342,6 +9500,32 @@ export interface operations {
             };
         };
     };
+    inspection_api_discard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkAroundBrief"];
+                };
+            };
+        };
+    };
     inspection_api_findings: {
         parameters: {
             query?: never;
@@ -9373,7 +9557,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -9732,6 +9920,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingsFileOut"];
+                };
+            };
+        };
+    };
+    inspection_api_reopen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkAroundBrief"];
+                };
+            };
+        };
+    };
+    inspection_api_restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkAroundBrief"];
+                };
+            };
+        };
+    };
+    inspection_api_set_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetAsideIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkAroundBrief"];
                 };
             };
         };
