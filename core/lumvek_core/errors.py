@@ -18,6 +18,26 @@ class BadInput(ValueError):
         path = f"{prefix}.{self.field}" if self.field else prefix
         return BadInput(path, self.message)
 
-    def as_dict(self) -> dict[str, dict[str, str]]:
+    def as_dict(self) -> dict[str, dict[str, object]]:
         """The error object of the command line and the API."""
         return {"error": {"field": self.field, "message": self.message}}
+
+
+class RunTogether(BadInput):
+    """What was typed is no figure, but two of them would be: an Enter was swallowed between them.
+
+    figures: all that was typed for the place, with the two taken apart.
+    """
+
+    def __init__(self, field: str, figures: list[str]) -> None:
+        super().__init__(field, f"did two figures run together: {two_of(figures, field)}?")
+        self.figures = figures
+
+    def as_dict(self) -> dict[str, dict[str, object]]:
+        return {"error": {"field": self.field, "message": self.message, "figures": self.figures}}
+
+
+def two_of(figures: list[str], field: str = "raw.0") -> str:
+    """The two figures that ran together at a field ``raw.<n>``, in words."""
+    at = int(field.rpartition(".")[2])
+    return f"{figures[at]} and {figures[at + 1]}"

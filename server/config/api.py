@@ -33,7 +33,7 @@ def refusal(request: HttpRequest, status: int, message: str, field: str = "") ->
 
 @api.exception_handler(BadInput)
 def bad_input(request: HttpRequest, problem: BadInput) -> HttpResponse:
-    return refusal(request, 422, problem.message, problem.field)
+    return api.create_response(request, problem.as_dict(), status=422)
 
 
 @api.exception_handler(ValidationError)

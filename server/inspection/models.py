@@ -162,6 +162,7 @@ class Verdict(models.Model):
     used = models.FloatField(null=True)
     ask = models.CharField(max_length=200, blank=True)
     instead = models.CharField(max_length=40, blank=True)
+    split = models.JSONField(default=list, blank=True)
     advice = models.JSONField(null=True)
 
     class Meta:

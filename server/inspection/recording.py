@@ -15,11 +15,12 @@ from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from lumvek_core.errors import BadInput
-from lumvek_core.judgement import rules, verdicts
+from lumvek_core.errors import BadInput, RunTogether
+from lumvek_core.judgement import plausible, rules, verdicts
 from lumvek_core.judgement.context import Expected, Past
 from lumvek_core.judgement.rules import ContactRule, DepthRule, GaugeRule, IntervalRule
 from lumvek_core.judgement.understand import Value, understand
+from lumvek_core.units import System
 from shops.models import Member
 
 from . import books
@@ -175,10 +176,21 @@ class _Recording:
             raise BadInput("reason", "say why it was not seen")
         value = Value()
         if new.state == Reading.State.SEEN:
-            value = understand(check, new.raw, new.feeler, "in" if self._units(new) == "in" else "mm", self._feelers(check))
+            value = self._understood(check, new)
             if new.bulk and not in_force.seen_in_bulk(check, value.choice):
                 raise BadInput("bulk", "is looked at or measured by itself")
         return _Typed(new, check, position, value)
+
+    def _understood(self, check: Check, new: NewReading) -> Value:
+        unit: System = "in" if self._units(new) == "in" else "mm"
+        try:
+            return understand(check, new.raw, new.feeler, unit, self._feelers(check))
+        except BadInput as problem:
+            measured = problem.field.startswith("raw.") and not rules.options(check.rule)
+            figures = plausible.run_together(check, new.raw, unit) if measured else []
+            if figures:
+                raise RunTogether(problem.field, figures) from None
+            raise
 
     def _units(self, new: NewReading) -> str:
         return new.units or self.member.units
@@ -312,6 +324,7 @@ class _Recording:
         context = verdicts.Context(
             system="in" if row.reading.units == "in" else "mm",
             confirmed=row.reading.confirmed,
+            typed=row.reading.raw,
             others=others,
             rules={key: self.checks[key].rule for key in needed if key in self.checks},
             log=self._log if isinstance(check.rule, ContactRule) else (),
@@ -390,7 +403,20 @@ def _washer(rule_book_id: int, contact: str) -> float | None:
     return check.rule.washer if check and isinstance(check.rule, ContactRule) else None
 
 
-VERDICT_COLUMNS = ["reading", "overtaken", "severity", "action", "reason", "why", "facts", "used", "ask", "instead", "advice"]
+VERDICT_COLUMNS = [
+    "reading",
+    "overtaken",
+    "severity",
+    "action",
+    "reason",
+    "why",
+    "facts",
+    "used",
+    "ask",
+    "instead",
+    "split",
+    "advice",
+]
 
 
 def _fill(row: Verdict, severity: str, verdict: rules.Verdict) -> bool:
@@ -404,6 +430,7 @@ def _fill(row: Verdict, severity: str, verdict: rules.Verdict) -> bool:
         "used": verdict.used,
         "ask": verdict.ask,
         "instead": verdict.instead,
+        "split": verdict.split,
         "advice": shapes.write(verdict.advice),
     }
     before = [getattr(row, name) for name in columns]

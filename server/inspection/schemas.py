@@ -214,6 +214,7 @@ class PlaceOut(Schema):
     fitted: str
     ask: str
     instead: str
+    split: list[str]
     advice: AdviceOut | None
     raw: list[str]
     feeler: str

@@ -4,6 +4,7 @@ import './design/tokens.css'
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
 import { createApp } from 'vue'
+import { keepSending } from './api/outbox'
 import App from './app/App.vue'
 import { focus } from './app/focus'
 import { router } from './app/router'
@@ -12,6 +13,7 @@ import { preset } from './design/preset'
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content
 
+keepSending()
 createApp(App)
   .use(createPinia())
   .use(router)

@@ -42,7 +42,7 @@ class Expected:
 
 @dataclass(frozen=True)
 class Context:
-    """What surrounds a reading. confirmed: the technician has answered the question and stands by the figure.
+    """What surrounds a reading. confirmed: the technician has answered the question and stands by the figure. typed: its texts.
 
     rules: of the checks that the rule looks at. log: what was read on this machine before, oldest first, where a rule learns from
     it. moved: washers were moved at this row after it was measured. counter_h, today: the machine's hours and the day, for what
@@ -52,6 +52,7 @@ class Context:
 
     system: System = "mm"
     confirmed: bool = False
+    typed: Sequence[str] = ()
     others: Others = field(default_factory=dict)
     rules: Mapping[str, Rule] = field(default_factory=dict)
     log: Sequence[Past] = ()

@@ -1,62 +1,139 @@
 """Readings that cannot be right: the product asks, and keeps what the technician confirms."""
 
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from statistics import median
+
 from ..catalogue.model import Check
-from ..units import MM_PER, System, show_length, show_mm
-from .rules import WearRule
-from .understand import Value
+from ..errors import BadInput, two_of
+from ..units import MM_PER, System, Unit, show_length, show_mm
+from .rules import CountRule, DepthRule, EvenRule, SteppedRule, WearRule, WindowRule
+from .understand import FULL_WIDTH, Value, number_of
 
 READING_ERROR = 0.8
 """One standard deviation of a tape, mm; used where a check does not say better."""
+FAR = 4
+"""So many times the width of a window beyond it is far outside; so many times a wanted figure too."""
+
+Span = tuple[float, float]
 
 
-def believable(check: Check) -> tuple[float, float] | None:
+@dataclass(frozen=True)
+class Question:
+    """What is asked about a figure; empty where it can be right. instead: the text probably meant; split: the figures taken apart."""
+
+    ask: str = ""
+    instead: str = ""
+    split: list[str] = field(default_factory=list)
+
+
+def believable(check: Check, others: Sequence[float] = ()) -> Span | None:
     """The range in which a reading is taken without asking, in the check's unit; None where nothing is known.
 
-    Wear: from "better than new by more than the larger of 5 % of the wear allowance and three times the reading's own error"
-    to three times the allowance past the limit. Others: as the catalogue says.
+    As the catalogue says. Else by the rule: wear from "better than new by more than the larger of 5 % of the wear allowance and
+    three times the reading's own error" to three times the allowance past the limit; a window and four of its widths; four times
+    a wanted figure; a quarter to four times the middle one of `others` where they are to be alike.
     """
     if check.plausible:
         return check.plausible[0], check.plausible[1]
     rule = check.rule
-    if not isinstance(rule, WearRule):
-        return None
-    allowance = rule.limit - rule.new
-    better = max(0.05 * abs(allowance), 3 * (check.reading_error or READING_ERROR))
-    ends = (rule.new - better, rule.limit + 3 * allowance) if allowance > 0 else (rule.limit + 3 * allowance, rule.new + better)
-    return max(ends[0], 0.0), ends[1]
+    match rule:
+        case WearRule():
+            allowance = rule.limit - rule.new
+            better = max(0.05 * abs(allowance), 3 * (check.reading_error or READING_ERROR))
+            past = rule.limit + 3 * allowance
+            return (max(rule.new - better, 0.0), past) if allowance > 0 else (max(past, 0.0), rule.new + better)
+        case WindowRule() if rule.high > 0:
+            width = rule.high - rule.low
+            return max(0.0, rule.low - max(FAR * width, 0.75 * rule.low)), rule.high + (FAR * width or rule.high)
+        case CountRule():
+            return 0.0, float(rule.of)
+        case SteppedRule():
+            return 0.0, FAR * rule.limit
+        case DepthRule():
+            return 0.0, FAR * rule.target
+        case EvenRule() if len(others) > 1 and median(others) > 0:
+            return median(others) / FAR, median(others) * FAR
+    return None
 
 
-def question(check: Check, value: Value, system: System = "mm", longest_mm: float | None = None) -> tuple[str, str]:
-    """(question, text probably meant), both empty when the reading can be right.
-
-    longest_mm: a span cannot be longer than the disc it was taken on.
-    """
-    span = believable(check)
-    for number in value.numbers:
-        if longest_mm is not None and number >= longest_mm:
-            return _ask(check, number, f"longer than the disc ({show_length(longest_mm, system)})", span, system)
-        if span and not span[0] <= number <= span[1]:
-            rule = check.rule
-            beyond = (
-                f"when new it is {_shown(check, rule.new, system)}"
-                if isinstance(rule, WearRule)
-                else "far outside what is found here"
+def question(
+    check: Check,
+    value: Value,
+    system: System = "mm",
+    longest_mm: float | None = None,
+    typed: Sequence[str] = (),
+    others: Sequence[float] = (),
+) -> Question:
+    """What is to be asked about a reading. longest_mm: a span cannot be longer than the disc it was taken on. typed: its texts."""
+    span = believable(check, others)
+    judged = value.numbers[:1] if isinstance(check.rule, SteppedRule) else value.numbers
+    for number in judged:
+        too_long = longest_mm is not None and number >= longest_mm
+        if not too_long and (span is None or span[0] <= number <= span[1]):
+            continue
+        if split := run_together(check, typed, system, longest_mm, others):
+            at = next(i for i, text in enumerate(typed) if split[i] != text)
+            return Question(
+                f"{_shown(check, number, system)}? Did two figures run together: {two_of(split, f'raw.{at}')}?", split=split
             )
-            return _ask(check, number, beyond, span, system)
-    return "", ""
+        if too_long:
+            return _ask(check, number, f"longer than the disc ({show_length(longest_mm or 0.0, system)})", span, system)
+        rule = check.rule
+        beyond = (
+            f"when new it is {_shown(check, rule.new, system)}"
+            if isinstance(rule, WearRule)
+            else "far outside what is found here"
+        )
+        return _ask(check, number, beyond, span, system)
+    return Question()
+
+
+def run_together(
+    check: Check, typed: Sequence[str], default_unit: Unit = "mm", longest_mm: float | None = None, others: Sequence[float] = ()
+) -> list[str]:
+    """`typed` with the one text taken apart that is two figures, as when an Enter was swallowed; empty where none is.
+
+    Both figures must be believable by themselves. Of several ways the two that are most alike in length are taken.
+    """
+    span = believable(check, others)
+
+    def fits(text: str) -> bool:
+        if text[:1] == "0" and text[1:2].isdigit():
+            return False
+        try:
+            number = number_of(check, text, 0, default_unit)
+        except BadInput:
+            return False
+        return (span is None or span[0] <= number <= span[1]) and (longest_mm is None or number < longest_mm)
+
+    for i, given in enumerate(typed):
+        text = given.translate(FULL_WIDTH).strip()
+        if fits(text):
+            continue
+        cuts = sorted(range(1, len(text)), key=lambda cut: abs(len(text) - 2 * cut))
+        for cut in cuts[: 2 * LONGEST_FIGURE]:
+            left, right = text[:cut].strip(), text[cut:].strip()
+            if right[:1].isdigit() and left[-1:] not in ".,/" and fits(left) and fits(right):
+                return [*typed[:i], left, right, *typed[i + 1 :]]
+    return []
+
+
+LONGEST_FIGURE = 12
+"""Characters of one figure; nothing longer is looked at for two."""
 
 
 def _shown(check: Check, number: float, system: System) -> str:
     return show_length(number, system) if check.unit == "mm" else f"{number:g} {check.unit or ''}".strip()
 
 
-def _ask(check: Check, number: float, because: str, span: tuple[float, float] | None, system: System) -> tuple[str, str]:
+def _ask(check: Check, number: float, because: str, span: Span | None, system: System) -> Question:
     instead = _meant(number, span) if check.unit == "mm" and span and len(check.values) <= 1 else ""
     question = f"{_shown(check, number, system)}? {because[0].upper()}{because[1:]}."
-    return question + (f" Did you mean {instead}?" if instead else ""), instead
+    return Question(question + (f" Did you mean {instead}?" if instead else ""), instead)
 
 
-def _meant(number_mm: float, span: tuple[float, float]) -> str:
+def _meant(number_mm: float, span: Span) -> str:
     """The same figure in another unit, or with its decimal point moved, that would be believable; or nothing."""
     for typed_in in ("mm", "in"):
         figure = number_mm / float(MM_PER[typed_in])

@@ -357,7 +357,8 @@ class Verdict:
     """What the rules say of one reading.
 
     reason: one sentence with the figures. why: the arithmetic in words, for whoever asks. ask: a question to the technician
-    when the reading cannot be right, `instead` the text that was probably meant. facts: numbers for the drawing, in the check's
+    when the reading cannot be right, `instead` the text that was probably meant, `split` the figures as they would be if two of them
+    ran together. facts: numbers for the drawing, in the check's
     unit. used: share of the wear used up.
     """
 
@@ -369,4 +370,5 @@ class Verdict:
     used: float | None = None
     ask: str = ""
     instead: str = ""
+    split: list[str] = field(default_factory=list)
     advice: Advice | None = None

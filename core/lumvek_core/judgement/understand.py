@@ -11,6 +11,11 @@ from ..catalogue.model import Check
 from ..errors import BadInput
 from .rules import ContactRule, CountRule, IntervalRule, RegisterRule, options
 
+FULL_WIDTH = {ord("０") + digit: str(digit) for digit in range(10)} | {
+    ord(wide): plain for wide, plain in zip("．，／－＋＝　", ".,/-+= ", strict=True)
+}
+"""Digits and signs as keyboards of other scripts type them."""
+
 _PAST = re.compile(r"past\s+(.+)|(.+?)\s*past", re.IGNORECASE)
 _NUMBER = re.compile(r"[-+−]?(?:[0-9]+(?:[.,][0-9]*)?|[.,][0-9]+)")
 
@@ -37,6 +42,7 @@ def understand(
     raw: one text for each figure of the position, or one text in all. Choices are understood by key or by their number on
     screen. feeler: a name from `feelers` (the shop's own go before the usual ones) or a thickness. Raises BadInput with field ``raw.<n>`` or ``feeler``.
     """
+    raw = [text.translate(FULL_WIDTH) for text in raw]
     states = options(check.rule)
     wanted = 1 if states or not check.values else len(check.values)
     if len(raw) != wanted:
@@ -49,7 +55,7 @@ def understand(
         return _last_done(raw[0])
     if isinstance(check.rule, CountRule):
         return _counted(check, raw[0])
-    numbers = [_number(check, text, i, default_unit) for i, text in enumerate(raw)]
+    numbers = [number_of(check, text, i, default_unit) for i, text in enumerate(raw)]
     return Value(
         numbers=numbers, feeler_mm=_feeler(feeler, {**FEELERS_MM, **feelers}) if isinstance(check.rule, ContactRule) else None
     )
@@ -64,9 +70,10 @@ def _state(text: str, keys: list[str]) -> str:
     raise BadInput("raw.0", f"must be one of the {len(keys)} states shown")
 
 
-def _number(check: Check, text: str, index: int, default_unit: units.Unit) -> float:
+def number_of(check: Check, text: str, index: int = 0, default_unit: units.Unit = "mm") -> float:
+    """One figure in the check's unit, lengths in mm. Raises BadInput with field ``raw.<index>``."""
     if isinstance(check.rule, RegisterRule) and (past := _PAST.fullmatch(text.strip())):
-        return -_number(check, past[1] or past[2], index, default_unit)
+        return -number_of(check, past[1] or past[2], index, default_unit)
     if check.unit == "mm":
         try:
             return units.parse_length(text.strip().removesuffix("short"), default_unit)
@@ -84,7 +91,7 @@ def _number(check: Check, text: str, index: int, default_unit: units.Unit) -> fl
 def _counted(check: Check, text: str) -> Value:
     """``3``, or with the places named: ``3: 7, 21, 22``. The names are kept as they were typed."""
     figure, _, places = text.partition(":")
-    value = _number(check, figure, 0, "mm")
+    value = number_of(check, figure, 0, "mm")
     rule = check.rule
     if not value.is_integer():
         raise BadInput("raw.0", "must be a whole number")

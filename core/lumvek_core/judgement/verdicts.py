@@ -68,9 +68,14 @@ def judge(check: Check, position: Position, value: Value, context: Context) -> V
         ask = "Washers were moved here since: measure again."
         return Verdict("watch", "recheck", ask, ask=ask)
     if not context.confirmed:
-        ask, instead = plausible.question(check, value, context.system, diameter)
-        if ask:
-            return Verdict("watch", "recheck", ask, ask=ask, instead=instead)
+        others = [
+            other.numbers[0]
+            for place, other in context.others.get(check.key, {}).items()
+            if other.numbers and place != position.key
+        ]
+        asked = plausible.question(check, value, context.system, diameter, context.typed, others)
+        if asked.ask:
+            return Verdict("watch", "recheck", asked.ask, ask=asked.ask, instead=asked.instead, split=asked.split)
         if context.expected and context.expected.doubted:
             ask = f"{say.figure(value.numbers[0])}? By what was read before it should stand near {say.figure(context.expected.now)}."
             return Verdict("watch", "recheck", ask, ask=ask)

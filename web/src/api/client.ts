@@ -1,5 +1,6 @@
 /** The one way to the server: typed by its own description, with the token for writes and one kind of error. */
 import createClient from 'openapi-fetch'
+import { heardClock } from './clock'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -15,6 +16,12 @@ export type Photo = Schemas['PhotoOut']
 export type Visit = Schemas['VisitOut']
 
 let csrf = ''
+/** Header that says whose request it is; the server refuses it under anybody else's login. */
+export const MEMBER = 'X-Lumvek-Member'
+let member = 0
+export function useMember(id: number): void {
+  member = id
+}
 export const csrfToken = (): string => csrf
 export function useCsrf(token: string): void {
   csrf = token
@@ -47,6 +54,8 @@ export class Refused extends Error {
     readonly field = '',
     /** The product's own answer, and not something between here and there speaking for it. */
     readonly ours = false,
+    /** The figures as they would be if two of them ran together. */
+    readonly figures: string[] = [],
   ) {
     super(message)
   }
@@ -58,12 +67,32 @@ export class Refused extends Error {
 }
 
 export const api = createClient<paths>({ baseUrl: '/' })
+const sentAt = new Map<string, number>()
 api.use({
-  onRequest({ request }) {
+  onRequest({ request, id }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrf)
+    // Somebody else may have logged in on this device: what is asked for here is asked for this member or not at all.
+    if (member && !request.headers.has(MEMBER)) request.headers.set(MEMBER, String(member))
+    sentAt.set(id, Date.now())
     return request
   },
+  onResponse({ response, id }) {
+    const sent = sentAt.get(id)
+    const server = Number(response.headers.get('X-Lumvek-Time') ?? Number.NaN)
+    if (sent !== undefined) heardClock(sent, Date.now(), server)
+    sentAt.delete(id)
+  },
+  onError({ id }) {
+    sentAt.delete(id)
+  },
 })
+
+type PostOf<P extends keyof paths> = paths[P] extends { post: infer O } ? O : never
+/** The addresses that can be written to, with what they want and what they answer. */
+export type WritePath = { [P in keyof paths]: PostOf<P> extends never | undefined ? never : P }[keyof paths]
+export type PathOf<P extends WritePath> = PostOf<P> extends { parameters: { path: infer Q } } ? Q : undefined
+export type BodyOf<P extends WritePath> = PostOf<P> extends { requestBody: { content: { 'application/json': infer B } } } ? B : undefined
+export type AnswerOf<P extends WritePath> = PostOf<P> extends { responses: { 200: { content: { 'application/json': infer R } } } } ? R : unknown
 
 /** The data of an answer, or a Refused. */
 export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
@@ -74,6 +103,6 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
     throw new Refused(0, 'No connection to the server.')
   }
   if (result.response.ok && result.data !== undefined) return result.data
-  const error = (result.error as { error?: { field?: string; message?: string } } | undefined)?.error
-  throw new Refused(result.response.status, error?.message ?? 'The server could not answer.', error?.field ?? '', error?.message !== undefined)
+  const error = (result.error as { error?: { field?: string; message?: string; figures?: string[] } } | undefined)?.error
+  throw new Refused(result.response.status, error?.message ?? 'The server could not answer.', error?.field ?? '', error?.message !== undefined, error?.figures)
 }

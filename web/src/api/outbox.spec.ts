@@ -1,35 +1,56 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+/** What was typed is kept until the server has answered for it or a person has dealt with it, and goes out under its own name only. */
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { Refused, type Changed, type NewReading } from './client'
-import { makeOutbox, type Sending } from './outbox'
+import { makeOutbox, type Entry } from './outbox'
+import { storageAlarm, StorageFull } from './storage'
+
+vi.mock('./blobs', () => ({ blobs: { put: vi.fn(), get: vi.fn(), remove: vi.fn() } }))
 
 const CHANGED: Changed = { last: 0, places: [], gone: [], stations: [], parts: null }
-const reading = (uuid: string, raw = '390'): NewReading => ({ uuid, check: 'opener-disc-diameter', position: '1L', raw: [raw] }) as NewReading
+const TOMAS = { id: 7, name: 'Tomas Vey' }
+const INES = { id: 8, name: 'Ines Marrow' }
+const ABOUT = { what: 'Opener disc diameter, row 1 left', shown: '390' }
+const reading = (uuid: string, raw = '390', position = '1L'): NewReading => ({ uuid, check: 'opener-disc-diameter', position, raw: [raw] }) as NewReading
 const ours = (status: number) => new Refused(status, 'no', 'raw.0', true)
 const kept = () => Object.keys(localStorage).filter((key) => key.startsWith('lumvek:outbox:'))
+
+function boxOf(send: (entry: Entry) => Promise<unknown>, member: typeof TOMAS | null = TOMAS, channel: object | null = null) {
+  const box = makeOutbox(send, localStorage, channel as never)
+  box.as(member)
+  return box
+}
 
 describe('outbox', () => {
   beforeEach(() => {
     localStorage.clear()
+    storageAlarm.full = false
     vi.useFakeTimers()
+  })
+  afterEach(() => {
+    vi.useRealTimers()
+    vi.restoreAllMocks()
   })
 
   it('writes a reading down before it is sent, and forgets it only after the answer', async () => {
     let answered: (changed: Changed) => void = () => undefined
-    const box = makeOutbox(() => new Promise((resolve) => (answered = resolve)))
-    box.put('w', reading('a'))
+    const box = boxOf(() => new Promise((resolve) => (answered = resolve)))
+    box.put('w', reading('a'), ABOUT)
     expect(kept()).toHaveLength(1)
+    await vi.advanceTimersByTimeAsync(1)
     answered(CHANGED)
     await vi.runAllTimersAsync()
     expect(kept()).toHaveLength(0)
     expect(box.box.state).toBe('idle')
   })
 
-  it('sends in the order of typing, one at a time', async () => {
+  it('sends in the order of typing, one at a time, and pictures after everything else', async () => {
     const sent: string[] = []
-    const box = makeOutbox(async (item: Sending) => (sent.push(item.body.uuid), CHANGED))
-    for (const uuid of ['a', 'b', 'c']) box.put('w', reading(uuid))
+    const box = boxOf(async (entry) => (sent.push(entry.uuid), CHANGED))
+    box.put('w', reading('a'), ABOUT)
+    box.add('/api/walk-arounds/{walk_around_id}/photos', { walk_around_id: 'w' }, {} as never, ABOUT, { uuid: 'picture', blob: true })
+    for (const uuid of ['b', 'c']) box.put('w', reading(uuid, '390', uuid), ABOUT)
     await vi.runAllTimersAsync()
-    expect(sent).toEqual(['a', 'b', 'c'])
+    expect(sent).toEqual(['a', 'b', 'c', 'picture'])
   })
 
   it('keeps what cannot be sent, says so, and tries again until it can', async () => {
@@ -38,55 +59,175 @@ describe('outbox', () => {
       if (away) throw new Refused(0, 'no connection')
       return CHANGED
     })
-    const box = makeOutbox(send)
-    box.put('w', reading('a'))
-    box.put('w', reading('b'))
+    const box = boxOf(send)
+    box.put('w', reading('a'), ABOUT)
+    box.put('w', reading('b', '391', '2L'), ABOUT)
     await vi.advanceTimersByTimeAsync(10)
     expect(box.box.state).toBe('away')
     expect(kept()).toHaveLength(2)
     away = false
     await vi.advanceTimersByTimeAsync(60_000)
     expect(kept()).toHaveLength(0)
-    expect(send).toHaveBeenCalledTimes(3)
+  })
+
+  it('does not let one that the server stumbles over stop all the others', async () => {
+    const box = boxOf(async (entry) => {
+      if (entry.uuid === 'a') throw new Refused(500, 'fault')
+      return CHANGED
+    })
+    box.put('w', reading('a'), ABOUT)
+    box.put('w', reading('b', '391', '2L'), ABOUT)
+    await vi.advanceTimersByTimeAsync(10)
+    expect(box.waiting.value.map((entry) => entry.uuid)).toEqual(['a'])
   })
 
   it('finds after a reload what an earlier page left, oldest first', async () => {
-    const never = makeOutbox(() => new Promise(() => undefined))
-    never.put('w', reading('a'))
-    vi.advanceTimersByTime(5)
-    never.put('w', reading('b'))
+    const never = boxOf(() => new Promise(() => undefined))
+    never.put('w', reading('a'), ABOUT)
+    never.put('w', reading('b', '391', '2L'), ABOUT)
     const sent: string[] = []
-    const after = makeOutbox(async (item) => (sent.push(item.body.uuid), CHANGED))
-    expect(after.of('w').map((item) => item.body.uuid)).toEqual(['a', 'b'])
+    const after = makeOutbox(async (entry) => (sent.push(entry.uuid), CHANGED))
+    after.as(TOMAS)
+    expect(after.of('w').map((entry) => entry.uuid)).toEqual(['a', 'b'])
     expect(after.of('other')).toEqual([])
-    await after.flush()
+    await vi.advanceTimersByTimeAsync(10)
     expect(sent).toEqual(['a', 'b'])
   })
 
-  it('hands a refused reading back and goes on with the next', async () => {
-    const refused = vi.fn()
-    const recorded = vi.fn()
-    const box = makeOutbox(async (item) => {
-      if (item.body.uuid === 'a') throw ours(422)
+  it('keeps what was refused, with the reason, over a reload, until a person has dealt with it', async () => {
+    const send = async (entry: Entry): Promise<unknown> => {
+      if (entry.uuid === 'a') throw ours(409)
       return CHANGED
-    })
-    box.listen({ held: vi.fn(), refused, recorded })
-    box.put('w', reading('a', '14 8/5'))
-    box.put('w', reading('b'))
+    }
+    const refused = vi.fn()
+    const box = boxOf(send)
+    box.on({ refused })
+    box.put('w', reading('a', '14 8/5'), ABOUT)
+    box.put('w', reading('b', '391', '2L'), ABOUT)
     await vi.runAllTimersAsync()
-    expect(refused.mock.calls[0]![0].body.raw).toEqual(['14 8/5'])
-    expect(recorded).toHaveBeenCalledTimes(1)
+    expect(refused).toHaveBeenCalledTimes(1)
+    expect(kept()).toHaveLength(1)
+    const after = boxOf(send)
+    await vi.runAllTimersAsync()
+    expect(after.refused.value).toMatchObject([{ uuid: 'a', refused: { status: 409, message: 'no' }, about: ABOUT }])
+    after.drop('a')
     expect(kept()).toHaveLength(0)
   })
 
-  it('waits for a new login and keeps everything', async () => {
-    const box = makeOutbox(async () => {
-      throw ours(401)
+  it('takes a figure typed again at the place of a refused one for the answer to it', async () => {
+    const box = boxOf(async (entry) => {
+      if (entry.uuid === 'a' || entry.uuid === 'elsewhere') throw ours(422)
+      return CHANGED
     })
-    box.put('w', reading('a'))
+    box.put('w', reading('a', 'x'), ABOUT)
+    box.put('w', reading('elsewhere', 'x', '2L'), ABOUT)
+    await vi.runAllTimersAsync()
+    box.put('w', reading('b', '390'), ABOUT)
+    expect(box.refused.value.map((entry) => entry.uuid)).toEqual(['elsewhere'])
+  })
+
+  it('waits for a new login and keeps everything', async () => {
+    let out = true
+    const box = boxOf(async () => {
+      if (out) throw ours(401)
+      return CHANGED
+    })
+    box.put('w', reading('a'), ABOUT)
     await vi.runAllTimersAsync()
     expect(box.box.state).toBe('signed-out')
     expect(kept()).toHaveLength(1)
+    out = false
+    box.as(TOMAS)
+    await vi.runAllTimersAsync()
+    expect(kept()).toHaveLength(0)
+  })
+
+  it('sends for nobody but who typed it: a colleague who logs in sees that it waits, and cannot send it', async () => {
+    const away = boxOf(async () => {
+      throw new Refused(0, 'no connection')
+    })
+    away.put('w', reading('a'), ABOUT)
+    const sent: Entry[] = []
+    const later = makeOutbox(async (entry) => (sent.push(entry), CHANGED))
+    later.as(INES)
+    await vi.advanceTimersByTimeAsync(60_000)
+    expect(sent).toEqual([])
+    expect(later.waiting.value).toEqual([])
+    expect(later.others.value.map((entry) => entry.name)).toEqual(['Tomas Vey'])
+    later.as(TOMAS)
+    await vi.advanceTimersByTimeAsync(10)
+    expect(sent.map((entry) => [entry.uuid, entry.member])).toEqual([['a', 7]])
+  })
+
+  it('raises the alarm where the device is full, and keeps nothing half', () => {
+    const send = vi.fn(async () => CHANGED)
+    const box = boxOf(send)
+    vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError')
+    })
+    expect(() => box.put('w', reading('a'), ABOUT)).toThrow(StorageFull)
+    expect([storageAlarm.full, box.box.entries.length]).toEqual([true, 0])
+    expect(send).not.toHaveBeenCalled()
+    vi.restoreAllMocks()
+    box.put('w', reading('b'), ABOUT)
+    expect(storageAlarm.full).toBe(false)
+  })
+
+  it('gives a refusal to the form it was typed into while that is there, and keeps it once it is gone', async () => {
+    const box = boxOf(async () => {
+      throw ours(422)
+    })
+    let here = true
+    const path = '/api/walk-arounds/{walk_around_id}/decisions' as const
+    const body = (uuid: string) => ({ uuid, check: 'c', positions: ['1'], choice: 'wait', until: '', reason: '' }) as never
+    const first = box.post(path, { walk_around_id: 'w' }, body('a'), { what: 'Wait' }, () => here).catch((error: unknown) => error)
+    await vi.runAllTimersAsync()
+    expect(await first).toBeInstanceOf(Refused)
+    expect(kept()).toHaveLength(0)
+    void box.post(path, { walk_around_id: 'w' }, body('b'), { what: 'Wait' }, () => here)
+    here = false
+    await vi.runAllTimersAsync()
+    expect(box.refused.value.map((entry) => entry.about.what)).toEqual(['Wait'])
+  })
+
+  it('answers in every tab, whichever of them has sent it', async () => {
+    const tabs: { onmessage: ((event: MessageEvent) => void) | null; postMessage: (data: unknown) => void }[] = []
+    const tab = () => {
+      const made = { onmessage: null, postMessage: (data: unknown) => { for (const other of tabs) if (other !== made) other.onmessage?.({ data } as MessageEvent) } } as (typeof tabs)[number]
+      tabs.push(made)
+      return made
+    }
+    const sent: string[] = []
+    let away = true
+    const typedIn = boxOf(async () => {
+      throw new Refused(0, 'this tab sleeps')
+    }, TOMAS, tab())
+    const other = boxOf(async (entry) => {
+      if (away) throw new Refused(0, 'no connection')
+      return (sent.push(entry.uuid), CHANGED)
+    }, TOMAS, tab())
+    const answered = vi.fn()
+    typedIn.on({ answered })
+    typedIn.put('w', reading('a'), ABOUT)
+    other.look()
+    away = false
+    void other.flush()
+    await vi.advanceTimersByTimeAsync(10)
+    expect(sent).toEqual(['a'])
+    expect(answered).toHaveBeenCalledTimes(1)
+    expect(typedIn.box.entries).toEqual([])
+  })
+
+  it('keeps what an earlier version wrote down without a name until somebody says it is theirs', async () => {
+    localStorage.setItem('lumvek:outbox:old', JSON.stringify({ walkAround: 'w', order: 1, body: reading('old') }))
+    const sent: Entry[] = []
+    const box = boxOf(async (entry) => (sent.push(entry), CHANGED))
+    await vi.runAllTimersAsync()
+    expect(sent).toEqual([])
+    expect(box.others.value).toMatchObject([{ uuid: 'old', name: '', about: { shown: '390' } }])
+    box.retry('old')
+    await vi.runAllTimersAsync()
+    expect(sent.map((entry) => entry.member)).toEqual([7])
   })
 
   it.each([502, 503, 429])('takes %i for a passing trouble', (status) => expect(ours(status).passing).toBe(true))
@@ -95,7 +236,7 @@ describe('outbox', () => {
 
   it('leaves alone what it cannot read', () => {
     localStorage.setItem('lumvek:outbox:x', 'not json')
-    expect(makeOutbox().box.waiting).toEqual([])
+    expect(makeOutbox().box.entries).toEqual([])
     expect(kept()).toHaveLength(1)
   })
 })

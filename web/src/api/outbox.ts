@@ -1,109 +1,283 @@
 /**
- * Readings and confirmed postures on their way to the server. Each is written to localStorage the moment it is entered, under its own key, and removed
- * only when the server has answered for its UUID: a reload, a lost connection or a stopped server loses nothing, and sending
- * one twice records it once.
+ * Everything that was typed and is on its way to the server: readings, confirmed locks, decisions, notes, pictures, orders.
+ *
+ * Each write is an entry under its own UUID, written to localStorage the moment it is made, and taken out only when the server has
+ * answered for its UUID or a person has dealt with it. A reload, a lost connection, a stopped server or another screen loses nothing,
+ * and sending one twice does it once. An entry belongs to the member who made it and is sent under that member only. What the server
+ * refuses stays in the box with the reason. Tabs of one browser share the box: one of them sends, all of them hear.
  */
-import { reactive } from 'vue'
-import { api, Refused, write, type Changed, type Hold, type NewHold, type NewReading } from './client'
+import { computed, reactive } from 'vue'
+import { api, MEMBER, Refused, write, type AnswerOf, type BodyOf, type NewHold, type NewReading, type PathOf, type WritePath } from './client'
+import { blobs } from './blobs'
+import { keep } from './storage'
 
-interface Waiting {
-  walkAround: string
-  order: number
+/** What an entry is about, in words for a list, and where it belongs. */
+export interface About {
+  /** "Opener disc diameter, row 4 left" */
+  what: string
+  /** "388.5" */
+  shown?: string
+  machine?: string
 }
-/** A reading, or that the machine stands in a posture with its locks set. */
-export type Sending = Waiting & ({ what?: 'reading'; body: NewReading } | { what: 'hold'; body: NewHold })
-export type SendingReading = Sending & { body: NewReading }
-export const isReading = (item: Sending): item is SendingReading => item.what !== 'hold'
 
-export interface Outbox {
-  waiting: Sending[]
-  state: 'idle' | 'sending' | 'away' | 'signed-out'
-  retryAt: number
+export interface Refusal {
+  status: number
+  field: string
+  message: string
+  figures: string[]
+  at: string
+}
+
+export interface Entry {
+  uuid: string
+  /** Who made it: the number of the member, and the name for others who log in on this device. */
+  member: number
+  name: string
+  path: WritePath
+  params: Record<string, string | number>
+  body: Record<string, unknown>
+  about: About
+  order: number
+  /** Its picture is kept in IndexedDB under its UUID. */
+  blob?: boolean
+  refused?: Refusal
+}
+export type ReadingEntry = Entry & { body: NewReading & Record<string, unknown> }
+
+const READINGS = '/api/walk-arounds/{walk_around_id}/readings' satisfies WritePath
+const HOLDS = '/api/walk-arounds/{walk_around_id}/postures' satisfies WritePath
+export const isReading = (entry: Entry): entry is ReadingEntry => entry.path === READINGS
+export const isHold = (entry: Entry): boolean => entry.path === HOLDS
+/** The walk-around an entry belongs to; '' for one that belongs to none. */
+export const walkAroundOf = (entry: Entry): string => String(entry.params.walk_around_id ?? '')
+
+export interface Heard {
+  /** The server has done it. */
+  answered?: (entry: Entry, data: unknown) => void
+  /** The server will not do it. */
+  refused?: (entry: Entry, problem: Refused) => void
+}
+
+export type BoxState = 'idle' | 'sending' | 'away' | 'signed-out'
+export interface Member {
+  id: number
+  name: string
 }
 
 const PREFIX = 'lumvek:outbox:'
 const PAUSES = [1000, 2000, 4000, 8000]
+const ANSWER_WITHIN_MS = 20_000
+const PICTURE_WITHIN_MS = 120_000
+/** Not one entry's fault: nothing else will get through either. */
+const NOBODY_ANSWERS = [0, 401, 429, 502, 503, 504]
 
-type Send = (item: Sending) => Promise<Changed | Hold[]>
-interface Hooks {
-  recorded: (item: SendingReading, changed: Changed) => void
-  held: (item: Sending, holds: Hold[]) => void
-  refused: (item: Sending, problem: Refused) => void
+type Send = (entry: Entry) => Promise<unknown>
+interface Waiter {
+  alive: () => boolean
+  resolve: (data: never) => void
+  reject: (problem: unknown) => void
 }
 
-/** What an earlier page left unsent, oldest first. */
-function stored(storage: Storage): Sending[] {
-  const found: Sending[] = []
+/** Entries of a version that did not yet write down whose they are: nobody's, until somebody says that they are his. */
+interface Nameless {
+  walkAround?: string
+  what?: string
+  order: number
+  body?: { uuid?: string; raw?: string[]; check?: string; position?: string }
+}
+function named(found: Entry & Nameless): Entry | null {
+  if (found.uuid && found.path) return found
+  const { body, walkAround, order } = found
+  if (!body?.uuid || !walkAround) return null
+  const about = { what: `${body.check ?? 'locks'} ${body.position ?? ''}`.trim(), shown: body.raw?.join(' · ') }
+  return { uuid: body.uuid, member: 0, name: '', path: found.what === 'hold' ? HOLDS : READINGS, params: { walk_around_id: walkAround }, body: body as Entry['body'], about, order }
+}
+
+/** What is in the storage, oldest first. What is not ours to understand is left where it is rather than lost. */
+function stored(storage: Storage): Entry[] {
+  const found: Entry[] = []
   for (let i = 0; i < storage.length; i++) {
     const key = storage.key(i)
     if (!key?.startsWith(PREFIX)) continue
     try {
-      found.push(JSON.parse(storage.getItem(key) ?? '') as Sending)
+      const entry = named(JSON.parse(storage.getItem(key) ?? '') as Entry & Nameless)
+      if (entry) found.push(entry)
     } catch {
-      // Not ours to understand: leave it where it is rather than lose it.
+      // See above.
     }
   }
   return found.sort((a, b) => a.order - b.order)
 }
 
-const overTheWire: Send = (item) => {
-  const params = { path: { walk_around_id: item.walkAround } }
-  if (isReading(item)) return write(() => api.POST('/api/walk-arounds/{walk_around_id}/readings', { params, body: item.body }))
-  return write(() => api.POST('/api/walk-arounds/{walk_around_id}/postures', { params, body: item.body as NewHold }))
+const overTheWire: Send = async (entry) => {
+  const headers = { [MEMBER]: String(entry.member) }
+  const signal = AbortSignal.timeout(entry.blob ? PICTURE_WITHIN_MS : ANSWER_WITHIN_MS)
+  const params = { path: entry.params }
+  if (!entry.blob) return write(() => api.POST(entry.path, { params, body: entry.body, headers, signal } as never))
+  const picture = await blobs.get(entry.uuid)
+  if (!picture) throw new Refused(410, 'The picture is no longer on this device.', 'photo', true)
+  const form = new FormData()
+  for (const [key, value] of Object.entries({ ...entry.body, uuid: entry.uuid })) form.set(key, String(value))
+  form.set('photo', picture, 'photo.jpg')
+  return write(() => api.POST(entry.path, { params, body: form, headers, signal, bodySerializer: (body: FormData) => body } as never))
 }
 
-export function makeOutbox(send: Send = overTheWire, storage: Storage = localStorage) {
-  const box = reactive<Outbox>({ waiting: stored(storage), state: 'idle', retryAt: 0 })
-  let hooks: Hooks = { recorded: () => undefined, held: () => undefined, refused: () => undefined }
+/** One tab at a time, where the browser can say so; sending twice does no harm, it is only waste. */
+const alone = <T>(what: () => Promise<T>): Promise<T> => (typeof navigator !== 'undefined' && navigator.locks ? navigator.locks.request('lumvek:outbox', what) : what()) as Promise<T>
+
+export function makeOutbox(send: Send = overTheWire, storage: Storage = localStorage, channel: Pick<BroadcastChannel, 'postMessage' | 'onmessage'> | null = null) {
+  const box = reactive({ entries: stored(storage), state: 'idle' as BoxState, retryAt: 0, member: null as Member | null })
+  const listeners = new Set<Heard>()
+  const waiters = new Map<string, Waiter>()
   let timer: ReturnType<typeof setTimeout> | undefined
   let running = false
+  let again = false
   let failures = 0
+  let newest = 0
 
-  const put = (walkAround: string, body: NewReading): void => add({ walkAround, body, order: next() })
-  const hold = (walkAround: string, body: NewHold): void => add({ walkAround, what: 'hold', body, order: next() })
-  const next = (): number => Date.now() + box.waiting.length / 1000
+  const mine = computed(() => box.entries.filter((entry) => entry.member === box.member?.id))
+  const waiting = computed(() => mine.value.filter((entry) => !entry.refused))
+  const refused = computed(() => mine.value.filter((entry) => entry.refused))
+  const others = computed(() => box.entries.filter((entry) => entry.member !== box.member?.id))
 
-  function add(item: Sending): void {
-    storage.setItem(PREFIX + item.body.uuid, JSON.stringify(item))
-    box.waiting.push(item)
+  /** Who is at work on this device now. Nothing is sent for anybody else. */
+  function as(member: Member | null): void {
+    if (member?.id === box.member?.id && box.state !== 'signed-out') return
+    box.member = member
+    box.state = member ? 'idle' : 'signed-out'
+    failures = 0
     void flush()
   }
 
-  function settle(item: Sending): void {
-    storage.removeItem(PREFIX + item.body.uuid)
-    const at = box.waiting.findIndex((other) => other.body.uuid === item.body.uuid)
-    if (at >= 0) box.waiting.splice(at, 1)
+  /** Keep a write and send it. Throws StorageFull, and then nothing was kept. */
+  function add<P extends WritePath>(path: P, params: PathOf<P>, body: BodyOf<P>, about: About, more: Partial<Entry> = {}): Entry {
+    if (!box.member) throw new Refused(401, 'Log in first.', '', true)
+    // Two in one millisecond keep their order.
+    newest = Math.max(newest + 0.001, Date.now())
+    const uuid = more.uuid ?? (body as { uuid?: string } | undefined)?.uuid
+    if (!uuid) throw new Error('what is kept needs a UUID')
+    const entry: Entry = { member: box.member.id, name: box.member.name, path, params: { ...(params as Entry['params'] | undefined) }, body: { ...(body as Entry['body'] | undefined) }, about, order: newest, ...more, uuid }
+    keep(storage, PREFIX + uuid, JSON.stringify(entry))
+    box.entries.push(entry)
+    void flush()
+    return entry
   }
 
-  /** Send what waits, in order, one at a time; stop at the first failure that will pass and try again later. */
+  /** A reading. One that was refused at the same place has been dealt with by typing again. */
+  function put(walkAround: string, body: NewReading, about: About): void {
+    add(READINGS, { walk_around_id: walkAround }, body, about)
+    for (const old of refused.value) {
+      if (isReading(old) && walkAroundOf(old) === walkAround && old.body.check === body.check && old.body.position === body.position) drop(old.uuid)
+    }
+  }
+  const hold = (walkAround: string, body: NewHold, about: About): void => void add(HOLDS, { walk_around_id: walkAround }, body, about)
+
+  /** Keep a write, send it, and wait for the answer; while `alive`, a refusal is the caller's, who shows it where it was typed. */
+  function post<P extends WritePath>(path: P, params: PathOf<P>, body: BodyOf<P>, about: About, alive: () => boolean = () => false, more: Partial<Entry> = {}): Promise<AnswerOf<P>> {
+    return new Promise((resolve, reject) => {
+      const uuid = add(path, params, body, about, more).uuid
+      waiters.set(uuid, { alive, resolve: resolve as Waiter['resolve'], reject })
+    })
+  }
+
+  function forget(uuid: string): void {
+    storage.removeItem(PREFIX + uuid)
+    const at = box.entries.findIndex((entry) => entry.uuid === uuid)
+    if (at >= 0) box.entries.splice(at, 1)
+  }
+
+  /** Somebody has dealt with it. */
+  function drop(uuid: string): void {
+    const entry = box.entries.find((one) => one.uuid === uuid)
+    forget(uuid)
+    if (entry?.blob) void blobs.remove(uuid)
+    channel?.postMessage({ dropped: uuid })
+  }
+
+  /** Try one again: as it was refused, or as the member's own where nobody's name stood on it. */
+  function retry(uuid: string): void {
+    const entry = box.entries.find((one) => one.uuid === uuid)
+    if (!entry || !box.member) return
+    delete entry.refused
+    if (!entry.member) Object.assign(entry, { member: box.member.id, name: box.member.name })
+    keep(storage, PREFIX + uuid, JSON.stringify(entry))
+    void flush()
+  }
+
+  function answered(entry: Entry, data: unknown): void {
+    forget(entry.uuid)
+    if (entry.blob) void blobs.remove(entry.uuid)
+    for (const heard of listeners) heard.answered?.(entry, data)
+    waiters.get(entry.uuid)?.resolve(data as never)
+    waiters.delete(entry.uuid)
+  }
+
+  function notTaken(entry: Entry, problem: Refused): void {
+    const waiter = waiters.get(entry.uuid)
+    waiters.delete(entry.uuid)
+    if (waiter?.alive()) {
+      // It stands in the form it was typed into, with the reason beside it.
+      forget(entry.uuid)
+      return waiter.reject(problem)
+    }
+    const refusal: Refusal = { status: problem.status, field: problem.field, message: problem.message, figures: problem.figures, at: new Date().toISOString() }
+    const here = box.entries.find((one) => one.uuid === entry.uuid)
+    if (here) here.refused = refusal
+    storage.setItem(PREFIX + entry.uuid, JSON.stringify({ ...entry, refused: refusal }))
+    for (const heard of listeners) heard.refused?.(entry, problem)
+  }
+
+  /** What other tabs have kept since, and what they have settled. */
+  function look(): void {
+    const now = stored(storage)
+    const state = (entries: Entry[]): string => entries.map((entry) => `${entry.uuid} ${entry.member} ${entry.refused?.at ?? ''}`).join()
+    if (state(now) !== state(box.entries)) box.entries = now
+    // Refused in another tab, typed in a form of this one.
+    for (const entry of now) if (entry.refused && waiters.has(entry.uuid)) notTaken(entry, new Refused(entry.refused.status, entry.refused.message, entry.refused.field, true, entry.refused.figures))
+  }
+
+  /** Send what waits, in order; pictures after everything else. Stops when nobody answers, and tries again later. */
   async function flush(): Promise<void> {
-    if (running) return
+    if (running) return void (again = true)
     running = true
     clearTimeout(timer)
     try {
-      while (box.waiting.length) {
-        const item = box.waiting[0]!
-        // While the way is known to be down the state stays "away": it changes when an answer comes, not when we hope.
-        if (box.state !== 'away') box.state = 'sending'
-        try {
-          const changed = await send(item)
-          failures = 0
-          box.state = 'sending'
-          settle(item)
-          if (isReading(item)) hooks.recorded(item, changed as Changed)
-          else hooks.held(item, changed as Hold[])
-        } catch (error) {
-          if (!(error instanceof Refused)) throw error
-          if (error.status === 401) return void (box.state = 'signed-out')
-          if (error.passing) return later()
-          settle(item)
-          hooks.refused(item, error)
-        }
-      }
-      box.state = 'idle'
+      do {
+        again = false
+        await alone(pass)
+      } while (again)
     } finally {
       running = false
     }
+  }
+
+  async function pass(): Promise<void> {
+    if (!box.member) return
+    look()
+    const failed = new Set<string>()
+    for (;;) {
+      const ready = waiting.value.filter((entry) => !failed.has(entry.uuid))
+      const entry = ready.find((one) => !one.blob) ?? ready[0]
+      if (!entry) break
+      // While the way is known to be down the state stays "away": it changes when an answer comes, not when we hope.
+      if (box.state !== 'away') box.state = 'sending'
+      const plain = JSON.parse(JSON.stringify(entry)) as Entry
+      try {
+        const data = await send(plain)
+        failures = 0
+        box.state = 'sending'
+        channel?.postMessage({ answered: plain, data: JSON.parse(JSON.stringify(data ?? null)) as unknown })
+        answered(plain, data)
+      } catch (error) {
+        if (!(error instanceof Refused)) throw error
+        if (error.status === 401) return void (box.state = 'signed-out')
+        if (error.passing && NOBODY_ANSWERS.includes(error.status)) return later()
+        if (error.passing) failed.add(entry.uuid)
+        else notTaken(plain, error)
+      }
+    }
+    if (failed.size) later()
+    else box.state = 'idle'
   }
 
   function later(): void {
@@ -114,16 +288,38 @@ export function makeOutbox(send: Send = overTheWire, storage: Storage = localSto
     timer = setTimeout(() => void flush(), pause)
   }
 
+  if (channel) {
+    channel.onmessage = (event: MessageEvent<{ answered?: Entry; data?: unknown; dropped?: string }>) => {
+      if (event.data.answered) answered(event.data.answered, event.data.data)
+      else look()
+    }
+  }
+
   return {
-    box,
-    put,
-    hold,
-    flush,
-    listen: (heard: Hooks) => {
-      hooks = heard
+    box, mine, waiting, refused, others,
+    as, add, put, hold, post, drop, retry, flush, look,
+    on: (heard: Heard): (() => void) => {
+      listeners.add(heard)
+      return () => listeners.delete(heard)
     },
-    of: (walkAround: string) => box.waiting.filter((item) => item.walkAround === walkAround),
+    /** The writes of whoever is logged in that belong to a walk-around and are on their way. */
+    of: (walkAround: string): Entry[] => waiting.value.filter((entry) => walkAroundOf(entry) === walkAround),
+    refusedAt: (walkAround: string): ReadingEntry[] => refused.value.filter((entry): entry is ReadingEntry => isReading(entry) && walkAroundOf(entry) === walkAround),
   }
 }
 
-export const outbox = makeOutbox()
+export type Outbox = ReturnType<typeof makeOutbox>
+
+export const outbox = makeOutbox(overTheWire, localStorage, typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('lumvek:outbox'))
+
+/** From the first screen on: whenever there is a chance that something can be sent, it is. */
+export function keepSending(): void {
+  addEventListener('online', () => void outbox.flush())
+  addEventListener('storage', (event) => {
+    if (event.key?.startsWith(PREFIX)) outbox.look()
+  })
+  document.addEventListener('visibilitychange', () => {
+    if (!document.hidden) void outbox.flush()
+  })
+}
+

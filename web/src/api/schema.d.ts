@@ -4874,6 +4874,8 @@ export interface components {
             shown: string;
             /** Shown Other */
             shown_other: string;
+            /** Split */
+            split: string[];
             /** State */
             state: string;
             /** Units */

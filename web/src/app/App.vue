@@ -4,6 +4,8 @@ import SelectButton from 'primevue/selectbutton'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from './session'
+import SyncBar from './SyncBar.vue'
+import SyncState from './SyncState.vue'
 import { switchTheme, theme } from './theme'
 
 const session = useSession()
@@ -18,7 +20,7 @@ const units = computed({
 })
 
 async function leave(): Promise<void> {
-  await session.signOut()
+  await session.signOut().catch(() => undefined) // somebody else may have logged in here meanwhile
   await router.push({ name: 'sign-in' })
 }
 </script>
@@ -32,11 +34,13 @@ async function leave(): Promise<void> {
     </RouterLink>
     <nav class="ways" aria-label="Lumvek"><RouterLink :to="{ name: 'machines' }">Machines</RouterLink><RouterLink :to="{ name: 'season-end' }">Season’s end</RouterLink><RouterLink :to="{ name: session.me.role === 'owner' ? 'costs' : 'needed' }" :class="{ here: route.path.startsWith('/parts') }">{{ session.me.role === 'owner' ? 'Cost' : 'Parts and orders' }}</RouterLink><RouterLink :to="{ name: 'bench' }" :class="{ here: route.name === 'bench' }">Bench</RouterLink><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink></nav>
     <span class="shop">{{ session.me.shop }}</span>
+    <SyncState />
     <SelectButton v-model="units" class="units" :options="UNITS" option-label="label" option-value="value" :allow-empty="false" aria-label="Units to read in" />
     <Button class="plain" severity="secondary" text :label="theme === 'dark' ? 'Light' : 'Dark'" :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'" @click="switchTheme" />
     <span class="who">{{ session.me.name }}<small>{{ session.me.role_name }}</small></span>
     <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
   </header>
+  <SyncBar />
   <main id="main" tabindex="-1">
     <RouterView v-slot="{ Component, route: there }"><component :is="Component" :key="`${String(there.name)}-${String(there.params.id ?? '')}-${units}`" /></RouterView>
   </main>

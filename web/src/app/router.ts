@@ -27,6 +27,7 @@ export const router = createRouter({
     { path: '/parts/book', name: 'parts-book', component: () => import('@/views/supply/PartsBook.vue'), meta: { title: 'Parts book' } },
     { path: '/parts/suppliers', name: 'suppliers', component: () => import('@/views/supply/Suppliers.vue'), meta: { title: 'Suppliers and rates' } },
     { path: '/parts/cost', name: 'costs', component: () => import('@/views/supply/Costs.vue'), meta: { title: 'Cost' } },
+    { path: '/waiting', name: 'waiting', component: () => import('@/views/waiting/Waiting.vue'), meta: { title: 'Not sent and not taken' } },
     { path: '/:rest(.*)', name: 'lost', component: () => import('@/views/Lost.vue'), meta: { title: 'Not found' } },
   ],
 })

@@ -1,7 +1,8 @@
 /** Who is signed in. */
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import { answer, api, useCsrf, type Schemas } from '@/api/client'
+import { answer, api, useCsrf, useMember, type Schemas } from '@/api/client'
+import { outbox } from '@/api/outbox'
 
 export const useSession = defineStore('session', () => {
   const me = ref<Schemas['Me'] | null>(null)
@@ -10,6 +11,8 @@ export const useSession = defineStore('session', () => {
   function take(session: Schemas['Session']): void {
     useCsrf(session.csrf)
     me.value = session.me ?? null
+    useMember(me.value?.id ?? 0)
+    outbox.as(me.value)
     known.value = true
   }
 

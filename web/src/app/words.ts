@@ -26,3 +26,8 @@ export function inDays(day: string, today?: Date): string {
   if (days === 1) return 'tomorrow'
   return days > 0 ? `in ${days} days` : `${-days} ${days === -1 ? 'day' : 'days'} ago`
 }
+
+/** "28 Nov, 14:05" */
+export function moment(iso: string): string {
+  return new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+}

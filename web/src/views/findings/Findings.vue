@@ -3,9 +3,11 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
-import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import { answer, api, Refused, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
+import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
@@ -53,6 +55,7 @@ const decided = computed(() => data.value?.groups.flatMap((group) => group.findi
 const keyOf = (group: Schemas['FindingGroupOut'], findings: Finding[]): string => group.check + findings.map((finding) => finding.place.position).join()
 
 const busy = ref(false)
+const post = usePost()
 
 async function decide(group: Schemas['FindingGroupOut'], findings: Finding[], choice: Choice): Promise<void> {
   if (busy.value) return // a double click is one decision
@@ -70,7 +73,8 @@ async function decide(group: Schemas['FindingGroupOut'], findings: Finding[], ch
     reason: choice === 'decline' ? writing.text : '',
   }
   busy.value = true
-  if (await run(write(() => api.POST('/api/walk-arounds/{walk_around_id}/decisions', { ...path, body }))).finally(() => (busy.value = false))) writing.key = ''
+  const about = { what: `${DECIDED[choice]}: ${group.name}, ${findings.map((one) => one.label.toLowerCase()).join(', ')}`, shown: writing.key === key ? writing.text : '', machine: data.value?.machine.name }
+  if (await run(post('/api/walk-arounds/{walk_around_id}/decisions', { walk_around_id: props.id }, body, about)).finally(() => (busy.value = false))) writing.key = ''
 }
 
 const undecided = (group: Schemas['FindingGroupOut']): Finding[] => group.findings.filter((finding) => finding.decision === 'open')
@@ -93,7 +97,7 @@ onMounted(async () => {
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
     <section class="page">
       <h2>{{ counts.all }} {{ counts.all === 1 ? 'finding' : 'findings' }}<span class="quiet"> {{ counts.open ? `${counts.open} not decided yet` : 'all decided' }}</span></h2>
-      <p v-if="!counts.all" class="quiet">Nothing found so far that needs doing.</p>
+      <p v-if="!counts.all" class="quiet">{{ data.seen ? `Nothing found so far that needs doing, at ${data.seen} of ${counted(data.places, 'place')} that were seen.` : 'Nothing has been looked at yet.' }}</p>
       <article v-for="group in data.groups" :key="group.check" class="group" :aria-label="group.name">
         <header>
           <SeverityMark :severity="group.severity as Severity" :size="22" />

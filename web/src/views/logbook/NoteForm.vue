@@ -2,9 +2,11 @@
 /** What was odd this season, from the cab: words, a picture, and where on the machine it comes up again. */
 import Button from 'primevue/button'
 import Textarea from 'primevue/textarea'
-import { reactive, ref } from 'vue'
-import { answer, api, csrfToken, Refused, renewCsrf, write, type Schemas } from '@/api/client'
-import { shrink } from '@/api/photos'
+import { onBeforeUnmount, reactive, ref } from 'vue'
+import type { Schemas } from '@/api/client'
+import { outbox } from '@/api/outbox'
+import { keepPhoto } from '@/api/photos'
+import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { useAttempt } from '@/views/supply/useAttempt'
 
@@ -19,7 +21,8 @@ async function pick(): Promise<void> {
   unread.value = ''
   for (const one of Array.from(file.value?.files ?? [])) {
     try {
-      note.pictures.push({ uuid: newUuid(), name: one.name, blob: await shrink(one) })
+      await createImageBitmap(one).then((picture) => picture.close())
+      note.pictures.push({ uuid: newUuid(), name: one.name, blob: one })
     } catch {
       unread.value = `${one.name} is not a picture this device can read.`
     }
@@ -27,33 +30,21 @@ async function pick(): Promise<void> {
   if (file.value) file.value.value = ''
 }
 
+const post = usePost()
 async function keep(): Promise<void> {
-  const path = { params: { path: { machine_id: props.machine } } }
+  const about = { what: 'Operator’s note', shown: note.text }
   const done = await at.run(async () => {
-    let notes = await write(() => api.POST('/api/machines/{machine_id}/notes', { ...path, body: { uuid: note.uuid, text: note.text, station: note.station } }))
-    for (const one of note.pictures) notes = await send(one)
+    const notes = await post('/api/machines/{machine_id}/notes', { machine_id: props.machine }, { uuid: note.uuid, text: note.text, station: note.station }, about)
+    const params = { machine_id: props.machine, note_id: note.uuid }
+    for (const one of note.pictures) await keepPhoto(one.blob, '/api/machines/{machine_id}/notes/{note_id}/photos', params, {}, { what: `Picture ${one.name}`, shown: note.text })
     emit('kept', notes)
   })
   if (done) Object.assign(note, { text: '', station: '', uuid: newUuid(), pictures: [] })
 }
-
-async function send(one: { uuid: string; blob: Blob }): Promise<Schemas['NoteOut'][]> {
-  if (!csrfToken()) await renewCsrf()
-  const body = new FormData()
-  body.set('uuid', one.uuid)
-  body.set('photo', one.blob, 'photo.jpg')
-  const post = (): Promise<Schemas['NoteOut'][]> => answer<Schemas['NoteOut'][]>(
-    fetch(`/api/machines/${props.machine}/notes/${note.uuid}/photos`, { method: 'POST', body, headers: { 'X-CSRFToken': csrfToken() } }).then(async (response) => {
-      const json: unknown = await response.json().catch(() => undefined)
-      return response.ok ? { data: json as Schemas['NoteOut'][], response } : { error: json, response }
-    }),
-  )
-  return post().catch(async (error: unknown) => {
-    if (!(error instanceof Refused) || error.status !== 403) throw error
-    await renewCsrf()
-    return post()
-  })
-}
+/** Pictures go after the words; each brings the note as it is then. */
+onBeforeUnmount(outbox.on({ answered: (entry, notes) => {
+  if (entry.path === '/api/machines/{machine_id}/notes/{note_id}/photos' && entry.params.machine_id === props.machine) emit('kept', notes as Schemas['NoteOut'][])
+} }))
 </script>
 
 <template>

@@ -5,6 +5,7 @@ import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
 import { date, PHASES } from '@/app/words'
@@ -74,10 +75,11 @@ async function start(): Promise<void> {
   }
 }
 
+const post = usePost()
 const note = reactive({ text: '', uuid: newUuid(), problem: '' })
 async function keepNote(): Promise<void> {
   try {
-    const notes = await write(() => api.POST('/api/machines/{machine_id}/notes', { ...path, body: { uuid: note.uuid, text: note.text, station: '' } }))
+    const notes = await post('/api/machines/{machine_id}/notes', { machine_id: Number(props.id) }, { uuid: note.uuid, text: note.text, station: '' }, { what: 'Operator’s note', shown: note.text, machine: info.value?.machine.name })
     if (info.value) info.value.notes = notes
     Object.assign(note, { text: '', uuid: newUuid(), problem: '' })
   } catch (error) {

@@ -3,7 +3,8 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
-import { answer, api, Refused, write, type Part, type Schemas } from '@/api/client'
+import { answer, api, Refused, type Part, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 
@@ -11,6 +12,7 @@ const props = defineProps<{ id: string }>()
 const session = useSession()
 const data = ref<Schemas['PartsOut'] | null>(null)
 const problem = ref('')
+const post = usePost()
 const declining = reactive({ slot: '', reason: '', problem: '' })
 const path = { params: { path: { walk_around_id: props.id } } }
 const fetchParts = () => answer(api.GET('/api/walk-arounds/{walk_around_id}/parts', path))
@@ -35,7 +37,7 @@ const rows = computed(() =>
 const numberless = computed(() => rows.value.filter((row) => !row.part.number && row.part.quantity).length)
 
 async function decline(part: Part, positions: string[], reason: string): Promise<void> {
-  await run(write(() => api.POST('/api/walk-arounds/{walk_around_id}/companions', { ...path, body: { slot: part.slot, positions, reason } })))
+  await run(post('/api/walk-arounds/{walk_around_id}/companions', { walk_around_id: props.id }, { slot: part.slot, positions, reason }, { what: `${reason ? 'Leave out' : 'Take back'} ${part.name}`, shown: reason, machine: data.value?.machine.name }))
 }
 
 async function submit(part: Part, positions: string[]): Promise<void> {

@@ -5,6 +5,7 @@ import SelectButton from 'primevue/selectbutton'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'
+import { serverNow } from '@/api/clock'
 import { outbox } from '@/api/outbox'
 import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
@@ -80,7 +81,8 @@ function retype(): void {
   const cell = chosen.value
   typed.value = null
   if (value && cell && chosenLine.value) {
-    outbox.put(props.id, { uuid: newUuid(), check: chosenLine.value.check, position: cell.position, state: 'seen', raw: [value], reason: '', note: '', confirmed: false, bulk: false, posture: '', feeler: '', units: session.me?.units ?? 'mm', taken_at: new Date().toISOString() })
+    const about = { what: `${chosenLine.value.name}, ${data.value?.name.toLowerCase()} ${order.value[here.value.column]?.name ?? ''} ${chosenLine.value.side}`.trim(), shown: value, machine: data.value?.machine.name }
+    outbox.put(props.id, { uuid: newUuid(), check: chosenLine.value.check, position: cell.position, state: 'seen', raw: [value], reason: '', note: '', confirmed: false, bulk: false, posture: '', feeler: '', units: session.me?.units ?? 'mm', taken_at: serverNow() }, about)
     return move(0, 1)
   }
   focusCell()

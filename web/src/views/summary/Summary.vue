@@ -4,13 +4,15 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import { answer, api, Refused, type Schemas } from '@/api/client'
 import { outbox } from '@/api/outbox'
-import { photoBox } from '@/api/photos'
+import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
+import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import MachineMap from '@/design/MachineMap.vue'
+import EndForm from './EndForm.vue'
 import ReadingsFile from './ReadingsFile.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 
@@ -23,6 +25,7 @@ const problem = ref('')
 const sure = ref(false)
 const path = { params: { path: { walk_around_id: props.id } } }
 const open = computed(() => data.value?.holes.reduce((sum, hole) => sum + hole.count, 0) ?? 0)
+const inspects = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
 const missed = computed(() => data.value?.missed.filter((one) => one.done < one.total) ?? [])
 const seenMissed = computed(() => (data.value?.missed ?? []).filter((one) => one.done === one.total).map((one) => one.name))
 const stations = computed(() => {
@@ -41,23 +44,53 @@ async function load(): Promise<void> {
 }
 onMounted(load)
 
+const post = usePost()
+const about = (what: string) => ({ what, machine: data.value?.machine.name })
+const asked = computed(() => data.value?.holes.filter((hole) => hole.asked).reduce((sum, hole) => sum + hole.count, 0) ?? 0)
+const unsent = computed(() => outbox.of(props.id).length)
+const refused = computed(() => outbox.refusedAt(props.id).length)
+/** What stands in the way of the end: none of it may be lost by finishing. */
+const inTheWay = computed(() => {
+  if (unsent.value) return `${counted(unsent.value, 'entry', 'entries')} of this walk-around ${unsent.value === 1 ? 'is' : 'are'} still on the way. Finish when all is saved.`
+  if (refused.value) return `${counted(refused.value, 'reading')} could not be taken. Put that right first.`
+  if (asked.value) return `${counted(asked.value, 'reading')} ${asked.value === 1 ? 'waits' : 'wait'} for an answer. Look at ${asked.value === 1 ? 'it' : 'them'} first.`
+  return ''
+})
+let finishing = newUuid()
+
 async function finish(): Promise<void> {
-  // What arrives after the end would be refused: wait until the last reading and picture is saved.
-  if (outbox.of(props.id).length || photoBox.waiting) return void (problem.value = 'Something is not saved yet. Finish when it is.')
+  problem.value = inTheWay.value
+  if (problem.value) return
   if (!data.value?.complete && !sure.value) return void (sure.value = true)
   try {
-    await write(() => api.POST('/api/walk-arounds/{walk_around_id}/finish', path))
+    await post('/api/walk-arounds/{walk_around_id}/finish', { walk_around_id: props.id }, { uuid: finishing, reason: '' }, about('Finish the walk-around'))
+    finishing = newUuid()
     await router.push({ name: 'findings', params: { id: props.id } })
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'It could not be finished.'
   }
 }
 
+/** Opening again and discarding want a reason; bringing back is the opposite of discarding. */
+const ending = reactive({ way: '' as '' | 'reopen' | 'discard', reason: '', problem: '', uuid: newUuid() })
+const WAYS = { reopen: { ask: 'Why is it opened again? It becomes a new version, and its report says so.', label: 'Open again' }, discard: { ask: 'Why is it discarded? It leaves the lists, stays in the logbook, and can be brought back.', label: 'Discard' } }
+async function end(way: 'reopen' | 'discard' | 'restore'): Promise<void> {
+  try {
+    const words = { reopen: 'Open the walk-around again', discard: 'Discard the walk-around', restore: 'Bring the walk-around back' }[way]
+    await post(`/api/walk-arounds/{walk_around_id}/${way}`, { walk_around_id: props.id }, { uuid: ending.uuid, reason: ending.reason }, about(words))
+    Object.assign(ending, { way: '', reason: '', problem: '', uuid: newUuid() })
+    await load()
+  } catch (error) {
+    ending.problem = error instanceof Refused ? error.message : 'That could not be done.'
+  }
+}
+
 const over = reactive({ to: 0, note: '', uuid: newUuid(), done: '' })
 async function handOver(): Promise<void> {
   try {
-    await write(() => api.POST('/api/walk-arounds/{walk_around_id}/hand-over', { ...path, body: { uuid: over.uuid, to: over.to, note: over.note } }))
-    over.done = `Handed over to ${people.value.find((one) => one.id === over.to)?.name ?? ''}. Locks are to be confirmed again.`
+    const taker = people.value.find((one) => one.id === over.to)?.name ?? ''
+    await post('/api/walk-arounds/{walk_around_id}/hand-over', { walk_around_id: props.id }, { uuid: over.uuid, to: over.to, note: over.note }, { ...about(`Hand over to ${taker}`), shown: over.note })
+    over.done = `Handed over to ${taker}. Locks are to be confirmed again.`
     Object.assign(over, { note: '', uuid: newUuid() })
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'It could not be handed over.'
@@ -92,7 +125,7 @@ async function handOver(): Promise<void> {
       </div>
       <aside v-if="data.may_record" class="right">
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <p v-if="sure" role="alert"><b>{{ open }} places are open.</b> Finished now, the walk-around is not complete, and the report says so.</p>
+        <p v-if="sure" role="alert"><b>{{ counted(open, 'place') }} {{ open === 1 ? 'is' : 'are' }} open.</b> Finished now, the walk-around is not complete, and the report says so.</p>
         <Button class="go" :label="sure ? 'Finish all the same' : 'Finish walk-around'" @click="finish" />
         <Button v-if="sure" text severity="secondary" label="Go on" @click="sure = false" />
         <form class="over" @submit.prevent="handOver">
@@ -106,8 +139,20 @@ async function handOver(): Promise<void> {
           <p v-if="over.done" role="status">{{ over.done }}</p>
         </form>
         <ReadingsFile :id="id" :may-record="data.may_record" @taken="load" />
+        <EndForm v-if="ending.way" v-model:reason="ending.reason" :ask="WAYS[ending.way].ask" :label="WAYS[ending.way].label" :problem="ending.problem" @submit="end(ending.way)" @cancel="ending.way = ''" />
+        <Button v-else text severity="secondary" label="Begun by mistake" @click="ending.way = 'discard'" />
       </aside>
-      <aside v-else class="right"><ReadingsFile :id="id" :may-record="false" /></aside>
+      <aside v-else class="right">
+        <p v-if="data.walk_around.discarded"><b>Discarded.</b> It stands in no list any more; what was read stays in the logbook.</p>
+        <p v-else-if="data.walk_around.finished_at"><b>Finished{{ data.walk_around.version > 1 ? `, version ${data.walk_around.version}` : '' }}.</b> What is read now belongs to a new walk-around, or to a new version of this one.</p>
+        <template v-if="inspects">
+          <EndForm v-if="ending.way" v-model:reason="ending.reason" :ask="WAYS[ending.way].ask" :label="WAYS[ending.way].label" :problem="ending.problem" @submit="end(ending.way)" @cancel="ending.way = ''" />
+          <Button v-else-if="data.walk_around.discarded" severity="secondary" label="Bring it back" @click="end('restore')" />
+          <Button v-else severity="secondary" label="Open again" @click="ending.way = 'reopen'" />
+          <p v-if="ending.problem && !ending.way" class="problem" role="alert">{{ ending.problem }}</p>
+        </template>
+        <ReadingsFile :id="id" :may-record="false" />
+      </aside>
     </section>
   </template>
 </template>

@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, nextTick, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
@@ -21,6 +22,7 @@ const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 
 const coming = reactive({ number: '', quantity: '', uuid: newUuid(), said: '', problem: '' })
 const letter = reactive({ order: '', text: '', subject: '', to: '', sent: false })
 const field = ref<HTMLElement | null>(null)
+const keep = usePost()
 const receiving = useAttempt('It could not be received.')
 
 async function load(): Promise<void> {
@@ -33,7 +35,7 @@ onMounted(() => at.run(load))
 async function receive(): Promise<void> {
   const done = await receiving.run(async () => {
     const quantity = coming.quantity.trim() ? Math.round(Number(coming.quantity)) : null
-    const got = await write(() => api.POST('/api/supply/receive', { body: { uuid: coming.uuid, number: coming.number, quantity } }))
+    const got = await keep('/api/supply/receive', undefined, { uuid: coming.uuid, number: coming.number, quantity }, { what: `Received: ${coming.number}`, shown: coming.quantity })
     data.value = got.orders
     coming.said = `${got.received} × ${got.name} received${got.bin ? `, into bin ${got.bin}` : ''}${got.to_come ? `; ${got.to_come} still to come` : '; nothing more to come'}`
     Object.assign(coming, { number: '', quantity: '', uuid: newUuid() })
@@ -42,8 +44,7 @@ async function receive(): Promise<void> {
   void nextTick(() => field.value?.querySelector<HTMLInputElement>('input')?.select())
 }
 const post = (order: Order, way: 'send' | 'by-hand'): Promise<boolean> => at.run(async () => {
-  const params = { params: { path: { order_id: order.uuid } } }
-  data.value = await write(() => way === 'send' ? api.POST('/api/supply/orders/{order_id}/send', params) : api.POST('/api/supply/orders/{order_id}/by-hand', params))
+  data.value = await keep(`/api/supply/orders/{order_id}/${way}`, { order_id: order.uuid }, undefined, { what: way === 'send' ? 'Send the order' : 'Ordered by hand', shown: order.supplier })
   desk.value = await answer(api.GET('/api/supply/desk'))
 })
 const drop = (order: Order, number: string): Promise<boolean> => at.run(async () => void (data.value = await write(() => api.POST('/api/supply/orders/{order_id}/drop-rest', { params: { path: { order_id: order.uuid } }, body: { number } }))))

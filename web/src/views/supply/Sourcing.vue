@@ -5,6 +5,7 @@ import ProgressBar from 'primevue/progressbar'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, write, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
 import PlanPicture from './PlanPicture.vue'
@@ -21,6 +22,7 @@ const asked = ref<Schemas['AskedOut'][]>([])
 const step = ref<Step | null>(null)
 const kind = ref<Kind>('cheapest')
 const pins = reactive(new Map<string, string>())
+const keep = usePost()
 const at = useAttempt('The plan could not be worked out.')
 const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 'parts')
 const NAMES: Record<Kind, string> = { cheapest: 'Least cost', surest: 'Surest', quickest: 'Quickest' }
@@ -75,7 +77,7 @@ const startAt = (now: string | null): Promise<boolean> => at.run(async () => {
   needs.value = await write(() => api.POST('/api/supply/terms', { body: { currency, labour_rate, km_cost, downtime_rate, late_cost_per_day, days_before, now } }))
 })
 const order = (): Promise<boolean> => at.run(async () => {
-  await write(() => api.POST('/api/supply/plans/{plan_id}/orders', { params: { path: { plan_id: plan.value!.uuid } }, body: { kind: kind.value } }))
+  await keep('/api/supply/plans/{plan_id}/orders', { plan_id: plan.value!.uuid }, { kind: kind.value }, { what: 'Place the orders of the plan' })
   await router.push({ name: 'orders' })
 })
 

@@ -1,19 +1,22 @@
 <script setup lang="ts">
-/** The check in hand: what to do, the position asked for, one field, and what became of the last reading. */
+/** The check in hand: what to do, the position asked for, and one field. */
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import type { Check, Place, Schemas } from '@/api/client'
+import { counted } from '@/app/counted'
 import SeverityMark from '@/design/SeverityMark.vue'
-import { WORDS, type Severity } from '@/design/severity'
+import type { Severity } from '@/design/severity'
 import GaugePanel from '@/standins/GaugePanel.vue'
 import PartDrawing from './PartDrawing.vue'
 import { NOT_SEEN_REASONS, type Entry } from './useEntry'
+import { useKeys } from './useKeys'
 
 const props = defineProps<{
   entry: Entry
   check: Check
-  last?: { place: Place; label: string }
+  /** The verdict given last, if it is of this check: the drawing shows it. */
+  last?: Place
   posture?: Schemas['PostureOut']
   held: boolean
   units: 'mm' | 'in'
@@ -21,20 +24,34 @@ const props = defineProps<{
   walkAround: string
   /** All positions of this check, for drawings that show them beside each other. */
   sisters: { label: string; place: Place }[]
+  /** The name of a place of any check. */
+  named: (check: string, position: string) => string
 }>()
 const emit = defineEmits<{ note: []; picture: [] }>()
 
 const more = ref(false)
 const field = ref<{ $el: HTMLInputElement } | null>(null)
-defineExpose({ focus: () => field.value?.$el.focus({ preventScroll: true }) })
+defineExpose({
+  focus: () => {
+    const input = field.value?.$el
+    input?.focus({ preventScroll: true })
+    // What could not be taken stands there to be corrected, or typed over.
+    if (entry.question.value?.kind === 'refused') input?.select()
+  },
+})
 
 const entry = props.entry
-const shown = computed(() => (entry.place.value ? { place: entry.place.value, label: entry.label.value } : props.last))
+const keys = useKeys(entry)
+const shown = computed(() => entry.place.value ?? props.last)
+const detour = computed(() => {
+  const back = entry.hand.detour.value?.from
+  return back ? props.named(back.check, back.position) : ''
+})
 const unit = computed(() => {
   if (entry.notSeen.value || entry.isChoice.value) return ''
   return props.check.unit === 'mm' ? props.units : props.check.unit
 })
-const ask = computed(() => (entry.place.value?.ask ? entry.place.value : undefined))
+const ask = computed(() => (entry.question.value?.kind === 'asked' ? entry.place.value : undefined))
 const fieldName = computed(() => {
   const slot = entry.slots.value[entry.done.value.length]
   const what = entry.notSeen.value ? 'why it was not seen' : [props.check.name, slot].filter(Boolean).join(', ')
@@ -62,6 +79,14 @@ const KEYS = computed(() => [
   { key: '⌫', text: 'back', act: entry.back, show: true, desk: true },
   { key: 'Ctrl Z', text: 'undo', act: entry.undo, show: true, desk: true },
 ])
+
+const splitWords = computed(() => {
+  const plan = entry.splitting.value
+  if (!plan) return ''
+  const [first, second] = plan.records
+  const to = second ? `${second.raw[0]} at ${props.named(second.check.key, second.position)}` : `${plan.rest[0] ?? ''} begins ${plan.next ? props.named(plan.next.check.key, plan.next.position) : ''}`
+  return `${first?.raw.join(' · ')} here, ${to}${plan.moved ? `; what was typed after it moves one place on (${counted(plan.moved, 'place')})` : ''}.`
+})
 
 function use(text: string): void {
   entry.record({ raw: [text] })
@@ -91,16 +116,20 @@ function use(text: string): void {
         </div>
         <div class="fieldline">
           <span v-for="(value, i) in entry.done.value" :key="i" class="done">{{ value }}</span>
-          <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value || check.kind === 'note' || check.kind === 'interval' }" autocapitalize="none" spellcheck="false" :inputmode="entry.isChoice.value ? 'numeric' : 'text'" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="entry.key" />
+          <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value || check.kind === 'note' || check.kind === 'interval' }" autocapitalize="none" spellcheck="false" :inputmode="entry.isChoice.value ? 'numeric' : 'text'" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="keys" />
           <span v-if="unit" class="unit">{{ unit }}</span>
           <Button v-if="!entry.isChoice.value || entry.notSeen.value" class="enter" label="Enter" @click="entry.enter" />
         </div>
-        <p id="entry-problem" class="problem" role="alert">{{ entry.problem.value || entry.hint.value }}</p>
-        <div v-if="ask" class="question" role="alert">
-          <p><SeverityMark severity="asked" wordless /> {{ ask.ask }}</p>
-          <Button v-if="ask.instead" size="small" :label="`Use ${ask.instead}`" @click="use(ask.instead)" />
-          <Button size="small" severity="secondary" :label="`Keep ${ask.shown} (Enter)`" @click="entry.keep(ask)" />
+        <p id="entry-problem" class="problem" role="alert">{{ entry.hint.value || entry.problem.value }}</p>
+        <div v-if="entry.question.value" class="question">
+          <p v-if="ask"><SeverityMark severity="asked" wordless /> {{ ask.ask }}</p>
+          <Button v-if="ask?.instead" size="small" :label="`Use ${ask.instead}`" @click="use(ask.instead)" />
+          <Button v-if="ask" size="small" severity="secondary" :label="`Keep ${ask.shown} (y)`" @click="entry.stand()" />
+          <Button v-if="entry.splitting.value" size="small" severity="secondary" :label="`Two figures (s)`" @click="entry.split()" />
+          <p v-if="entry.splitting.value" class="quiet">{{ splitWords }}</p>
+          <p v-if="detour" class="quiet">After this, back to {{ detour }} <button type="button" class="link" @click="entry.hand.comeBack()">now (Esc)</button></p>
         </div>
+        <p v-else-if="detour" class="quiet">Looking back. <button type="button" class="link" @click="entry.hand.comeBack()">On with {{ detour }} (Esc)</button></p>
         <ol v-if="entry.notSeen.value" class="choices">
           <li v-for="(reason, i) in NOT_SEEN_REASONS" :key="reason"><button type="button" @click="entry.record({ state: 'not-seen', reason })"><kbd>{{ i + 1 }}</kbd> {{ reason }}</button></li>
         </ol>
@@ -110,22 +139,10 @@ function use(text: string): void {
           </li>
         </ol>
       </form>
-      <figure v-if="check.drawing" class="picture"><PartDrawing :check="check" :place="shown?.place" :sisters="sisters" :units="units" /></figure>
+      <figure v-if="check.drawing" class="picture"><PartDrawing :check="check" :place="shown" :sisters="sisters" :units="units" /></figure>
     </div>
 
-    <div v-show="!ask" class="verdict settle" :class="shown ? shown.place.severity : ''" role="status" aria-live="polite">
-      <template v-if="shown && !shown.place.ask">
-        <SeverityMark :severity="shown.place.severity as Severity" :size="24" wordless />
-        <div class="said">
-          <p><b :class="`sev-${shown.place.severity}`">{{ WORDS[shown.place.severity as Severity] }}</b> <b>{{ shown.label }}.</b> {{ shown.place.reason }} {{ shown.place.remedy }}</p>
-          <div v-if="shown.place.advice" class="advice"><dl class="rows"><div v-for="row in shown.place.advice.rows" :key="row.name"><dt>{{ row.name }}</dt><dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd></div></dl>
-            <Button v-if="shown.place.advice.done && !readOnly" size="small" class="did" :label="shown.place.advice.done" @click="entry.followed(shown.place)" /></div>
-          <details v-if="shown.place.why.length"><summary>Why?</summary><ul><li v-for="line in shown.place.why" :key="line">{{ line }}</li></ul></details>
-        </div>
-      </template>
-      <p v-else class="quiet">The verdict appears here as soon as a reading is entered.</p>
-    </div>
-
+    <slot name="verdict" />
     <slot />
     <p v-if="!readOnly" class="keys">
       <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" @mousedown.prevent @click="item.act()"><kbd :class="{ desk: item.desk }">{{ item.key }}</kbd> {{ item.text }}</button>
@@ -169,17 +186,6 @@ h2 { font-size: 1.35rem; }
 .choices .mark { margin-left: auto; }
 .feelers { display: flex; gap: 6px; flex-wrap: wrap; }
 .feelers button { min-height: var(--target); padding: 0 12px; border: 1px solid var(--line); border-radius: var(--radius); background: none; cursor: pointer; }
-.verdict { display: flex; gap: 12px; align-items: flex-start; min-height: 62px; padding: 6px 14px; border-left: 6px solid var(--line); background: var(--sunk); border-radius: var(--radius); font-size: 1.06rem; line-height: 1.3; }
-.said { display: flex; flex-wrap: wrap; gap: 0 14px; flex: 1; }
-.said p { flex: 1 1 420px; }
-.verdict.sound { border-color: var(--sound); } .verdict.watch { border-color: var(--watch); } .verdict.due { border-color: var(--due); } .verdict.stop { border-color: var(--stop); }
-summary { display: inline-block; color: var(--accent); font-weight: 600; cursor: pointer; }
-details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
-.rows { display: flex; flex-wrap: wrap; gap: 2px 22px; margin: 2px 0; }
-.rows dt { color: var(--quiet); line-height: 1.2; }
-.rows dd { margin: 0; font-weight: 600; line-height: 1.25; }
-.advice { display: flex; flex-wrap: wrap; gap: 2px 22px; align-items: center; }
-.did { min-height: var(--target); }
 .gauge summary { color: var(--quiet); cursor: pointer; min-height: 32px; }
 .keys { display: flex; flex-wrap: wrap; gap: 2px 4px; }
 .whole h2 { font-size: 1.75rem; line-height: 1.15; }
@@ -195,10 +201,9 @@ details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
   .hand { gap: 6px; }
   .about { display: contents; }
   .about > h2 { order: -2; }
-  .work, .verdict { order: -1; }
+  .work, .hand > :deep(.verdicts) { order: -1; }
   .problem:empty { display: none; }
   .picture { max-width: 260px; }
-  .verdict { min-height: 0; }
   .keys { position: sticky; bottom: 0; background: var(--paper); padding: 4px 0; justify-content: space-between; flex-wrap: nowrap; overflow-x: auto; }
   .keys button { padding: 0 6px; white-space: nowrap; }
   .keys .desk { display: none; }

@@ -4,16 +4,19 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import { api, Refused, write, type Photo } from '@/api/client'
-import { keepPhoto, photoBox } from '@/api/photos'
+import { outbox } from '@/api/outbox'
+import { keepPhoto } from '@/api/photos'
+import { counted } from '@/app/counted'
 import type { Entry } from './useEntry'
 
-const props = defineProps<{ id: string; entry: Entry; photos: Photo[]; readOnly: boolean }>()
+const props = defineProps<{ id: string; entry: Entry; photos: Photo[]; machine: string; named: (check: string, position: string) => string; readOnly: boolean }>()
 const emit = defineEmits<{ photos: [photos: Photo[]]; done: [] }>()
 const file = ref<HTMLInputElement | null>(null)
 const caption = ref('')
 const problem = ref('')
 const open = ref<'' | 'note' | 'photo'>('')
 const entry = props.entry
+const waiting = computed(() => outbox.of(props.id).filter((one) => one.blob).length)
 const here = computed(() => props.photos.filter((photo) => photo.check === entry.check.value.key && photo.position === entry.position.value))
 
 async function chosen(): Promise<void> {
@@ -21,7 +24,9 @@ async function chosen(): Promise<void> {
   if (!picked) return
   problem.value = ''
   try {
-    await keepPhoto(picked, { walkAround: props.id, check: entry.check.value.key, position: entry.position.value, caption: caption.value.trim() })
+    const [check, position] = [entry.check.value.key, entry.position.value]
+    const body = { check, position, caption: caption.value.trim() }
+    await keepPhoto(picked, '/api/walk-arounds/{walk_around_id}/photos', { walk_around_id: props.id }, body, { what: `Picture of ${props.named(check, position)}`, shown: body.caption, machine: props.machine })
     caption.value = open.value = ''
     emit('done')
   } catch (error) {
@@ -36,23 +41,28 @@ async function remove(photo: string): Promise<void> {
     problem.value = error instanceof Refused ? error.message : 'It could not be removed.'
   }
 }
+/** Esc: the words stay, the focus goes back to the work. */
+function close(): void {
+  open.value = ''
+  emit('done')
+}
 defineExpose({ pick: () => (open.value = 'photo'), write: () => (open.value = 'note') })
 </script>
 
 <template>
-  <div v-if="here.length || open || entry.note.value || problem || photoBox.problem || photoBox.waiting" class="strip">
+  <div v-if="here.length || open || entry.note.value || problem || waiting" class="strip">
     <span v-for="photo in here" :key="photo.uuid" class="one"><a class="thumb" :href="`/api/walk-arounds/${id}/photos/${photo.uuid}`" target="_blank" rel="noopener"><img :src="`/api/walk-arounds/${id}/photos/${photo.uuid}`" :alt="photo.caption || `Picture of ${entry.check.value.name}, ${entry.label.value}`" loading="lazy" /></a><button v-if="!readOnly" type="button" class="off" :aria-label="`Remove picture ${photo.caption}`" @click="remove(photo.uuid)">×</button></span>
-    <form v-if="open === 'note'" class="words" @submit.prevent="entry.keepNote(), (open = '')">
-      <InputText v-model="entry.note.value" v-focus maxlength="500" aria-label="Note for this place" placeholder="Note" @keydown.esc="open = ''" />
+    <form v-if="open === 'note'" class="words" @submit.prevent="(open = ''), entry.keepNote()">
+      <InputText v-model="entry.note.value" v-focus maxlength="500" aria-label="Note for this place" placeholder="Note" @keydown.esc="close" />
       <Button type="submit" size="small" label="Keep note" />
     </form>
     <form v-else-if="open === 'photo'" class="words" @submit.prevent="file?.click()">
-      <InputText v-model="caption" v-focus maxlength="200" aria-label="Caption of the picture" placeholder="Caption, then Enter" @keydown.esc="open = ''" />
+      <InputText v-model="caption" v-focus maxlength="200" aria-label="Caption of the picture" placeholder="Caption, then Enter" @keydown.esc="close" />
       <Button type="submit" size="small" label="Take or choose" />
     </form>
     <p v-else-if="entry.note.value" class="note">{{ entry.note.value }}</p>
-    <p v-if="problem || photoBox.problem" class="problem" role="alert">{{ problem || photoBox.problem }}</p>
-    <p v-else-if="photoBox.waiting" class="quiet" role="status">{{ photoBox.waiting }} {{ photoBox.waiting === 1 ? 'picture' : 'pictures' }} on the way</p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-else-if="waiting" class="quiet" role="status">{{ counted(waiting, 'picture') }} on the way</p>
   </div>
   <input v-if="!readOnly" ref="file" class="unseen" type="file" accept="image/jpeg,image/png,image/webp" capture="environment" tabindex="-1" aria-label="Picture file" @change="chosen" />
 </template>

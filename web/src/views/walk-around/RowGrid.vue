@@ -6,7 +6,7 @@ import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS } from '@/design/severity'
 import type { WalkAroundState } from './useWalkAround'
 
-const props = defineProps<{ check: Check; positions: Schemas['PositionOut'][]; trackRows: number[]; current: string; state: WalkAroundState; problems: (position: string) => string }>()
+const props = defineProps<{ check: Check; positions: Schemas['PositionOut'][]; trackRows: number[]; current: string; state: WalkAroundState }>()
 const emit = defineEmits<{ go: [position: string] }>()
 
 /** More than this run on in lines, each with its number. */
@@ -24,7 +24,7 @@ const running = computed(() => columns.value.length > ACROSS)
 function cell(position: Schemas['PositionOut'] | undefined) {
   if (!position) return null
   const found = props.state.cell(props.check, position.key)
-  const problem = props.problems(position.key)
+  const problem = found.problem
   const word = found.severity === 'sending' ? 'on its way' : WORDS[found.severity].toLowerCase()
   const text = found.place?.shown_other ? `${found.place.shown} (${found.place.shown_other})` : found.text
   const short = position.number === null ? position.label : `${position.number}${sided.value && position.side ? SIDES[position.side]!.slice(0, 1).toLowerCase() : ''}`
@@ -52,8 +52,7 @@ const lines = computed(() =>
           :aria-label="item.spoken" :aria-current="item.position.key === current ? 'location' : undefined" :title="item.spoken" tabindex="-1" @click="emit('go', item.position.key)"
         >
           <b class="phone">{{ item.short }}</b>
-          <span v-if="item.problem" class="sev-stop" aria-hidden="true">!</span>
-          <span v-else-if="item.found.severity === 'sending'" class="way" aria-hidden="true">…</span>
+          <span v-if="item.found.severity === 'sending'" class="way" aria-hidden="true">…</span>
           <SeverityMark v-else :severity="item.found.severity" :size="15" wordless />
           <span v-if="numeric" class="text">{{ item.found.text }}</span>
         </button>

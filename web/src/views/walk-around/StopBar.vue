@@ -3,19 +3,21 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { ref } from 'vue'
-import { api, Refused, write, type Schemas } from '@/api/client'
+import { Refused, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
 import { date } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 
 defineProps<{ stops: { check: string; position: string; text: string }[]; notes: Schemas['NoteOut'][]; handOver?: Schemas['HandOverOut'] | null; mayClose: boolean }>()
 const emit = defineEmits<{ go: [check: string, position: string]; closed: [note: string] }>()
+const post = usePost()
 const closing = ref('')
 const cause = ref('')
 const problem = ref('')
 
 async function close(note: Schemas['NoteOut']): Promise<void> {
   try {
-    await write(() => api.POST('/api/machines/{machine_id}/notes/{note_id}/close', { params: { path: { machine_id: note.machine, note_id: note.uuid } }, body: { cause: cause.value } }))
+    await post('/api/machines/{machine_id}/notes/{note_id}/close', { machine_id: note.machine, note_id: note.uuid }, { cause: cause.value }, { what: `Cause of “${note.text}”`, shown: cause.value })
     closing.value = cause.value = problem.value = ''
     emit('closed', note.uuid)
   } catch (error) {

@@ -5,6 +5,7 @@ import SelectButton from 'primevue/selectbutton'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, Refused, write, type Schemas } from '@/api/client'
+import { StorageFull } from '@/api/storage'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import MachineMap from '@/design/MachineMap.vue'
@@ -13,8 +14,10 @@ import PartsTray from './PartsTray.vue'
 import PhotoStrip from './PhotoStrip.vue'
 import PostureGate from './PostureGate.vue'
 import RouteList from './RouteList.vue'
+import QuestionLine from './QuestionLine.vue'
 import RowGrid from './RowGrid.vue'
 import StopBar from './StopBar.vue'
+import VerdictPanel from './VerdictPanel.vue'
 import { useEntry, type Entry } from './useEntry'
 import { useOrder } from './useOrder'
 import { at, useWalkAround } from './useWalkAround'
@@ -31,31 +34,34 @@ const strip = ref<{ pick: () => void; write: () => void } | null>(null)
 const problem = ref('')
 /** The posture somebody only looks at, without having brought the machine into it. */
 const looking = ref('')
-const state = useWalkAround(props.id, { loaded: begin, refused: (check, position, body, trouble) => entry.refused(check, position, body, trouble) })
+const state = useWalkAround(props.id, () => session.me?.name ?? '', begin)
 const order = useOrder(state.data)
-const entry: Entry = useEntry(props.id, state, order, checkKey, session.me?.units ?? 'mm', () => (gate.value ? gatePanel.value : panel.value)?.focus())
+const entry: Entry = useEntry({
+  walkAround: props.id, member: session.me?.id ?? 0, units: session.me?.units ?? 'mm', state, order, checkKey,
+  focusField: () => (gate.value ? gatePanel.value : panel.value)?.focus(),
+})
 const data = state.data
 
 const FAR = 'lumvek:called-out'
 const far = ref(localStorage.getItem(FAR) === 'yes')
 watch(far, (on) => localStorage.setItem(FAR, on ? 'yes' : 'no'))
 const SWEEPS = [{ label: 'By check', value: 'check' }, { label: 'By row', value: 'row' }]
-const sweep = computed({ get: () => order.sweep.value, set: (way) => { order.sweep.value = way; panel.value?.focus() } })
+const sweep = computed({ get: () => order.sweep.value, set: (way) => { order.sweep.value = way; entry.hand.fix(); panel.value?.focus() } })
 
 const check = computed(() => entry.check.value)
 const visit = computed(() => order.visitOf(check.value.key))
 const posture = computed(() => data.value?.postures.find((one) => one.name === check.value.posture))
 const stationNames = computed(() => new Map((data.value?.stations ?? []).map((station) => [station.key, station.name])))
 const held = computed(() => state.holds.value.some((hold) => hold.posture === check.value.posture))
-const gate = computed(() => !!data.value?.may_record && !!posture.value && !held.value && looking.value !== check.value.posture)
+const wanted = computed(() => !!data.value?.may_record && !!posture.value && !held.value && looking.value !== check.value.posture)
+/** Somebody may bring the machine into another posture while a figure is being typed: the field stays until it is entered. */
+const typing = ref(false)
+watch([wanted, () => entry.text.value || entry.done.value.length], ([now, begun], before) => (typing.value = !!begun && (typing.value || (now && !before[0]))))
+const gate = computed(() => wanted.value && !typing.value)
 const openHere = computed(() => (visit.value?.of ?? []).filter((one) => !one.optional).reduce((sum, one) => sum + state.openCount(one), 0))
 const hazardsHere = computed(() => [...new Set((visit.value?.of ?? []).flatMap((one) => one.hazards))])
 const hasRows = computed(() => (visit.value?.of ?? []).some((one) => one.thing && (visit.value?.of ?? []).some((other) => other !== one && other.thing === one.thing && other.station === one.station)))
-const last = computed(() => {
-  const [key, position] = (state.newest.value ?? '|').split('|') as [string, string]
-  const place = key === check.value.key ? state.places.get(at(key, position)) : undefined
-  return place && { place, label: label(position) }
-})
+const last = computed(() => (state.verdicts.last.value?.place.check === check.value.key ? state.verdicts.last.value.place : undefined))
 /** What was read at all positions of the check in hand, for drawings that show them beside each other. */
 const sisters = computed(() =>
   check.value.positions.flatMap((position) => {
@@ -99,11 +105,6 @@ watch(() => [route.query.check, route.query.at], ([key, position]) => {
   if (!data.value || typeof key !== 'string' || (key === checkKey.value && position === entry.position.value)) return
   entry.select(key, typeof position === 'string' ? position : undefined)
 })
-watch(state.newest, (key) => {
-  const place = key ? state.places.get(key) : undefined
-  if (place?.ask) entry.question(place.check, place.position)
-})
-
 function goStation(key: string): void {
   const there = order.checks.value.filter((one) => one.station === key)
   const next = there.find((one) => !one.optional && state.openCount(one) > 0) ?? there[0]
@@ -112,7 +113,12 @@ function goStation(key: string): void {
 
 function confirmPosture(): void {
   looking.value = ''
-  state.confirm(check.value.posture, session.me?.name ?? '')
+  try {
+    state.confirm(check.value.posture, session.me?.name ?? '')
+  } catch (error) {
+    if (!(error instanceof StorageFull)) throw error
+    return void (problem.value = error.message)
+  }
   entry.select(check.value.key, entry.position.value)
 }
 function onlyLook(): void {
@@ -163,10 +169,13 @@ function alt(event: KeyboardEvent): void {
     <div class="columns">
       <RouteList class="left" :order="order" :current="check.key" :state="state" :station-names="stationNames" :may-reorder="data.may_record" @go="(key) => entry.select(key)" @move="move" />
       <div class="middle">
+        <QuestionLine v-if="data.may_record" :entry="entry" />
         <PostureGate v-if="gate && posture" ref="gatePanel" :key="posture.name" :posture="posture" :visit="visit" :visits="order.visits.value.length" :places="openHere" :hazards="hazardsHere" @confirm="confirmPosture" @look="onlyLook" />
-        <EntryPanel v-else ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record" :walk-around="id" :sisters="sisters" @note="strip?.write()" @picture="strip?.pick()">
-          <RowGrid :check="check" :positions="data.positions" :track-rows="data.machine.track_rows" :current="entry.position.value" :state="state" :problems="(position) => entry.problems.get(at(check.key, position)) ?? ''" @go="(position) => entry.select(check.key, position)" />
-          <PhotoStrip :id="id" ref="strip" :entry="entry" :photos="data.photos" :read-only="!data.may_record" @photos="takePhotos" @done="panel?.focus()" />
+        <VerdictPanel v-if="gate && state.verdicts.last.value" class="under-gate" :entry="entry" :state="state" :read-only="!data.may_record" gate />
+        <EntryPanel v-if="!gate" ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record" :walk-around="id" :sisters="sisters" :named="state.named" @note="strip?.write()" @picture="strip?.pick()">
+          <template #verdict><VerdictPanel :entry="entry" :state="state" :read-only="!data.may_record" :gate="false" /></template>
+          <RowGrid :check="check" :positions="data.positions" :track-rows="data.machine.track_rows" :current="entry.position.value" :state="state" @go="(position) => entry.select(check.key, position)" />
+          <PhotoStrip :id="id" ref="strip" :entry="entry" :photos="data.photos" :machine="data.machine.name" :named="state.named" :read-only="!data.may_record" @photos="takePhotos" @done="panel?.focus()" />
         </EntryPanel>
       </div>
       <div class="right">
@@ -189,6 +198,7 @@ function alt(event: KeyboardEvent): void {
 .big-map { margin: 2px 14px 0; }
 .columns { display: grid; grid-template-columns: 264px minmax(0, 1fr) 236px; gap: 18px; padding: 6px 20px 12px; margin-top: 2px; border-top: 1px solid var(--line); }
 .middle { min-width: 0; }
+.under-gate { margin-top: 8px; }
 .right { display: grid; gap: 12px; align-content: start; min-width: 0; }
 .ways { display: grid; gap: 6px; justify-items: start; line-height: 1.25; }
 .ways :deep(.p-button), .ways :deep(.p-togglebutton) { min-height: var(--target); }

@@ -1,20 +1,35 @@
-/** What is typed but not entered, kept by position so that a reload or a look elsewhere loses nothing. */
+/** What is typed but not entered, kept by member and position so that a reload or a look elsewhere loses nothing. */
+import { keep } from '@/api/storage'
+
 export interface Draft {
   text: string
   done: string[]
   note?: string
 }
 
-const key = (walkAround: string, check: string, position: string): string => `lumvek:draft:${walkAround}:${check}:${position}`
-
-export function keepDraft(walkAround: string, check: string, position: string, draft: Draft): void {
-  if (draft.text || draft.done.length || draft.note) localStorage.setItem(key(walkAround, check, position), JSON.stringify(draft))
-  else localStorage.removeItem(key(walkAround, check, position))
+/** Whose draft, and where. */
+export interface DraftPlace {
+  member: number
+  walkAround: string
+  check: string
+  position: string
 }
 
-export function readDraft(walkAround: string, check: string, position: string): Draft {
+const key = (place: DraftPlace): string => `lumvek:draft:${place.member}:${place.walkAround}:${place.check}:${place.position}`
+
+/** Keeps it if there is room; what cannot be kept is still in its field, and the alarm says so. */
+export function keepDraft(place: DraftPlace, draft: Draft): void {
+  if (!draft.text && !draft.done.length && !draft.note) return localStorage.removeItem(key(place))
   try {
-    const found = JSON.parse(localStorage.getItem(key(walkAround, check, position)) ?? 'null') as Draft | null
+    keep(localStorage, key(place), JSON.stringify(draft))
+  } catch {
+    // The alarm is up.
+  }
+}
+
+export function readDraft(place: DraftPlace): Draft {
+  try {
+    const found = JSON.parse(localStorage.getItem(key(place)) ?? 'null') as Draft | null
     if (found && typeof found.text === 'string' && Array.isArray(found.done)) return found
   } catch {
     // A draft that cannot be read is no draft.

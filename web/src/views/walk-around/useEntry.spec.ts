@@ -1,92 +1,85 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { nextTick, reactive, ref } from 'vue'
-import { Refused, type Check, type NewReading, type Place, type WalkAroundData } from '@/api/client'
+/** What each key makes of what is typed. How the hand moves is in useHand.spec.ts. */
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { nextTick } from 'vue'
+import { Refused, type Check, type NewReading, type Place } from '@/api/client'
 import { outbox } from '@/api/outbox'
-import { useEntry } from './useEntry'
-import { useOrder } from './useOrder'
-import { at, type At, type WalkAroundState } from './useWalkAround'
+import { check, fresh, hand as begin, placeOf, send, server, STATES } from './hand.spec.helpers'
+import { at } from './useWalkAround'
 
-const check = (key: string, more: Partial<Check>): Check =>
-  ({ key, name: key, options: [], values: [], feelers: [], positions: ['1', '2', '3'], optional: false, station: 'row', thing: 'row', bulk: false, posture: 'raised', ...more }) as Check
-const STATES = [{ key: 'smooth', name: 'Smooth', severity: 'sound' }, { key: 'rough', name: 'Rough', severity: 'due' }] as Check['options']
+vi.mock('@/api/outbox', async (original) => {
+  const real = await original<typeof import('@/api/outbox')>()
+  return { ...real, outbox: real.makeOutbox((entry) => send(entry)) }
+})
 
 let sent: NewReading[]
-let units: 'mm' | 'in' = 'mm'
-function hand(...checks: Check[]) {
-  const places = reactive(new Map<At, Place>())
-  const data = ref({ checks, positions: ['1', '2', '3'].map((key) => ({ key, label: `Row ${key}`, thing: 'row', number: Number(key), side: null })), plan: { visits: [{ posture: 'raised', via: [], minutes: 0, checks: checks.map((one) => one.key) }], minutes: 0, minutes_station_order: 0 } } as unknown as WalkAroundData)
-  const isOpen = (one: Check, position: string) => !places.has(at(one.key, position)) && !sent.some((body) => body.check === one.key && body.position === position)
-  const holds = ref([{ posture: 'raised', by: 'Tomas', at: '' }])
-  const state = { data, places, isOpen, holds, openCount: (one: Check) => one.positions.filter((position) => isOpen(one, position)).length } as unknown as WalkAroundState
-  const order = useOrder(data)
-  const entry = useEntry('w', state, order, ref(checks[0]!.key), units, () => undefined)
-  entry.select(checks[0]!.key)
-  const press = (...keys: string[]) => {
-    for (const key of keys) {
-      const event = new KeyboardEvent('keydown', { key, cancelable: true })
-      entry.key(event)
-      if (!event.defaultPrevented && key.length === 1) entry.text.value += key
-    }
-  }
-  return { entry, places, press, order }
-}
+const hand = (...checks: Check[]) => begin(checks)
+const settled = () => vi.advanceTimersByTimeAsync(60_000)
 
 describe('the hand on the keyboard', () => {
   beforeEach(() => {
-    localStorage.clear()
+    fresh()
+    vi.useFakeTimers()
+    // Nothing is answered unless a test lets time pass: what is sent can be looked at.
+    server.delay = () => 1000
     sent = []
-    vi.spyOn(outbox, 'put').mockImplementation((_, body) => void sent.push(body))
+    const put = outbox.put
+    vi.spyOn(outbox, 'put').mockImplementation((walkAround, body, about) => (sent.push(body), put(walkAround, body, about)))
+  })
+  afterEach(async () => {
+    await settled()
+    vi.useRealTimers()
+    vi.restoreAllMocks()
   })
 
-  it('types, enters, and is at the next position', () => {
-    const { entry, press } = hand(check('disc', {}))
+  it('types, enters, and is at the next position', async () => {
+    const { entry, press } = await hand(check('disc', {}))
     press('3', '9', '0', 'Enter')
     expect(sent[0]).toMatchObject({ check: 'disc', position: '1', raw: ['390'], state: 'seen' })
     expect([entry.position.value, entry.text.value]).toEqual(['2', ''])
   })
 
-  it('goes from the last position to the next check with anything open', () => {
-    const { entry, press } = hand(check('disc', {}), check('measured', { optional: true }), check('axle', {}))
+  it('goes from the last position to the next check with anything open', async () => {
+    const { entry, press } = await hand(check('disc', {}), check('measured', { optional: true }), check('axle', {}))
     press('1', 'Enter', '2', 'Enter', '3', 'Enter')
     expect(entry.check.value.key).toBe('axle')
   })
 
-  it('takes several figures for one position before it sends', () => {
-    const { press } = hand(check('contact', { values: ['a', 'b', 'c'], feelers: ['card'] }))
+  it('takes several figures for one position before it sends', async () => {
+    const { press } = await hand(check('contact', { values: ['a', 'b', 'c'], feelers: ['card'] }))
     press('3', 'Enter', '4', 'Enter')
     expect(sent).toHaveLength(0)
     press('Backspace', 'Enter', '5', 'Enter')
     expect(sent[0]).toMatchObject({ raw: ['3', '4', '5'], feeler: 'card' })
   })
 
-  it('repeats the last value with =', () => {
-    const { press } = hand(check('disc', {}))
+  it('repeats the last value with =', async () => {
+    const { press } = await hand(check('disc', {}))
     press('7', 'Enter', '=')
     expect(sent.map((body) => body.raw)).toEqual([['7'], ['7']])
     expect(sent[0]!.uuid).not.toBe(sent[1]!.uuid)
   })
 
-  it('chooses a state with its digit and the sound one with a point', () => {
-    const { press } = hand(check('bearing', { options: STATES }))
+  it('chooses a state with its digit and the sound one with a point', async () => {
+    const { press } = await hand(check('bearing', { options: STATES }))
     press('2', '.')
-    expect(sent.map((body) => body.raw)).toEqual([['rough'], ['smooth']])
+    expect(sent.map((body) => body.raw)).toEqual([['dry'], ['smooth']])
   })
 
-  it('never marks a measured check in bulk', () => {
-    const { entry, press } = hand(check('disc', {}))
+  it('never marks a measured check in bulk', async () => {
+    const { entry, press } = await hand(check('disc', {}))
     press('.', 'Enter')
     expect(sent).toEqual([])
     expect(entry.hint.value).toContain('never marked in bulk')
   })
 
-  it('lets a point begin a decimal and a dash stand inside a length', () => {
-    const { press } = hand(check('disc', {}))
+  it('lets a point begin a decimal and a dash stand inside a length', async () => {
+    const { press } = await hand(check('disc', {}))
     press('.', '5', 'Enter', '1', '4', '-', '5', '/', '8', 'Enter')
     expect(sent.map((body) => body.raw)).toEqual([['.5'], ['14-5/8']])
   })
 
-  it('asks why after a dash, and takes no for no answer', () => {
-    const { entry, press } = hand(check('disc', {}))
+  it('asks why after a dash, and takes no for no answer', async () => {
+    const { entry, press } = await hand(check('disc', {}))
     press('-', 'Enter')
     expect(sent).toEqual([])
     press('2')
@@ -96,7 +89,7 @@ describe('the hand on the keyboard', () => {
   })
 
   it('keeps what was typed at a position while looking elsewhere', async () => {
-    const { entry, press } = hand(check('disc', {}))
+    const { entry, press } = await hand(check('disc', {}))
     press('3', '9')
     await nextTick()
     entry.select('disc', '2')
@@ -105,57 +98,57 @@ describe('the hand on the keyboard', () => {
     expect(entry.text.value).toBe('39')
   })
 
-  it('brings back what was refused, to its field', () => {
-    const { entry, press } = hand(check('disc', {}))
-    press('x', 'Enter')
-    entry.refused('disc', '1', sent[0]!, new Refused(422, 'is not a length', 'raw.0', true))
-    expect([entry.position.value, entry.text.value, entry.problem.value]).toEqual(['1', 'x', 'x – is not a length'])
-  })
-
-  it('does not tear the hand away while it types', () => {
-    const { entry, press } = hand(check('disc', {}))
+  it('brings back what was refused when somebody goes there, to be corrected or typed over', async () => {
+    server.judge = (body) => (body.raw?.[0] === 'x' ? new Refused(422, 'is not a length', 'raw.0', true) : {})
+    const { entry, press, state } = await hand(check('disc', {}))
     press('x', 'Enter', '3')
-    entry.refused('disc', '1', sent[0]!, new Refused(422, 'is not a length', 'raw.0', true))
-    expect([entry.position.value, entry.text.value]).toEqual(['2', '3'])
-    expect(entry.problems.size).toBe(1)
-  })
-
-  it('keeps an asked figure when Enter is pressed again', () => {
-    const { entry, places, press } = hand(check('disc', {}))
-    places.set(at('disc', '1'), { check: 'disc', position: '1', ask: '14.3 mm?', raw: ['14.3'], feeler: '', state: 'seen' } as unknown as Place)
+    await settled()
+    expect([entry.position.value, entry.text.value, entry.problem.value]).toEqual(['2', '3', ''])
+    expect(entry.questions.all.value).toMatchObject([{ kind: 'refused', position: '1', text: '“x” is not a length' }])
+    expect(state.cell(entry.check.value, '1').severity).toBe('asked')
     entry.select('disc', '1')
+    expect([entry.text.value, entry.problem.value]).toEqual(['x', '“x” is not a length'])
+    entry.text.value = '7'
     press('Enter')
-    expect(sent[0]).toMatchObject({ raw: ['14.3'], confirmed: true })
+    await settled()
+    expect(entry.questions.all.value).toEqual([])
+    expect(outbox.box.entries).toEqual([])
   })
 
-  it('says in which units a bare number was typed, and keeps that when it is sent again', () => {
-    units = 'in'
-    const { entry, places, press } = hand(check('disc', {}))
-    units = 'mm'
+  it('brings back the figure of several that was refused, with those before it', async () => {
+    server.judge = () => new Refused(422, 'is not a length', 'raw.1', true)
+    const { entry, press } = await hand(check('contact', { values: ['a', 'b', 'c'] }))
+    press('3', 'Enter', 'x', 'Enter', '5', 'Enter')
+    await settled()
+    entry.select('contact', '1')
+    expect([entry.done.value, entry.text.value]).toEqual([['3'], 'x'])
+  })
+
+  it('says in which units a bare number was typed, and keeps that when it is sent again', async () => {
+    const { entry, state: { places }, press } = await begin([check('disc', {})], { units: 'in' })
     press('1', '5', 'Enter')
     expect(sent[0]).toMatchObject({ raw: ['15'], units: 'in' })
-    places.set(at('disc', '2'), { check: 'disc', position: '2', raw: ['390'], units: 'mm', feeler: '', state: 'seen', ask: '', reason: '', confirmed: false, note: '', at: '' } as unknown as Place)
+    places.set(at('disc', '2'), placeOf({ check: 'disc', position: '2', raw: ['390'], units: 'mm', state: 'seen' } as NewReading))
     entry.select('disc', '2')
     press('1', '4', 'Enter')
     entry.undo()
     expect(sent[2]).toMatchObject({ raw: ['390'], units: 'mm' })
   })
 
-  it('undoes by a new reading, never by erasing', () => {
-    const { places, press, entry } = hand(check('disc', {}))
+  it('undoes by a new reading, never by erasing', async () => {
+    const { state: { places }, press, entry } = await hand(check('disc', {}))
     press('7', 'Enter')
     entry.undo()
     expect(sent[1]).toMatchObject({ state: 'withdrawn', position: '1' })
-    places.set(at('disc', '2'), { check: 'disc', position: '2', raw: ['5'], feeler: '', state: 'seen', ask: '', reason: '', confirmed: false, note: '', at: '' } as unknown as Place)
+    places.set(at('disc', '2'), placeOf({ check: 'disc', position: '2', raw: ['5'], units: 'mm', state: 'seen' } as NewReading))
     entry.select('disc', '2')
     press('6', 'Enter')
     entry.undo()
     expect(sent[3]).toMatchObject({ state: 'seen', position: '2', raw: ['5'] })
   })
 
-  it('goes row by row where that is chosen', () => {
-    const { entry, press, order } = hand(check('disc', {}), check('guard', {}))
-    order.sweep.value = 'row'
+  it('goes row by row where that is chosen', async () => {
+    const { entry, press } = await begin([check('disc', {}), check('guard', {})], { sweep: 'row' })
     const way: string[] = []
     for (let i = 0; i < 4; i++) {
       way.push(`${entry.check.value.key} ${entry.position.value}`)
@@ -164,28 +157,25 @@ describe('the hand on the keyboard', () => {
     expect(way).toEqual(['disc 1', 'guard 1', 'disc 2', 'guard 2'])
   })
 
-  it('marks the rest of a station right in one key, each by itself, and never what is measured', () => {
-    const { press } = hand(check('disc', {}), check('axle', { options: STATES, bulk: true }), check('tyre', { options: STATES, bulk: true }), check('elsewhere', { options: STATES, bulk: true, station: 'other' }))
-    vi.useFakeTimers()
+  it('marks the rest of a station right in one key, each by itself, and never what is measured', async () => {
+    const { press } = await hand(check('disc', {}), check('axle', { options: STATES, bulk: true }), check('tyre', { options: STATES, bulk: true }), check('elsewhere', { options: STATES, bulk: true, station: 'other' }))
     press('+')
     vi.advanceTimersByTime(60)
-    vi.useRealTimers()
     expect(sent.map((body) => [body.check, body.position, body.raw, body.bulk, body.posture])).toEqual(
       ['axle', 'tyre'].flatMap((key) => ['1', '2', '3'].map((position) => [key, position, ['smooth'], true, 'raised'])),
     )
     expect(new Set(sent.map((body) => body.uuid)).size).toBe(6)
   })
 
-  it('takes a bulk mark back as one', () => {
-    const { entry, press } = hand(check('axle', { options: STATES, bulk: true }))
+  it('takes a bulk mark back as one', async () => {
+    const { entry, press } = await hand(check('axle', { options: STATES, bulk: true }))
     press('+')
     entry.undo()
     expect(sent.slice(3).map((body) => [body.position, body.state])).toEqual([['1', 'withdrawn'], ['2', 'withdrawn'], ['3', 'withdrawn']])
   })
 
-  it('takes the sign of a gauge for a sign, and a key pressed by hand for the key', () => {
-    vi.useFakeTimers()
-    const { entry, press } = hand(check('disc', {}), check('axle', { options: STATES, bulk: true }))
+  it('takes the sign of a gauge for a sign, and a key pressed by hand for the key', async () => {
+    const { entry, press } = await hand(check('disc', {}), check('axle', { options: STATES, bulk: true }))
     press('+', '0', '3', '8', '7', '.', '4', 'Enter')
     expect(sent.map((body) => [body.check, body.raw])).toEqual([['disc', ['+0387.4']]])
     press('-', '0', '.', '5')
@@ -194,11 +184,10 @@ describe('the hand on the keyboard', () => {
     press('-')
     vi.advanceTimersByTime(60)
     expect(entry.notSeen.value).toBe(true)
-    vi.useRealTimers()
   })
 
-  it('records what was done as advised, comes back, and takes it back as one', () => {
-    const { entry, places, press } = hand(check('washers', {}), check('contact', { values: ['a', 'b', 'c'] }))
+  it('records what was done as advised, comes back, and takes it back as one', async () => {
+    const { entry, state: { places }, press } = await hand(check('washers', {}), check('contact', { values: ['a', 'b', 'c'] }))
     const place = { check: 'contact', position: '2', state: 'seen', raw: ['29', '29', '29'], ask: '', advice: { rows: [], done: 'Moved', then: [{ check: 'washers', position: '2', raw: ['0', '3'] }] } } as unknown as Place
     places.set(at('contact', '2'), place)
     places.set(at('washers', '2'), { check: 'washers', position: '2', state: 'seen', raw: ['1', '2'], feeler: '', units: 'mm', reason: '', note: '', ask: '' } as unknown as Place)
@@ -211,14 +200,14 @@ describe('the hand on the keyboard', () => {
     press('Escape')
   })
 
-  it('says that something does not apply, with one key', () => {
-    const { press } = hand(check('disc', {}))
+  it('says that something does not apply, with one key', async () => {
+    const { press } = await hand(check('disc', {}))
     press('/')
     expect(sent[0]).toMatchObject({ state: 'does-not-apply', raw: [] })
   })
 
   it('keeps a note that has no reading yet while looking elsewhere', async () => {
-    const { entry } = hand(check('disc', {}))
+    const { entry } = await hand(check('disc', {}))
     entry.note.value = 'chipped'
     await nextTick()
     entry.select('disc', '2')
@@ -227,8 +216,8 @@ describe('the hand on the keyboard', () => {
     expect(entry.note.value).toBe('chipped')
   })
 
-  it('sends a note along with the next reading', () => {
-    const { entry, press } = hand(check('disc', {}))
+  it('sends a note along with the next reading', async () => {
+    const { entry, press } = await hand(check('disc', {}))
     entry.note.value = ' left edge chipped '
     press('9', 'Enter')
     expect(sent[0]!.note).toBe('left edge chipped')

@@ -1,53 +1,89 @@
 /**
- * The hand on the keyboard: which position is asked for, what is typed, and what each key does. Type, Enter, next.
- * It decides nothing about the readings themselves; the server's core does.
+ * What is typed at the place in hand, and what becomes of it. It decides nothing about the readings themselves; the server's core does.
+ * A reading is stored before its field is cleared.
  */
-import { computed, nextTick, reactive, ref, watch, type Ref } from 'vue'
-import type { Check, NewReading, Place, Refused, WalkAroundData } from '@/api/client'
+import { computed, nextTick, ref, watch, type Ref } from 'vue'
+import type { Check, NewReading, Place, WalkAroundData } from '@/api/client'
+import { serverNow } from '@/api/clock'
 import { outbox } from '@/api/outbox'
+import { StorageFull } from '@/api/storage'
 import { newUuid } from '@/api/uuid'
-import { keepDraft, readDraft } from './drafts'
+import { counted } from '@/app/counted'
+import { keepDraft, readDraft, type DraftPlace } from './drafts'
+import { useHand, type Spot } from './useHand'
 import type { Order } from './useOrder'
-import { at, type At, type WalkAroundState } from './useWalkAround'
+import { useQuestions } from './useQuestions'
+import { at, type WalkAroundState } from './useWalkAround'
 
 export const NOT_SEEN_REASONS = ['Cannot be reached today', 'Part is off the machine', 'Too dirty to judge', 'No light']
 
-/** What an undo needs: where, and what stood there before. Marked in bulk is undone in bulk. */
+/** What an undo needs: where, and what stood there before. What was done as one is undone as one. */
 interface Before {
   check: string
   position: string
   body: NewReading | null
 }
 
-export function useEntry(id: string, state: WalkAroundState, order: Order, checkKey: Ref<string>, units: 'mm' | 'in', focusField: () => void) {
-  const position = ref('')
+export interface EntryOptions {
+  walkAround: string
+  member: number
+  units: 'mm' | 'in'
+  state: WalkAroundState
+  order: Order
+  checkKey: Ref<string>
+  /** Bring the focus to the field. */
+  focusField: () => void
+}
+
+export function useEntry({ walkAround, member, units, state, order, checkKey, focusField }: EntryOptions) {
   const text = ref('')
   const done = ref<string[]>([])
   const feeler = ref(localStorage.getItem('lumvek:feeler') ?? 'card')
   const notSeen = ref(false)
-  const problems = reactive(new Map<At, string>())
   const hint = ref('')
-  const lastRaw = reactive(new Map<string, NewReading>())
-  const history: Before[][] = []
   /** Words that go with the next reading here. */
   const note = ref('')
+  const lastRaw = new Map<string, NewReading>()
+  const history: Before[][] = []
 
   const data = computed(() => state.data.value as WalkAroundData)
   const check = computed<Check>(() => data.value.checks.find((one) => one.key === checkKey.value) ?? order.checks.value[0] ?? data.value.checks[0]!)
+  const hand = useHand(state, order, checkKey, { leave: leaveDraft, arrive })
+  const position = hand.position
+  const questions = useQuestions(state, order)
+
   const here = computed(() => at(check.value.key, position.value))
   const place = computed(() => state.places.get(here.value))
   const label = computed(() => data.value.positions.find((one) => one.key === position.value)?.label ?? '')
   const slots = computed(() => check.value.values)
   const isChoice = computed(() => check.value.options.length > 0)
-  const problem = computed(() => problems.get(here.value) ?? '')
+  /** What waits for an answer at the place in hand. */
+  const question = computed(() => questions.of(check.value.key, position.value))
+  const problem = computed(() => (question.value?.kind === 'refused' ? question.value.text : ''))
 
-  /** Go to a position of a check; what was typed there before comes back. */
-  function select(key: string, where?: string): void {
-    leaveDraft()
-    checkKey.value = key
-    const positions = check.value.positions
-    position.value = where && positions.includes(where) ? where : (positions.find((one) => state.isOpen(check.value, one)) ?? positions[0]!)
-    const draft = readDraft(id, check.value.key, position.value)
+  /** What the machine stands in as far as somebody confirmed it: kept with the reading. */
+  const posture = computed(() => (state.holds.value.some((hold) => hold.posture === check.value.posture) ? check.value.posture : ''))
+
+  const draftAt = (spot: Spot): DraftPlace => ({ member, walkAround, ...spot })
+
+  function leaveDraft(): void {
+    if (!position.value || notSeen.value) return
+    const words = note.value.trim()
+    keepDraft(draftAt(hand.here()), { text: text.value, done: done.value, ...(words && words !== place.value?.note ? { note: words } : {}) })
+  }
+  watch([text, done, note], leaveDraft)
+
+  /** What was typed here before comes back into the field; what was refused here, too. */
+  function arrive(): void {
+    const draft = readDraft(draftAt(hand.here()))
+    const refused = state.refused.value.get(here.value)
+    const raw = refused?.body.raw ?? []
+    if (!draft.text && !draft.done.length && raw.length && !isChoice.value) {
+      const slot = /^raw\.(\d+)$/.exec(refused?.refused?.field ?? '')
+      const index = slot ? Number(slot[1]) : raw.length - 1
+      draft.text = raw[index] ?? ''
+      draft.done = raw.slice(0, index)
+    }
     text.value = draft.text
     done.value = draft.done
     notSeen.value = false
@@ -56,57 +92,70 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
     void nextTick(focusField)
   }
 
-  /** What the machine stands in as far as somebody confirmed it: kept with the reading. */
-  const posture = computed(() => (state.holds.value.some((hold) => hold.posture === check.value.posture) ? check.value.posture : ''))
-
-  function leaveDraft(): void {
-    if (!position.value || notSeen.value) return
-    const words = note.value.trim()
-    keepDraft(id, check.value.key, position.value, { text: text.value, done: done.value, ...(words && words !== place.value?.note ? { note: words } : {}) })
+  function select(key: string, where?: string): void {
+    hand.choose(key, where)
   }
-  watch([text, done, note], leaveDraft)
 
-  function record(body: Partial<NewReading>): void {
-    const reading: NewReading = {
-      uuid: newUuid(), check: check.value.key, position: position.value, state: 'seen', raw: [], reason: '', note: note.value.trim(), confirmed: false, bulk: false,
-      posture: posture.value, feeler: check.value.feelers.length ? feeler.value : '', units, taken_at: new Date().toISOString(), ...body,
+  /** A reading of a place as it would be sent now. */
+  function reading(spot: Spot, body: Partial<NewReading>): NewReading {
+    return {
+      uuid: newUuid(), check: spot.check, position: spot.position, state: 'seen', raw: [], reason: '', note: '', confirmed: false, bulk: false,
+      posture: posture.value, feeler: '', units, taken_at: serverNow(), ...body,
     }
-    const again = !!place.value
-    history.push([{ check: reading.check, position: reading.position, body: standing(place.value) }])
-    if (reading.state === 'seen' && !reading.confirmed) lastRaw.set(reading.check, reading)
-    problems.delete(here.value)
-    keepDraft(id, reading.check, reading.position, { text: '', done: [] })
+  }
+
+  /** Store readings as one act. False where the device has no room for them: then nothing was cleared. */
+  function keep(bodies: NewReading[]): boolean {
+    const before = bodies.map((body) => ({ check: body.check, position: body.position, body: standing(body.check, body.position) }))
+    try {
+      for (const body of bodies) outbox.put(walkAround, body, { what: state.named(body.check, body.position), shown: shown(body), machine: data.value.machine.name })
+    } catch (error) {
+      if (!(error instanceof StorageFull)) throw error
+      hint.value = error.message
+      return false
+    }
+    history.push(before)
+    return true
+  }
+
+  function shown(body: NewReading): string {
+    if (body.state !== 'seen') return { 'not-seen': `not seen, ${body.reason ?? ''}`, 'does-not-apply': 'does not apply', withdrawn: 'taken back' }[body.state ?? 'withdrawn'] ?? ''
+    const options = data.value.checks.find((one) => one.key === body.check)?.options ?? []
+    return (body.raw ?? []).map((raw) => options.find((one) => one.key === raw)?.name ?? raw).join(' · ')
+  }
+
+  /** Record what is said of the place in hand, and on to the next. */
+  function record(body: Partial<NewReading>): void {
+    const spot = hand.here()
+    const made = reading(spot, { note: note.value.trim(), feeler: check.value.feelers.length ? feeler.value : '', ...body })
+    if (!keep([made])) return
+    if (made.state === 'seen' && !made.confirmed) lastRaw.set(made.check, made)
+    keepDraft(draftAt(spot), { text: '', done: [] })
     text.value = ''
     done.value = []
     note.value = ''
     notSeen.value = false
-    outbox.put(id, reading)
-    advance(again && !place.value?.ask)
+    goOn()
   }
 
-  /** The reading in force here, in the form it could be sent again. */
-  function standing(had: Place | undefined): NewReading | null {
+  function goOn(): void {
+    if (hand.advance()) return
+    const waiting = questions.all.value.length
+    arrive()
+    hint.value = `Every place has been looked at.${waiting ? ` ${counted(waiting, 'question')} left: F2.` : ''}`
+  }
+
+  /** What stands at a place, in the form it could be sent again: on its way, or in force. */
+  function standing(key: string, where: string): NewReading | null {
+    const under = state.sending.value.get(at(key, where))
+    if (under) return under.state === 'withdrawn' ? null : under
+    const had = state.places.get(at(key, where))
     if (!had) return null
-    const state = had.state as NewReading['state']
+    const was = had.state as NewReading['state']
     return {
-      uuid: '', check: had.check, position: had.position, state, raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'], confirmed: had.confirmed, note: had.note,
-      bulk: had.bulk, posture: had.posture, reason: state === 'seen' ? '' : had.reason.replace(/^Not seen: |^Does not apply(: )?|\.$/g, ''), taken_at: had.at,
+      uuid: '', check: had.check, position: had.position, state: was, raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'], confirmed: had.confirmed, note: had.note,
+      bulk: had.bulk, posture: had.posture, reason: was === 'seen' ? '' : had.reason.replace(/^Not seen: |^Does not apply(: )?|\.$/g, ''), taken_at: had.at,
     }
-  }
-
-  /** The next open position of this check, else the next check with anything open. Reading again what was read goes on in order. */
-  function advance(again: boolean): void {
-    const positions = check.value.positions
-    const index = positions.indexOf(position.value)
-    if (again && positions[index + 1]) return select(check.value.key, positions[index + 1])
-    const steps = order.steps.value
-    const from = steps.findIndex((step) => step.check.key === check.value.key && step.position === position.value)
-    const ring = [...steps.slice(from + 1), ...steps.slice(0, from)]
-    const here = order.sweep.value === 'check' || check.value.optional ? ring.find((step) => step.check.key === check.value.key && state.isOpen(step.check, step.position)) : undefined
-    const next = here ?? ring.find((step) => !step.check.optional && state.isOpen(step.check, step.position))
-    if (next) return select(next.check.key, next.position)
-    select(check.value.key, position.value)
-    hint.value = 'Every position has been looked at.'
   }
 
   function enter(): void {
@@ -115,12 +164,8 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
     if (notSeen.value) return typed ? record({ state: 'not-seen', reason: typed }) : void (hint.value = 'Say why, or press Esc.')
     if (isChoice.value) return choose(typed)
     if (typed === '.') return void (hint.value = 'Measured checks are never marked in bulk: type the figure, or − for not seen.')
-    if (!typed && !done.value.length) {
-      const had = place.value
-      if (had?.ask) return keep(had)
-      return had ? step(1) : void (hint.value = 'Type the figure, or − for not seen.')
-    }
-    if (!typed) return
+    // An Enter by itself may be the second one of a gauge: it never moves the hand and never answers a question.
+    if (!typed) return void (hint.value = question.value?.kind === 'asked' ? 'Type the figure again, or y to keep it.' : place.value ? 'Read already: → goes on to the next place.' : 'Type the figure, or − for not seen.')
     const raw = [...done.value, typed]
     if (raw.length < slots.value.length) {
       done.value = raw
@@ -132,15 +177,15 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
   }
 
   /** Stand by a figure that was asked about, as it was typed. */
-  function keep(had: Place): void {
-    record({ raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'], confirmed: true })
+  function stand(): void {
+    const had = place.value
+    if (had?.ask) record({ raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'], confirmed: true })
   }
 
   function choose(typed: string): void {
     const number = Number(typed)
     const option = check.value.options.find((one, i) => one.key === typed || i + 1 === number)
     if (option) return record({ raw: [option.key] })
-    if (!typed && place.value) return step(1)
     hint.value = `Choose 1 to ${check.value.options.length}.`
   }
 
@@ -171,9 +216,15 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
   }
 
   function askNotSeen(): void {
+    leaveDraft()
     notSeen.value = true
     text.value = ''
     void nextTick(focusField)
+  }
+  /** Out of whatever was begun: the reason, or a look at a question. */
+  function escape(): void {
+    if (notSeen.value) arrive()
+    else hand.comeBack()
   }
 
   function doesNotApply(): void {
@@ -190,20 +241,15 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
   function markRest(): void {
     const rest = leftInBulk.value
     if (!rest.length) return void (hint.value = 'Nothing is left here that is only looked at.')
-    history.push(rest.map((one) => ({ check: one.check.key, position: one.where, body: null })))
-    for (const one of rest) {
-      outbox.put(id, {
-        uuid: newUuid(), check: one.check.key, position: one.where, state: 'seen', raw: [one.check.options[0]!.key], reason: '', note: '', confirmed: false, bulk: true,
-        posture: posture.value, feeler: '', units, taken_at: new Date().toISOString(),
-      })
-    }
-    advance(false)
+    if (!keep(rest.map((one) => reading({ check: one.check.key, position: one.where }, { raw: [one.check.options[0]!.key], bulk: true })))) return
+    hand.fix()
+    goOn()
   }
 
   /** Keep the words: with what stands here already, or with the next reading. */
   function keepNote(): void {
-    const had = standing(place.value)
-    if (had) outbox.put(id, { ...had, note: note.value.trim(), uuid: newUuid(), taken_at: new Date().toISOString() })
+    const had = standing(check.value.key, position.value)
+    if (had && !keep([{ ...had, note: note.value.trim(), uuid: newUuid(), taken_at: serverNow() }])) return
     hint.value = had ? 'Note kept.' : 'The note goes with the next reading here.'
     void nextTick(focusField)
   }
@@ -211,117 +257,78 @@ export function useEntry(id: string, state: WalkAroundState, order: Order, check
   /** What was advised has been done: record what it changed, and come back to read again. */
   function followed(had: Place): void {
     const then = had.advice?.then ?? []
-    history.push(then.map((one) => ({ check: one.check, position: one.position, body: standing(state.places.get(at(one.check, one.position))) })))
-    for (const one of then) {
-      outbox.put(id, {
-        uuid: newUuid(), check: one.check, position: one.position, state: 'seen', raw: one.raw, reason: '', note: '', confirmed: false, bulk: false,
-        posture: posture.value, feeler: '', units: 'mm', taken_at: new Date().toISOString(),
-      })
+    if (keep(then.map((one) => reading(one, { raw: one.raw, units: 'mm' })))) select(had.check, had.position)
+  }
+
+  /** Look at a question: the next one in working order. The hand comes back after it. */
+  function visitQuestion(): void {
+    const next = questions.after(hand.here())
+    if (!next) return void (hint.value = 'No question waits.')
+    if (next.check === check.value.key && next.position === position.value) return void focusField()
+    hand.visit(next)
+  }
+
+  /** Go back to one of the last verdicts that were due or stop: each press one further back. */
+  function visitRecent(): void {
+    const keys = state.verdicts.recent.value.map((one) => one.key)
+    if (!keys.length) return void (hint.value = 'Nothing due or stop has come up here.')
+    const now = keys.indexOf(here.value)
+    const { place } = state.verdicts.recent.value[(now + 1) % keys.length]!
+    hand.visit(place)
+  }
+
+  const splitting = computed(() => {
+    if (!question.value?.figures.length) return null
+    // What was begun where the hand came from follows the chain, if it stands there.
+    const back = hand.detour.value?.from
+    const partial = back ? readDraft(draftAt(back)) : { done: [], text: '' }
+    return questions.split(question.value, back ?? hand.here(), [...partial.done, ...(partial.text ? [partial.text] : [])])
+  })
+
+  /** Two figures ran together: take them apart, move on what was typed after them, and go on after the last. */
+  function split(): void {
+    const plan = splitting.value
+    if (!plan) return void (hint.value = question.value?.figures.length ? 'One figure is too many for the places that follow: put them right one by one.' : 'Nothing ran together here.')
+    const bodies = plan.records.map((one) => reading({ check: one.check.key, position: one.position }, { raw: one.raw, feeler: one.like.feeler, units: one.like.units, posture: one.like.posture, note: one.like.note }))
+    if (!keep(bodies)) return
+    const back = hand.detour.value?.from
+    if (back && plan.records.some((one) => one.check.key === back.check && one.position === back.position)) keepDraft(draftAt(back), { text: '', done: [] })
+    text.value = ''
+    done.value = []
+    const last = plan.records[plan.records.length - 1]!
+    if (plan.next) {
+      if (plan.rest.length) keepDraft(draftAt({ check: plan.next.check.key, position: plan.next.position }), { text: '', done: plan.rest })
+      const open = plan.rest.length > 0 || state.isOpen(plan.next.check, plan.next.position)
+      if (open) return select(plan.next.check.key, plan.next.position)
     }
-    select(had.check, had.position)
-  }
-
-  function step(by: number): void {
-    const steps = order.steps.value
-    const index = steps.findIndex((one) => one.check.key === check.value.key && one.position === position.value) + by
-    const next = steps[index]
-    if (next) select(next.check.key, next.position)
-  }
-
-  function stepCheck(by: number): void {
-    const checks = order.checks.value
-    const next = checks[checks.indexOf(check.value) + by]
-    if (next) select(next.key, by < 0 ? next.positions[next.positions.length - 1] : undefined)
+    select(last.check.key, last.position)
+    hand.fix()
+    goOn()
   }
 
   function back(): void {
     if (done.value.length) {
       text.value = done.value[done.value.length - 1]!
       done.value = done.value.slice(0, -1)
-    } else step(-1)
+    } else hand.step(-1)
   }
 
-  /** Put back what stood before the last reading of this visit, or open the position again. Nothing is erased: it is a new reading. */
+  /** Put back what stood before the last act of this visit, or open its places again. Nothing is erased: it is a new reading. */
   function undo(): void {
     const last = history.pop()
     if (!last) return void (hint.value = 'Nothing to undo in this visit.')
-    for (const one of last) outbox.put(id, one.body ? { ...one.body, uuid: newUuid(), taken_at: new Date().toISOString() } : { uuid: newUuid(), check: one.check, position: one.position, state: 'withdrawn' } as NewReading)
+    const bodies = last.map((one) => (one.body ? { ...one.body, uuid: newUuid(), taken_at: serverNow() } : reading(one, { state: 'withdrawn', posture: '' })))
+    const undone = keep(bodies)
+    history.pop() // taking back is not itself taken back
+    if (!undone) return void history.push(last)
     select(last[0]!.check, last[0]!.position)
-  }
-
-  /** The server could not use what was typed: it comes back into its field, and the hand too if it is free. */
-  function refused(check: string, where: string, body: NewReading, trouble: Refused): void {
-    const raw = body.raw ?? []
-    const slot = /^raw\.(\d+)$/.exec(trouble.field)
-    problems.set(at(check, where), `${raw[slot ? Number(slot[1]) : 0] ?? ''} – ${trouble.message}`.replace(/^ – /, ''))
-    const index = slot ? Number(slot[1]) : Math.max(0, raw.length - 1)
-    keepDraft(id, check, where, { text: raw[index] ?? '', done: raw.slice(0, index) })
-    if (state.data.value && !text.value && !done.value.length && !notSeen.value) select(check, where)
-  }
-
-  /** A question about a figure came back: return to it if the hand is free. */
-  function question(check: string, where: string): void {
-    if (state.data.value && !text.value && !done.value.length && !notSeen.value) select(check, where)
-  }
-
-  /** A gauge sends its sign right before its figure; a hand that means the key does not. */
-  const GAUGE_MS = 40
-  let sign: { text: string; act: () => void; timer: ReturnType<typeof setTimeout> } | undefined
-  function afterSign(event: KeyboardEvent): boolean {
-    if (!sign) return false
-    const { text: typed, act, timer } = sign
-    clearTimeout(timer)
-    sign = undefined
-    if (!/^[\d.,]$/.test(event.key)) return act(), false
-    event.preventDefault()
-    text.value = typed + event.key
-    return true
-  }
-  function perhapsSign(typed: string, act: () => void): void {
-    sign = { text: typed, act, timer: setTimeout(() => { sign = undefined; act() }, GAUGE_MS) }
-  }
-
-  function key(event: KeyboardEvent): void {
-    if (afterSign(event)) return
-    if (event.ctrlKey && event.key.toLowerCase() === 'z' && !text.value) return event.preventDefault(), undo()
-    if (event.ctrlKey || event.metaKey || event.altKey) return
-    const empty = text.value === ''
-    const steps: Record<string, () => void> = { ArrowLeft: () => step(-1), ArrowRight: () => step(1), ArrowUp: () => stepCheck(-1), ArrowDown: () => stepCheck(1) }
-    let act: (() => void) | undefined
-    if (event.key === 'Enter') act = enter
-    else if (event.key === 'Escape' && notSeen.value) act = () => select(check.value.key, position.value)
-    else if (notSeen.value) {
-      const picked = empty ? NOT_SEEN_REASONS[Number(event.key) - 1] : undefined
-      if (picked) act = () => record({ state: 'not-seen', reason: picked })
-    } else if (event.key === 'PageDown') act = () => stepCheck(1)
-    else if (event.key === 'PageUp') act = () => stepCheck(-1)
-    else if (empty && event.key === '=') act = repeatLast
-    else if (empty && !isChoice.value && (event.key === '-' || event.key === '+')) act = () => perhapsSign(event.key, event.key === '+' ? markRest : askNotSeen)
-    else if (empty && (event.key === '-' || event.key === '−')) act = askNotSeen
-    else if (empty && event.key === '/') act = doesNotApply
-    else if (empty && event.key === '+') act = markRest
-    else if (empty && event.key === 'Backspace') act = back
-    else if (empty && event.key === '.' && isChoice.value) act = markSound
-    else if (empty && steps[event.key]) act = steps[event.key]
-    else if (isChoice.value && event.key.length === 1) act = () => choose(quick(event.key))
-    if (act) {
-      event.preventDefault()
-      act()
-    }
-  }
-
-  /** y and n answer a question; digits choose a state. */
-  function quick(pressed: string): string {
-    const yesNo = { y: 'yes', n: 'no' }[pressed.toLowerCase()]
-    return yesNo && check.value.options.some((option) => option.key === yesNo) ? yesNo : pressed
   }
 
   watch(feeler, (name) => localStorage.setItem('lumvek:feeler', name))
 
   return {
-    check, position, text, done, feeler, notSeen, problem, problems, hint, place, label, slots, isChoice,
-    note, posture, leftInBulk,
-    select, enter, followed, choose, repeatLast, markSound, markRest, doesNotApply, keepNote, askNotSeen, back, step, undo, keep, refused, question, key, record,
+    check, position, text, done, feeler, notSeen, problem, question, questions, hint, place, label, slots, isChoice, note, posture, leftInBulk, hand, splitting,
+    select, enter, followed, choose, repeatLast, markSound, markRest, doesNotApply, keepNote, askNotSeen, escape, back, undo, stand, split, record, visitQuestion, visitRecent,
   }
 }
 

@@ -8,6 +8,8 @@ import type { Check, Visit, WalkAroundData } from '@/api/client'
 export interface Step {
   check: Check
   position: string
+  /** Steps that are done in one go have the same: one check at all its places, or like checks row by row. */
+  run: string
 }
 export type Sweep = 'check' | 'row'
 
@@ -23,11 +25,11 @@ export function stepsOf(checks: readonly Check[], sweep: Sweep, numberOf: (posit
     const group = together.includes(check) ? together : [check]
     for (const one of group) done.add(one.key)
     if (group.length === 1) {
-      steps.push(...check.positions.map((position) => ({ check, position })))
+      steps.push(...check.positions.map((position) => ({ check, position, run: check.key })))
       continue
     }
     const numbers = [...new Set(group.flatMap((one) => one.positions.map(numberOf)))].sort((a, b) => (a ?? 0) - (b ?? 0))
-    for (const number of numbers) for (const one of group) for (const position of one.positions) if (numberOf(position) === number) steps.push({ check: one, position })
+    for (const number of numbers) for (const one of group) for (const position of one.positions) if (numberOf(position) === number) steps.push({ check: one, position, run: check.key })
   }
   return steps
 }

@@ -1,36 +1,42 @@
 /** One walk-around as the screen sees it: what the server has, what is still on its way there, and what others add meanwhile. */
 import { computed, onBeforeUnmount, reactive, ref } from 'vue'
 import { answer, api, Refused, type Changed, type Check, type Hold, type NewReading, type Photo, type Place, type WalkAroundData } from '@/api/client'
-import { isReading, outbox } from '@/api/outbox'
-import { onPhotos, sendPhotos } from '@/api/photos'
+import { serverNow } from '@/api/clock'
+import { isHold, isReading, outbox, walkAroundOf, type Entry, type ReadingEntry } from '@/api/outbox'
 import { newUuid } from '@/api/uuid'
+import { counted } from '@/app/counted'
 import type { Severity } from '@/design/severity'
+import { useVerdicts } from './useVerdicts'
 
 export type At = `${string}|${string}`
 export const at = (check: string, position: string): At => `${check}|${position}`
 
 const LOOK_EVERY = 5000
 
-/** What a cell shows: the verdict that is known, or what was typed and is still on its way. */
+/** What a cell shows: the verdict that is known, what was typed and is still on its way, or what could not be taken. */
 export interface Cell {
   severity: Severity | 'sending'
   text: string
   place?: Place
+  problem?: string
 }
 
-interface Heard {
-  loaded: () => void
-  refused: (check: string, position: string, body: NewReading, problem: Refused) => void
-}
-
-export function useWalkAround(id: string, { loaded, refused }: Heard) {
+export function useWalkAround(id: string, myName: () => string, loaded: () => void) {
   const data = ref<WalkAroundData | null>(null)
   const problem = ref('')
   const places = reactive(new Map<At, Place>())
-  const newest = ref<At | null>(null)
   /** What somebody else has just read, in words. */
   const news = ref('')
   const path = { params: { path: { walk_around_id: id } } }
+
+  const byCheck = computed(() => new Map((data.value?.checks ?? []).map((check) => [check.key, check])))
+  const labels = computed(() => new Map((data.value?.positions ?? []).map((one) => [one.key, one.label])))
+  /** "Wheel bolt torque, rear right" */
+  function named(check: string, position: string): string {
+    const name = byCheck.value.get(check)?.name ?? check
+    return position === 'all' ? name : `${name}, ${(labels.value.get(position) ?? position).toLowerCase()}`
+  }
+  const verdicts = useVerdicts(places, named)
 
   let again: ReturnType<typeof setTimeout> | undefined
   let look: ReturnType<typeof setInterval> | undefined
@@ -51,8 +57,6 @@ export function useWalkAround(id: string, { loaded, refused }: Heard) {
       problem.value = error.message
       if (error.passing) again = setTimeout(() => void load(), 3000)
     }
-    void outbox.flush()
-    void sendPhotos()
   }
 
   /** What others have read since. Asked only while nothing of ours is on its way; a failure waits for the next time. */
@@ -64,11 +68,11 @@ export function useWalkAround(id: string, { loaded, refused }: Heard) {
     // Somebody else may have brought the machine into another posture: what was confirmed here holds no longer.
     if (changed.holds) data.value.holds = changed.holds
     if (changed.last === after) return
-    const mine = new Set(changed.places.filter((place) => places.get(at(place.check, place.position))?.at === place.at).map((place) => at(place.check, place.position)))
+    const known = new Set(changed.places.filter((place) => places.get(at(place.check, place.position))?.at === place.at).map((place) => at(place.check, place.position)))
     apply(changed)
     data.value.last = changed.last
-    const others = changed.places.filter((place) => !mine.has(at(place.check, place.position)))
-    if (others.length) news.value = `${others[0]!.by}: ${others.length} ${others.length === 1 ? 'place' : 'places'} read meanwhile`
+    const others = changed.places.filter((place) => !known.has(at(place.check, place.position)) && place.by !== myName())
+    if (others.length) news.value = `${others[0]!.by}: ${counted(others.length, 'place')} read meanwhile`
   }
 
   function apply(changed: Changed): void {
@@ -80,64 +84,76 @@ export function useWalkAround(id: string, { loaded, refused }: Heard) {
     if (changed.parts) data.value.parts = changed.parts
   }
 
-  outbox.listen({
-    recorded: (item, changed) => {
-      if (item.walkAround !== id) return
-      apply(changed)
-      newest.value = at(item.body.check, item.body.position)
+  const deaf = outbox.on({
+    answered: (entry: Entry, answer: unknown) => {
+      if (walkAroundOf(entry) !== id || !data.value) return
+      if (isReading(entry)) {
+        apply(answer as Changed)
+        verdicts.take(at(entry.body.check, entry.body.position), answer as Changed)
+      } else if (isHold(entry)) {
+        // A later one may still be on its way; what it says is shown already.
+        if (!outbox.of(id).some(isHold)) data.value.holds = answer as Hold[]
+      } else if (entry.blob) data.value.photos = answer as Photo[]
     },
-    held: (item, holds) => {
-      // A later one may still be on its way; what it says is shown already.
-      if (item.walkAround === id && data.value && outbox.of(id).every(isReading)) data.value.holds = holds
-    },
-    refused: (item, trouble) => {
-      if (item.walkAround === id && isReading(item)) refused(item.body.check, item.body.position, item.body, trouble)
-    },
-  })
-  const deaf = onPhotos((walkAround, photos: Photo[]) => {
-    if (walkAround === id && data.value) data.value.photos = photos
   })
   onBeforeUnmount(() => {
     clearTimeout(again)
     clearInterval(look)
     deaf()
-    outbox.listen({ recorded: () => undefined, held: () => undefined, refused: () => undefined })
   })
 
+  /** The newest that was typed here for each place and has no answer yet. */
   const sending = computed(() => {
     const found = new Map<At, NewReading>()
     for (const item of outbox.of(id)) if (isReading(item)) found.set(at(item.body.check, item.body.position), item.body)
     return found
   })
+  /** What could not be taken, at its place. */
+  const refused = computed(() => new Map<At, ReadingEntry>(outbox.refusedAt(id).map((entry) => [at(entry.body.check, entry.body.position), entry])))
 
   function cell(check: Check, position: string): Cell {
     const key = at(check.key, position)
     const body = sending.value.get(key)
-    if (body) {
+    if (body && body.state !== 'withdrawn') {
       const option = check.options.find((one) => one.key === body.raw?.[0])
       return { severity: 'sending', text: option?.name ?? body.raw?.join(' · ') ?? '', place: places.get(key) }
     }
-    const place = places.get(key)
+    const trouble = refused.value.get(key)
+    if (trouble) return { severity: 'asked', text: trouble.body.raw?.join(' · ') ?? '', place: places.get(key), problem: trouble.refused!.message }
+    const place = body ? undefined : places.get(key)
     if (!place) return { severity: 'open', text: '' }
-    return { severity: place.ask ? 'asked' : (place.severity as Severity), text: place.short, place }
+    return { severity: place.ask ? 'asked' : (place.severity as Severity), text: place.short, place, problem: place.ask || undefined }
   }
 
-  /** Nothing recorded yet and nothing on its way. */
-  const isOpen = (check: Check, position: string): boolean => !places.has(at(check.key, position)) && !sending.value.has(at(check.key, position))
+  /** Nothing recorded, nothing on its way, and nothing that waits for an answer: the hand has still to come here. */
+  function isOpen(check: Check, position: string): boolean {
+    const key = at(check.key, position)
+    const body = sending.value.get(key)
+    if (body) return body.state === 'withdrawn'
+    return !places.has(key) && !refused.value.has(key)
+  }
+  /** Read, and not asked about. */
+  function isAnswered(check: Check, position: string): boolean {
+    const key = at(check.key, position)
+    const body = sending.value.get(key)
+    if (body) return body.state !== 'withdrawn'
+    return !!places.get(key) && !places.get(key)!.ask && !refused.value.has(key)
+  }
   const openCount = (check: Check): number => check.positions.filter((position) => isOpen(check, position)).length
+  const mine = (place: Place): boolean => place.by === myName()
 
   const holds = computed<Hold[]>(() => data.value?.holds ?? [])
   /** The machine stands in a posture with its locks set: shown at once, sent like a reading. Another posture ends with it. */
   function confirm(posture: string, by: string): void {
     if (!data.value) return
-    const when = new Date().toISOString()
+    const when = serverNow()
+    outbox.hold(id, { uuid: newUuid(), posture, at: when }, { what: `Locks confirmed: ${posture}`, machine: data.value.machine.name })
     const offMachine = data.value.postures.find((one) => one.name === posture)?.off_machine
     const stays = offMachine ? data.value.holds : data.value.holds.filter((hold) => data.value?.postures.find((one) => one.name === hold.posture)?.off_machine)
     data.value.holds = [...stays.filter((hold) => hold.posture !== posture), { posture, by, at: when }]
-    outbox.hold(id, { uuid: newUuid(), posture, at: when })
   }
 
-  return { data, problem, places, newest, news, load, cell, isOpen, openCount, holds, confirm }
+  return { data, problem, places, news, sending, refused, verdicts, named, load, cell, isOpen, isAnswered, openCount, mine, holds, confirm }
 }
 
 export type WalkAroundState = ReturnType<typeof useWalkAround>

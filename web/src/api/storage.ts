@@ -1,0 +1,23 @@
+/** Writing to this device's storage, where it can be full: an alarm, and the text stays where it was typed. */
+import { reactive } from 'vue'
+
+/** Shown on every screen while it lasts. */
+export const storageAlarm = reactive({ full: false })
+
+/** What could not be kept is still in its field. */
+export class StorageFull extends Error {
+  constructor() {
+    super('This device has no room left to keep what is typed. It stays in its field: free some room, or wait until what waits is sent.')
+  }
+}
+
+/** Keep a text under a key. Throws StorageFull. */
+export function keep(storage: Storage, key: string, text: string): void {
+  try {
+    storage.setItem(key, text)
+    storageAlarm.full = false
+  } catch {
+    storageAlarm.full = true
+    throw new StorageFull()
+  }
+}

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+/** On every screen: whether what was typed has reached the server, and what nobody has dealt with yet. */
+import Button from 'primevue/button'
+import { computed, onBeforeUnmount, ref } from 'vue'
+import { outbox } from '@/api/outbox'
+import { storageAlarm } from '@/api/storage'
+import { counted } from './counted'
+
+const now = ref(Date.now())
+const clock = setInterval(() => (now.value = Date.now()), 500)
+onBeforeUnmount(() => clearInterval(clock))
+
+const waiting = computed(() => outbox.waiting.value.length)
+const kept = computed(() => `${counted(waiting.value, 'entry', 'entries')} kept on this device`)
+const state = computed(() => {
+  if (outbox.box.state === 'signed-out') return { kind: 'away', text: waiting.value ? `Logged out: ${kept.value} until you log in again.` : 'Logged out.' }
+  if (outbox.box.state === 'away' && waiting.value) {
+    const seconds = Math.max(1, Math.ceil((outbox.box.retryAt - now.value) / 1000))
+    return { kind: 'away', text: `No answer from the server. ${kept.value}, next try in ${seconds} s.` }
+  }
+  return null
+})
+const others = computed(() => {
+  const names = [...new Set(outbox.others.value.map((entry) => entry.name || 'an earlier version'))]
+  return names.length ? `${counted(outbox.others.value.length, 'entry', 'entries')} of ${names.join(' and ')} ${outbox.others.value.length === 1 ? 'waits' : 'wait'} on this device.` : ''
+})
+</script>
+
+<template>
+  <div class="lines">
+    <p v-if="storageAlarm.full" class="line alarm" role="alert">This device has no room left. What is typed now stays in its field and is not kept: free some room, or wait until what waits is sent.</p>
+    <p v-if="state" class="line alarm" role="status">
+      <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true"><path d="M2 14 14 2M3 6.5a8 8 0 0 1 6-1.6M12 6a8 8 0 0 1 1.4 1M6 11a3 3 0 0 1 4 0" /></svg>
+      {{ state.text }}
+      <Button v-if="outbox.box.state === 'away'" size="small" severity="secondary" label="Try now" @click="outbox.flush()" />
+      <RouterLink v-else :to="{ name: 'sign-in', query: { next: $route.fullPath } }">Log in</RouterLink>
+    </p>
+    <p v-if="outbox.refused.value.length" class="line alarm" role="alert">
+      <b>{{ counted(outbox.refused.value.length, 'entry', 'entries') }} could not be taken:</b> <RouterLink :to="{ name: 'waiting' }">look</RouterLink>
+    </p>
+    <p v-if="others" class="line" role="status">{{ others }} <RouterLink :to="{ name: 'waiting' }">Look</RouterLink></p>
+  </div>
+</template>
+
+<style scoped>
+.lines:empty { display: none; }
+.line { display: flex; flex-wrap: wrap; gap: 2px 10px; align-items: center; padding: 2px 20px; min-height: 36px; border-bottom: 1px solid var(--line); background: var(--surface); }
+.alarm { color: var(--stop); font-weight: 600; border-bottom: 2px solid var(--stop); }
+.line a { display: inline-flex; align-items: center; min-height: 36px; padding: 0 6px; color: inherit; font-weight: 600; }
+svg { fill: none; stroke: currentColor; stroke-width: 2; flex: none; }
+@media (max-width: 700px) { .line { padding: 2px 12px; line-height: 1.2; } .line a { min-height: var(--target); } }
+</style>

@@ -1,0 +1,25 @@
+<script setup lang="ts">
+/** How many questions wait, and where the next one is. It never moves the hand by itself. */
+import { computed } from 'vue'
+import { counted } from '@/app/counted'
+import SeverityMark from '@/design/SeverityMark.vue'
+import type { Entry } from './useEntry'
+
+const props = defineProps<{ entry: Entry }>()
+const all = computed(() => props.entry.questions.all.value)
+const SHOWN = 3
+const names = computed(() => all.value.slice(0, SHOWN).map((one) => one.label).join(', ') + (all.value.length > SHOWN ? ' …' : ''))
+</script>
+
+<template>
+  <p v-if="all.length" class="asked" role="status">
+    <button type="button" tabindex="-1" @mousedown.prevent @click="entry.visitQuestion()"><SeverityMark severity="asked" wordless :size="18" /> <b>{{ counted(all.length, 'question') }}</b>, <kbd class="desk">F2</kbd> <span class="names">{{ names }}</span></button>
+  </p>
+</template>
+
+<style scoped>
+.asked { margin-bottom: 6px; }
+button { display: flex; align-items: center; gap: 8px; width: 100%; min-height: var(--target); padding: 2px 14px; border: 2px solid var(--accent); border-radius: var(--radius); background: var(--surface); text-align: left; cursor: pointer; }
+.names { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; min-width: 0; }
+@media (max-width: 700px) { .desk { display: none; } }
+</style>
