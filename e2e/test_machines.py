@@ -4,16 +4,13 @@ import re
 import uuid
 
 import pytest
+from hands import settle, unlock
 from playwright.sync_api import Page, expect
 
 from demo.pictures import drawn
 
 HERON_4 = "ebf6c402-9e3b-5278-a338-5c8a284346b2"
 DUNMERE_12 = "2bf30ed0-2ed8-5dd5-bceb-b7131910ad62"
-
-
-def settle(page: Page):
-    expect(page.get_by_text("All readings saved")).to_be_visible()
 
 
 def begin(page: Page) -> str:
@@ -58,9 +55,9 @@ def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Pag
         gate.or_(field).first.wait_for()
         if gate.is_visible():
             postures.append(page.locator(".gate h2").inner_text())
-            page.keyboard.press("Enter")
+            unlock(page)
             continue
-        if page.get_by_text("Every position has been looked at.").is_visible():
+        if page.get_by_text("Every place has been looked at.").is_visible():
             break
         key = re.search(r"check=([^&]+)", page.url)[1]
         if key == "draper.knife-sections":
@@ -130,7 +127,7 @@ def test_a_stop_stays_on_top_until_it_is_cleared(page: Page, sign_in):
     sign_in()
     started = begin(page)
     page.goto(f"/walk-arounds/{started}?check=tie-rods&at=L")
-    page.get_by_role("button", name="Locks are set, go on").click()
+    unlock(page)
     page.keyboard.press("2")
     bar = page.get_by_role("alert").filter(has_text="Do not run or drive")
     expect(bar).to_contain_text("Tie rods, left")
@@ -148,7 +145,7 @@ def test_going_to_another_posture_asks_for_its_locks_again(page: Page, sign_in):
     sign_in()
     started = begin(page)
     page.goto(f"/walk-arounds/{started}?check=feeder-trash")
-    page.get_by_role("button", name="Locks are set, go on").click()
+    unlock(page)
     page.locator("#reading").wait_for()
     page.get_by_role("button", name=re.compile("Shields open, engine off")).first.click()
     expect(page.locator(".gate h2")).to_have_text("Shields open, engine off")
@@ -162,7 +159,7 @@ def test_the_second_technician_sees_readings_and_that_the_machine_was_moved(page
     sign_in()
     started = begin(page)
     page.goto(f"/walk-arounds/{started}?check=feeder-trash")
-    page.get_by_role("button", name="Locks are set, go on").click()
+    unlock(page)
     page.locator("#reading").wait_for()
     other = browser.new_context(base_url=base_url).new_page()
     sign_in("ines", on=other)
@@ -171,7 +168,7 @@ def test_the_second_technician_sees_readings_and_that_the_machine_was_moved(page
     other.keyboard.press("1")
     expect(page.get_by_text("Ines Marrow: 1 place read meanwhile")).to_be_visible()
     other.get_by_role("button", name=re.compile("Shields open, engine off")).first.click()
-    other.get_by_role("button", name="Locks are set, go on").click()
+    unlock(other)
     expect(page.locator(".gate h2")).to_have_text("Header raised, feeder lock engaged, engine off")
     other.context.close()
 

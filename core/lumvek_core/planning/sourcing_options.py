@@ -144,22 +144,49 @@ class Market:
         runs = []
         if there and (pin is None or pin.way == FETCH):
             runs += self._trips(times, offer.p_stock < 1, pin)
+        if not there and offer.restock_days is None:
+            return runs
+        restocked = self.start if there else self._restocked(offer)
         for way in times.supplier.deliveries:
-            if pin is not None and pin.way != way.name:
-                continue
-            ordered = self._ordered(pin)
-            if not there:
-                if offer.restock_days is None:
-                    continue
-                ordered = max(ordered, dt.datetime.combine(self.start.date() + offer.restock_days * DAY, dt.time()))
-            if run := self._sending(times, way, ordered):
-                runs.append(run)
+            if pin is None or pin.way == way.name:
+                ordered = {max(restocked, one) for one in self._order_times(offer.supplier, pin)}
+                runs += [run for one in sorted(ordered) if (run := self._sending(times, way, one))]
         return runs
 
-    def _ordered(self, pin: Pin | None) -> dt.datetime:
-        if pin is None or pin.date is None:
-            return self.start
-        return max(self.start, dt.datetime.combine(self._pinned(pin), dt.time()))
+    def _restocked(self, offer: SourceOffer) -> dt.datetime:
+        """When an offer that is short of pieces has them."""
+        return dt.datetime.combine(self.start.date() + (offer.restock_days or 0) * DAY, dt.time())
+
+    def _order_times(self, supplier: str, pin: Pin | None) -> list[dt.datetime]:
+        """When a line may be ordered: at once, and on every day on which another line is, for they may travel together."""
+        if pin is not None:
+            return [self.start if pin.date is None else max(self.start, dt.datetime.combine(self._pinned(pin), dt.time()))]
+        return self._times_of_others[supplier]
+
+    @cached_property
+    def _times_of_others(self) -> dict[str, list[dt.datetime]]:
+        times = {supplier.name: {self.start} for supplier in self.given.suppliers}
+        for line in self.given.lines:
+            for offer in self.offers.get(line.part, []):
+                if offer.restock_days is not None and not reached(offer.stock, line.qty):
+                    times[offer.supplier].add(max(self.start, self._restocked(offer)))
+        for pin in self.pins.values():
+            if pin.way != FETCH:
+                times[pin.supplier].update(self._order_times(pin.supplier, pin))
+        return {supplier: sorted(found) for supplier, found in times.items()}
+
+    @cached_property
+    def _trip_days(self) -> dict[str, list[dt.date]]:
+        """The days on which somebody may drive to a supplier: the first there is, with and without a call, and those pinned by hand.
+
+        Another day is never better: a trip costs the same on each, and what is missing is known later.
+        """
+        found: dict[str, list[dt.date]] = {}
+        for name, times in self.hours.items():
+            first = {times.first_journey(self.start, self.last, called=called) for called in (False, True)}
+            pinned = {self._pinned(pin) for pin in self.pins.values() if pin.supplier == name and pin.way == FETCH and pin.date}
+            found[name] = sorted({journey.date for journey in first if journey} | pinned)
+        return found
 
     def _pinned(self, pin: Pin) -> dt.date:
         at = f"pinned.{[one.line for one in self.given.pinned].index(pin.line)}.date"
@@ -169,22 +196,29 @@ class Market:
         return found
 
     def _trips(self, times: Hours, unsure: bool, pin: Pin | None) -> list[Run]:
-        """The first trip there is, or the one on the pinned day; where it is unsure also after a call."""
+        """The trips this line may be on: on the pinned day, the first there is, or on any day on which another line is fetched.
+
+        A line that is surely there may share a trip that is made after a call for another one; alone it needs no call.
+        """
+        name = times.supplier.name
+        modes: tuple[Mode, ...] = ("plain",)
+        if times.supplier.call_min is not None:
+            modes = ("plain", "called", "alone") if unsure else ("plain", "called")
         runs = []
-        modes: tuple[Mode, ...] = ("plain", "called", "alone")
-        for mode in modes if unsure and times.supplier.call_min is not None else modes[:1]:
+        for mode in modes:
             called = mode != "plain"
-            if pin is not None and pin.date is not None:
-                date = self._pinned(pin)
-                earliest = max(self.start, dt.datetime.combine(date, dt.time()))
-                journey = times.journey(date, earliest, called=called)
+            if pin is None:
+                days = self._trip_days[name]
+            elif pin.date is not None:
+                days = [self._pinned(pin)]
             else:
-                journey = times.first_journey(self.start, self.last, called=called)
-            if journey is not None:
-                call = (times.supplier.call_min or 0) / 60 * self.given.labour_rate if called else 0.0
-                date = journey.date
-                cost = self.trip_cost(times.supplier)
-                runs.append(Run(times.supplier.name, FETCH, mode, date, date, cost, call, journey))
+                first = times.first_journey(self.start, self.last, called=called)
+                days = [first.date] if first else []
+            call = (times.supplier.call_min or 0) / 60 * self.given.labour_rate if called else 0.0
+            for date in days:
+                earliest = max(self.start, dt.datetime.combine(date, dt.time()))
+                if journey := times.journey(date, earliest, called=called):
+                    runs.append(Run(name, FETCH, mode, date, date, self.trip_cost(times.supplier), call, journey))
         return runs
 
     def _sending(self, times: Hours, way: Delivery, ordered: dt.datetime) -> Run | None:
@@ -245,10 +279,7 @@ class Market:
         if there and offer.p_stock >= 1 and (journey := times.first_journey(known, self.last)):
             found.append((FETCH, journey.date, self.trip_cost(times.supplier)))
         if (there and offer.p_stock >= 1) or (not there and offer.restock_days is not None):
-            ordered = known
-            if not there:
-                restocked = self.start.date() + (offer.restock_days or 0) * DAY
-                ordered = max(known, dt.datetime.combine(restocked, dt.time()))
+            ordered = known if there else max(known, self._restocked(offer))
             for way in times.supplier.deliveries:
                 if sending := self._sending(times, way, ordered):
                     found.append((way.name, sending.arrives, way.price))

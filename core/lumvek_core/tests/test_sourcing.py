@@ -140,6 +140,36 @@ def test_a_supplier_is_able_when_it_has_all_that_is_needed_to_run():
     assert ask("2026-11-23T08:00", lines, [offer(BRIDGE), offer(NORTHMERE, stock=0)])["able"] == ["Bridge Street Parts"]
 
 
+FAR = {"name": "Northmere Depot", "distance_km": 70, "travel_min": 60, "open": WEEKDAYS}
+
+
+def test_a_line_waits_for_a_trip_that_is_made_later_anyway():
+    pin = {"line": "2", "supplier": "Northmere Depot", "way": "fetch", "date": "2026-11-25"}
+    lines = [line("1", need_by=None), line("2", "S", need_by=None)]
+    found = ask("2026-11-23T08:00", lines, [offer(FAR, price=20), offer(FAR, "S", price=20)], (FAR,), pinned=[pin])
+    cheapest = plan(found)
+    assert cheapest["cost"]["total"] == 175  # one trip of 135 for two lines at 20
+    assert [trip["lines"] for trip in cheapest["trips"]] == [["1", "2"]] and cheapest["optimal"]
+
+
+def test_a_line_waits_for_a_delivery_that_another_one_needs():
+    post = {"name": "Harrow Mail", "deliveries": [{"name": "post", "lead_days": 1, "price": 40}]}
+    offers = [offer(post, price=20), offer(post, "S", price=20, stock=0, restock_days=3)]
+    found = ask("2026-11-23T08:00", [line("1", need_by=None), line("2", "S", need_by=None)], offers, (post,))
+    cheapest = plan(found)
+    assert cheapest["cost"]["total"] == 80 and len(cheapest["deliveries"]) == 1
+    assert cheapest["deliveries"][0]["ordered"] == "2026-11-26"
+    # Unless it would be late by waiting.
+    soon = ask("2026-11-23T08:00", [line("1", need_by="2026-11-25"), line("2", "S", need_by=None)], offers, (post,))
+    assert plan(soon)["cost"]["total"] == 120
+
+
+def test_a_sure_line_shares_a_trip_that_is_made_after_a_call_for_another():
+    offers = [offer(BRIDGE, price=20), offer(BRIDGE, "S", price=20, p=0.5)]
+    found = ask("2026-11-23T08:00", [line("1"), line("2", "S", late_cost_per_day=400)], offers, (BRIDGE,))
+    assert [trip["lines"] for trip in plan(found)["trips"]] == [["1", "2"]]
+
+
 def test_what_is_pinned_stays_and_what_cannot_be_is_refused_at_the_pin():
     offers = [offer(BRIDGE), offer(NORTHMERE)]
     pin = {"line": "1", "supplier": "Northmere Depot", "way": "fetch", "date": "2026-11-24"}
@@ -202,7 +232,64 @@ def questions(draw):
         for part in parts
     ]  # fmt: skip
     start = draw(st.sampled_from([f"{SATURDAY}T08:00", "2026-11-23T10:00"]))
-    return {"start": start, "lines": lines, "suppliers": suppliers, "offers": offers, "labour_rate": 60}
+    asked = {"start": start, "lines": lines, "suppliers": suppliers, "offers": offers, "labour_rate": 60, "horizon_days": 6}
+    return asked | {"pinned": draw(pins(asked))}
+
+
+@st.composite
+def pins(draw, asked):
+    """Perhaps one line by hand, on a day it can be."""
+    part = draw(st.sampled_from([one["id"] for one in asked["lines"]]))
+    days = ["2026-11-23", "2026-11-24", "2026-11-26", None]
+    pin = {
+        "line": part,
+        "supplier": draw(st.sampled_from(["near", "far", "post"])),
+        "way": draw(st.sampled_from(["fetch", "post"])),
+        "date": draw(st.sampled_from(days)),
+    }
+    try:
+        Market(shapes.read(SourceGiven, asked | {"pinned": [pin]}))
+    except BadInput:
+        return []
+    return [pin]
+
+
+class EveryDay(Market):
+    """The same question with a trip or an order on any day of the horizon.
+
+    But not so late that nothing could be done any more if the piece is not there: a line that never comes would cost nothing.
+    """
+
+    def options(self, line):
+        found = super().options(line)
+        saved = [one for one in found if one.p_there == 1 or one.if_missing]
+        return saved or found
+
+    @property
+    def _days(self):
+        return [self.start.date() + dt.timedelta(days=n) for n in range(self.given.horizon_days + 1)]
+
+    @property
+    def _trip_days(self):
+        return dict.fromkeys(self.hours, self._days)
+
+    @property
+    def _times_of_others(self):
+        return {key: [max(self.start, dt.datetime.combine(day, dt.time())) for day in self._days] for key in self.hours}
+
+
+@settings(max_examples=60, deadline=None)
+@given(questions())
+def test_no_other_day_is_cheaper(question):
+    """Every day of the horizon tried for every line: nothing is cheaper than the few days that are considered."""
+    asked = shapes.read(SourceGiven, question)
+
+    def lines(market):
+        return [_in_time(options) for i in range(len(asked.lines)) if (options := market.options(i))]
+
+    few, every = lines(Market(asked)), lines(EveryDay(asked))
+    assert len(few) == len(every)
+    assert solve(few, 5).cost <= solve(every, 5).cost + 1e-6
 
 
 def possible(chosen):

@@ -1,19 +1,25 @@
-/** Pictures that wait: too large for localStorage, so they lie in IndexedDB under the UUID of their entry in the outbox. */
-import Dexie, { type Table } from 'dexie'
+/**
+ * Pictures that wait: too large for localStorage, so they lie in IndexedDB under the UUID of their entry in the outbox. The package for
+ * it is loaded with the first picture, not with the first screen.
+ */
+import type { Table } from 'dexie'
 
-class Store extends Dexie {
-  photos!: Table<{ uuid: string; blob: Blob }, string>
-  constructor() {
-    super('lumvek')
-    this.version(1).stores({ photos: 'uuid, walkAround' })
-  }
+interface Kept {
+  uuid: string
+  blob: Blob
 }
 
-let store: Store | undefined
-const photos = (): Table<{ uuid: string; blob: Blob }, string> => (store ??= new Store()).photos
+let photos: Promise<Table<Kept, string>> | undefined
+async function open(): Promise<Table<Kept, string>> {
+  const { default: Dexie } = await import('dexie')
+  const store = new Dexie('lumvek')
+  store.version(1).stores({ photos: 'uuid, walkAround' })
+  return store.table('photos')
+}
+const table = (): Promise<Table<Kept, string>> => (photos ??= open())
 
 export const blobs = {
-  put: (uuid: string, blob: Blob): Promise<unknown> => photos().put({ uuid, blob }),
-  get: async (uuid: string): Promise<Blob | undefined> => (await photos().get(uuid))?.blob,
-  remove: (uuid: string): Promise<void> => photos().delete(uuid),
+  put: async (uuid: string, blob: Blob): Promise<void> => void (await (await table()).put({ uuid, blob })),
+  get: async (uuid: string): Promise<Blob | undefined> => (await (await table()).get(uuid))?.blob,
+  remove: async (uuid: string): Promise<void> => (await table()).delete(uuid),
 }

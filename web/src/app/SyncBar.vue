@@ -2,10 +2,14 @@
 /** On every screen: whether what was typed has reached the server, and what nobody has dealt with yet. */
 import Button from 'primevue/button'
 import { computed, onBeforeUnmount, ref } from 'vue'
-import { outbox } from '@/api/outbox'
+import { useRoute } from 'vue-router'
+import { isReading, outbox, walkAroundOf } from '@/api/outbox'
 import { storageAlarm } from '@/api/storage'
 import { counted } from './counted'
 
+const route = useRoute()
+/** In its own walk-around a refused reading stands at its place, counted among the questions there. */
+const refused = computed(() => outbox.refused.value.filter((entry) => !(route.name === 'walk-around' && isReading(entry) && walkAroundOf(entry) === route.params.id)))
 const now = ref(Date.now())
 const clock = setInterval(() => (now.value = Date.now()), 500)
 onBeforeUnmount(() => clearInterval(clock))
@@ -35,8 +39,8 @@ const others = computed(() => {
       <Button v-if="outbox.box.state === 'away'" size="small" severity="secondary" label="Try now" @click="outbox.flush()" />
       <RouterLink v-else :to="{ name: 'sign-in', query: { next: $route.fullPath } }">Log in</RouterLink>
     </p>
-    <p v-if="outbox.refused.value.length" class="line alarm" role="alert">
-      <b>{{ counted(outbox.refused.value.length, 'entry', 'entries') }} could not be taken:</b> <RouterLink :to="{ name: 'waiting' }">look</RouterLink>
+    <p v-if="refused.length" class="line alarm" role="alert">
+      <b>{{ counted(refused.length, 'entry', 'entries') }} could not be taken:</b> <RouterLink :to="{ name: 'waiting' }">look</RouterLink>
     </p>
     <p v-if="others" class="line" role="status">{{ others }} <RouterLink :to="{ name: 'waiting' }">Look</RouterLink></p>
   </div>

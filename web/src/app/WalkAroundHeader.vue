@@ -12,6 +12,7 @@ defineProps<{ id: string; machine: Schemas['MachineOut']; walkAround: Schemas['W
       <h1>{{ [machine.name, ...(headers ?? [])].join(' + ') }}</h1>
       <p class="quiet">{{ PHASES[walkAround.phase] ?? walkAround.phase }} walk-around, begun {{ date(walkAround.started_at) }}{{ walkAround.finished_at ? ', finished ' + date(walkAround.finished_at) : '' }}{{ walkAround.version > 1 ? `, version ${walkAround.version}` : '' }}{{ walkAround.discarded ? ', discarded' : '' }}</p>
     </div>
+    <slot />
     <nav class="tabs" aria-label="This walk-around">
       <RouterLink :to="{ name: 'walk-around', params: { id } }">Walk-around</RouterLink>
       <RouterLink :to="{ name: 'row-map', params: { id } }">{{ machine.rows ? 'Row map' : 'Side by side' }}</RouterLink>
@@ -25,8 +26,8 @@ defineProps<{ id: string; machine: Schemas['MachineOut']; walkAround: Schemas['W
 
 <style scoped>
 .head { display: flex; align-items: center; gap: 6px 24px; padding: 6px 20px 0; flex-wrap: wrap; }
-.what { display: flex; align-items: baseline; gap: 12px; flex: 1 1 auto; min-width: 0; flex-wrap: wrap; }
-.tabs { display: flex; gap: 2px; }
+.what { display: flex; align-items: baseline; gap: 2px 12px; flex: 0 1 auto; min-width: 0; flex-wrap: wrap; }
+.tabs { display: flex; gap: 2px; margin-left: auto; }
 .tabs a { display: inline-flex; align-items: center; min-height: var(--target); padding: 0 14px; border-radius: var(--radius); color: var(--ink); text-decoration: none; font-weight: 600; }
 .tabs a:hover { background: var(--sunk); }
 .tabs a.router-link-exact-active { color: var(--accent); box-shadow: inset 0 -3px 0 var(--accent); border-radius: 0; }

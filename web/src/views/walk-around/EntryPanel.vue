@@ -45,8 +45,10 @@ const keys = useKeys(entry)
 const shown = computed(() => entry.place.value ?? props.last)
 const detour = computed(() => {
   const back = entry.hand.detour.value?.from
-  return back ? props.named(back.check, back.position) : ''
+  return back ? near(back.check, back.position) : ''
 })
+/** The name of a place, without its check where that is the one in hand. */
+const near = (check: string, position: string): string => (check === props.check.key ? props.named(check, position).replace(`${props.check.name}, `, '') : props.named(check, position))
 const unit = computed(() => {
   if (entry.notSeen.value || entry.isChoice.value) return ''
   return props.check.unit === 'mm' ? props.units : props.check.unit
@@ -84,8 +86,8 @@ const splitWords = computed(() => {
   const plan = entry.splitting.value
   if (!plan) return ''
   const [first, second] = plan.records
-  const to = second ? `${second.raw[0]} at ${props.named(second.check.key, second.position)}` : `${plan.rest[0] ?? ''} begins ${plan.next ? props.named(plan.next.check.key, plan.next.position) : ''}`
-  return `${first?.raw.join(' · ')} here, ${to}${plan.moved ? `; what was typed after it moves one place on (${counted(plan.moved, 'place')})` : ''}.`
+  const to = second ? `${second.raw[0]} at ${near(second.check.key, second.position)}` : `${plan.rest[0] ?? ''} begins ${plan.next ? near(plan.next.check.key, plan.next.position) : ''}`
+  return `${first?.raw.join(' · ')} here, ${to}${plan.moved ? `; the ${counted(plan.moved, 'place')} typed after it ${plan.moved === 1 ? 'moves' : 'move'} one on` : ''}.`
 })
 
 function use(text: string): void {
@@ -121,15 +123,6 @@ function use(text: string): void {
           <Button v-if="!entry.isChoice.value || entry.notSeen.value" class="enter" label="Enter" @click="entry.enter" />
         </div>
         <p id="entry-problem" class="problem" role="alert">{{ entry.hint.value || entry.problem.value }}</p>
-        <div v-if="entry.question.value" class="question">
-          <p v-if="ask"><SeverityMark severity="asked" wordless /> {{ ask.ask }}</p>
-          <Button v-if="ask?.instead" size="small" :label="`Use ${ask.instead}`" @click="use(ask.instead)" />
-          <Button v-if="ask" size="small" severity="secondary" :label="`Keep ${ask.shown} (y)`" @click="entry.stand()" />
-          <Button v-if="entry.splitting.value" size="small" severity="secondary" :label="`Two figures (s)`" @click="entry.split()" />
-          <p v-if="entry.splitting.value" class="quiet">{{ splitWords }}</p>
-          <p v-if="detour" class="quiet">After this, back to {{ detour }} <button type="button" class="link" @click="entry.hand.comeBack()">now (Esc)</button></p>
-        </div>
-        <p v-else-if="detour" class="quiet">Looking back. <button type="button" class="link" @click="entry.hand.comeBack()">On with {{ detour }} (Esc)</button></p>
         <ol v-if="entry.notSeen.value" class="choices">
           <li v-for="(reason, i) in NOT_SEEN_REASONS" :key="reason"><button type="button" @click="entry.record({ state: 'not-seen', reason })"><kbd>{{ i + 1 }}</kbd> {{ reason }}</button></li>
         </ol>
@@ -140,6 +133,14 @@ function use(text: string): void {
         </ol>
       </form>
       <figure v-if="check.drawing" class="picture"><PartDrawing :check="check" :place="shown" :sisters="sisters" :units="units" /></figure>
+      <div v-if="entry.question.value || detour" class="question">
+        <p v-if="ask"><SeverityMark severity="asked" wordless /> {{ ask.ask }}</p>
+        <Button v-if="ask?.instead" :label="`Use ${ask.instead}`" @click="use(ask.instead)" />
+        <Button v-if="ask" severity="secondary" :label="`Keep ${ask.shown} (y)`" @click="entry.stand()" />
+        <Button v-if="entry.splitting.value" severity="secondary" label="Two figures (s)" @click="entry.split()" />
+        <span v-if="entry.splitting.value">{{ splitWords }}</span>
+        <span v-if="detour" class="quiet">Then on with {{ detour }}. <button type="button" class="link" @click="entry.hand.comeBack()">Now (Esc)</button></span>
+      </div>
     </div>
 
     <slot name="verdict" />
@@ -175,9 +176,10 @@ h2 { font-size: 1.35rem; }
 .unit { font-size: 1.4rem; color: var(--quiet); }
 .done { padding: 6px 10px; background: var(--sunk); border-radius: 6px; font-size: 1.3rem; font-weight: 600; }
 .enter { min-height: 58px; }
-.problem { color: var(--stop); font-weight: 600; min-height: 1.4em; line-height: 1.2; }
-.question { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; padding: 8px 10px; border: 2px solid var(--accent); border-radius: var(--radius); }
-.question p { flex: 1 1 100%; font-weight: 600; }
+.problem { color: var(--stop); font-weight: 600; min-height: 1.2em; line-height: 1.2; }
+.question { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; padding-top: 6px; border-top: 2px solid var(--accent); line-height: 1.25; }
+.question p { font-weight: 600; }
+.question :deep(.p-button) { min-height: var(--target); }
 .picture { margin: 0; width: 310px; }
 .choices { display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 6px; }
 .choices button { display: flex; align-items: center; gap: 8px; width: 100%; min-height: 48px; padding: 4px 12px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); text-align: left; cursor: pointer; }

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /**
  * What the server said: of the place in hand where it has been read, and of whatever was typed last, until the next verdict comes.
- * The last few that were due or stop stay in a line, one key back to each.
  */
 import Button from 'primevue/button'
 import { computed } from 'vue'
@@ -9,6 +8,7 @@ import type { Place } from '@/api/client'
 import { moment } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
+import RecentVerdicts from './RecentVerdicts.vue'
 import type { Entry } from './useEntry'
 import type { WalkAroundState } from './useWalkAround'
 
@@ -16,7 +16,7 @@ const props = defineProps<{ entry: Entry; state: WalkAroundState; readOnly: bool
 const entry = props.entry
 type Shown = { key: string; place: Place; label: string }
 
-const here = computed<Shown | null>(() => (entry.place.value && !props.gate ? { key: `${entry.check.value.key}|${entry.position.value}`, place: entry.place.value, label: entry.label.value } : null))
+const here = computed<Shown | null>(() => (entry.place.value && !entry.question.value && !props.gate ? { key: `${entry.check.value.key}|${entry.position.value}`, place: entry.place.value, label: entry.label.value } : null))
 const last = computed(() => props.state.verdicts.last.value)
 /** In full: the place in hand, else the last verdict; the last one in a line of its own where the hand looks at another. */
 const full = computed<Shown | null>(() => {
@@ -26,10 +26,8 @@ const full = computed<Shown | null>(() => {
   return { ...one, label: !props.gate && check === entry.check.value.key && one.place.position !== 'all' ? one.label.replace(`${entry.check.value.name}, `, '').replace(/^./, (first) => first.toUpperCase()) : one.label }
 })
 const line = computed(() => (last.value && last.value.key !== full.value?.key ? last.value : null))
-const recent = computed(() => props.state.verdicts.recent.value)
 const severity = (place: Place): Severity => (place.ask ? 'asked' : (place.severity as Severity))
 const said = (place: Place): string => (place.ask ? place.ask : `${place.reason} ${place.remedy}`.trim())
-const go = (one: Shown): void => entry.hand.visit({ check: one.place.check, position: one.place.position })
 </script>
 
 <template>
@@ -51,10 +49,7 @@ const go = (one: Shown): void => entry.hand.visit({ check: one.place.check, posi
       </template>
       <p v-else class="quiet">The verdict appears here as soon as a reading is entered.</p>
     </div>
-    <p v-if="recent.length && !readOnly" class="recent">
-      <kbd class="desk">F4</kbd><span class="quiet">Due and stop:</span>
-      <button v-for="one in recent" :key="one.key" type="button" tabindex="-1" @mousedown.prevent @click="go(one)"><SeverityMark :severity="severity(one.place)" :size="15" /> {{ one.label }}</button>
-    </p>
+    <RecentVerdicts v-if="!readOnly" class="narrow" :entry="entry" :state="state" />
   </div>
 </template>
 
@@ -73,8 +68,6 @@ details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
 .rows dd { margin: 0; font-weight: 600; line-height: 1.25; }
 .advice { display: flex; flex-wrap: wrap; gap: 2px 22px; align-items: center; }
 .did { min-height: var(--target); }
-.recent { display: flex; gap: 2px 6px; align-items: center; overflow: hidden; flex-wrap: nowrap; white-space: nowrap; }
-.recent button { display: inline-flex; align-items: center; gap: 5px; min-height: 36px; max-width: 260px; padding: 0 8px; border: 0; border-radius: var(--radius); background: none; cursor: pointer; overflow: hidden; text-overflow: ellipsis; }
-.recent button:hover { background: var(--sunk); }
-@media (max-width: 700px) { .verdict { min-height: 0; padding: 4px 10px; } .recent { overflow-x: auto; } .recent button { min-height: var(--target); } .desk { display: none; } .line { padding: 2px 10px; } }
+@media (min-width: 1101px) { .narrow { display: none; } }
+@media (max-width: 700px) { .verdict { min-height: 0; padding: 4px 10px; } .line { padding: 2px 10px; } }
 </style>

@@ -13,6 +13,7 @@ import EntryPanel from './EntryPanel.vue'
 import PartsTray from './PartsTray.vue'
 import PhotoStrip from './PhotoStrip.vue'
 import PostureGate from './PostureGate.vue'
+import RecentVerdicts from './RecentVerdicts.vue'
 import RouteList from './RouteList.vue'
 import QuestionLine from './QuestionLine.vue'
 import RowGrid from './RowGrid.vue'
@@ -163,13 +164,12 @@ function alt(event: KeyboardEvent): void {
   <p v-if="state.problem.value && !data" class="trouble" role="alert">{{ state.problem.value }} <Button label="Try again" severity="secondary" @click="state.load()" /></p>
   <p v-else-if="!data || !checkKey" class="trouble quiet" role="status">Reading the walk-around …</p>
   <div v-else :class="{ far }" :style="{ '--bars': `${bars}px` }">
-    <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)" />
+    <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)"><QuestionLine v-if="data.may_record" :entry="entry" /></WalkAroundHeader>
     <MachineMap class="big-map" :stations="data.stations" :current="check.station" @go="goStation" />
     <StopBar :stops="stops" :notes="notesHere" :hand-over="data.may_record ? data.hand_over : null" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @closed="closed" />
     <div class="columns">
       <RouteList class="left" :order="order" :current="check.key" :state="state" :station-names="stationNames" :may-reorder="data.may_record" @go="(key) => entry.select(key)" @move="move" />
       <div class="middle">
-        <QuestionLine v-if="data.may_record" :entry="entry" />
         <PostureGate v-if="gate && posture" ref="gatePanel" :key="posture.name" :posture="posture" :visit="visit" :visits="order.visits.value.length" :places="openHere" :hazards="hazardsHere" @confirm="confirmPosture" @look="onlyLook" />
         <VerdictPanel v-if="gate && state.verdicts.last.value" class="under-gate" :entry="entry" :state="state" :read-only="!data.may_record" gate />
         <EntryPanel v-if="!gate" ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record" :walk-around="id" :sisters="sisters" :named="state.named" @note="strip?.write()" @picture="strip?.pick()">
@@ -179,6 +179,7 @@ function alt(event: KeyboardEvent): void {
         </EntryPanel>
       </div>
       <div class="right">
+        <RecentVerdicts v-if="data.may_record" class="wide" :entry="entry" :state="state" />
         <PartsTray :parts="data.parts" :walk-around="id" />
         <p v-if="state.news.value" class="quiet" role="status">{{ state.news.value }}</p>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -207,11 +208,11 @@ function alt(event: KeyboardEvent): void {
 .far .big-map, .far .left { display: none; }
 .far .columns { grid-template-columns: minmax(0, 1fr) 220px; }
 .far :deep(.where) { font-size: clamp(3.4rem, 9vw, 7rem); }
-.far :deep(.hand h2) { font-size: 3rem; }
+.far :deep(.about h2) { font-size: 3rem; }
 .far :deep(.how) { font-size: 1.6rem; line-height: 1.25; }
 .far :deep(.field) { font-size: 3.4rem; height: 92px; width: 300px; }
 .far :deep(.picture), .far :deep(.care), .far :deep(.strip) { display: none; }
 .far :deep(.verdict) { font-size: 1.5rem; }
-@media (max-width: 1100px) { .columns { grid-template-columns: 210px minmax(0, 1fr); } .right { grid-column: 1 / -1; } }
-@media (max-width: 700px) { .columns, .far .columns { grid-template-columns: minmax(0, 1fr); padding: 8px 12px; gap: 10px; } .big-map { margin: 0 8px; } .far :deep(.hand h2) { font-size: 1.8rem; } .far :deep(.how) { font-size: 1.2rem; } }
+@media (max-width: 1100px) { .wide { display: none; } .columns { grid-template-columns: 210px minmax(0, 1fr); } .right { grid-column: 1 / -1; } }
+@media (max-width: 700px) { .columns, .far .columns { grid-template-columns: minmax(0, 1fr); padding: 8px 12px; gap: 10px; } .big-map { margin: 0 8px; } .far :deep(.about h2) { font-size: 1.8rem; } .far :deep(.how) { font-size: 1.2rem; } }
 </style>

@@ -1,0 +1,53 @@
+"""What hands do on every screen of the walk-around."""
+
+from playwright.sync_api import Page, expect
+
+
+def field(page: Page):
+    return page.locator("#reading")
+
+
+def settle(page: Page):
+    """Until everything typed has reached the server."""
+    expect(page.get_by_text("All saved")).to_be_visible()
+
+
+def unlock(page: Page):
+    """Read the gate, then confirm it by its own key."""
+    page.locator(".gate").wait_for()
+    page.wait_for_timeout(700)
+    page.keyboard.press("l")
+    page.locator(".gate").wait_for(state="detached")
+
+
+def begin(
+    page: Page, check: str = "opener-disc-diameter", machine: str = "Dunmere 12", posture: str = "unfolded, raised and locked"
+):
+    """A fresh walk-around of a machine in its posture, opened at a check."""
+    started = page.evaluate(
+        """async ([name, posture]) => {
+          const send = (path, body) => fetch(path, {method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRFToken': token}, body: JSON.stringify(body)}).then((r) => r.json())
+          const token = (await fetch('/api/session').then((r) => r.json())).csrf
+          const board = await fetch('/api/machines').then((r) => r.json())
+          const machine = board.find((card) => card.machine.name === name).machine.id
+          const id = (await send(`/api/machines/${machine}/walk-arounds`, {id: crypto.randomUUID()})).id
+          if (posture) await send(`/api/walk-arounds/${id}/postures`, {uuid: crypto.randomUUID(), posture})
+          return id
+        }""",
+        [machine, posture],
+    )
+    page.goto(f"/walk-arounds/{started}?check={check}")
+    field(page).wait_for()
+    return started
+
+
+def keep_all(page: Page):
+    """Stand by every figure that was asked about, one after the other: F2, y."""
+    settle(page)
+    questions = page.locator(".questions button")
+    while questions.count():
+        was = questions.inner_text()
+        page.keyboard.press("F2")
+        page.keyboard.press("y")
+        expect(page.locator(".questions")).not_to_have_text(was, use_inner_text=True)
+        settle(page)
