@@ -139,7 +139,7 @@ class VisitOut(Schema):
 class PlanOut(Schema):
     visits: list[VisitOut]
     minutes: float
-    minutes_station_order: float
+    minutes_station_order: float | None
 
 
 class HoldOut(Schema):

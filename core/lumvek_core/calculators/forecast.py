@@ -1,7 +1,7 @@
 """Where a wearing part will stand at the end of the season, and how sure that is."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Annotated, Literal
 
@@ -16,6 +16,9 @@ if TYPE_CHECKING:
 Chance = Literal["unlikely", "possible", "likely", "almost surely"]
 NINETY = 1.6448536269514722
 """Standard deviations on either side that hold nine of ten."""
+FAR_MOST = 1e6
+"""So many times the error of a reading may something be unsure; beyond it nothing is left of the readings in floating point."""
+MOST_SHARE = 10
 SLIP = 3.5
 """A reading further than this from all the others is suspect: a slip of the tape, a wrong row, a part that was renewed."""
 
@@ -186,8 +189,24 @@ def _line(given: ForecastGiven | RowsForecastGiven) -> "Line":
         raise BadInput("prior_rate_mean", "must lead from new towards the limit")
     if given.season_sd_share > 0 and given.season_use is None:
         raise BadInput("season_use", "is needed with season_sd_share")
+    far = FAR_MOST * given.reading_sd
+    longest = max(_uses(given), default=0.0)
+    for name, sd in (("new_sd", given.new_sd), ("prior_rate_sd", given.prior_rate_sd * max(longest, 1.0))):
+        if sd > far:
+            raise BadInput(name, "is so large against reading_sd that the readings would say nothing exactly")
+    if given.season_sd_share > MOST_SHARE:
+        raise BadInput("season_sd_share", f"must be at most {MOST_SHARE}")
     walk = (given.season_sd_share * given.prior_rate_mean) ** 2 * (given.season_use or 0)
     return Line(given.new, given.new_sd, given.reading_sd, given.prior_rate_mean, given.prior_rate_sd, walk)
+
+
+def _uses(given: ForecastGiven | RowsForecastGiven) -> Iterator[float]:
+    """Every use that stands in the input."""
+    yield given.use_next
+    rows = given.rows if isinstance(given, RowsForecastGiven) else [given]
+    for row in rows:
+        yield row.use_next or 0.0
+        yield from (one.use for one in row.readings)
 
 
 def _solid(found: "Sequence[Ahead]") -> "Sequence[Ahead]":

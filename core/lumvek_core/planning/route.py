@@ -48,10 +48,12 @@ class Visit:
 
 @dataclass(frozen=True)
 class Route:
+    """minutes_station_order: None where plain station order comes to a posture from which no way leads on."""
+
     order: list[str]
     visits: list[Visit]
     minutes: float
-    minutes_station_order: float
+    minutes_station_order: float | None
 
 
 @calculator
@@ -62,7 +64,8 @@ def posture_route(given: RouteGiven) -> Route:
     station, then in the order given. The search is exact (A* over posture and what is done); on a tie fewer visits win, then the
     visits that reach earlier stations first. Checks allowed where the machine stands at the start cost no move and no visit of
     their own order: they are the first visit. Station order for comparison: always the allowed check of the lowest station.
-    Bad input: a cycle in `after`, unknown ids, an id twice, a posture no move leads to.
+    Where one-way moves make a dead end, orders that run into it are none. Bad input: a cycle in `after`, unknown ids, an id twice, a
+    posture no move leads to, and moves by which no order reaches everything.
     """
     return _Problem(given).solve()
 
@@ -161,7 +164,7 @@ class _Problem:
             if done == everything:
                 return self._route(path, minutes)
             for p in postures:
-                if p == posture or not masks[p] & ~done:
+                if p == posture or not masks[p] & ~done or p not in self.ways[posture]:
                     continue
                 then = self._done_at(p, done)
                 if then == done:
@@ -171,8 +174,10 @@ class _Problem:
                 cost = minutes + self.ways[posture][p][0]
                 visits = len(path) + 1 + remaining(then).bit_count()
                 total = round(cost + at_least(p, then), 9)
+                if total == inf:
+                    continue  # a dead end: something is left that no way leads to
                 heapq.heappush(heap, (total, visits, (*stations, reached), cost, p, then, (*path, p)))
-        raise BadInput("checks", "cannot be done in any order of postures")
+        raise BadInput("moves", "lead into a dead end: in no order is everything reached")
 
     def _bound(
         self, postures: list[str], masks: dict[str, int], first: int, remaining: Callable[[int], int]
@@ -230,8 +235,8 @@ class _Problem:
             left.remove(pick)
         return found
 
-    def _station_order(self) -> float:
-        """Moving time of whoever goes strictly from station to station."""
+    def _station_order(self) -> float | None:
+        """Moving time of whoever goes strictly from station to station; None where that ends in a dead end."""
         rank = {key: (self.by_id[key].station, i) for i, key in enumerate(self.ids)}
         waiting = {key: set(self.by_id[key].after) for key in self.ids}
         followers: dict[str, list[str]] = {}
@@ -245,6 +250,8 @@ class _Problem:
             _, key = heapq.heappop(ready)
             posture = self.by_id[key].posture
             if posture != at:
+                if posture not in self.ways[at]:
+                    return None
                 minutes += self.ways[at][posture][0]
                 at = posture
             for follower in followers.get(key, ()):

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 
 from ..catalogue.model import Check, Move, RuleBook, Station
+from ..errors import BadInput
 from .route import Route, RouteCheck, RouteGiven, RouteMove, posture_route, shortest
 
 BENCH = "bench"
@@ -31,9 +32,15 @@ def _ways(moves: Sequence[Move]) -> list[RouteMove]:
 
 
 def minutes_of(postures: Sequence[str], book: RuleBook, moves: Sequence[Move]) -> list[tuple[float, list[str]]]:
-    """Minutes to each posture from the one before, and what is passed through, for an order somebody has chosen."""
+    """Minutes to each posture from the one before, and what is passed through, for an order somebody has chosen.
+
+    Raises BadInput with field ``order`` where no way leads from one to the next.
+    """
     ways = shortest(_ways(moves), [book.family.start, *postures])
     before = [book.family.start, *postures]
+    for at, posture in zip(before, postures, strict=False):
+        if posture not in ways[at]:
+            raise BadInput("order", f"no way leads from {at} to {posture}")
     return [ways[at][posture] for at, posture in zip(before, postures, strict=False)]
 
 

@@ -240,3 +240,17 @@ def test_replace_or_wait_at_its_edges():
     # A part that lasts many seasons loses one season's share at most; money tied up a year early costs as well.
     assert decide(remaining=0.9)["cost_now"] == decide(remaining=0.3)["cost_now"]
     assert decide(yearly_rate_pct=5)["cost_now"] == pytest.approx(14.56 + 0.05 * 72.8)
+
+
+@pytest.mark.parametrize("field", ["new_sd", "prior_rate_sd"])
+@pytest.mark.parametrize("calculator", ["wear_forecast", "wear_forecast_rows"])
+def test_what_is_unsure_beyond_all_measure_is_bad_input(field, calculator):
+    given = {
+        "new": 400, "limit": 386, "prior_rate_mean": -0.01, "prior_rate_sd": 0.004, "reading_sd": 0.8, "new_sd": 0.5, "use_next": 900,
+        field: 1e15,
+    }  # fmt: skip
+    readings = [{"use": 200, "value": 398}, {"use": 200, "value": 397.9}, {"use": 450, "value": 395}]
+    rows = [{"name": name, "readings": readings} for name in ("4L", "4R")]
+    with pytest.raises(BadInput) as problem:
+        registry.find(calculator).run(given | ({"rows": rows} if calculator.endswith("rows") else {"readings": readings}))
+    assert problem.value.field == field

@@ -162,3 +162,37 @@ def test_an_air_seeder_runs_dry_before_anything_is_looked_at_on_foot():
     assert sorted(dry_run, key=found.order.index) == dry_run
     postures = [visit.posture.partition(",")[0] for visit in found.visits if visit.posture != "folded"]
     assert postures[:3] == ["fan or vacuum running", "dry run", "dry run"]
+
+
+def one_way(checks, moves, start="down"):
+    """checks: (id, posture, station, *after); moves: (from, to, minutes), that way only."""
+    return registry.find("posture_route").run(
+        {
+            "checks": [{"id": i, "posture": p, "station": s, "after": list(after)} for i, p, s, *after in checks],
+            "moves": [{"from": a, "to": b, "minutes": m} for a, b, m in moves],
+            "start": start,
+        }
+    )
+
+
+def test_a_dead_end_is_taken_up_last_and_station_order_that_runs_into_it_has_no_time():
+    found = one_way([("a", "apart", 1), ("b", "tail", 2)], [("down", "apart", 1), ("down", "tail", 5), ("tail", "apart", 2)])
+    assert found["order"] == ["b", "a"]
+    assert (found["minutes"], found["minutes_station_order"]) == (7, None)
+
+
+@pytest.mark.parametrize("postures", [2, 18])
+def test_moves_by_which_not_everything_is_reached_are_bad_input(postures):
+    checks = [("a", "apart", 1), ("b", "tail", 2), *((f"c{i}", f"p{i}", 3) for i in range(postures - 2))]
+    moves = [("down", "apart", 1), ("down", "tail", 5), *(("down", f"p{i}", 1) for i in range(postures - 2))]
+    moves += [(f"p{i}", "down", 1) for i in range(postures - 2)]
+    with pytest.raises(BadInput) as problem:
+        one_way(checks, moves)
+    assert problem.value.field == "moves"
+
+
+def test_an_order_somebody_chose_by_which_no_way_leads_is_bad_input():
+    book = in_force.rule_book(CATALOGUE, "row-crop-planter")
+    with pytest.raises(BadInput) as problem:
+        walk.minutes_of([book.family.start, "on the moon"], book, CATALOGUE.safety.moves)
+    assert problem.value.field == "order"

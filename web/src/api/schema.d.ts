@@ -436,7 +436,8 @@ export interface paths {
          *     station, then in the order given. The search is exact (A* over posture and what is done); on a tie fewer visits win, then the
          *     visits that reach earlier stations first. Checks allowed where the machine stands at the start cost no move and no visit of
          *     their own order: they are the first visit. Station order for comparison: always the allowed check of the lowest station.
-         *     Bad input: a cycle in `after`, unknown ids, an id twice, a posture no move leads to.
+         *     Where one-way moves make a dead end, orders that run into it are none. Bad input: a cycle in `after`, unknown ids, an id twice, a
+         *     posture no move leads to, and moves by which no order reaches everything.
          */
         post: operations["calc_posture_route"];
         delete?: never;
@@ -4909,7 +4910,7 @@ export interface components {
             /** Minutes */
             minutes: number;
             /** Minutes Station Order */
-            minutes_station_order: number;
+            minutes_station_order: number | null;
             /** Visits */
             visits: components["schemas"]["VisitOut"][];
         };
@@ -6736,7 +6737,7 @@ export interface operations {
                 content: {
                     "application/json": {
                         minutes: number;
-                        minutes_station_order: number;
+                        minutes_station_order: number | null;
                         order: string[];
                         visits: {
                             ids: string[];

@@ -134,7 +134,7 @@ async function keepNote(): Promise<void> {
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
         <template v-if="preview">
           <p class="big"><b>{{ preview.checks }}</b> checks, <b>{{ preview.places }}</b> places</p>
-          <p><b>{{ Math.round(preview.plan.minutes) }} min</b> of moving the machine<template v-if="preview.plan.minutes_station_order - preview.plan.minutes > 0.5">, {{ Math.round(preview.plan.minutes_station_order) }} min station by station</template></p>
+          <p><b>{{ Math.round(preview.plan.minutes) }} min</b> of moving the machine<template v-if="preview.plan.minutes_station_order !== null && preview.plan.minutes_station_order - preview.plan.minutes > 0.5">, {{ Math.round(preview.plan.minutes_station_order) }} min station by station</template></p>
           <Button class="go" label="Start walk-around" :loading="starting" @click="start" />
           <p v-for="one in info.running" :key="one.id" class="quiet">Running: <RouterLink :to="{ name: 'walk-around', params: { id: one.id } }">{{ (PHASES[one.phase] ?? one.phase).toLowerCase() }}, begun {{ date(one.started_at) }} by {{ one.started_by }}</RouterLink></p>
           <h2>Postures in order</h2>

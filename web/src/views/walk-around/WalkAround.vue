@@ -184,7 +184,7 @@ function alt(event: KeyboardEvent): void {
         <p v-if="state.news.value" class="quiet" role="status">{{ state.news.value }}</p>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
         <div class="ways">
-          <p class="quiet">{{ Math.round(data.plan.minutes) }} min of moving the machine<template v-if="data.plan.minutes_station_order - data.plan.minutes > 0.5">, {{ Math.round(data.plan.minutes_station_order - data.plan.minutes) }} min less than station by station</template>.</p>
+          <p class="quiet">{{ Math.round(data.plan.minutes) }} min of moving the machine<template v-if="data.plan.minutes_station_order !== null && data.plan.minutes_station_order - data.plan.minutes > 0.5">, {{ Math.round(data.plan.minutes_station_order - data.plan.minutes) }} min less than station by station</template>.</p>
           <SelectButton v-if="hasRows" v-model="sweep" :options="SWEEPS" option-label="label" option-value="value" :allow-empty="false" aria-label="Sweep" />
           <Button severity="secondary" text :label="far ? 'Normal size (Alt V)' : 'Large, for two people (Alt V)'" :aria-pressed="far" @click="far = !far" />
           <RouterLink v-if="data.may_record" class="done" :to="{ name: 'summary', params: { id } }">Summary and finish</RouterLink>
