@@ -36,8 +36,8 @@ def begin(
         }""",
         [machine, posture],
     )
-    page.goto(f"/walk-arounds/{started}?check={check}")
-    field(page).wait_for()
+    page.goto(f"/walk-arounds/{started}" + (f"?check={check}" if check else ""))
+    field(page).or_(page.locator(".gate")).first.wait_for()
     return started
 
 

@@ -1,5 +1,6 @@
 """Readings that cannot be right: the product asks, and keeps what the technician confirms."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from statistics import median
@@ -68,25 +69,39 @@ def question(
     """What is to be asked about a reading. longest_mm: a span cannot be longer than the disc it was taken on. typed: its texts."""
     span = believable(check, others)
     judged = value.numbers[:1] if isinstance(check.rule, SteppedRule) else value.numbers
-    for number in judged:
+    for i, number in enumerate(judged):
         too_long = longest_mm is not None and number >= longest_mm
-        if not too_long and (span is None or span[0] <= number <= span[1]):
-            continue
-        if split := run_together(check, typed, system, longest_mm, others):
-            at = next(i for i, text in enumerate(typed) if split[i] != text)
-            return Question(
-                f"{_shown(check, number, system)}? Did two figures run together: {two_of(split, f'raw.{at}')}?", split=split
-            )
-        if too_long:
-            return _ask(check, number, f"longer than the disc ({show_length(longest_mm or 0.0, system)})", span, system)
-        rule = check.rule
-        beyond = (
-            f"when new it is {_shown(check, rule.new, system)}"
-            if isinstance(rule, WearRule)
-            else "far outside what is found here"
-        )
-        return _ask(check, number, beyond, span, system)
+        outside = too_long or (span is not None and not span[0] <= number <= span[1])
+        split = run_together(check, typed, system, longest_mm, others) if outside or _long(typed[i : i + 1]) else []
+        if outside:
+            rule = check.rule
+            beyond = "Far outside what is found here"
+            if too_long:
+                beyond = f"Longer than the disc ({show_length(longest_mm or 0.0, system)})"
+            elif isinstance(rule, WearRule):
+                beyond = f"When new it is {_shown(check, rule.new, system)}"
+            return _ask(f"{_shown(check, number, system)}? {beyond}.", split, typed, _instead(check, number, span, system))
+        if split:
+            return _ask(f"{typed[i]}?", split, typed, "")
     return Question()
+
+
+def _ask(said: str, split: list[str], typed: Sequence[str], instead: str) -> Question:
+    if split:
+        at = next(i for i, text in enumerate(typed) if split[i] != text)
+        said += f" Did two figures run together: {two_of(split, f'raw.{at}')}?"
+    elif instead:
+        said += f" Did you mean {instead}?"
+    return Question(said, "" if split else instead, split)
+
+
+DECIMALS = 2
+"""More of them than any tape or card gives: perhaps the figure after the next began among them."""
+
+
+def _long(typed: Sequence[str]) -> bool:
+    """Whether a figure has more decimals than is usual."""
+    return any(len(re.split("[.,]", text.translate(FULL_WIDTH))[-1]) > DECIMALS and re.search("[.,]", text) for text in typed)
 
 
 def run_together(
@@ -109,12 +124,13 @@ def run_together(
 
     for i, given in enumerate(typed):
         text = given.translate(FULL_WIDTH).strip()
-        if fits(text):
+        long = _long([text])
+        if fits(text) and not long:
             continue
         cuts = sorted(range(1, len(text)), key=lambda cut: abs(len(text) - 2 * cut))
         for cut in cuts[: 2 * LONGEST_FIGURE]:
             left, right = text[:cut].strip(), text[cut:].strip()
-            if right[:1].isdigit() and left[-1:] not in ".,/" and fits(left) and fits(right):
+            if right[:1].isdigit() and left[-1:] not in ".,/" and fits(left) and fits(right) and not _long([left, right]):
                 return [*typed[:i], left, right, *typed[i + 1 :]]
     return []
 
@@ -127,20 +143,15 @@ def _shown(check: Check, number: float, system: System) -> str:
     return show_length(number, system) if check.unit == "mm" else f"{number:g} {check.unit or ''}".strip()
 
 
-def _ask(check: Check, number: float, because: str, span: Span | None, system: System) -> Question:
-    instead = _meant(number, span) if check.unit == "mm" and span and len(check.values) <= 1 else ""
-    question = f"{_shown(check, number, system)}? {because[0].upper()}{because[1:]}."
-    return Question(question + (f" Did you mean {instead}?" if instead else ""), instead)
-
-
-def _meant(number_mm: float, span: Span) -> str:
+def _instead(check: Check, number: float, span: Span | None, system: System) -> str:
     """The same figure in another unit, or with its decimal point moved, that would be believable; or nothing."""
-    for typed_in in ("mm", "in"):
-        figure = number_mm / float(MM_PER[typed_in])
-        for unit in ("in", "mm", "cm"):
-            if unit != typed_in and span[0] <= figure * float(MM_PER[unit]) <= span[1]:
-                return f"{round(figure, 4):g} {unit}"
+    if check.unit != "mm" or span is None or len(check.values) > 1:
+        return ""
+    figure = number / float(MM_PER[system])
+    for unit in ("in", "mm", "cm"):
+        if unit != system and span[0] <= figure * float(MM_PER[unit]) <= span[1]:
+            return f"{round(figure, 4):g} {unit}"
     for factor in (10.0, 0.1):
-        if span[0] <= number_mm * factor <= span[1]:
-            return show_mm(number_mm * factor)
+        if span[0] <= number * factor <= span[1]:
+            return show_mm(number * factor)
     return ""

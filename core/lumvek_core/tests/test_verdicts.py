@@ -61,9 +61,9 @@ def test_reasons_come_in_the_readers_units():
     ],
 )
 def test_a_figure_that_cannot_be_right_is_asked_about(typed, unit, instead):
-    found = verdict("opener-disc-diameter", "3L", typed, unit=unit)
+    found = verdict("opener-disc-diameter", "3L", typed, unit=unit, system=unit)
     assert found.ask.startswith(
-        describe.full(CHECKS["opener-disc-diameter"], understand(CHECKS["opener-disc-diameter"], [typed], "", unit), "mm")
+        describe.full(CHECKS["opener-disc-diameter"], understand(CHECKS["opener-disc-diameter"], [typed], "", unit), unit)
     )
     assert found.instead == instead
 
