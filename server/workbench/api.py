@@ -61,27 +61,29 @@ def _subject(subject: Subject) -> SubjectOut:
 @bench.get("", response=list[SubjectOut])
 def subjects(request: HttpRequest) -> list[SubjectOut]:
     """Every subject of the bench with its fields and examples."""
-    return [_subject(subject) for subject in SUBJECTS.values()]
+    return [_subject(subject) for subject in services.subjects_for(member_of(request))]
 
 
 @bench.post("/{str:subject}", response=SheetOut)
 def work(request: HttpRequest, subject: str, new: WorkIn) -> dict[str, Any]:
     """The answer to what is typed, or the field it stops at. Nothing is kept."""
-    done: dict[str, Any] = shapes.write(services.answer(member_of(request), services.subject_of(subject), new.texts))
+    done: dict[str, Any] = shapes.write(
+        services.answer(member_of(request), services.subject_of(member_of(request), subject), new.texts)
+    )
     return done
 
 
 @bench.post("/{str:subject}/file", response=FileOut)
 def take_file(request: HttpRequest, subject: str, new: FileIn) -> FileOut:
     """The texts that a dropped file of spacings or depths stands for, and the lines of it that cannot be used."""
-    texts, taken, refused = services.take_file(services.subject_of(subject), new.text)
+    texts, taken, refused = services.take_file(services.subject_of(member_of(request), subject), new.text)
     return FileOut(texts=texts, taken=taken, refused=[RefusedOut(line=r.line, text=r.text, why=r.why) for r in refused])
 
 
 @bench.post("/{str:subject}/export/{str:form}")
 def export(request: HttpRequest, subject: str, form: Literal["csv", "xlsx", "json"], new: WorkIn) -> HttpResponse:
     """The answer as a file."""
-    found = services.subject_of(subject)
+    found = services.subject_of(member_of(request), subject)
     sheet = services.answer(member_of(request), found, new.texts)
     if form == "json":
         return sheets.download(f"{subject}.json", "application/json", services.as_json(found, new.texts, sheet))
@@ -92,7 +94,9 @@ def export(request: HttpRequest, subject: str, form: Literal["csv", "xlsx", "jso
 def limits(request: HttpRequest, subject: str, machine_id: int) -> LimitsOut:
     """What the rules in force for a machine say of this subject's fields."""
     member = member_of(request)
-    texts, sources = services.limits_of(member, services.subject_of(subject), machine_for(member, machine_id))
+    texts, sources = services.limits_of(
+        member, services.subject_of(member_of(request), subject), machine_for(member, machine_id)
+    )
     return LimitsOut(texts=dict(texts), sources=sources)
 
 
@@ -102,7 +106,9 @@ def save(request: HttpRequest, subject: str, machine_id: int, new: SaveIn) -> Be
     member = member_of(request)
     machine = machine_for(member, machine_id)
     only(member, INSPECTORS, "write in a machine's log")
-    return _result(services.save(member, services.subject_of(subject), new.uuid, machine, new.texts, new.note))
+    return _result(
+        services.save(member, services.subject_of(member_of(request), subject), new.uuid, machine, new.texts, new.note)
+    )
 
 
 @bench.get("/log/{int:machine_id}", response=list[BenchResultOut])

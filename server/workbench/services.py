@@ -17,6 +17,7 @@ from lumvek_core.errors import BadInput
 from lumvek_core.files import measured
 from lumvek_core.standins import gauge as gauges
 from lumvek_core.workbench.model import Field, Sheet, Subject, Table, Texts
+from lumvek_core.workbench.notation import carried, carrying, in_units
 from lumvek_core.workbench.read import work
 from lumvek_core.workbench.subjects import SUBJECTS
 from shops.access import Conflict, NotFoundHere
@@ -25,11 +26,16 @@ from shops.models import Member
 from .models import BenchResult
 
 
-def subject_of(key: str) -> Subject:
-    """A subject by its key. Raises NotFoundHere."""
+def subject_of(member: Member, key: str) -> Subject:
+    """A subject by its key, as this member reads it. Raises NotFoundHere."""
     if key not in SUBJECTS:
         raise NotFoundHere("There is no such subject at the bench.")
-    return SUBJECTS[key]
+    return in_units(SUBJECTS[key], present.system_of(member))
+
+
+def subjects_for(member: Member) -> list[Subject]:
+    """Every subject, as this member reads it."""
+    return [subject_of(member, key) for key in SUBJECTS]
 
 
 def answer(member: Member, subject: Subject, texts: Texts) -> Sheet:
@@ -55,8 +61,8 @@ def limits_of(member: Member, subject: Subject, machine: Machine) -> tuple[dict[
         limit = book.limits[key].get(name) if key else None
         if limit is None:
             continue
-        length = field.kind in ("length", "signed")
-        texts[field.key] = units.show_length(limit.value, system) if length else f"{limit.value:g}"
+        # Exactly as it is in force: rounded to the nearest fraction, what is at the limit would not be.
+        texts[field.key] = carrying(field, f"{limit.value:g}") if system == "in" else f"{limit.value:g}"
         sources[field.key] = f"{machine.model.full_name}: {limits.SOURCES.get(limit.source, limit.source)}"
     return texts, sources
 
@@ -72,7 +78,7 @@ def save(member: Member, subject: Subject, result_uuid: uuid.UUID, machine: Mach
                     uuid=result_uuid,
                     machine=machine,
                     subject=subject.key,
-                    texts=texts,
+                    texts=carried(subject, texts, "in") if member.units == "in" else dict(texts),
                     sheet=sheet,
                     note=note.strip(),
                     by=member.user,

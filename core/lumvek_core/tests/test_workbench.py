@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from lumvek_core import registry, shapes
 from lumvek_core.errors import BadInput
 from lumvek_core.workbench.model import Field, Table
+from lumvek_core.workbench.notation import carried, carrying, in_units
 from lumvek_core.workbench.read import work
 from lumvek_core.workbench.subjects import SUBJECTS
 
@@ -16,7 +17,7 @@ EXAMPLES = [(subject, example) for subject in SUBJECTS.values() for example in s
 @pytest.mark.parametrize(("subject", "example"), EXAMPLES, ids=[f"{s.key}-{e.name}" for s, e in EXAMPLES])
 @pytest.mark.parametrize("system", ["mm", "in"])
 def test_every_example_is_answered_with_its_why(subject, example, system):
-    sheet = work(subject, example.texts, "mm") if system == "mm" else work(subject, example.texts, "in")
+    sheet = work(subject, example.texts if system == "mm" else carried(subject, example.texts), system)
     assert sheet.answer and sheet.why and set(sheet.runs) <= set(subject.calculators)
     for name, run in sheet.runs.items():
         assert registry.find(name).run(run.given) == run.result, "what is shown can be run again on the command line"
@@ -140,3 +141,52 @@ def test_every_field_with_a_better_source_names_a_check_that_has_it():
             if isinstance(field, Field) and field.from_check:
                 key, figure = field.from_check
                 assert figure in figures(checks[key].rule), (subject.key, field.key)
+
+
+@pytest.mark.parametrize(
+    ("subject", "n"), [(subject, n) for subject in SUBJECTS.values() for n in range(-1, len(subject.examples))]
+)
+def test_a_reader_of_inches_gets_the_same_verdict_on_what_a_subject_starts_with(subject, n):
+    """Starting values and every example: the same calculation, whatever a bare figure means to its reader."""
+
+    def answer(system):
+        mine = in_units(subject, system)
+        first = dict(mine.examples[0].texts)
+        texts = first if n < 0 else {**{key: [] for key in first if not isinstance(first[key], str)}, **mine.examples[n].texts}
+        return work(mine, texts, system)
+
+    metric, inches = answer("mm"), answer("in")
+    assert inches.mark == metric.mark
+    for name, run in metric.runs.items():
+        assert (
+            inches.runs[name].result == pytest.approx(run.result)
+            if isinstance(run.result, float)
+            else same(inches.runs[name].result, run.result)
+        )
+
+
+def same(left, right):
+    """Alike but for the words, which are in the reader's units."""
+    if isinstance(left, dict):
+        return left.keys() == right.keys() and all(same(left[key], right[key]) for key in left)
+    if isinstance(left, list):
+        return len(left) == len(right) and all(map(same, left, right))
+    return left == pytest.approx(right) if isinstance(left, float) else left == right
+
+
+@pytest.mark.parametrize(
+    ("kind", "text", "carried"),
+    [
+        ("length", "371.5", "371.5mm"),
+        ("length", "14 5/8", "14 5/8"),
+        ("length", "25 thou", "25 thou"),
+        ("signed", "2 past", "2mm past"),
+        ("length", "1' 2 1/2\"", "1' 2 1/2\""),
+        ("signed", "-1,5", "-1,5mm"),
+        ("lengths", "165 162 15 in", "165mm 162mm 15 in"),
+        ("feeler", "card", "card"),
+        ("number", "30", "30"),
+    ],
+)
+def test_a_bare_figure_is_given_its_unit_and_nothing_else_is(kind, text, carried):
+    assert carrying(Field("x", "X", kind), text) == carried

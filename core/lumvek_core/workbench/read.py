@@ -10,6 +10,7 @@ from ..calculators.opener import FEELERS_MM
 from ..errors import BadInput
 from ..units import System
 from .model import Field, Sheet, Subject, Table, Texts, Work
+from .notation import in_units
 
 _NUMBER = re.compile(r"[+-]?(?:[0-9]+(?:[.,][0-9]*)?|[.,][0-9]+)")
 _PAST = re.compile(r"past\s+(.+)|(.+?)\s*past", re.IGNORECASE)
@@ -136,7 +137,7 @@ class Reading:
         return units.parse_length(text.removesuffix("short"), self.unit)  # type: ignore[arg-type]
 
     def _feeler(self, text: str) -> float:
-        return self.feelers[text.lower()] if text.lower() in self.feelers else units.parse_length(text)
+        return self.feelers[text.lower()] if text.lower() in self.feelers else self._length(text)
 
     @staticmethod
     def _answer(text: str) -> bool:
@@ -184,7 +185,8 @@ def day(text: str) -> str:
 
 
 def work(subject: Subject, texts: Texts, system: System = "mm", feelers: Mapping[str, float] = FEELERS_MM) -> Sheet:
-    """The answer to what was typed. Raises BadInput at the field as it stands on screen (``readings.0.span_mm``)."""
+    """The answer to what was typed; a bare figure is in the reader's own unit. Raises BadInput at the field as it stands on screen (``readings.0.span_mm``)."""
+    subject = in_units(subject, system)
     reading = Reading(subject, texts, system, feelers)
     given = reading.given()
     try:

@@ -18,7 +18,8 @@ const props = defineProps<{ subject: Subject; machines: { id: number; name: stri
 const route = useRoute()
 const router = useRouter()
 const session = useSession()
-const bench = useBench(props.subject, fromQuery(props.subject, route.query))
+const units = session.me?.units ?? 'mm'
+const bench = useBench(props.subject, fromQuery(props.subject, route.query, units))
 const { sheet, problem } = bench
 const machine = ref(Number(route.query.machine) || 0)
 const why = ref(false)
@@ -29,7 +30,7 @@ const gauged = computed(() => [...props.subject.fields, ...props.subject.tables.
 
 /** The address follows every key, so that a reload or a link opens the same work. The router itself would be slower than a gauge. */
 function keepPlace(): void {
-  const query = { ...toQuery(props.subject, bench.texts), ...(machine.value ? { machine: String(machine.value) } : {}) }
+  const query = { ...toQuery(props.subject, bench.texts, units), ...(machine.value ? { machine: String(machine.value) } : {}) }
   window.history.replaceState(window.history.state, '', router.resolve({ query }).href)
 }
 watch([bench.texts, machine], () => {

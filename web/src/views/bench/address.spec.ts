@@ -11,14 +11,22 @@ const subject = {
 describe('the bench in its address', () => {
   it('opens the same work that was typed, whatever signs are in it', () => {
     const texts = { disc: '14 5/8', readings: [['30', 'a|b~c%d'], ['', ''], ['37,1 cm', 'card']] }
-    const query = toQuery(subject, texts)
-    const again = fromQuery(subject, query)
+    const query = toQuery(subject, texts, 'mm')
+    const again = fromQuery(subject, query, 'mm')
     expect(again.disc).toBe('14 5/8')
     expect(again.readings).toEqual([['30', 'a|b~c%d'], ['37,1 cm', 'card']])
   })
 
   it('leaves out what stands at its starting value', () => {
-    expect(toQuery(subject, { disc: '376', readings: [] })).toEqual({})
+    expect(toQuery(subject, { disc: '376', readings: [] }, 'mm')).toEqual({})
+  })
+
+  it('means the same to a reader of other units: bare figures carry the unit they were typed in', () => {
+    const spans = { ...subject, tables: [{ ...subject.tables[0]!, columns: [{ ...subject.fields[0]!, key: 'span' }, { ...subject.fields[0]!, key: 'by', kind: 'feeler' }] }] } as Subject
+    const query = toQuery(spans, { disc: '14.8', readings: [['1 1/4', 'card'], ['30mm', '0.012']] }, 'in')
+    expect(fromQuery(spans, query, 'in')).toEqual({ disc: '14.8', readings: [['1 1/4', 'card'], ['30mm', '0.012']] })
+    expect(fromQuery(spans, query, 'mm')).toEqual({ disc: '14.8in', readings: [['1 1/4', 'card'], ['30mm', '0.012in']] })
+    expect(fromQuery(spans, toQuery(spans, { disc: '375', readings: [] }, 'mm'), 'in').disc).toBe('375mm')
   })
 
   it('starts with the first example, and gives it away whole', () => {

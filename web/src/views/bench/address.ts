@@ -11,8 +11,16 @@ const unpack = (cell: string): string => cell.replace(/%(25|7c|7e)/g, (_, code: 
 const trimmed = (row: string[]): string[] => row.slice(0, row.reduce((last, cell, i) => (cell.trim() ? i + 1 : last), 0))
 export const filled = (rows: string[][]): string[][] => rows.map(trimmed).filter((row) => row.length)
 
-export function toQuery(subject: Subject, texts: Texts): Record<string, string> {
-  const query: Record<string, string> = {}
+export type Units = 'mm' | 'in'
+const LENGTHS = ['length', 'signed', 'lengths', 'feeler']
+const BARE = /(?<![\d.,/])(\d+(?:[.,]\d+)?|[.,]\d+)(?![\d.,/]|\s*-?\s*\d+\s*\/|\s*(?:mm|cm|in|inch|inches|thou|ft|foot|feet)\b|\s*["'′″])/gi
+
+/** A text whose bare figures were typed in other units than its reader's: they carry theirs. */
+export const carrying = (kind: string, text: string, unit: Units): string => (LENGTHS.includes(kind) ? text.replace(BARE, `$1${unit}`) : text)
+
+/** u: what a bare figure means in this link, to whoever opens it. */
+export function toQuery(subject: Subject, texts: Texts, units: Units): Record<string, string> {
+  const query: Record<string, string> = units === 'in' ? { u: 'in' } : {}
   for (const field of subject.fields) {
     const text = texts[field.key] as string
     if (text !== field.start) query[field.key] = text
@@ -25,12 +33,14 @@ export function toQuery(subject: Subject, texts: Texts): Record<string, string> 
 }
 
 /** The texts of an address; what it does not name has its starting value. */
-export function fromQuery(subject: Subject, query: Record<string, unknown>): Texts {
+export function fromQuery(subject: Subject, query: Record<string, unknown>, units: Units): Texts {
   const texts = started(subject)
-  for (const field of subject.fields) if (typeof query[field.key] === 'string') texts[field.key] = query[field.key] as string
+  const typedIn: Units = query.u === 'in' ? 'in' : 'mm'
+  const mine = (kind: string, text: string): string => (typedIn === units ? text : carrying(kind, text, typedIn))
+  for (const field of subject.fields) if (typeof query[field.key] === 'string') texts[field.key] = mine(field.kind, query[field.key] as string)
   for (const table of subject.tables) {
     const packed = query[table.key]
-    if (typeof packed === 'string') texts[table.key] = packed.split('~').map((row) => row.split('|').map(unpack))
+    if (typeof packed === 'string') texts[table.key] = packed.split('~').map((row) => row.split('|').map(unpack).map((cell, i) => mine(table.columns[i]?.kind ?? '', cell)))
   }
   return texts
 }

@@ -24,7 +24,7 @@ beforeEach(() => {
     new Promise((reply, refuse) => asked.push({ texts: body.texts, reply: (answer) => (answer instanceof Error ? refuse(answer) : reply(answer)) }))) as never)
 })
 const sheet = (text: string): Sheet => ({ answer: text, words: '', mark: '', lines: [], why: [], caution: '', runs: {}, drawn: {}, labels: {} })
-const open = () => useBench(subject, fromQuery(subject, {}))
+const open = () => useBench(subject, fromQuery(subject, {}, 'mm'))
 
 describe('the bench', () => {
   it('asks at once, with the starting values', async () => {

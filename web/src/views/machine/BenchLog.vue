@@ -27,7 +27,7 @@ onMounted(() => attempt(async () => {
 }))
 function query(one: Schemas['BenchResultOut']): Record<string, string> {
   const subject = subjects.value.get(one.subject)
-  return { ...(subject ? toQuery(subject, one.texts as Texts) : {}), machine: String(props.machine) }
+  return { ...(subject ? toQuery(subject, one.texts as Texts, 'mm') : {}), machine: String(props.machine) }
 }
 const withdraw = (uuid: string): Promise<void> => attempt(async () => {
   kept.value = await write(() => api.POST('/api/bench/log/{machine_id}/{result_id}/withdraw', { params: { path: { machine_id: props.machine, result_id: uuid } } }))
