@@ -5,6 +5,8 @@ understood again to within the 1/64 in it was rounded by.
 """
 
 import re
+from collections.abc import Sequence
+from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
@@ -167,6 +169,79 @@ def show_inches(value_mm: float) -> str:
     fraction = Fraction(part, 32)
     words = [str(whole)] if whole or not fraction else []
     return " ".join([*words, *([str(fraction)] if fraction else []), "in"])
+
+
+PressureUnit = Literal["mbar", "bar", "kPa", "psi", "inHg", "inH2O"]
+MBAR_PER: dict[PressureUnit, float] = {
+    "mbar": 1.0, "bar": 1000.0, "kPa": 10.0, "psi": 68.947573, "inHg": 33.863886, "inH2O": 2.4908891,
+}  # fmt: skip
+"""What gauges show, in millibar. Water at 4 °C, mercury at 0 °C."""
+_PRESSURE_WORDS: dict[str, PressureUnit] = {unit.lower(): unit for unit in MBAR_PER} | {
+    "hpa": "mbar", '"hg': "inHg", '"h2o': "inH2O", "inwc": "inH2O", '"wc': "inH2O",
+}  # fmt: skip
+_PRESSURE = re.compile(rf"(?P<number>{_NUMBER})\s*(?P<unit>[a-z0-9\"\s]*)")
+
+
+def parse_pressure(text: str, default_unit: PressureUnit) -> float:
+    """The pressure in mbar that `text` means: ``2.2 bar``, ``32 psi``, ``26 inH2O``; a bare figure is in `default_unit`.
+
+    Raises BadInput with field ``text``.
+    """
+    cleaned = _tidy(text).replace("₂", "2")
+    found = _PRESSURE.fullmatch(cleaned)
+    if found is None:
+        raise _refuse("is not a pressure; write for example 2.2 bar, 65 mbar, 32 psi or 26 inH2O")
+    word = found["unit"].replace(" ", "")
+    if word and word not in _PRESSURE_WORDS:
+        raise _refuse(f"“{found['unit'].strip()}” is not a unit of pressure used here; use bar, mbar, kPa, psi, inHg or inH2O")
+    unit = _PRESSURE_WORDS[word] if word else default_unit
+    return float(_decimal(found["number"])) * MBAR_PER[unit]
+
+
+def show_pressure(value_mbar: float, unit: PressureUnit) -> str:
+    """With two decimals in bar, one otherwise, closing zeros dropped: ``2.2 bar``, ``31.9 psi``, ``65 mbar``."""
+    return f"{plain(value_mbar / MBAR_PER[unit], 2 if unit == 'bar' else 1)} {unit}"
+
+
+@dataclass(frozen=True)
+class Notation:
+    """One notation for lengths that stand beside each other, so that what is left between two is what the two shown figures leave.
+
+    step: of the last digit, in `unit`: 0.1 or 0.01 mm, 1 thou, 1/32 in.
+    """
+
+    unit: Literal["mm", "thou", "in"]
+    step: Fraction
+
+    def _steps(self, value_mm: float) -> int:
+        return round(value_mm / float(MM_PER[self.unit] * self.step))
+
+    def _shown(self, steps: int) -> str:
+        sign, amount = "−" if steps < 0 else "", abs(steps) * self.step
+        if self.unit != "in":
+            return f"{sign}{plain(float(amount), 2)} {self.unit}"
+        whole, part = divmod(amount, 1)
+        words = [str(whole)] if whole or not part else []
+        return f"{sign}{' '.join([*words, *([str(part)] if part else [])])} in"
+
+    def show(self, value_mm: float) -> str:
+        return self._shown(self._steps(value_mm))
+
+    def between(self, one_mm: float, other_mm: float) -> str:
+        """The difference of the two as they are shown; ``under 0.1 mm`` where they look the same and are not."""
+        steps = abs(self._steps(one_mm) - self._steps(other_mm))
+        if not steps and abs(one_mm - other_mm) > 1e-6:
+            return f"under {self._shown(1)}"
+        return self._shown(steps)
+
+
+def notation(lengths_mm: Sequence[float], system: System) -> Notation:
+    """The notation in which all of these can be read: to 0.1 mm from 10 mm on, to 0.01 below; thou where they are small, else 1/32 in."""
+    sizes = [abs(length) for length in lengths_mm] or [0.0]
+    if system == "mm":
+        return Notation("mm", Fraction(1, 10) if max(sizes) >= 10 else Fraction(1, 100))
+    small = any(0 < size < 2.54 for size in sizes) and max(sizes) < 25.4
+    return Notation("thou", Fraction(1)) if small or max(sizes) < 2.54 else Notation("in", Fraction(1, 32))
 
 
 def show_mm(value_mm: float) -> str:

@@ -23,7 +23,7 @@ HERON_6 = {
     ("draper.skid-shoes", "shoe-2"): ["4.6"],
     ("draper.drive-gear-case", "R"): ["low"],
     ("tie-rods", "R"): ["play"],
-    ("tyres", "rear-left"): ["1450"],
+    ("tyres", "rear-left"): ["1.45"],
     ("draper.reel-tines", "reel-bar-4"): ["3: 18, 19, 40"],
 }
 HERON_4 = {
@@ -43,7 +43,7 @@ HERON_4 = {
     ("jack-bearings", "outboard"): ["rough"],
     ("platform.guards", "all"): ["2: 9, 22"],
     ("vanes", "vane-4"): ["hook"],
-    ("tyres", "front-right"): ["1500"],
+    ("tyres", "front-right"): ["1.5"],
 }
 CORVANE = {
     ("discs-turn", "17"): ["drags"],

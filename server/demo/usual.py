@@ -9,6 +9,10 @@ from lumvek_core.units import plain
 
 def usual(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
     """Raw text of a sound reading, one for each figure."""
+    return [f"{text} mbar" if check.unit == "mbar" else text for text in _figures(check, counter_h, at)]
+
+
+def _figures(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
     rule = check.rule
     match rule:
         case rules.WearRule():

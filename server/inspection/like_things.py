@@ -7,8 +7,9 @@ from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
+from lumvek_core.judgement.words import unit_of, without_unit
 from lumvek_core.positions import Position
-from lumvek_core.units import System, plain, show_length
+from lumvek_core.units import System
 from shops.models import Member
 
 from . import books, present, queries, renewed
@@ -130,7 +131,7 @@ def _line(
                 fitted=place.fitted if place else "",
             )
         )
-    unit = system if check.unit == "mm" else check.unit or ""
+    unit = unit_of(check, system)
     return LineOut(check=check.key, name=check.name, side=side, unit=unit, kind=check.kind, cells=cells)
 
 
@@ -143,8 +144,7 @@ def _figure(place: PlaceOut | None) -> float | None:
 def _signed(check: Check, difference: float, system: System) -> str:
     """A difference with its sign: ``−2.5``, ``+0``."""
     size = abs(difference)
-    text = show_length(size, system).removesuffix(" mm").removesuffix(" in") if check.unit == "mm" else plain(size, 2)
-    return f"{'−' if difference < 0 else '+'}{text}"
+    return f"{'−' if difference < 0 else '+'}{without_unit(check, size, system)}"
 
 
 def _worst_first(columns: list[str], lines: Sequence[LineOut]) -> list[str]:

@@ -2,7 +2,8 @@
 
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from lumvek_core.units import System, plain, show_length
+from lumvek_core.judgement.words import with_unit
+from lumvek_core.units import System, plain
 
 from .schemas import FigureOut
 
@@ -65,7 +66,7 @@ def figure(check: Check, name: str, value: float, system: System) -> str:
         return f"{plain(value, 1)}°"
     if name in OWN_UNIT:
         return f"{plain(value, 3)} {OWN_UNIT[name]}".strip()
-    return show_length(value, system) if check.unit == "mm" else f"{plain(value, 2)} {check.unit or ''}".strip()
+    return with_unit(check, value, system)
 
 
 def figures(book: CoreBook, check: Check, system: System) -> list[FigureOut]:

@@ -145,7 +145,8 @@ class Verdict(models.Model):
 
     severity: of the core, ``not-seen`` or ``does-not-apply``. ask: an open question about the figure; such a position is not done.
     advice: what to do as it was worked out, as the core's `Advice` in JSON. overtaken: what somebody else, or a device that was
-    offline, gave for the same place and typed earlier.
+    offline, gave for the same place and typed earlier. elsewhere: reason, why, ask, instead and advice in the other units than the
+    reading was typed in.
     """
 
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="verdicts")
@@ -163,6 +164,7 @@ class Verdict(models.Model):
     ask = models.CharField(max_length=200, blank=True)
     instead = models.CharField(max_length=40, blank=True)
     split = models.JSONField(default=list, blank=True)
+    elsewhere = models.JSONField(default=dict, blank=True)
     advice = models.JSONField(null=True)
 
     class Meta:

@@ -11,6 +11,7 @@ from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.judgement.companions import parts_for, tasks_for
 from lumvek_core.judgement.rules import ContactRule, LevelRule, options
+from lumvek_core.judgement.words import unit_of
 from lumvek_core.units import System
 from parts.models import PartsLine
 from parts.queries import parts_list
@@ -104,6 +105,7 @@ def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, 
         kind=check.kind,
         per=check.per,
         unit=check.unit or "",
+        unit_shown=unit_of(check, system),
         values=check.values,
         how=check.how,
         why=check.why,

@@ -15,6 +15,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.judgement import describe
+from lumvek_core.judgement.words import unit_of
 from lumvek_core.units import System, show_length
 from shops.access import NotFoundHere
 from shops.models import Member, Role
@@ -186,29 +187,30 @@ def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, 
     other: System = "mm" if mine == "in" else "in"
     worked_out = row.facts.get("equivalent", row.facts.get("mean"))
     contact = show_length(worked_out, mine) if seen and worked_out is not None else ""
+    words = in_units(row, mine)
     return PlaceOut(
         check=row.check_key,
         position=row.position_key,
         state=reading.state,
         severity=cast(SeverityName, row.severity),
         action=row.action,
-        reason=row.reason,
+        reason=words["reason"],
         remedy="" if row.ask else describe.remedy(check, row.severity),
-        why=row.why,
+        why=words["why"],
         facts=row.facts,
         used=0.0 if fitment else row.used,
         fitted=renewed.in_words(fitment) if fitment else "",
-        ask=row.ask,
-        instead=row.instead,
+        ask=words["ask"],
+        instead=words["instead"],
         split=row.split,
-        advice=AdviceOut.model_validate(row.advice) if row.advice else None,
+        advice=AdviceOut.model_validate(words["advice"]) if words["advice"] else None,
         raw=reading.raw,
         feeler=reading.feeler,
         units=reading.units,
         # Three spans, or three seeds dug up, do not fit a cell; what they come to does, and is what is compared.
         short=contact.removesuffix(" mm").removesuffix(" in") or (describe.short(check, value, mine) if seen else ""),
         shown=describe.full(check, value, mine) if seen else "",
-        shown_other=describe.full(check, value, other) if seen and check.unit == "mm" else "",
+        shown_other=describe.full(check, value, other) if seen and unit_of(check, mine) != unit_of(check, other) else "",
         contact_shown=contact,
         choice=value.choice,
         note=reading.note,
@@ -219,6 +221,15 @@ def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, 
         at=reading.taken_at.isoformat(),
         overtaken=_overtaken(row.overtaken, check, mine, names) if row.overtaken else None,
     )
+
+
+WORDS = ("reason", "why", "ask", "instead", "advice")
+
+
+def in_units(row: Verdict, system: System) -> dict[str, Any]:
+    """The words of a verdict for a reader of these units."""
+    own = {name: getattr(row, name) for name in WORDS}
+    return own if (row.reading.units == "in") == (system == "in") else own | row.elsewhere
 
 
 def _overtaken(reading: Reading, check: Check, system: System, names: Mapping[int, str]) -> OvertakenOut:

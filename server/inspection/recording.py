@@ -3,7 +3,7 @@
 import datetime as dt
 import uuid
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from django.db import transaction
@@ -317,12 +317,14 @@ class _Recording:
             because = f": {row.reading.reason}" if row.reading.reason else ""
             return _fill(row, "does-not-apply", rules.Verdict("sound", "none", f"Does not apply{because}."))
         needed = verdicts.needs(check)
+        typed_in: System = "in" if row.reading.units == "in" else "mm"
         others: dict[str, dict[str, Value]] = {key: {} for key in needed}
         for (key, place), other in self.rows.items():
             if key in needed and other.reading.state == Reading.State.SEEN and not other.ask:
                 others[key][place] = value_of(other.reading)
         context = verdicts.Context(
-            system="in" if row.reading.units == "in" else "mm",
+            system=typed_in,
+            typed_in=typed_in,
             confirmed=row.reading.confirmed,
             typed=row.reading.raw,
             others=others,
@@ -336,11 +338,13 @@ class _Recording:
             today=self.walk_around.started_at.date(),
             expected=self.expected.get(pair),
         )
-        verdict = verdicts.judge(check, positions.find(pair[1]), value_of(row.reading), context)
+        position, value = positions.find(pair[1]), value_of(row.reading)
+        verdict = verdicts.judge(check, position, value, context)
         called_before = row.severity in CALLING
         if not typed and pair in self.expected and (row.severity, row.ask) == (verdict.severity, verdict.ask):
             return False
-        changed = _fill(row, verdict.severity, verdict)
+        elsewhere = verdicts.judge(check, position, value, replace(context, system="mm" if typed_in == "in" else "in"))
+        changed = _fill(row, verdict.severity, verdict, elsewhere)
         self.calls_before |= changed and called_before
         self.calls_after |= changed and row.severity in CALLING
         return changed
@@ -416,11 +420,18 @@ VERDICT_COLUMNS = [
     "instead",
     "split",
     "advice",
+    "elsewhere",
 ]
 
 
-def _fill(row: Verdict, severity: str, verdict: rules.Verdict) -> bool:
-    """Put a verdict of the core into its row; True if that changed anything."""
+def words_of(verdict: rules.Verdict) -> dict[str, object]:
+    """What of a verdict is in its reader's units."""
+    words = {"reason": verdict.reason, "why": verdict.why, "ask": verdict.ask, "instead": verdict.instead}
+    return words | {"advice": shapes.write(verdict.advice)}
+
+
+def _fill(row: Verdict, severity: str, verdict: rules.Verdict, elsewhere: rules.Verdict | None = None) -> bool:
+    """Put a verdict of the core into its row; True if that changed anything. elsewhere: the same for readers of other units."""
     columns = {
         "severity": severity,
         "action": verdict.action,
@@ -432,6 +443,7 @@ def _fill(row: Verdict, severity: str, verdict: rules.Verdict) -> bool:
         "instead": verdict.instead,
         "split": verdict.split,
         "advice": shapes.write(verdict.advice),
+        "elsewhere": words_of(elsewhere) if elsewhere else {},
     }
     before = [getattr(row, name) for name in columns]
     for name, value in columns.items():

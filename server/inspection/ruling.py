@@ -12,6 +12,7 @@ from lumvek_core.catalogue.model import Check, LimitInForce
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.rules import figures
+from lumvek_core.judgement.words import pressure_unit
 from shops.access import NotFoundHere
 from shops.models import Feeler, Member, Role, RuleChange, Shop
 
@@ -161,6 +162,11 @@ def _value(member: Member, check: Check, figure: str, text: str) -> float:
     if unit == "mm":
         try:
             return units.parse_length(text, "in" if member.units == "in" else "mm")
+        except BadInput as problem:
+            raise BadInput("text", problem.message) from None
+    if unit in ("mbar", "bar") and (own := pressure_unit(check, "in" if member.units == "in" else "mm")):
+        try:
+            return units.parse_pressure(text, own) / units.MBAR_PER[unit]  # type: ignore[index]
         except BadInput as problem:
             raise BadInput("text", problem.message) from None
     try:

@@ -77,12 +77,15 @@ class FigureOut(Schema):
 
 
 class CheckOut(Schema):
+    """unit: of its limits and facts; unit_shown: what a bare figure is in, for this reader."""
+
     key: str
     name: str
     station: str
     kind: str
     per: str
     unit: str
+    unit_shown: str
     values: list[str]
     how: str
     why: str

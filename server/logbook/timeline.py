@@ -135,11 +135,13 @@ def _walked(walks: list[WalkAround]) -> Iterator[Entry]:
 def _readings(member: Member, machine: Machine, walks: list[WalkAround], names: dict[int, str]) -> Iterator[Entry]:
     """One entry a walk-around and station: what stood out with its reason, what was measured with its figures."""
     columns = (
-        "walk_around", "station_key", "check_key", "position_key", "severity", "reason",
-        "reading__state", "reading__value", "reading__taken_at", "reading__by",
+        "walk_around", "station_key", "check_key", "position_key", "severity", "reason", "elsewhere",
+        "reading__units", "reading__state", "reading__value", "reading__taken_at", "reading__by",
     )  # fmt: skip
     found: dict[tuple[uuid.UUID, str], list[dict[str, Any]]] = defaultdict(list)
     for row in Verdict.objects.filter(walk_around__in=walks).order_by("id").values(*columns):
+        if (row["reading__units"] == "in") != (member.units == "in"):
+            row["reason"] = row["elsewhere"].get("reason", row["reason"])
         if _own(machine, row["station_key"]):
             found[row["walk_around"], row["station_key"]].append(row)
     by_id = {one.pk: one for one in walks}

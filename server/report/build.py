@@ -10,6 +10,7 @@ from inspection.schemas_notes import NoteOut
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.judgement.words import unit_of
 from shops.models import Member
 
 SEVERITY_WORDS = {
@@ -127,7 +128,7 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
         built = []
         for check in checks:
             listed = "; ".join(_limit(figure) for figure in limits.figures(book, check, system))
-            unit = system if check.unit == "mm" else check.unit or ""
+            unit = unit_of(check, system)
             built.append(_section(check, listed, unit, walk_around.layout, places))
             missing = _missing(check, walk_around.layout, places)
             if missing:
@@ -214,7 +215,9 @@ def _missing(check: Check, layout: positions.Layout, places: dict[tuple[str, str
 
 def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> list[list[str]]:
     """Every reading ever taken in this walk-around, in the order it came in, with the verdict where it is in force."""
-    in_force_now = {verdict.reading_id: verdict for verdict in Verdict.objects.filter(walk_around=walk_around)}
+    in_force_now = {
+        verdict.reading_id: verdict for verdict in Verdict.objects.filter(walk_around=walk_around).select_related("reading")
+    }
     prefixes = {books.shipped().families[h.model.family].prefix: h.name for h in walk_around.headers.select_related("model")}
     rows = [
         [
@@ -255,7 +258,7 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
                 reading.feeler,
                 verdict.severity if verdict else "",
                 verdict.action if verdict else "",
-                verdict.reason if verdict else "",
+                queries.in_units(verdict, present.system_of(member))["reason"] if verdict else "",
                 "yes" if verdict else "replaced",
                 "yes" if reading.confirmed else "",
                 "yes" if reading.bulk else "",

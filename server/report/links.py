@@ -25,7 +25,9 @@ def make(member: Member, walk_around_id: uuid.UUID, days: int) -> tuple[ReportLi
         raise BadInput("days", f"must be 1 to {LONGEST_DAYS}")
     secret = secrets.token_urlsafe(32)
     expires = timezone.now() + dt.timedelta(days=days)
-    link = ReportLink.objects.create(walk_around=found, digest=_digest(secret), expires_at=expires, made_by=member.user)
+    link = ReportLink.objects.create(
+        walk_around=found, digest=_digest(secret), expires_at=expires, made_by=member.user, units=member.units
+    )
     return link, secret
 
 
@@ -46,14 +48,21 @@ def of(walk_around: WalkAround) -> list[ReportLink]:
     )
 
 
-def opened_by(secret: str) -> WalkAround | None:
-    """The walk-around that a secret opens; None for one that never was, has ended or was revoked."""
+def opened_by(secret: str) -> tuple[WalkAround, Member] | None:
+    """The walk-around that a secret opens, and who it is shown as: in the units of whoever made the link.
+
+    None for a secret that never was, has ended or was revoked.
+    """
     link = (
         ReportLink.objects.select_related("walk_around__machine__model", "walk_around__started_by", "walk_around__finished_by")
         .filter(digest=_digest(secret), revoked_at=None, expires_at__gt=timezone.now())
         .first()
     )
-    return link.walk_around if link else None
+    if link is None:
+        return None
+    reader = link.walk_around.started_by.member
+    reader.units = link.units
+    return link.walk_around, reader
 
 
 def _digest(secret: str) -> str:

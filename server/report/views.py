@@ -65,10 +65,11 @@ def owner(request: HttpRequest, found: WalkAround, book: CoreBook, member: Membe
 
 def shared(request: HttpRequest, secret: str) -> HttpResponse:
     """One report in plain words to whoever holds its link, until it ends. No account, and nothing else to be seen from it."""
-    found = links.opened_by(secret)
-    if found is None:
+    opened = links.opened_by(secret)
+    if opened is None:
         return _sealed(HttpResponse(paper.page("ended", {}, nonce=paper.nonce_of(request)), status=404))
-    report = build.build(found, books.opened(found.rule_book_id), found.started_by.member)
+    found, reader = opened
+    report = build.build(found, books.opened(found.rule_book_id), reader)
 
     def photo(uuid: object) -> str:
         return f"/shared/{secret}/photos/{uuid}"
@@ -78,8 +79,8 @@ def shared(request: HttpRequest, secret: str) -> HttpResponse:
 
 def shared_photo(request: HttpRequest, secret: str, photo_id: uuid.UUID) -> HttpResponse:
     """A picture of a shared report."""
-    found = links.opened_by(secret)
-    one = found.photos.filter(uuid=photo_id).first() if found else None
+    opened = links.opened_by(secret)
+    one = opened[0].photos.filter(uuid=photo_id).first() if opened else None
     if one is None:
         raise Http404
     return _sealed(HttpResponse(bytes(one.image), content_type="image/jpeg"))

@@ -17,7 +17,7 @@ from lumvek_core.errors import BadInput
 from lumvek_core.files import measured
 from lumvek_core.standins import gauge as gauges
 from lumvek_core.workbench.model import Field, Sheet, Subject, Table, Texts
-from lumvek_core.workbench.notation import carried, carrying, in_units
+from lumvek_core.workbench.notation import LENGTHS, carried, in_units
 from lumvek_core.workbench.read import work
 from lumvek_core.workbench.subjects import SUBJECTS
 from shops.access import Conflict, NotFoundHere
@@ -51,7 +51,7 @@ def _fields(one: Field | Table) -> tuple[Field, ...]:
 
 def limits_of(member: Member, subject: Subject, machine: Machine) -> tuple[dict[str, str], dict[str, str]]:
     """(texts, sources) of the fields that the rules in force for this machine say better; none where its family has no such check."""
-    book, system = book_of(machine.model, member.shop), present.system_of(member)
+    book = book_of(machine.model, member.shop)
     texts, sources = {}, {}
     for field in subject.fields:
         if not isinstance(field, Field) or field.from_check is None:
@@ -62,7 +62,7 @@ def limits_of(member: Member, subject: Subject, machine: Machine) -> tuple[dict[
         if limit is None:
             continue
         # Exactly as it is in force: rounded to the nearest fraction, what is at the limit would not be.
-        texts[field.key] = carrying(field, f"{limit.value:g}") if system == "in" else f"{limit.value:g}"
+        texts[field.key] = f"{limit.value:g} mm" if field.kind in LENGTHS else f"{limit.value:g}"
         sources[field.key] = f"{machine.model.full_name}: {limits.SOURCES.get(limit.source, limit.source)}"
     return texts, sources
 

@@ -79,7 +79,7 @@ def services_due(given: ServicesGiven) -> ServicesDue:
 def _later(day: dt.date, days: float) -> dt.date | None:
     """`days` after a day, part days rounded up; None beyond the calendar."""
     try:
-        return day + dt.timedelta(days=math.ceil(days))
+        return day + dt.timedelta(days=math.ceil(days - 1e-9))  # 25.000000000000004 days are 25
     except OverflowError:
         return None
 

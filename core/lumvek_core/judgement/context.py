@@ -42,7 +42,8 @@ class Expected:
 
 @dataclass(frozen=True)
 class Context:
-    """What surrounds a reading. confirmed: the technician has answered the question and stands by the figure. typed: its texts.
+    """What surrounds a reading. confirmed: the technician has answered the question and stands by the figure. system: of who reads the verdict. typed: the
+    reading's texts, and what a bare figure in them means.
 
     rules: of the checks that the rule looks at. log: what was read on this machine before, oldest first, where a rule learns from
     it. moved: washers were moved at this row after it was measured. counter_h, today: the machine's hours and the day, for what
@@ -53,6 +54,7 @@ class Context:
     system: System = "mm"
     confirmed: bool = False
     typed: Sequence[str] = ()
+    typed_in: System = "mm"
     others: Others = field(default_factory=dict)
     rules: Mapping[str, Rule] = field(default_factory=dict)
     log: Sequence[Past] = ()

@@ -1,16 +1,17 @@
 """Values in words, for grids, lists and files."""
 
 from ..catalogue.model import Check
-from ..units import System, plain, show_length
+from ..units import System
 from .rules import options
 from .understand import Value
+from .words import unit_of, with_unit, without_unit
 
 
 def short(check: Check, value: Value, system: System) -> str:
     """As little as a cell of a grid can show: ``387``, ``15 3/8``, ``30 · 31 · 28``, ``Rough``. The unit stands above the grid."""
     if value.choice:
         return _state(check, value)
-    return " · ".join(_bare(check, number, system) for number in value.numbers) or value.text
+    return " · ".join(without_unit(check, number, system) for number in value.numbers) or value.text
 
 
 def full(check: Check, value: Value, system: System) -> str:
@@ -19,24 +20,18 @@ def full(check: Check, value: Value, system: System) -> str:
         return _state(check, value)
     if not value.numbers:
         return value.text
-    unit = f" {check.unit}" if check.unit and (check.unit != "mm" or system == "mm") else ""
-    if check.unit == "mm" and len(value.numbers) == 1:
-        return show_length(value.numbers[0], system)
+    if len(value.numbers) == 1:
+        return with_unit(check, value.numbers[0], system)
+    unit = unit_of(check, system)
     if check.values and check.unit != "mm":
-        named = (f"{name} {_bare(check, n, system)}" for name, n in zip(check.values, value.numbers, strict=True))
-        return ", ".join(named) + unit
-    return short(check, value, system) + (unit or " in")
+        named = (f"{name} {without_unit(check, n, system)}" for name, n in zip(check.values, value.numbers, strict=True))
+        return f"{', '.join(named)} {unit}".strip()
+    return f"{short(check, value, system)} {unit}".strip()
 
 
 def remedy(check: Check, severity: str) -> str:
     """What the catalogue says is to be done about a fault; nothing where there is none."""
     return check.remedy if severity in ("due", "stop") else ""
-
-
-def _bare(check: Check, number: float, system: System) -> str:
-    if check.unit == "mm":
-        return show_length(number, system).removesuffix(" mm").removesuffix(" in")
-    return plain(number, 2)
 
 
 def _state(check: Check, value: Value) -> str:

@@ -7,9 +7,10 @@ from statistics import median
 
 from ..catalogue.model import Check
 from ..errors import BadInput, two_of
-from ..units import MM_PER, System, Unit, show_length, show_mm
+from ..units import MBAR_PER, MM_PER, System, Unit, show_length, show_mm
 from .rules import CountRule, DepthRule, EvenRule, SteppedRule, WearRule, WindowRule
 from .understand import FULL_WIDTH, Value, number_of
+from .words import pressure_unit, with_unit
 
 READING_ERROR = 0.8
 """One standard deviation of a tape, mm; used where a check does not say better."""
@@ -65,22 +66,32 @@ def question(
     longest_mm: float | None = None,
     typed: Sequence[str] = (),
     others: Sequence[float] = (),
+    typed_in: System = "mm",
 ) -> Question:
-    """What is to be asked about a reading. longest_mm: a span cannot be longer than the disc it was taken on. typed: its texts."""
+    """What is to be asked about a reading, in the words of a reader of `system`.
+
+    longest_mm: a span cannot be longer than the disc it was taken on. typed: its texts; typed_in: what a bare figure in them means.
+    """
+    if (
+        check.unit == "mm"
+        and typed_in == "mm"
+        and (thou := next((text for text in typed if _THOU.fullmatch(text.strip())), ""))
+    ):
+        return Question(f"{thou} mm? Written like this it is usually inches. Did you mean {thou} in?", f"{thou.strip()} in")
     span = believable(check, others)
     judged = value.numbers[:1] if isinstance(check.rule, SteppedRule) else value.numbers
     for i, number in enumerate(judged):
         too_long = longest_mm is not None and number >= longest_mm
         outside = too_long or (span is not None and not span[0] <= number <= span[1])
-        split = run_together(check, typed, system, longest_mm, others) if outside or _long(typed[i : i + 1]) else []
+        split = run_together(check, typed, typed_in, longest_mm, others) if outside or _long(typed[i : i + 1]) else []
         if outside:
             rule = check.rule
             beyond = "Far outside what is found here"
             if too_long:
                 beyond = f"Longer than the disc ({show_length(longest_mm or 0.0, system)})"
             elif isinstance(rule, WearRule):
-                beyond = f"When new it is {_shown(check, rule.new, system)}"
-            return _ask(f"{_shown(check, number, system)}? {beyond}.", split, typed, _instead(check, number, span, system))
+                beyond = f"When new it is {with_unit(check, rule.new, system)}"
+            return _ask(f"{with_unit(check, number, system)}? {beyond}.", split, typed, _instead(check, number, span, typed_in))
         if split:
             return _ask(f"{typed[i]}?", split, typed, "")
     return Question()
@@ -95,6 +106,8 @@ def _ask(said: str, split: list[str], typed: Sequence[str], instead: str) -> Que
     return Question(said, "" if split else instead, split)
 
 
+_THOU = re.compile(r"[.,][0-9]{3}")
+"""As thickness is written by who works in inches: ``.030``."""
 DECIMALS = 2
 """More of them than any tape or card gives: perhaps the figure after the next began among them."""
 
@@ -139,13 +152,15 @@ LONGEST_FIGURE = 12
 """Characters of one figure; nothing longer is looked at for two."""
 
 
-def _shown(check: Check, number: float, system: System) -> str:
-    return show_length(number, system) if check.unit == "mm" else f"{number:g} {check.unit or ''}".strip()
-
-
 def _instead(check: Check, number: float, span: Span | None, system: System) -> str:
     """The same figure in another unit, or with its decimal point moved, that would be believable; or nothing."""
-    if check.unit != "mm" or span is None or len(check.values) > 1:
+    if span is None or len(check.values) > 1:
+        return ""
+    if own := pressure_unit(check, system):
+        figure = number / MBAR_PER[own]
+        fits = (unit for unit in MBAR_PER if unit != own and span[0] <= figure * MBAR_PER[unit] <= span[1])
+        return next((f"{round(figure, 4):g} {unit}" for unit in fits), "")
+    if check.unit != "mm":
         return ""
     figure = number / float(MM_PER[system])
     for unit in ("in", "mm", "cm"):

@@ -10,6 +10,7 @@ from ..calculators.opener import FEELERS_MM
 from ..catalogue.model import Check
 from ..errors import BadInput
 from .rules import ContactRule, CountRule, IntervalRule, RegisterRule, options
+from .words import WHOLE, pressure_unit
 
 FULL_WIDTH = {ord("０") + digit: str(digit) for digit in range(10)} | {
     ord(wide): plain for wide, plain in zip("．，／－＋＝　", ".,/-+= ", strict=True)
@@ -79,12 +80,19 @@ def number_of(check: Check, text: str, index: int = 0, default_unit: units.Unit 
             return units.parse_length(text.strip().removesuffix("short"), default_unit)
         except BadInput as problem:
             raise BadInput(f"raw.{index}", problem.message) from None
+    if pressure := pressure_unit(check, "in" if default_unit == "in" else "mm"):
+        try:
+            return units.parse_pressure(text, pressure) / units.MBAR_PER[check.unit]  # type: ignore[index]
+        except BadInput as problem:
+            raise BadInput(f"raw.{index}", problem.message) from None
     cleaned = text.strip().lower().removesuffix(check.unit or "").strip()
     if not _NUMBER.fullmatch(cleaned) or len(cleaned) > 12:
         raise BadInput(f"raw.{index}", f"must be a number{f' of {check.unit}' if check.unit else ''}")
     value = float(cleaned.replace("−", "-").replace(",", "."))
     if value < 0:
         raise BadInput(f"raw.{index}", "must be 0 or more")
+    if check.unit in WHOLE and not value.is_integer():
+        raise BadInput(f"raw.{index}", "is counted: it must be a whole number")
     return value
 
 

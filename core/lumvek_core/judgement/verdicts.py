@@ -73,7 +73,7 @@ def judge(check: Check, position: Position, value: Value, context: Context) -> V
             for place, other in context.others.get(check.key, {}).items()
             if other.numbers and place != position.key
         ]
-        asked = plausible.question(check, value, context.system, diameter, context.typed, others)
+        asked = plausible.question(check, value, context.system, diameter, context.typed, others, context.typed_in)
         if asked.ask:
             return Verdict("watch", "recheck", asked.ask, ask=asked.ask, instead=asked.instead, split=asked.split)
         if context.expected and context.expected.doubted:
@@ -131,7 +131,8 @@ def _by_rule(check: Check, position: Position, value: Value, context: Context, s
 def _wear(check: Check, rule: WearRule, reading: float, context: Context, say: Words) -> Verdict:
     result = wear.wear_used(wear.WearGiven(rule.new, rule.limit, reading, rule.watch_from))
     used = max(result.used, 0.0)
-    left = abs(reading - rule.limit)
+    beside = say.alike(reading, rule.limit)
+    shown, limit, left = beside.figure(reading), beside.figure(rule.limit), beside.between(reading, rule.limit)
     why = [
         f"Used share = (new − reading) ÷ (new − limit) = ({say.figure(rule.new)} − {say.figure(reading)}) ÷ "
         f"({say.figure(rule.new)} − {say.figure(rule.limit)}) = {percent(used)}.",
@@ -147,17 +148,15 @@ def _wear(check: Check, rule: WearRule, reading: float, context: Context, say: W
         severity = severity if severity == "due" else ahead.watched(expected, rule.watch_chance)
     action: Action = check.action if severity == "due" else "none"
     if severity == "due":
-        past = f", past it by {say.figure(left)}" if left > 1e-6 else " reached"
-        reason = f"{say.figure(reading)}, limit {say.figure(rule.limit)}{past}."
+        past = f", past it by {left}" if abs(reading - rule.limit) > 1e-6 else " reached"
+        reason = f"{shown}, limit {limit}{past}."
         if expected:
             reason += f" Left in, {ahead.at_the_end(expected, say)}."
     elif expected:
         will = ahead.in_words(expected, say.figure(expected.value), say.bare(expected.low), say.bare(expected.high))
-        reason = f"{say.figure(reading)}, limit {say.figure(rule.limit)}: {percent(1 - used)} of its wear left; {will}."
+        reason = f"{shown}, limit {limit}: {percent(1 - used)} of its wear left; {will}."
     else:
-        reason = (
-            f"{say.figure(reading)}, limit {say.figure(rule.limit)}: {percent(used)} of its wear used, {say.figure(left)} left."
-        )
+        reason = f"{shown}, limit {limit}: {percent(used)} of its wear used, {left} left."
     if severity == "watch":
         action = "recheck"
     if result.beyond_new:
@@ -167,13 +166,15 @@ def _wear(check: Check, rule: WearRule, reading: float, context: Context, say: W
 
 def _window(rule: WindowRule, reading: float, say: Words) -> Verdict:
     result = windows.window(windows.WindowGiven(reading, rule.low, rule.high, rule.target, rule.per_turn))
-    wanted = say.figure(rule.low) if rule.low == rule.high else f"{say.figure(rule.low)} to {say.figure(rule.high)}"
+    beside = say.alike(reading, rule.low, rule.high)
+    shown = beside.figure(reading)
+    wanted = beside.figure(rule.low) if rule.low == rule.high else f"{beside.figure(rule.low)} to {beside.figure(rule.high)}"
     facts = {"reading": reading, "low": rule.low, "high": rule.high}
-    why = [f"Wanted {wanted}, ends included; found {say.figure(reading)}."]
+    why = [f"Wanted {wanted}, ends included; found {shown}."]
     if result.state == "in_window":
-        return Verdict("sound", "none", f"{say.figure(reading)}, wanted {wanted}.", why, facts)
-    direction, cure = ("under", rule.if_low) if result.state == "low" else ("over", rule.if_high)
-    reason = f"{say.figure(reading)}, {say.figure(abs(result.miss))} {direction} the wanted {wanted}."
+        return Verdict("sound", "none", f"{shown}, wanted {wanted}.", why, facts)
+    direction, end, cure = ("under", rule.low, rule.if_low) if result.state == "low" else ("over", rule.high, rule.if_high)
+    reason = f"{shown}, {beside.between(reading, end)} {direction} the wanted {wanted}."
     if result.turns is not None:
         reason += f" About {show_turns(result.turns)}."
     return Verdict("due", "adjust", f"{reason} {cure}".strip(), why, facts | {"miss": result.miss})
@@ -200,7 +201,11 @@ def _even(rule: EvenRule, key: str, position: Position, value: Value, context: C
         alike = f"alike within {say.amount(rule.tolerance)}" if rule.tolerance else "like the others"
         return Verdict("sound", "none", f"{shown}, {alike}.", why, facts)
     sign = "+" if correction > 0 else "−"
-    reason = f"{shown}, the others stand at {say.figure(target)}: correct by {sign}{say.amount(abs(correction))}{turns}."
+    beside = say.alike(value.numbers[0], target)
+    correct = beside.between(value.numbers[0], target)
+    reason = (
+        f"{beside.figure(value.numbers[0])}, the others stand at {beside.figure(target)}: correct by {sign}{correct}{turns}."
+    )
     return Verdict("due", "adjust", reason, why, facts)
 
 

@@ -32,7 +32,7 @@ def verdict(key, where, *raw, feeler="", unit="mm", check=None, **context):
     ("typed", "severity", "action", "reason"),
     [
         ("395", "sound", "none", "395 mm, limit 386 mm: 36 % of its wear used, 9 mm left."),
-        ("15 3/8", "sound", "none", "390.5 mm, limit 386 mm: 68 % of its wear used, 4.52 mm left."),
+        ("15 3/8", "sound", "none", "390.5 mm, limit 386 mm: 68 % of its wear used, 4.5 mm left."),
         ("388,5", "watch", "recheck", "388.5 mm, limit 386 mm: 82 % of its wear used, 2.5 mm left."),
         ("386", "due", "replace", "386 mm, limit 386 mm reached."),
         ("38,45 cm", "due", "replace", "384.5 mm, limit 386 mm, past it by 1.5 mm."),
@@ -46,7 +46,7 @@ def test_a_disc_wears_to_its_limit(typed, severity, action, reason):
 def test_reasons_come_in_the_readers_units():
     assert (
         verdict("opener-disc-diameter", "3L", "15 1/8", system="in").reason
-        == "15 1/8 in, limit 15 3/16 in, past it by 72 thou."
+        == "15 1/8 in, limit 15 3/16 in, past it by 1/16 in."
     )
 
 
@@ -61,7 +61,7 @@ def test_reasons_come_in_the_readers_units():
     ],
 )
 def test_a_figure_that_cannot_be_right_is_asked_about(typed, unit, instead):
-    found = verdict("opener-disc-diameter", "3L", typed, unit=unit, system=unit)
+    found = verdict("opener-disc-diameter", "3L", typed, unit=unit, system=unit, typed_in=unit)
     assert found.ask.startswith(
         describe.full(CHECKS["opener-disc-diameter"], understand(CHECKS["opener-disc-diameter"], [typed], "", unit), unit)
     )

@@ -176,7 +176,7 @@ def test_inches_are_read_and_answered_for_who_reads_inches(yard, read):
     yard.technician.save()
     read("opener-disc-diameter", "3L", "15 1/8", by=yard.technician)
     read("seed-tube-guard", "3", ".75", by=yard.technician)
-    assert standing("opener-disc-diameter", "3L").reason == "15 1/8 in, limit 15 3/16 in, past it by 72 thou."
+    assert standing("opener-disc-diameter", "3L").reason == "15 1/8 in, limit 15 3/16 in, past it by 1/16 in."
     assert Reading.objects.get(check_key="seed-tube-guard").value["numbers"] == [19.05]
 
 

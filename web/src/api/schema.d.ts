@@ -3121,7 +3121,10 @@ export interface components {
             /** Watch Chance */
             watch_chance: number;
         };
-        /** CheckOut */
+        /**
+         * CheckOut
+         * @description unit: of its limits and facts; unit_shown: what a bare figure is in, for this reader.
+         */
         CheckOut: {
             /** Bulk */
             bulk: boolean;
@@ -3169,6 +3172,8 @@ export interface components {
             tools: string[];
             /** Unit */
             unit: string;
+            /** Unit Shown */
+            unit_shown: string;
             /** Values */
             values: string[];
             /** Ways */

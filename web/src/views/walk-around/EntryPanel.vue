@@ -9,6 +9,7 @@ import SeverityMark from '@/design/SeverityMark.vue'
 import type { Severity } from '@/design/severity'
 import GaugePanel from '@/standins/GaugePanel.vue'
 import PartDrawing from './PartDrawing.vue'
+import PasteSheet from './PasteSheet.vue'
 import { NOT_SEEN_REASONS, type Entry } from './useEntry'
 import { useKeys } from './useKeys'
 
@@ -51,7 +52,7 @@ const detour = computed(() => {
 const near = (check: string, position: string): string => (check === props.check.key ? props.named(check, position).replace(`${props.check.name}, `, '') : props.named(check, position))
 const unit = computed(() => {
   if (entry.notSeen.value || entry.isChoice.value) return ''
-  return props.check.unit === 'mm' ? props.units : props.check.unit
+  return props.check.unit_shown
 })
 const ask = computed(() => (entry.question.value?.kind === 'asked' ? entry.place.value : undefined))
 const fieldName = computed(() => {
@@ -90,6 +91,10 @@ const splitWords = computed(() => {
   return `${first?.raw.join(' · ')} here, ${to}${plan.moved ? `; the ${counted(plan.moved, 'place')} typed after it ${plan.moved === 1 ? 'moves' : 'move'} one on` : ''}.`
 })
 
+/** A column is looked at first; a single figure is typed as it is. */
+function paste(event: ClipboardEvent): void {
+  if (entry.paste(event.clipboardData?.getData('text') ?? '')) event.preventDefault()
+}
 function use(text: string): void {
   entry.record({ raw: [text] })
 }
@@ -118,7 +123,7 @@ function use(text: string): void {
         </div>
         <div class="fieldline">
           <span v-for="(value, i) in entry.done.value" :key="i" class="done">{{ value }}</span>
-          <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value || check.kind === 'note' || check.kind === 'interval' }" autocapitalize="none" spellcheck="false" :inputmode="entry.isChoice.value ? 'numeric' : 'text'" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="keys" />
+          <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value || check.kind === 'note' || check.kind === 'interval' }" autocapitalize="none" spellcheck="false" :inputmode="entry.isChoice.value ? 'numeric' : 'text'" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="keys" @paste="paste" />
           <span v-if="unit" class="unit">{{ unit }}</span>
           <Button v-if="!entry.isChoice.value || entry.notSeen.value" class="enter" label="Enter" @click="entry.enter" />
         </div>
@@ -133,6 +138,7 @@ function use(text: string): void {
         </ol>
       </form>
       <figure v-if="check.drawing" class="picture"><PartDrawing :check="check" :place="shown" :sisters="sisters" :units="units" /></figure>
+      <PasteSheet :entry="entry" :unit="unit" />
       <div v-if="entry.question.value || detour" class="question">
         <p v-if="ask"><SeverityMark severity="asked" wordless /> {{ ask.ask }}</p>
         <Button v-if="ask?.instead" :label="`Use ${ask.instead}`" @click="use(ask.instead)" />

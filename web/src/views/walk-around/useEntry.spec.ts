@@ -223,4 +223,24 @@ describe('the hand on the keyboard', () => {
     expect(sent[0]!.note).toBe('left edge chipped')
     expect(entry.note.value).toBe('')
   })
+
+  it('lays a pasted column over the places that follow, and records it only after a look', async () => {
+    const { entry, press } = await hand(check('disc', {}))
+    press('7', 'Enter')
+    expect(entry.paste('388')).toBe(false)
+    expect(entry.paste('388\r\n389,5\r\n390\r\n')).toBe(true)
+    expect(sent).toHaveLength(1)
+    expect(entry.pasted.value).toEqual({ rows: [{ position: '2', label: 'Row 2', raw: ['388'] }, { position: '3', label: 'Row 3', raw: ['389,5'] }], over: ['390'] })
+    entry.fillPasted()
+    expect(sent.slice(1).map((body) => [body.position, body.raw])).toEqual([['2', ['388']], ['3', ['389,5']]])
+    entry.undo()
+    expect(sent.slice(3).map((body) => [body.position, body.state])).toEqual([['2', 'withdrawn'], ['3', 'withdrawn']])
+  })
+
+  it('takes several figures a place from the columns of a table, and leaves a place with none', async () => {
+    const { entry } = await hand(check('contact', { values: ['a', 'b'] }))
+    entry.paste('30\t31\n\t\n32\t33')
+    entry.fillPasted()
+    expect(sent.map((body) => [body.position, body.raw])).toEqual([['1', ['30', '31']], ['3', ['32', '33']]])
+  })
 })

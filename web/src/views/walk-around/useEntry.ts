@@ -24,6 +24,12 @@ interface Before {
   body: NewReading | null
 }
 
+/** What a pasted column would put where; over: lines for which no place is left. */
+export interface Pasted {
+  rows: { position: string; label: string; raw: string[] }[]
+  over: string[]
+}
+
 export interface EntryOptions {
   walkAround: string
   member: number
@@ -306,6 +312,31 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     goOn()
   }
 
+  /** A column from a spreadsheet, laid over the places that follow; recorded only once somebody has looked at what goes where. */
+  const pasted = ref<Pasted | null>(null)
+  function paste(column: string): boolean {
+    const lines = column.replace(/\r/g, '').replace(/\n+$/, '').split('\n')
+    if (lines.length < 2 || isChoice.value) return false
+    const places = hand.following().filter((step) => step.check.key === check.value.key)
+    const rows = places.slice(0, lines.length).map((step, i) => ({ position: step.position, label: data.value.positions.find((one) => one.key === step.position)?.label ?? '', raw: lines[i]!.split('\t').map((cell) => cell.trim()) }))
+    pasted.value = { rows, over: lines.slice(places.length).filter((line) => line.trim()) }
+    return true
+  }
+  function fillPasted(): void {
+    const rows = (pasted.value?.rows ?? []).filter((row) => row.raw.some(Boolean))
+    pasted.value = null
+    const bodies = rows.map((row) => reading({ check: check.value.key, position: row.position }, { raw: row.raw, feeler: check.value.feelers.length ? feeler.value : '' }))
+    if (!bodies.length || !keep(bodies)) return void nextTick(focusField)
+    text.value = ''
+    select(check.value.key, bodies[bodies.length - 1]!.position)
+    hand.fix()
+    goOn()
+  }
+  function dropPasted(): void {
+    pasted.value = null
+    void nextTick(focusField)
+  }
+
   function back(): void {
     if (done.value.length) {
       text.value = done.value[done.value.length - 1]!
@@ -328,6 +359,7 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
 
   return {
     check, position, text, done, feeler, notSeen, problem, question, questions, hint, place, label, slots, isChoice, note, posture, leftInBulk, hand, splitting,
+    pasted, paste, fillPasted, dropPasted,
     select, enter, followed, choose, repeatLast, markSound, markRest, doesNotApply, keepNote, askNotSeen, escape, back, undo, stand, split, record, visitQuestion, visitRecent,
   }
 }

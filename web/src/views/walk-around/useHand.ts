@@ -91,6 +91,12 @@ export function useHand(state: Pick<WalkAroundState, 'isOpen' | 'isAnswered'>, o
     set(back.from)
   }
 
+  /** The place in hand and those that follow it in its run. */
+  const following = (): Step[] => {
+    const now = order.steps.value[indexOf(here())]
+    return now ? [now, ...coming] : []
+  }
+
   function step(by: number): void {
     const next = order.steps.value[indexOf(here()) + by]
     if (next) choose(next.check.key, next.position)
@@ -102,7 +108,7 @@ export function useHand(state: Pick<WalkAroundState, 'isOpen' | 'isAnswered'>, o
     if (next) choose(next.key, by < 0 ? next.positions[next.positions.length - 1] : undefined)
   }
 
-  return { position, detour, here, choose, advance, visit, comeBack, step, stepCheck, fix }
+  return { position, detour, here, choose, advance, visit, comeBack, following, step, stepCheck, fix }
 }
 
 export type Hand = ReturnType<typeof useHand>
