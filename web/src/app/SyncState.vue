@@ -15,6 +15,7 @@ const saved = computed(() => !waiting.value && !outbox.refused.value.length)
 </template>
 
 <style scoped>
-.sync { display: inline-flex; align-items: center; gap: 6px; color: var(--quiet); white-space: nowrap; }
+@media (max-width: 700px) { .words { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); } }
+.sync { position: relative; display: inline-flex; align-items: center; gap: 6px; color: var(--quiet); white-space: nowrap; }
 svg { fill: none; stroke: currentColor; stroke-width: 2; flex: none; }
 </style>

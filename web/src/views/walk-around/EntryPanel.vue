@@ -72,15 +72,15 @@ const postureName = computed(() => {
   return name.charAt(0).toUpperCase() + name.slice(1)
 })
 const KEYS = computed(() => [
-  { key: '=', text: 'same as last', act: entry.repeatLast, show: true, desk: false },
-  { key: '.', text: 'sound like the others', act: entry.markSound, show: entry.isChoice.value, desk: false },
-  { key: '+', text: `rest of the station looks right (${entry.leftInBulk.value.length})`, act: entry.markRest, show: entry.leftInBulk.value.length > 0, desk: false },
-  { key: '−', text: 'not seen', act: entry.askNotSeen, show: true, desk: false },
-  { key: '/', text: 'does not apply', act: entry.doesNotApply, show: true, desk: false },
-  { key: 'Alt N', text: 'note', act: () => emit('note'), show: true, desk: true },
-  { key: 'Alt P', text: 'picture', act: () => emit('picture'), show: true, desk: true },
-  { key: '⌫', text: 'back', act: entry.back, show: true, desk: true },
-  { key: 'Ctrl Z', text: 'undo', act: entry.undo, show: true, desk: true },
+  { key: '=', text: 'same', says: 'Same as the last reading', act: entry.repeatLast, show: true, desk: false, phone: '' },
+  { key: '.', text: 'sound', says: 'Sound like the others', act: entry.markSound, show: entry.isChoice.value, desk: false, phone: '' },
+  { key: '+', text: `rest right (${entry.leftInBulk.value.length})`, says: `The rest of the station looks right (${entry.leftInBulk.value.length})`, act: entry.markRest, show: entry.leftInBulk.value.length > 0, desk: false, phone: '' },
+  { key: '−', text: 'not seen', says: 'Not seen, with a reason', act: entry.askNotSeen, show: true, desk: false, phone: '' },
+  { key: '/', text: 'not there', says: 'Does not apply', act: entry.doesNotApply, show: true, desk: false, phone: '' },
+  { key: 'Alt N', text: 'note', says: 'Note', act: () => emit('note'), show: true, desk: true, phone: '' },
+  { key: 'Alt P', text: 'picture', says: 'Picture', act: () => emit('picture'), show: true, desk: true, phone: '' },
+  { key: '⌫', text: 'back', says: 'Back to the place before', act: entry.back, show: true, desk: true, phone: '' },
+  { key: 'Ctrl Z', text: 'undo', says: 'Undo the last reading', act: entry.undo, show: true, desk: true, phone: '↶' },
 ])
 
 const splitWords = computed(() => {
@@ -91,6 +91,11 @@ const splitWords = computed(() => {
   return `${first?.raw.join(' · ')} here, ${to}${plan.moved ? `; the ${counted(plan.moved, 'place')} typed after it ${plan.moved === 1 ? 'moves' : 'move'} one on` : ''}.`
 })
 
+/** The keypad a phone shows: figures where a figure is wanted, but for inches, which have fractions, and for words. */
+const inputmode = computed(() => {
+  if (entry.notSeen.value || ['note', 'interval'].includes(props.check.kind) || unit.value === 'in') return 'text'
+  return entry.isChoice.value ? 'numeric' : 'decimal'
+})
 /** A column is looked at first; a single figure is typed as it is. */
 function paste(event: ClipboardEvent): void {
   if (entry.paste(event.clipboardData?.getData('text') ?? '')) event.preventDefault()
@@ -123,7 +128,7 @@ function use(text: string): void {
         </div>
         <div class="fieldline">
           <span v-for="(value, i) in entry.done.value" :key="i" class="done">{{ value }}</span>
-          <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value || check.kind === 'note' || check.kind === 'interval' }" autocapitalize="none" spellcheck="false" :inputmode="entry.isChoice.value ? 'numeric' : 'text'" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="keys" @paste="paste" />
+          <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value || check.kind === 'note' || check.kind === 'interval' }" autocapitalize="none" spellcheck="false" :inputmode="inputmode" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="keys" @paste="paste" />
           <span v-if="unit" class="unit">{{ unit }}</span>
           <Button v-if="!entry.isChoice.value || entry.notSeen.value" class="enter" label="Enter" @click="entry.enter" />
         </div>
@@ -152,27 +157,28 @@ function use(text: string): void {
     <slot name="verdict" />
     <slot />
     <p v-if="!readOnly" class="keys">
-      <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" @mousedown.prevent @click="item.act()"><kbd :class="{ desk: item.desk }">{{ item.key }}</kbd> {{ item.text }}</button>
+      <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" :aria-label="item.says" :title="item.says" @mousedown.prevent :class="{ desk: item.desk && !item.phone }" @click="item.act()"><kbd :class="{ desk: item.desk }">{{ item.key }}</kbd><kbd v-if="item.phone" class="phone">{{ item.phone }}</kbd> {{ item.text }}</button>
     </p>
     <details v-if="!readOnly && !entry.isChoice.value && ['measure', 'count'].includes(check.kind)" class="gauge"><summary>Simulated gauge</summary><GaugePanel :walk-around="walkAround" :check="check.key" /></details>
   </section>
 </template>
 
 <style scoped>
-.hand { display: grid; gap: 8px; align-content: start; min-width: 0; }
+.hand { display: grid; gap: 6px; align-content: start; min-width: 0; }
 .about { display: grid; gap: 2px; }
 h2 { font-size: 1.35rem; }
 .chip.safety { color: var(--stop); font-weight: 600; }
 .chip { margin-left: 10px; padding: 1px 8px; border-radius: 10px; background: var(--sunk); font-size: 1rem; font-weight: 400; }
-.how { max-width: 76ch; }
+.how { line-height: 1.3; }
 .link { border: 0; background: none; padding: 0; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; }
 .more { display: grid; gap: 4px; padding: 8px 12px; background: var(--surface); border-radius: var(--radius); }
-.care { display: flex; gap: 6px; align-items: flex-start; color: var(--quiet); }
+.care { display: flex; gap: 6px; align-items: flex-start; color: var(--quiet); line-height: 1.25; }
 .care svg { fill: none; stroke: var(--stop); stroke-width: 2.6; stroke-linecap: round; flex: none; margin-top: 4px; }
 .work { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px 16px; align-items: center; padding: 8px 16px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
 .ask { display: grid; gap: 6px; min-width: 0; }
-.choosing { grid-template-columns: auto 1fr; column-gap: 24px; align-items: center; }
-.choosing > .problem, .choosing > .choices { grid-column: 1 / -1; }
+.choosing { grid-template-columns: auto auto 1fr; column-gap: 20px; align-items: center; }
+.choosing > .choices { grid-column: 1 / -1; }
+.picture:has(+ .question), .choosing + .picture { width: 180px; }
 .choosing .field { width: 110px; }
 .where { font-size: 2.5rem; font-weight: 600; line-height: 1; }
 .fieldline { display: flex; align-items: center; gap: 8px; flex-wrap: wrap; }
@@ -186,19 +192,20 @@ h2 { font-size: 1.35rem; }
 .question { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; padding-top: 6px; border-top: 2px solid var(--accent); line-height: 1.25; }
 .question p { font-weight: 600; }
 .question :deep(.p-button) { min-height: var(--target); }
-.picture { margin: 0; width: 310px; }
-.choices { display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 6px; }
-.choices button { display: flex; align-items: center; gap: 8px; width: 100%; min-height: 48px; padding: 4px 12px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); text-align: left; cursor: pointer; }
+.picture { margin: 0; width: 276px; }
+.choices { display: grid; grid-template-columns: repeat(auto-fill, minmax(200px, 1fr)); gap: 4px 6px; }
+.choices button { display: flex; align-items: center; gap: 8px; width: 100%; min-height: 46px; padding: 2px 10px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); text-align: left; line-height: 1.15; cursor: pointer; }
 .choices button:hover { border-color: var(--ink); }
 .choices button.on, .feelers .on { border-color: var(--accent); background: var(--accent-soft); font-weight: 600; }
 .choices .mark { margin-left: auto; }
 .feelers { display: flex; gap: 6px; flex-wrap: wrap; }
 .feelers button { min-height: var(--target); padding: 0 12px; border: 1px solid var(--line); border-radius: var(--radius); background: none; cursor: pointer; }
-.gauge summary { color: var(--quiet); cursor: pointer; min-height: 32px; }
-.keys { display: flex; flex-wrap: wrap; gap: 2px 4px; }
+.gauge summary { color: var(--quiet); cursor: pointer; min-height: 24px; }
+.keys { display: flex; flex-wrap: wrap; gap: 0 2px; }
+.keys .phone { display: none; }
 .whole h2 { font-size: 1.75rem; line-height: 1.15; }
 .whole .where { font-size: 1.3rem; color: var(--quiet); }
-.keys button { min-height: var(--target); padding: 0 9px; border: 0; border-radius: var(--radius); background: none; cursor: pointer; color: var(--quiet); }
+.keys button { min-height: var(--target); padding: 0 6px; white-space: nowrap; border: 0; border-radius: var(--radius); background: none; cursor: pointer; color: var(--quiet); }
 .keys button:hover { background: var(--sunk); color: var(--ink); }
 @media (max-width: 1100px) { .work { grid-template-columns: minmax(0, 1fr); } .picture { width: min(330px, 100%); justify-self: center; } }
 @media (max-width: 700px) {
@@ -209,11 +216,15 @@ h2 { font-size: 1.35rem; }
   .hand { gap: 6px; }
   .about { display: contents; }
   .about > h2 { order: -2; }
-  .work, .hand > :deep(.verdicts) { order: -1; }
+  .work { order: -1; }
+  /* Above the field, so that the soft keyboard never hides it. */
+  .hand > :deep(.verdicts) { order: -2; }
+  .about > h2 { order: -3 !important; }
   .problem:empty { display: none; }
   .picture { max-width: 260px; }
-  .keys { position: sticky; bottom: 0; background: var(--paper); padding: 4px 0; justify-content: space-between; flex-wrap: nowrap; overflow-x: auto; }
-  .keys button { padding: 0 6px; white-space: nowrap; }
+  .keys { position: sticky; bottom: 0; display: grid; grid-auto-flow: column; grid-auto-columns: minmax(0, 1fr); gap: 2px; background: var(--paper); padding: 4px 0; }
+  .keys button { display: grid; justify-items: center; gap: 1px; padding: 2px 0; min-width: 44px; line-height: 1.1; font-size: 0.85rem; white-space: normal; }
   .keys .desk { display: none; }
+  .keys .phone { display: inline-block; }
 }
 </style>

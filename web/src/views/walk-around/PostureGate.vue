@@ -71,9 +71,9 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
     </ul>
     <div class="do">
       <button type="button" class="main" :class="{ holding }" @pointerdown="press" @pointerup="release" @pointerleave="release" @pointercancel="release" @contextmenu.prevent>
-        <span class="fill" aria-hidden="true"></span><span class="text">{{ posture.lock ? 'Locks are set, go on' : 'Understood, go on' }} <small>hold, or <kbd>l</kbd></small></span>
+        <span class="fill" aria-hidden="true"></span><span class="text">{{ posture.lock ? 'Locks are set, go on' : 'Understood, go on' }} <small>hold<span class="desk">, or <kbd>l</kbd></span></small></span>
       </button>
-      <Button severity="secondary" text label="Only look or correct (Esc)" @click="emit('look')" />
+      <Button severity="secondary" text label="Only look or correct" aria-keyshortcuts="Escape" @click="emit('look')" />
     </div>
     <p v-if="hint" class="hint" role="alert">{{ hint }}</p>
     <p class="quiet">{{ places }} {{ places === 1 ? 'place' : 'places' }} open in this posture. What you confirm is kept with your name and the time. The operator’s manual and local rules come first.</p>
@@ -100,6 +100,9 @@ ul { display: grid; gap: 4px; padding-left: 1.1em; list-style: disc; font-size: 
   .gate { padding: 12px 14px; gap: 8px; } h2 { font-size: 1.5rem; } .lock { font-size: 1.15rem; }
   /* Within the thumb, and never over the lines it confirms. */
   .do { position: sticky; bottom: 0; margin: 0 -14px; padding: 8px 14px; background: var(--surface); border-top: 1px solid var(--line); }
-  .main { flex: 1 1 100%; }
+  .do { flex-wrap: nowrap; gap: 4px; }
+  .main { flex: 1 1 auto; padding: 0 12px; font-size: 1.1rem; }
+  .do :deep(.p-button) { flex: 0 1 92px; padding: 0 4px; line-height: 1.1; }
+  .desk { display: none; }
 }
 </style>

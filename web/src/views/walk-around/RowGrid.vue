@@ -71,7 +71,7 @@ const lines = computed(() =>
 .note { display: flex; align-items: center; gap: 6px; color: var(--quiet); }
 .note .bar { width: 22px; height: 8px; }
 .side { align-self: center; font-weight: 600; color: var(--quiet); }
-.cell { min-height: 48px; padding: 2px; border: 1px solid var(--line); border-radius: 6px; background: var(--surface); display: grid; justify-items: center; align-content: center; gap: 1px; cursor: pointer; min-width: 0; }
+.cell { min-height: 44px; padding: 1px; border: 1px solid var(--line); border-radius: 6px; background: var(--surface); display: grid; justify-items: center; align-content: center; gap: 1px; cursor: pointer; min-width: 0; }
 .cell.open { background: none; border-style: dashed; border-color: var(--steel); }
 .cell.here { outline: 3px solid var(--accent); outline-offset: -1px; background: var(--accent-soft); }
 .cell.due, .cell.stop { border-color: currentColor; border-width: 2px; }
@@ -79,10 +79,11 @@ const lines = computed(() =>
 .text { line-height: 1; max-width: 100%; overflow: hidden; text-align: center; }
 .way { color: var(--quiet); line-height: 1; }
 .phone { display: none; font-weight: 400; color: var(--quiet); line-height: 1; }
-.running .line { grid-template-columns: repeat(auto-fill, minmax(48px, 1fr)); }
+.running .line { grid-template-columns: repeat(auto-fill, minmax(44px, 1fr)); }
 .running .side { grid-column: 1 / -1; }
 .running .phone { display: block; }
 .running .cell { min-height: 44px; }
+@media (max-height: 820px) { .note { display: none; } }
 @media (max-width: 700px) {
   .head, .side { display: none; }
   .line, .sided .line, .running .line { grid-template-columns: repeat(6, minmax(0, 1fr)); }

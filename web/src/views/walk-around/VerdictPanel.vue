@@ -56,7 +56,7 @@ const said = (place: Place): string => (place.ask ? place.ask : `${place.reason}
 <style scoped>
 .verdicts { display: grid; gap: 4px; min-width: 0; }
 .line { display: flex; gap: 8px; align-items: flex-start; padding: 2px 14px; border-left: 6px solid var(--line); line-height: 1.25; }
-.verdict { display: flex; gap: 12px; align-items: flex-start; min-height: 54px; padding: 6px 14px; border-left: 6px solid var(--line); background: var(--sunk); border-radius: var(--radius); font-size: 1.06rem; line-height: 1.3; }
+.verdict { display: flex; gap: 12px; align-items: flex-start; min-height: 48px; padding: 4px 14px; border-left: 6px solid var(--line); background: var(--sunk); border-radius: var(--radius); font-size: 1.06rem; line-height: 1.3; }
 .said { display: flex; flex-wrap: wrap; gap: 0 14px; flex: 1; }
 .said p { flex: 1 1 420px; }
 .said .overtaken { flex: 1 1 100%; font-style: italic; }
