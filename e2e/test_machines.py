@@ -64,7 +64,7 @@ def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Pag
             page.keyboard.type("3: 7, 21, 22")
             page.keyboard.press("Enter")
             continue
-        rest = page.get_by_role("button", name=re.compile(r"rest of the station looks right"))
+        rest = page.get_by_role("button", name=re.compile(r"rest right"))
         if rest.count() and checks[key]["bulk"] and not marked_in_bulk:
             marked_in_bulk = int(re.search(r"\((\d+)\)", rest.inner_text())[1])
             page.keyboard.press("+")
@@ -149,7 +149,7 @@ def test_going_to_another_posture_asks_for_its_locks_again(page: Page, sign_in):
     page.locator("#reading").wait_for()
     page.get_by_role("button", name=re.compile("Shields open, engine off")).first.click()
     expect(page.locator(".gate h2")).to_have_text("Shields open, engine off")
-    page.keyboard.press("Enter")
+    unlock(page)
     page.locator("#reading").wait_for()
     page.go_back()
     expect(page.locator(".gate h2")).to_have_text("Header raised, feeder lock engaged, engine off")

@@ -7,6 +7,7 @@ import { createApp } from 'vue'
 import { keepSending } from './api/outbox'
 import App from './app/App.vue'
 import { focus } from './app/focus'
+import { focusHeading, keepFocus } from './app/focusKeeper'
 import { router } from './app/router'
 import './app/theme'
 import { preset } from './design/preset'
@@ -14,6 +15,10 @@ import { preset } from './design/preset'
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content
 
 keepSending()
+keepFocus()
+router.afterEach((to, from) => {
+  if (to.name !== from.name || to.params.id !== from.params.id) setTimeout(focusHeading)
+})
 createApp(App)
   .use(createPinia())
   .use(router)

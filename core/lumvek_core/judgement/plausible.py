@@ -10,7 +10,7 @@ from ..errors import BadInput, two_of
 from ..units import MBAR_PER, MM_PER, System, Unit, show_length, show_mm
 from .rules import CountRule, DepthRule, EvenRule, SteppedRule, WearRule, WindowRule
 from .understand import FULL_WIDTH, Value, number_of
-from .words import pressure_unit, with_unit
+from .words import Words, pressure_unit
 
 READING_ERROR = 0.8
 """One standard deviation of a tape, mm; used where a check does not say better."""
@@ -78,7 +78,7 @@ def question(
         and (thou := next((text for text in typed if _THOU.fullmatch(text.strip())), ""))
     ):
         return Question(f"{thou} mm? Written like this it is usually inches. Did you mean {thou} in?", f"{thou.strip()} in")
-    span = believable(check, others)
+    say, span = Words(check, system), believable(check, others)
     judged = value.numbers[:1] if isinstance(check.rule, SteppedRule) else value.numbers
     for i, number in enumerate(judged):
         too_long = longest_mm is not None and number >= longest_mm
@@ -90,8 +90,8 @@ def question(
             if too_long:
                 beyond = f"Longer than the disc ({show_length(longest_mm or 0.0, system)})"
             elif isinstance(rule, WearRule):
-                beyond = f"When new it is {with_unit(check, rule.new, system)}"
-            return _ask(f"{with_unit(check, number, system)}? {beyond}.", split, typed, _instead(check, number, span, typed_in))
+                beyond = f"When new it is {say.figure(rule.new)}" if rule.new else "When new there is none"
+            return _ask(f"{say.figure(number)}? {beyond}.", split, typed, _instead(check, number, span, typed_in))
         if split:
             return _ask(f"{typed[i]}?", split, typed, "")
     return Question()

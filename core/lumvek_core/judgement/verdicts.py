@@ -244,5 +244,7 @@ def _choice(check: Check, value: Value) -> Verdict:
     facts = {"state": float(states.index(state)), "states": float(len(states))}
     if isinstance(check.rule, BearingRule) and state.action == "lubricate":
         return Verdict(state.severity, state.action, f"{state.name}: grease, turn, and feel again.", facts=facts)
-    said = f"{check.name}: {state.key}." if isinstance(check.rule, YesNoRule) else f"{state.name}."
+    said = f"{state.name}."
+    if isinstance(check.rule, YesNoRule):
+        said = f"{check.name}: {'in order' if state.severity == 'sound' else 'not in order'}."
     return Verdict(state.severity, state.action, said, facts=facts)

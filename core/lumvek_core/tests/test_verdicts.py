@@ -151,7 +151,7 @@ def test_a_broken_shank_stops_the_machine():
 
 
 def test_yes_and_no():
-    assert verdict("hub-nuts", "3", "no").reason == "Hub nuts on the right side: no."
+    assert verdict("hub-nuts", "3", "no").reason == "Hub nuts on the right side: not in order."
     assert (verdict("hub-nuts", "3", "no").action, verdict("hub-nuts", "3", "yes").severity) == ("adjust", "sound")
     assert verdict("coulter-below", "3", "yes").severity == "due"
 

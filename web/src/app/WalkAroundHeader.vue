@@ -1,9 +1,14 @@
 <script setup lang="ts">
 /** Which walk-around this is, and the ways through it. */
 import type { Schemas } from '@/api/client'
+import { useRoute } from 'vue-router'
+import { useTitle } from './title'
 import { date, PHASES } from './words'
 
-defineProps<{ id: string; machine: Schemas['MachineOut']; walkAround: Schemas['WalkAroundBrief']; headers?: string[] }>()
+const props = defineProps<{ id: string; machine: Schemas['MachineOut']; walkAround: Schemas['WalkAroundBrief']; headers?: string[]; place?: string }>()
+const route = useRoute()
+/** "Dunmere 12, opener discs" */
+useTitle(() => [props.machine.name, (props.place ?? String(route.meta.title ?? '')).toLowerCase()].filter(Boolean).join(', '))
 </script>
 
 <template>

@@ -136,7 +136,7 @@ onMounted(async () => {
                 <label :for="`words-${finding.place.position}`">{{ writing.choice === 'wait' ? 'Until when, or what' : 'Why not' }}</label>
                 <InputText :id="`words-${finding.place.position}`" v-model="writing.text" v-focus :invalid="!!writing.problem" />
                 <p v-if="writing.problem" class="problem" role="alert">{{ writing.problem }}</p>
-                <Button type="submit" size="small" :label="writing.choice === 'wait' ? 'Wait' : 'Decline'" /> <Button size="small" text severity="secondary" label="Cancel" @click="writing.key = ''" />
+                <Button type="submit" size="small" :label="writing.choice === 'wait' ? 'Wait' : 'Decline'" /> <Button size="small" text severity="secondary" label="Cancel" data-out @click="writing.key = ''" />
               </form>
             </div>
           </li>

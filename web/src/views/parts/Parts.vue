@@ -72,7 +72,7 @@ onMounted(() => run(fetchParts()))
                 <form v-if="declining.slot === row.part.slot + row.part.side" class="words" @submit.prevent="submit(row.part, row.open)">
                   <label :for="`why-${row.part.slot}`">Why leave it out?</label>
                   <InputText :id="`why-${row.part.slot}`" v-model="declining.reason" v-focus :invalid="!!declining.problem" />
-                  <Button type="submit" size="small" label="Leave out" /><Button size="small" text severity="secondary" label="Cancel" @click="declining.slot = ''" />
+                  <Button type="submit" size="small" label="Leave out" /><Button size="small" text severity="secondary" label="Cancel" data-out @click="declining.slot = ''" />
                   <p v-if="declining.problem" class="problem" role="alert">{{ declining.problem }}</p>
                 </form>
               </td>

@@ -88,7 +88,7 @@ async function setFeeler(name: string, thickness: string): Promise<void> {
                   <InputText v-model="edit.text" v-focus :aria-label="`${check.name}: ${figure.name}`" :placeholder="figure.shown" :invalid="!!edit.problem" @keydown.esc="edit.key = ''" />
                   <select v-model="edit.source" aria-label="Where the figure comes from"><option value="manual">Operator’s manual</option><option value="shop">This shop</option></select>
                   <InputText v-model="edit.note" aria-label="Page, or who measured" placeholder="Page, or who measured" />
-                  <Button type="submit" size="small" label="Keep" /><Button size="small" text severity="secondary" label="Cancel" @click="edit.key = ''" />
+                  <Button type="submit" size="small" label="Keep" /><Button size="small" text severity="secondary" label="Cancel" data-out @click="edit.key = ''" />
                   <p v-if="edit.problem" class="problem" role="alert">{{ edit.problem }}</p>
                 </form>
                 <template v-else-if="rules.may_change">

@@ -13,7 +13,7 @@ const emit = defineEmits<{ submit: []; cancel: [] }>()
     <label for="end-reason">{{ ask }}</label>
     <InputText id="end-reason" v-model="reason" v-focus maxlength="300" :invalid="!!problem" />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <div class="acts"><Button type="submit" :label="label" /><Button text severity="secondary" label="Cancel" @click="emit('cancel')" /></div>
+    <div class="acts"><Button type="submit" :label="label" /><Button text severity="secondary" label="Cancel" data-out @click="emit('cancel')" /></div>
   </form>
 </template>
 

@@ -84,7 +84,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
                 <form v-else-if="typing.key === line.key" class="find" @submit.prevent="keepNumber(line)">
                   <InputText v-model="typing.number" v-focus :aria-label="`Part number of ${line.name}`" placeholder="Part number" :invalid="at.field === 'number'" />
                   <label>packs of <input v-model.number="typing.pack" type="number" min="1" max="1000" class="pack" /></label>
-                  <Button type="submit" label="Keep" /><Button text severity="secondary" label="Cancel" @click="typing.key = ''" />
+                  <Button type="submit" label="Keep" /><Button text severity="secondary" label="Cancel" data-out @click="typing.key = ''" />
                 </form>
                 <small v-if="line.note">{{ line.note }}</small>
                 <label v-if="line.alternatives.length && buys" class="other">Fit <select :value="line.number" @change="choose(line, ($event.target as HTMLSelectElement).value)"><option v-for="other in line.alternatives" :key="other.number" :value="other.number">{{ other.kind_name }}: {{ other.number }}{{ other.life !== 1 ? `, life × ${other.life}` : '' }}{{ other.price ? `, ${other.price} ${data.terms.currency}` : '' }}</option></select></label>

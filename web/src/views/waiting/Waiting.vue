@@ -111,7 +111,7 @@ function submit(entry: Entry): void {
               <label :for="`word-${entry.uuid}`">{{ form.what === 'reopen' ? 'Why is the walk-around opened again? It becomes a new version, and its report says so.' : 'Why is it discarded?' }}</label>
               <InputText :id="`word-${entry.uuid}`" v-model="form.word" v-focus maxlength="300" :invalid="!!form.problem" />
               <Button type="submit" size="small" :label="form.what === 'reopen' ? 'Open again' : 'Discard'" />
-              <Button size="small" text severity="secondary" label="Cancel" @click="form.uuid = ''" />
+              <Button size="small" text severity="secondary" label="Cancel" data-out @click="form.uuid = ''" />
             </form>
             <p v-if="form.problem && (form.uuid === entry.uuid || !form.uuid)" class="problem" role="alert">{{ form.problem }}</p>
           </div>

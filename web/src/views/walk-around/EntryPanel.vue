@@ -157,7 +157,7 @@ function use(text: string): void {
     <slot name="verdict" />
     <slot />
     <p v-if="!readOnly" class="keys">
-      <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" :aria-label="item.says" :title="item.says" @mousedown.prevent :class="{ desk: item.desk && !item.phone }" @click="item.act()"><kbd :class="{ desk: item.desk }">{{ item.key }}</kbd><kbd v-if="item.phone" class="phone">{{ item.phone }}</kbd> {{ item.text }}</button>
+      <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" :title="item.says" @mousedown.prevent :class="{ desk: item.desk && !item.phone }" @click="item.act()"><kbd :class="{ desk: item.desk }">{{ item.key }}</kbd><kbd v-if="item.phone" class="phone">{{ item.phone }}</kbd> {{ item.text }}</button>
     </p>
     <details v-if="!readOnly && !entry.isChoice.value && ['measure', 'count'].includes(check.kind)" class="gauge"><summary>Simulated gauge</summary><GaugePanel :walk-around="walkAround" :check="check.key" /></details>
   </section>

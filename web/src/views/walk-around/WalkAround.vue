@@ -164,7 +164,7 @@ function alt(event: KeyboardEvent): void {
   <p v-if="state.problem.value && !data" class="trouble" role="alert">{{ state.problem.value }} <Button label="Try again" severity="secondary" @click="state.load()" /></p>
   <p v-else-if="!data || !checkKey" class="trouble quiet" role="status">Reading the walk-around …</p>
   <div v-else :class="{ far }" :style="{ '--bars': `${bars}px` }">
-    <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)"><QuestionLine v-if="data.may_record" :entry="entry" /></WalkAroundHeader>
+    <WalkAroundHeader :id="id" :place="stationNames.get(check.station)" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)"><QuestionLine v-if="data.may_record" :entry="entry" /></WalkAroundHeader>
     <MachineMap class="big-map" :stations="data.stations" :current="check.station" @go="goStation" />
     <StopBar :stops="stops" :notes="notesHere" :hand-over="data.may_record ? data.hand_over : null" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @closed="closed" />
     <div class="columns">

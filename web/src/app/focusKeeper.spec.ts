@@ -1,0 +1,61 @@
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { focusHeading, keepFocus } from './focusKeeper'
+
+const frame = () => new Promise((resolve) => setTimeout(resolve, 40))
+
+describe('focus is where the work goes on', () => {
+  beforeAll(() => {
+    // jsdom lays nothing out: everything counts as visible.
+    Element.prototype.getClientRects = () => [{}] as unknown as DOMRectList
+    keepFocus()
+  })
+  beforeEach(() => (document.body.innerHTML = '<main id="main"><ul><li id="a"><button>Do it</button></li><li id="b"><button>Wait</button></li></ul><a href="#x">Else</a></main>'))
+
+  it('goes to what stands there now when a row has been dealt with', async () => {
+    document.querySelector<HTMLElement>('#a button')!.focus()
+    document.querySelector('#a')!.remove()
+    await frame()
+    expect(document.activeElement?.textContent).toBe('Wait')
+  })
+
+  it('goes to the one before where the last row has gone, and further out where the list is empty', async () => {
+    document.querySelector<HTMLElement>('#b button')!.focus()
+    document.querySelector('#b')!.remove()
+    await frame()
+    expect(document.activeElement?.textContent).toBe('Do it')
+    document.querySelector('ul')!.remove()
+    await frame()
+    expect(document.activeElement?.textContent).toBe('Else')
+  })
+
+  it('takes nothing from whoever has put it elsewhere', async () => {
+    document.querySelector<HTMLElement>('#a button')!.focus()
+    document.querySelector<HTMLElement>('a')!.focus()
+    document.querySelector('#a')!.remove()
+    await frame()
+    expect(document.activeElement?.textContent).toBe('Else')
+  })
+
+  it('goes to the heading of a screen that comes late, unless the screen has a field to type in', async () => {
+    document.body.innerHTML = '<main id="main"></main>'
+    focusHeading()
+    document.querySelector('#main')!.innerHTML = '<h1>Machines</h1>'
+    await frame()
+    expect(document.activeElement?.textContent).toBe('Machines')
+    document.body.innerHTML = '<main id="main"></main>'
+    focusHeading()
+    document.querySelector('#main')!.innerHTML = '<input id="reading">'
+    document.querySelector<HTMLElement>('#reading')!.focus()
+    document.querySelector('#main')!.insertAdjacentHTML('beforeend', '<h1>Late</h1>')
+    await frame()
+    expect(document.activeElement?.id).toBe('reading')
+  })
+
+  it('takes the way out of a small form with Esc', () => {
+    document.body.innerHTML = '<form><input><button type="button" data-out>Cancel</button></form>'
+    let out = 0
+    document.querySelector('button')!.addEventListener('click', () => (out += 1))
+    document.querySelector('input')!.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true, cancelable: true }))
+    expect(out).toBe(1)
+  })
+})

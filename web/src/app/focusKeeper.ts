@@ -1,0 +1,72 @@
+/**
+ * Focus is where the work goes on. Where what had it is gone from the page (a form that closed, a row that was dealt with), it goes to the
+ * nearest thing that stands there now; after a change of screen, to the main heading. Esc takes the way out of a small form.
+ */
+const REACHABLE = 'a[href], button:not([disabled]), input:not([disabled]):not([type=hidden]), select:not([disabled]), textarea:not([disabled]), summary, [tabindex="0"]'
+
+/** Each element from the focused one up to the page, with its place among its siblings, as it was when the focus came there. */
+let chain: { element: Element; index: number }[] = []
+
+function remember(event: FocusEvent): void {
+  chain = []
+  for (let element = event.target as Element | null; element && element !== document.body; element = element.parentElement) {
+    chain.push({ element, index: element.parentElement ? [...element.parentElement.children].indexOf(element) : 0 })
+  }
+}
+
+const visible = (element: HTMLElement): boolean => element.getClientRects().length > 0
+const first = (within: Element): HTMLElement | undefined => [...within.querySelectorAll<HTMLElement>(REACHABLE)].find((element) => visible(element) && element.tabIndex >= 0)
+
+/** The first thing to reach at, or right after, the place in `home` where the lost one stood; else anything in it. */
+function nearest(home: Element, index: number): HTMLElement | undefined {
+  const children = [...home.children]
+  for (const child of [...children.slice(index), ...children.slice(0, index).reverse()]) {
+    const own = child instanceof HTMLElement && child.matches(REACHABLE) && visible(child) ? child : first(child)
+    if (own) return own
+  }
+  return undefined
+}
+
+function keep(): void {
+  const lost = chain[0]
+  if (!lost || lost.element.isConnected || (document.activeElement && document.activeElement !== document.body)) return
+  const at = chain.findIndex((one) => one.element.isConnected)
+  const home = chain[at]?.element
+  const index = chain[at - 1]?.index ?? 0
+  chain = []
+  const next = home && nearest(home, index)
+  next?.focus({ preventScroll: true })
+}
+
+/** The heading of a screen that has just come, or what it has put the focus on itself. */
+let waiting: MutationObserver | undefined
+export function focusHeading(): void {
+  waiting?.disconnect()
+  const main = document.getElementById('main')
+  if (!main) return
+  const before = document.activeElement
+  const look = (): boolean => {
+    // The screen, or the person, has put it somewhere.
+    if (document.activeElement !== before && document.activeElement !== document.body) return true
+    const heading = main.querySelector<HTMLElement>('h1, h2')
+    if (!heading) return false
+    if (!heading.hasAttribute('tabindex')) heading.tabIndex = -1
+    heading.focus({ preventScroll: true })
+    return true
+  }
+  if (look()) return
+  waiting = new MutationObserver(() => look() && waiting?.disconnect())
+  waiting.observe(main, { childList: true, subtree: true })
+}
+
+export function keepFocus(): void {
+  document.addEventListener('focusin', remember)
+  new MutationObserver(() => setTimeout(keep, 16)).observe(document.body, { childList: true, subtree: true })
+  document.addEventListener('keydown', (event) => {
+    if (event.key !== 'Escape' || event.defaultPrevented || !(event.target instanceof Element)) return
+    const out = event.target.closest('form')?.querySelector<HTMLElement>('[data-out]')
+    if (!out) return
+    event.preventDefault()
+    out.click()
+  })
+}
