@@ -1,14 +1,16 @@
-import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { focusHeading, keepFocus } from './focusKeeper'
 
 const frame = () => new Promise((resolve) => setTimeout(resolve, 40))
 
 describe('focus is where the work goes on', () => {
+  let stop = (): void => undefined
   beforeAll(() => {
     // jsdom lays nothing out: everything counts as visible.
     Element.prototype.getClientRects = () => [{}] as unknown as DOMRectList
-    keepFocus()
+    stop = keepFocus()
   })
+  afterAll(() => stop())
   beforeEach(() => (document.body.innerHTML = '<main id="main"><ul><li id="a"><button>Do it</button></li><li id="b"><button>Wait</button></li></ul><a href="#x">Else</a></main>'))
 
   it('goes to what stands there now when a row has been dealt with', async () => {

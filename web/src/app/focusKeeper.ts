@@ -59,9 +59,15 @@ export function focusHeading(): void {
   waiting.observe(main, { childList: true, subtree: true })
 }
 
-export function keepFocus(): void {
+/** Returns what ends it. */
+export function keepFocus(): () => void {
+  let soon: ReturnType<typeof setTimeout> | undefined
   document.addEventListener('focusin', remember)
-  new MutationObserver(() => setTimeout(keep, 16)).observe(document.body, { childList: true, subtree: true })
+  const observer = new MutationObserver(() => {
+    clearTimeout(soon)
+    soon = setTimeout(keep, 16)
+  })
+  observer.observe(document.body, { childList: true, subtree: true })
   document.addEventListener('keydown', (event) => {
     if (event.key !== 'Escape' || event.defaultPrevented || !(event.target instanceof Element)) return
     const out = event.target.closest('form')?.querySelector<HTMLElement>('[data-out]')
@@ -69,4 +75,8 @@ export function keepFocus(): void {
     event.preventDefault()
     out.click()
   })
+  return () => {
+    clearTimeout(soon)
+    observer.disconnect()
+  }
 }
