@@ -94,5 +94,10 @@ button.stop:hover { background: var(--sunk); }
   .map:not(.small) .name { white-space: normal; min-height: 2.3em; }
   .small .state { flex-direction: column; gap: 0; min-height: 2.8em; }
   .small .name { display: none; }
+  /* Too many for figures beside each other: the marks alone, the figures stand in the line below. */
+  .small.many .state { min-height: 0; font-size: 0; gap: 2px; }
+  .small.many .state > .quiet { display: none; }
+  .small.many .sign { width: 20px; height: 16px; }
+  .small.many .stop { padding: 0 1px; }
 }
 </style>

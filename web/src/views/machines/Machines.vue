@@ -55,6 +55,7 @@ onMounted(load)
           <p class="sum">
             <span v-for="item in card.found" :key="item.severity" :class="`sev-${item.severity}`"><SeverityMark :severity="item.severity" wordless /> <b>{{ item.count }}</b> {{ WORDS[item.severity].toLowerCase() }}</span>
           </p>
+          <p v-if="card.earlier.length" class="earlier quiet">Earlier: <a v-for="old in card.earlier" :key="old.id" :href="`/walk-arounds/${old.id}/report`">{{ (PHASES[old.phase] ?? old.phase).toLowerCase() }}, {{ date(old.started_at) }}</a></p>
         </template>
         <p v-else class="quiet">Not begun: no walk-around yet.</p>
         <p v-if="card.sum.stop" class="stop"><SeverityMark severity="stop" wordless /> <b>Do not run or drive it.</b></p>
@@ -62,16 +63,15 @@ onMounted(load)
       <div class="next">
         <template v-if="card.newest">
           <Button v-if="card.running && mayInspect" class="main" label="Continue walk-around" @click="router.push({ name: 'walk-around', params: { id: card.newest.id } })" />
-          <Button v-else-if="mayInspect" class="main" label="Start walk-around" @click="start(card.machine.id)" />
+          <Button v-else-if="mayInspect" class="main" label="New walk-around" @click="start(card.machine.id)" />
           <p class="links">
             <RouterLink v-if="!card.running || !mayInspect" :to="{ name: 'walk-around', params: { id: card.newest.id } }">Readings</RouterLink>
             <RouterLink :to="{ name: 'findings', params: { id: card.newest.id } }">Findings</RouterLink>
             <RouterLink :to="{ name: 'parts', params: { id: card.newest.id } }">Parts</RouterLink>
             <a :href="`/walk-arounds/${card.newest.id}/report`">Report</a>
           </p>
-          <p v-for="old in card.earlier" :key="old.id" class="links quiet"><a :href="`/walk-arounds/${old.id}/report`">Earlier: {{ (PHASES[old.phase] ?? old.phase).toLowerCase() }}, {{ date(old.started_at) }}</a></p>
         </template>
-        <Button v-else-if="mayInspect" class="main" label="Start walk-around" @click="start(card.machine.id)" />
+        <Button v-else-if="mayInspect" class="main" label="New walk-around" @click="start(card.machine.id)" />
       </div>
     </article>
     <nav class="phone" aria-label="Look up"><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules and limits</RouterLink></nav>
@@ -79,9 +79,9 @@ onMounted(load)
 </template>
 
 <style scoped>
-.page { max-width: 1240px; margin: 0 auto; padding: 20px; display: grid; gap: var(--gap); }
+.page { max-width: 1240px; margin: 0 auto; padding: 14px 20px 20px; display: grid; gap: 12px; }
 .card {
-  display: grid; grid-template-columns: 250px minmax(0, 1fr) 230px; gap: 24px; align-items: start; padding: 18px 20px;
+  display: grid; grid-template-columns: 250px minmax(0, 1fr) 230px; gap: 24px; align-items: start; padding: 12px 20px;
   background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); box-shadow: var(--shadow);
 }
 .card h2 { font-size: 1.4rem; }
@@ -92,12 +92,13 @@ onMounted(load)
 .stop { color: var(--stop); }
 .card h2 a { color: var(--ink); text-decoration: none; }
 .card h2 a:hover { text-decoration: underline; }
-.sum { display: flex; flex-wrap: wrap; gap: 4px 18px; margin-top: 6px; }
+.sum { display: flex; flex-wrap: wrap; gap: 4px 18px; }
 .next { display: grid; gap: 4px; }
 .main { min-height: 48px; }
 .links { display: flex; flex-wrap: wrap; gap: 0 18px; }
 .links a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; }
-.links.quiet a { font-weight: 400; min-height: 32px; }
+.earlier { display: flex; flex-wrap: wrap; gap: 0 14px; align-items: center; }
+.earlier a { display: inline-flex; align-items: center; min-height: 32px; color: inherit; }
 .problem { color: var(--stop); font-weight: 600; }
 @media (max-width: 900px) {
   .card { grid-template-columns: minmax(0, 1fr); gap: 12px; padding: 14px; }

@@ -120,7 +120,7 @@ function use(text: string): void {
       <p class="care"><svg viewBox="0 0 16 16" width="15" height="15" aria-hidden="true"><path d="M8 1.5v8M8 12.4v1.8" /></svg><span><b>{{ postureName }}{{ held ? ', confirmed' : '' }}.</b> {{ [posture?.lock ? posture.lock + '.' : '', ...check.hazards].join(' ') }}</span></p>
     </div>
 
-    <div class="work">
+    <div v-if="!readOnly || check.drawing" class="work">
       <form v-if="!readOnly" class="ask" :class="{ choosing: entry.isChoice.value && !entry.notSeen.value }" autocomplete="off" @submit.prevent>
         <label class="where" for="reading" aria-live="polite">{{ entry.label.value }}</label>
         <div v-if="check.feelers.length && !entry.notSeen.value" class="feelers" role="radiogroup" aria-label="Feeler used">
