@@ -79,7 +79,7 @@ def test_a_counter_that_runs_back_is_asked_about_and_a_meter_exchanged(page: Pag
     accessible(page)
     counter.get_by_role("button", name="The meter was exchanged").click()
     counter.get_by_label("The old meter stood at").fill("3061")
-    counter.get_by_role("button", name="Keep").click()
+    counter.get_by_role("button", name="Save").click()
     expect(counter).to_contain_text("3061 ha")
     expect(page.get_by_text("Meter exchanged: 3061 ha")).to_be_visible()
 
@@ -90,7 +90,7 @@ def test_a_service_is_kept_the_list_is_ticked_and_a_note_comes_up_in_the_walk_ar
     page.goto(f"/machines/{number}/logbook")
     services = page.get_by_role("region", name="Services")
     services.get_by_role("button", name="Done: Parallel arm bolts torqued").click()
-    services.get_by_role("button", name="Keep").click()
+    services.get_by_role("button", name="Save").click()
     expect(services.get_by_role("listitem").filter(has_text="Parallel arm bolts")).to_contain_text("120 ha left")
     away = page.get_by_role("region", name=re.compile("^Put away"))
     box = away.get_by_role("checkbox").first
@@ -100,7 +100,7 @@ def test_a_service_is_kept_the_list_is_ticked_and_a_note_comes_up_in_the_walk_ar
     page.get_by_role("textbox", name="What was odd").fill("Row 2 squealed at the closing wheel")
     page.locator("input[type=file]").set_input_files(PICTURE)
     page.get_by_role("combobox", name="Comes up again at").select_option(label="Closing")
-    page.locator("form").filter(has_text="What was odd").get_by_role("button", name="Keep").click()
+    page.locator("form").filter(has_text="What was odd").get_by_role("button", name="Save").click()
     entry = page.get_by_role("listitem").filter(has_text="Row 2 squealed at the closing wheel")
     expect(entry.get_by_role("img")).to_be_visible()
     page.get_by_label("Search the logbook").fill("squealed")

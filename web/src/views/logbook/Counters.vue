@@ -48,7 +48,7 @@ async function withdraw(reading: string): Promise<void> {
         <label class="unseen" for="shown">The meter shows, in {{ data.unit }}</label>
         <InputText id="shown" v-model="typed.shown" class="short" inputmode="decimal" :placeholder="`meter shows, ${typed.unit || data.unit}`" :invalid="at.field === 'shown'" />
         <select v-if="data.two" v-model="typed.unit" aria-label="Which meter"><option value="">h</option><option value="ha">ha</option></select>
-        <Button type="submit" label="Keep" severity="secondary" :disabled="at.busy" />
+        <Button type="submit" label="Save" severity="secondary" :disabled="at.busy" />
         <Button v-if="data.telematics" text severity="secondary" label="Ask its modem" :disabled="at.busy" @click="modem" />
         <label v-if="typed.exchanged" class="wide">The old meter stood at <InputText v-model="typed.old" class="short" inputmode="decimal" placeholder="if known" :invalid="at.field === 'old_shown'" /></label>
       </form>

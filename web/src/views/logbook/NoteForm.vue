@@ -53,7 +53,7 @@ onBeforeUnmount(outbox.on({ answered: (entry, notes) => {
     <Textarea v-model="note.text" rows="2" maxlength="500" aria-label="What was odd" placeholder="In your own words, while it is fresh" :invalid="at.field === 'text'" />
     <div class="tools">
       <label class="grow">Comes up again at <select v-model="note.station"><option value="">the station it names</option><option v-for="one in stations" :key="one.key" :value="one.key">{{ one.name }}</option></select></label>
-      <Button type="button" severity="secondary" label="Picture" @click="file?.click()" /><Button type="submit" label="Keep" :disabled="at.busy" />
+      <Button type="button" severity="secondary" label="Picture" @click="file?.click()" /><Button type="submit" label="Save" :disabled="at.busy" />
     </div>
     <input ref="file" class="unseen" type="file" accept="image/*" multiple tabindex="-1" aria-label="Pictures" @change="pick" />
     <p v-if="note.pictures.length" class="quiet">{{ note.pictures.map((one) => one.name).join(', ') }} <button type="button" class="link" @click="note.pictures = []">leave out</button></p>

@@ -104,7 +104,7 @@ async function keepNote(): Promise<void> {
           <p v-for="one in info.notes" :key="one.uuid" class="noted">{{ one.text }} <span class="quiet"><template v-if="one.station_name">{{ one.station_name }}. </template>{{ one.by }}, {{ date(one.at) }}. Open until its cause is found.</span></p>
           <form v-if="session.me?.role !== 'owner'" class="note" @submit.prevent="keepNote">
             <InputText v-model="note.text" maxlength="500" aria-label="What the operator noticed" placeholder="In the operator’s own words" :invalid="!!note.problem" />
-            <Button type="submit" severity="secondary" label="Keep" />
+            <Button type="submit" severity="secondary" label="Save" />
           </form>
           <p v-if="note.problem" class="problem" role="alert">{{ note.problem }}</p>
           <p class="quiet">With a picture, or for a certain station: in the <RouterLink :to="{ name: 'logbook', params: { id } }">logbook</RouterLink>.</p>

@@ -74,7 +74,7 @@ onMounted(load)
         <Button v-else-if="mayInspect" class="main" label="New walk-around" @click="start(card.machine.id)" />
       </div>
     </article>
-    <nav class="phone" aria-label="Look up"><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules and limits</RouterLink></nav>
+    <nav class="phone" aria-label="Look up"><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink></nav>
   </section>
 </template>
 

@@ -62,7 +62,7 @@ async function setFeeler(name: string, thickness: string): Promise<void> {
 
 <template>
   <section class="page">
-    <header><h1>Rules and limits</h1><p class="quiet">Limits come from the shipped starting values, then the shop’s schools, then the model’s manual, then the shop’s own. A change holds for walk-arounds that begin after it; finished ones keep the values they were judged by.</p></header>
+    <header><h1>Rules</h1><p class="quiet">Limits come from the shipped starting values, then the shop’s schools, then the model’s manual, then the shop’s own. A change holds for walk-arounds that begin after it; finished ones keep the values they were judged by.</p></header>
     <nav class="tabs" aria-label="Rules"><RouterLink v-for="one in TABS" :key="one.key" :to="{ query: { ...route.query, tab: one.key } }" :class="{ on: tab === one.key }" :aria-current="tab === one.key ? 'page' : undefined">{{ one.name }}</RouterLink></nav>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p v-if="!rules && !problem" class="quiet" role="status">Reading the rules …</p>
@@ -88,7 +88,7 @@ async function setFeeler(name: string, thickness: string): Promise<void> {
                   <InputText v-model="edit.text" v-focus :aria-label="`${check.name}: ${figure.name}`" :placeholder="figure.shown" :invalid="!!edit.problem" @keydown.esc="edit.key = ''" />
                   <select v-model="edit.source" aria-label="Where the figure comes from"><option value="manual">Operator’s manual</option><option value="shop">This shop</option></select>
                   <InputText v-model="edit.note" aria-label="Page, or who measured" placeholder="Page, or who measured" />
-                  <Button type="submit" size="small" label="Keep" /><Button size="small" text severity="secondary" label="Cancel" data-out @click="edit.key = ''" />
+                  <Button type="submit" size="small" label="Save" /><Button size="small" text severity="secondary" label="Cancel" data-out @click="edit.key = ''" />
                   <p v-if="edit.problem" class="problem" role="alert">{{ edit.problem }}</p>
                 </form>
                 <template v-else-if="rules.may_change">
@@ -115,7 +115,7 @@ async function setFeeler(name: string, thickness: string): Promise<void> {
       <p>Contact found with a card, with folded paper and with single paper agrees once the thickness is counted. Measure yours with a caliper over ten sheets.</p>
       <table><thead><tr><th>Feeler</th><th class="n">Thickness</th><th></th></tr></thead><tbody><tr v-for="one in rules.feelers" :key="one.id"><td>{{ one.name }}</td><td class="n"><b>{{ one.thickness_mm }} mm</b></td><td><Button v-if="rules.may_change" size="small" text severity="secondary" label="Remove" :aria-label="`Remove ${one.name}`" @click="setFeeler(one.name, '')" /></td></tr></tbody></table>
       <form v-if="rules.may_change" class="edit" @submit.prevent="setFeeler(feeler.name, feeler.thickness)">
-        <InputText v-model="feeler.name" maxlength="30" aria-label="Name of the feeler" placeholder="Name, as card" /> <InputText v-model="feeler.thickness" aria-label="Thickness" placeholder="Thickness, as 0.28 mm" :invalid="!!feeler.problem" /> <Button type="submit" label="Keep" :disabled="!feeler.name.trim()" />
+        <InputText v-model="feeler.name" maxlength="30" aria-label="Name of the feeler" placeholder="Name, as card" /> <InputText v-model="feeler.thickness" aria-label="Thickness" placeholder="Thickness, as 0.28 mm" :invalid="!!feeler.problem" /> <Button type="submit" label="Save" :disabled="!feeler.name.trim()" />
         <p v-if="feeler.problem" class="problem" role="alert">{{ feeler.problem }}</p>
       </form>
     </div>

@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
+import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date, inDays } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
@@ -58,7 +59,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
     <p v-if="!data && !at.problem" class="quiet" role="status">Reading the list …</p>
     <template v-if="data">
       <header class="tools">
-        <div class="grow"><h1>{{ toOrder ? `${toOrder} parts to order` : 'Nothing to order' }}</h1><p class="quiet">{{ data.lines.length }} parts for {{ data.machines.length }} machines<template v-if="numberless">, {{ numberless }} without a number</template></p></div>
+        <div class="grow"><h1>Parts list</h1><p class="quiet"><b>{{ toOrder ? `${counted(toOrder, 'part')} to order` : 'Nothing to order' }}.</b> {{ data.lines.length }} parts for {{ data.machines.length }} machines<template v-if="numberless">, {{ numberless }} without a number</template></p></div>
         <a href="/supply/list.csv">CSV</a><a href="/supply/list.xlsx">XLSX</a>
         <RouterLink v-if="buys && toOrder" :to="{ name: 'sourcing' }" class="go p-button">Plan where to get them</RouterLink>
       </header>
@@ -84,7 +85,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
                 <form v-else-if="typing.key === line.key" class="find" @submit.prevent="keepNumber(line)">
                   <InputText v-model="typing.number" v-focus :aria-label="`Part number of ${line.name}`" placeholder="Part number" :invalid="at.field === 'number'" />
                   <label>packs of <input v-model.number="typing.pack" type="number" min="1" max="1000" class="pack" /></label>
-                  <Button type="submit" label="Keep" /><Button text severity="secondary" label="Cancel" data-out @click="typing.key = ''" />
+                  <Button type="submit" label="Save" /><Button text severity="secondary" label="Cancel" data-out @click="typing.key = ''" />
                 </form>
                 <small v-if="line.note">{{ line.note }}</small>
                 <label v-if="line.alternatives.length && buys" class="other">Fit <select :value="line.number" @change="choose(line, ($event.target as HTMLSelectElement).value)"><option v-for="other in line.alternatives" :key="other.number" :value="other.number">{{ other.kind_name }}: {{ other.number }}{{ other.life !== 1 ? `, life × ${other.life}` : '' }}{{ other.price ? `, ${other.price} ${data.terms.currency}` : '' }}</option></select></label>

@@ -104,7 +104,7 @@ const local = (iso: string): string => new Date(iso).toLocaleString('en-GB', { w
   <SupplyTabs />
   <section class="supply">
     <header class="tools">
-      <div class="grow"><h1>Where to get it</h1>
+      <div class="grow"><h1>Sourcing</h1>
         <p v-if="needs" class="quiet">Planned from {{ needs.terms.now ? local(needs.terms.now) : 'now' }}<template v-if="plan">; worked out by {{ plan.by }}</template> <button v-if="needs.terms.now && buys" type="button" class="link" @click="startAt(null)">Plan from now</button></p></div>
       <template v-if="buys">
         <Button severity="secondary" label="Ask the suppliers" :loading="at.busy && !step" @click="ask" />

@@ -50,7 +50,7 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
   <section class="supply">
     <p v-if="at.problem && !open.number" class="trouble" role="alert">{{ at.problem }}</p>
     <template v-if="data">
-      <header class="tools"><div class="grow"><h1>Shelf and truck</h1><p class="quiet">Advised: enough that the truck runs out before the next delivery in fewer than {{ Math.round((1 - data.service) * 100) }} of 100 cases.</p></div><a href="/supply/labels.pdf?for=bins">Bin labels</a></header>
+      <header class="tools"><div class="grow"><h1>Stock</h1><p class="quiet">Advised: enough that the truck runs out before the next delivery in fewer than {{ Math.round((1 - data.service) * 100) }} of 100 cases.</p></div><a href="/supply/labels.pdf?for=bins">Bin labels</a></header>
       <div class="scroll"><table>
         <thead><tr><th>Part</th><th>Bin</th><th class="n">Shelf</th><th class="n">Truck</th><th class="n">Carries</th><th class="n">Advised</th><th>Why</th><th><span class="unseen">Do</span></th></tr></thead>
         <tbody>
@@ -71,7 +71,7 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
                 <template v-if="open.what === 'keep'"><label>Bin <InputText v-model="open.bin" class="figure" /></label><label>Failed before <InputText v-model="open.events" inputmode="numeric" class="figure" :invalid="at.field === 'past_events'" /></label><label>in h × places <InputText v-model="open.hours" inputmode="decimal" class="figure" :invalid="at.field === 'past_hours'" /></label><label>h × places until the next delivery <InputText v-model="open.ahead" inputmode="decimal" class="figure" :invalid="at.field === 'hours_ahead'" /></label><label>Such a part <select v-model="open.prior"><option value="200">wears quickly</option><option value="5000">seldom fails</option></select></label></template>
                 <label v-if="open.what === 'back'">To whom and why <InputText v-model="open.note" :invalid="at.field === 'note'" /></label>
                 <Button v-if="open.what === 'keep' && item.hours_ahead" severity="secondary" :label="`As advised: ${item.advised}`" @click="open.quantity = String(item.advised)" />
-                <Button type="submit" label="Keep" :disabled="at.busy" /><Button text severity="secondary" label="Cancel" data-out @click="open.number = ''" />
+                <Button type="submit" label="Save" :disabled="at.busy" /><Button text severity="secondary" label="Cancel" data-out @click="open.number = ''" />
                 <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
               </form>
             </td></tr>

@@ -72,7 +72,7 @@ const sent = (one: Supplier): string => one.deliveries.map((way) => `${way.name}
         <button type="button" class="link" @click="form.deliveries.push({ name: '', lead_days: '1', working: true, cutoff: '', price: '0' })">Add a delivery</button>
       </div>
       <p v-if="saving.problem" class="problem wide" role="alert">{{ saving.problem }}</p>
-      <div class="tools wide"><Button type="submit" label="Keep" :disabled="saving.busy" /><Button text severity="secondary" label="Cancel" data-out @click="form = null" /></div>
+      <div class="tools wide"><Button type="submit" label="Save" :disabled="saving.busy" /><Button text severity="secondary" label="Cancel" data-out @click="form = null" /></div>
     </form>
     <ul class="list">
       <li v-for="one in suppliers" :key="one.id" class="card">

@@ -5,13 +5,13 @@ import './supply.css'
 
 const session = useSession()
 const WAYS = [
-  { name: 'needed', label: 'List' },
+  { name: 'needed', label: 'Parts list' },
   { name: 'sourcing', label: 'Sourcing' },
   { name: 'orders', label: 'Orders' },
   { name: 'fitting', label: 'Fit' },
   { name: 'stock', label: 'Stock' },
   { name: 'parts-book', label: 'Parts book' },
-  { name: 'suppliers', label: 'Suppliers' },
+  { name: 'suppliers', label: 'Suppliers and rates' },
   { name: 'costs', label: 'Cost' },
 ]
 </script>
