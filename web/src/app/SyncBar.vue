@@ -39,10 +39,10 @@ const others = computed(() => {
       <Button v-if="outbox.box.state === 'away'" size="small" severity="secondary" label="Try now" @click="outbox.flush()" />
       <RouterLink v-else :to="{ name: 'sign-in', query: { next: $route.fullPath } }">Log in</RouterLink>
     </p>
-    <p v-if="refused.length" class="line alarm" role="alert">
+    <p v-if="refused.length && route.name !== 'waiting'" class="line alarm" role="alert">
       <b>{{ counted(refused.length, 'entry', 'entries') }} could not be taken:</b> <RouterLink :to="{ name: 'waiting' }">look</RouterLink>
     </p>
-    <p v-if="others" class="line" role="status">{{ others }} <RouterLink :to="{ name: 'waiting' }">Look</RouterLink></p>
+    <p v-if="others && route.name !== 'waiting'" class="line" role="status">{{ others }} <RouterLink :to="{ name: 'waiting' }">Look</RouterLink></p>
   </div>
 </template>
 

@@ -10,7 +10,7 @@ const saved = computed(() => !waiting.value && !outbox.refused.value.length)
 <template>
   <span v-if="outbox.box.member" class="sync" role="status" :title="waiting ? 'What was typed and has not reached the server yet' : 'Everything typed on this device has reached the server'">
     <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true"><path v-if="saved" d="m2.5 8.5 3.6 3.6 7.4-8" /><path v-else d="M8 13V3M4 7l4-4 4 4" /></svg>
-    <span class="words">{{ waiting ? `Sending ${waiting}` : saved ? 'All saved' : `${outbox.refused.value.length} not taken` }}</span>
+    <span class="words">{{ waiting ? (outbox.box.state === 'sending' ? `Sending ${waiting}` : `${waiting} kept`) : saved ? 'All saved' : `${outbox.refused.value.length} not taken` }}</span>
   </span>
 </template>
 

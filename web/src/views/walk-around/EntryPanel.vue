@@ -79,7 +79,6 @@ const KEYS = computed(() => [
   { key: '/', text: 'not there', says: 'Does not apply', act: entry.doesNotApply, show: true, desk: false, phone: '' },
   { key: 'Alt N', text: 'note', says: 'Note', act: () => emit('note'), show: true, desk: true, phone: '' },
   { key: 'Alt P', text: 'picture', says: 'Picture', act: () => emit('picture'), show: true, desk: true, phone: '' },
-  { key: '⌫', text: 'back', says: 'Back to the place before', act: entry.back, show: true, desk: true, phone: '' },
   { key: 'Ctrl Z', text: 'undo', says: 'Undo the last reading', act: entry.undo, show: true, desk: true, phone: '↶' },
 ])
 
@@ -202,10 +201,11 @@ h2 { font-size: 1.35rem; }
 .feelers button { min-height: var(--target); padding: 0 12px; border: 1px solid var(--line); border-radius: var(--radius); background: none; cursor: pointer; }
 .gauge summary { color: var(--quiet); cursor: pointer; min-height: 24px; }
 .keys { display: flex; flex-wrap: wrap; gap: 0 2px; }
+.keys kbd { padding: 0 0.25em; font-size: 0.88em; }
 .keys .phone { display: none; }
 .whole h2 { font-size: 1.75rem; line-height: 1.15; }
 .whole .where { font-size: 1.3rem; color: var(--quiet); }
-.keys button { min-height: var(--target); padding: 0 6px; white-space: nowrap; border: 0; border-radius: var(--radius); background: none; cursor: pointer; color: var(--quiet); }
+.keys button { min-height: var(--target); padding: 0 4px; white-space: nowrap; border: 0; border-radius: var(--radius); background: none; cursor: pointer; color: var(--quiet); }
 .keys button:hover { background: var(--sunk); color: var(--ink); }
 @media (max-width: 1100px) { .work { grid-template-columns: minmax(0, 1fr); } .picture { width: min(330px, 100%); justify-self: center; } }
 @media (max-width: 700px) {
