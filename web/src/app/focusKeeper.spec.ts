@@ -53,6 +53,13 @@ describe('focus is where the work goes on', () => {
     expect(document.activeElement?.id).toBe('reading')
   })
 
+  it('leaves the field that a screen has put it into before', () => {
+    document.body.innerHTML = '<main id="main"><h1>Lumvek</h1><input id="name"></main>'
+    document.querySelector<HTMLElement>('#name')!.focus()
+    focusHeading()
+    expect(document.activeElement?.id).toBe('name')
+  })
+
   it('takes the way out of a small form with Esc', () => {
     document.body.innerHTML = '<form><input><button type="button" data-out>Cancel</button></form>'
     let out = 0

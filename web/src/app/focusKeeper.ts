@@ -45,6 +45,8 @@ export function focusHeading(): void {
   const main = document.getElementById('main')
   if (!main) return
   const before = document.activeElement
+  // A field that the screen has put the focus into already is the first thing to do.
+  if (before && before !== main && main.contains(before)) return
   const look = (): boolean => {
     // The screen, or the person, has put it somewhere.
     if (document.activeElement !== before && document.activeElement !== document.body) return true
