@@ -141,6 +141,7 @@ class _Problem:
         for p in postures:
             if p not in self.ways[start]:
                 raise BadInput("moves", f"no way leads to {p}")
+        self._no_dead_ends(postures)
         masks = {p: sum(1 << i for i, block in enumerate(self.blocks) if block[0].posture == p) for p in postures}
         numbers = {p: [i for i in range(len(self.blocks)) if masks[p] >> i & 1] for p in postures}
 
@@ -178,6 +179,13 @@ class _Problem:
                     continue  # a dead end: something is left that no way leads to
                 heapq.heappush(heap, (total, visits, (*stations, reached), cost, p, then, (*path, p)))
         raise BadInput("moves", "lead into a dead end: in no order is everything reached")
+
+    def _no_dead_ends(self, postures: Sequence[str]) -> None:
+        """Both of any two postures must be taken up, so one must lead to the other. Found here, before every order is tried."""
+        for i, p in enumerate(postures):
+            for q in postures[:i]:
+                if q not in self.ways[p] and p not in self.ways[q]:
+                    raise BadInput("moves", f"lead into a dead end: neither from {q} to {p} nor back")
 
     def _bound(
         self, postures: list[str], masks: dict[str, int], first: int, remaining: Callable[[int], int]

@@ -263,6 +263,9 @@ class EveryDay(Market):
 
     def options(self, line):
         found = super().options(line)
+        # A trip for one line alone is not moved to a day of its own, to be driven beside the others' trip.
+        first = {one.run.date for one in Market(self.given).options(line) if one.run.mode == "alone"}
+        found = [one for one in found if one.run.mode != "alone" or one.run.date in first]
         saved = [one for one in found if one.p_there == 1 or one.if_missing]
         return saved or found
 

@@ -17,7 +17,8 @@ onBeforeUnmount(() => clearInterval(clock))
 const waiting = computed(() => outbox.waiting.value.length)
 const kept = computed(() => `${counted(waiting.value, 'entry', 'entries')} kept on this device`)
 const state = computed(() => {
-  if (outbox.box.state === 'signed-out') return { kind: 'away', text: waiting.value ? `Logged out: ${kept.value} until you log in again.` : 'Logged out.' }
+  // Whoever logs out knows it; a login that has ended by itself is said.
+  if (outbox.box.state === 'signed-out' && outbox.box.member) return { kind: 'away', text: waiting.value ? `Logged out: ${kept.value} until you log in again.` : 'Logged out.' }
   if (outbox.box.state === 'away' && waiting.value) {
     const seconds = Math.max(1, Math.ceil((outbox.box.retryAt - now.value) / 1000))
     return { kind: 'away', text: `No answer from the server. ${kept.value}, next try in ${seconds} s.` }
