@@ -351,6 +351,12 @@ def what_to_type(check: dict, dice: random.Random) -> tuple[list[str], list[str]
     for _ in check["values"] or [""]:
         low, high = check["limits"].get("low"), check["limits"].get("high")
         middle = (low + high) / 2 if low is not None and high is not None else check["limits"].get("new", 12)
+        if check["unit"] in ("hole", "notch", "washers"):
+            raw.append(str(round(middle)))
+            continue
+        if check["unit"] == "mbar":
+            raw.append(f"{middle:.0f} mbar")
+            continue
         raw.append(
             {"interval": "2100 h", "count": "0", "note": f"seen {dice.randrange(99)}"}.get(
                 check["kind"], str(round(middle + dice.random(), 1))
