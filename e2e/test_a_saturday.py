@@ -167,12 +167,12 @@ def test_a_supplier_is_changed_and_what_is_wrong_is_said_at_the_form(page: Page,
     page.get_by_role("button", name="Change Bridge Street Parts").click()
     hours = page.get_by_label(re.compile("^Open, such as"))
     hours.fill("weekdays")
-    page.get_by_role("button", name="Keep", exact=True).click()
+    page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_role("alert")).to_contain_text("is not like Mon–Fri")
     expect(hours).to_have_value("weekdays")
     accessible(page)
     hours.fill("Mon-Fri 7:30-17:30")
-    page.get_by_role("button", name="Keep", exact=True).click()
+    page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_text("Mon–Fri 07:30–17:30")).to_be_visible()
 
 
@@ -205,7 +205,7 @@ def test_stock_is_counted_and_the_truck_carries_what_is_advised(page: Page, sign
     expect(row.get_by_role("cell").nth(3)).to_contain_text("2")
     page.get_by_role("button", name="Carry: Jack bearing").click()
     page.get_by_role("button", name=re.compile("As advised")).click()
-    page.get_by_role("button", name="Keep", exact=True).click()
+    page.get_by_role("button", name="Save", exact=True).click()
     expect(row.get_by_role("cell").nth(4)).to_have_text("2")
     expect(page.get_by_role("listitem").filter(has_text="TH-2322").first).to_contain_text("moved")
 
