@@ -15,6 +15,7 @@ expect.set_options(timeout=15_000)
 
 ROOT = Path(__file__).resolve().parent.parent
 AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
+LOGGED_IN = {"django_session", "django_migrations"}  # what goes on from test to test
 CHROMIUM_FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -41,6 +42,7 @@ class Product:
 
     url: str
     environment: dict[str, str] = field(repr=False)
+    _restoring: str = field(default="", repr=False)
 
     def stop_database(self):
         script("db_stop")
@@ -50,6 +52,18 @@ class Product:
 
     def ask_database(self, statement):
         return script(f'sql lumvek -e "{statement}"')
+
+    def keep_demo(self):
+        """Lay the loaded demo aside, so that every test can have it as it was."""
+        tables = [name for name in self.ask_database("SHOW TABLES").split() if name not in LOGGED_IN]
+        copies = "; ".join(f"CREATE TABLE demo.{t} LIKE {t}; INSERT INTO demo.{t} SELECT * FROM {t}" for t in tables)
+        self.ask_database(f"CREATE DATABASE demo; {copies}")
+        self._restoring = "SET FOREIGN_KEY_CHECKS = 0; START TRANSACTION; " + " ".join(
+            f"DELETE FROM {t}; INSERT INTO {t} SELECT * FROM demo.{t};" for t in tables
+        )
+
+    def restore_demo(self):
+        self.ask_database(self._restoring + " COMMIT")
 
 
 @pytest.fixture(scope="session")
@@ -101,7 +115,9 @@ def product():
     try:
         _wait(url + "/health")
         _wait(environment["LUMVEK_DESK_URL"] + "/health")
-        yield Product(url, environment)
+        product = Product(url, environment)
+        product.keep_demo()
+        yield product
     finally:
         desk.terminate()
         server.terminate()
@@ -118,6 +134,13 @@ def _wait(url):
         else:
             return
     raise RuntimeError(f"{url} does not answer; .lumvek/logs/browser-server.log says why")
+
+
+@pytest.fixture(autouse=True)
+def as_loaded(request):
+    """Every test that uses the product begins with the demo as it was loaded."""
+    if "product" in request.fixturenames:
+        request.getfixturevalue("product").restore_demo()
 
 
 @pytest.fixture(scope="session")

@@ -4,6 +4,7 @@ import json
 import re
 
 import pytest
+from hands import settle
 from playwright.sync_api import Page, expect
 
 from lumvek_core.workbench.model import Table
@@ -93,7 +94,7 @@ def test_an_answer_is_kept_linked_copied_and_written_as_a_file(page: Page, sign_
     page.get_by_role("textbox", name="When new").fill("400")
     expect(page.locator(".answer .big")).to_contain_text("90 % used")
     page.get_by_role("button", name="Keep in its log").dblclick()
-    expect(page.get_by_role("status")).to_have_text("Kept in the log of Dunmere 12.")
+    expect(page.locator(".said")).to_have_text("Kept in the log of Dunmere 12.")
     page.get_by_role("button", name="Copy as text").click()
     assert "90 % used" in page.evaluate("navigator.clipboard.readText()")
     page.get_by_role("button", name="Copy link").click()
@@ -137,16 +138,12 @@ def test_a_run_of_spacings_is_dropped_in(page: Page, sign_in, tmp_path):
     file = tmp_path / "run.csv"
     file.write_text("seed,spacing_mm\n" + "\n".join(f"{i},{160 + i % 9}" for i in range(120)) + "\n120,abc\n")
     page.locator("input[type=file]").set_input_files(file)
-    expect(page.get_by_role("status")).to_have_text("120 taken from run.csv, 1 lines cannot be used.")
+    expect(page.locator(".said")).to_have_text("120 taken from run.csv, 1 lines cannot be used.")
     expect(page.locator(".answer .big")).to_contain_text("100 % regular")
     expect(page.get_by_text("Line 122")).to_be_visible()
     page.get_by_role("button", name="worn", exact=True).click()
-    expect(page.get_by_role("status")).to_contain_text("simulated test stand")
+    expect(page.locator(".said")).to_contain_text("simulated test stand")
     expect(page.locator(".answer .big")).not_to_contain_text("100 % regular")
-
-
-def settle(page: Page):
-    expect(page.get_by_text("All readings saved")).to_be_visible()
 
 
 def place(page: Page, walk_around: str, check: str, position: str):
