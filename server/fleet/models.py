@@ -2,6 +2,8 @@
 
 from django.db import models
 
+from shops.taken_back import TakenBack
+
 
 class MachineModel(models.Model):
     """A maker's type as this shop knows it: family, sizes, limits. counts: how many it has of a thing (``{"knife": 36}``)."""
@@ -103,14 +105,15 @@ class CounterReading(models.Model):
         indexes = [models.Index(fields=["machine", "at"])]
 
 
-class Fitment(models.Model):
+class Fitment(TakenBack):
     """A part that was fitted at a position, from one counter to another. Wear belongs to a fitment: it starts anew with each.
 
     slot: as the family calls it, without a header's prefix. counter: hours of a self-propelled machine, hectares of any other.
-    until_at: when the next one took its place.
+    until_at: when the next one took its place, or when it was taken back. fitting: the act that fitted it, maybe with others.
     """
 
     uuid = models.UUIDField(unique=True)
+    fitting = models.UUIDField(null=True, blank=True, db_index=True)
     machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="fitments")
     slot = models.CharField(max_length=60)
     position_key = models.CharField(max_length=40)

@@ -130,6 +130,26 @@ def close_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID, new: C
     return present.notes(machine)
 
 
+@machines.post("/{int:machine_id}/notes/{uuid:note_id}/open", response=list[NoteOut])
+def open_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID) -> list[NoteOut]:
+    """Open a note again that was closed."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    only(member, INSPECTORS, "open notes")
+    services.open_note(machine, note_id)
+    return present.notes(machine)
+
+
+@machines.post("/{int:machine_id}/notes/{uuid:note_id}/take-back", response=list[NoteOut])
+def take_back_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID) -> list[NoteOut]:
+    """Take a note back that should not have been written."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    only(member, DECIDERS, "write notes")
+    services.take_back_note(member, machine, note_id)
+    return present.notes(machine)
+
+
 def _open(request: HttpRequest, walk_around_id: uuid.UUID) -> tuple[WalkAround, CoreBook]:
     found = queries.walk_around_for(member_of(request), walk_around_id)
     return found, books.opened(found.rule_book_id)
@@ -244,6 +264,16 @@ def remove_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid
     found, _ = _open(request, walk_around_id)
     only(member, INSPECTORS, "remove pictures")
     photos.remove(member, walk_around_id, photo_id)
+    return [present.photo(one) for one in photos.of(found)]
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/restore", response=list[PhotoOut])
+def restore_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID) -> list[PhotoOut]:
+    """Put a picture back that was taken away."""
+    found, _ = _open(request, walk_around_id)
+    member = member_of(request)
+    only(member, INSPECTORS, "put pictures back")
+    photos.restore(member, walk_around_id, photo_id)
     return [present.photo(one) for one in photos.of(found)]
 
 

@@ -7,6 +7,8 @@ reading is in force at a position and what the rules make of it; it can be recom
 from django.conf import settings
 from django.db import models
 
+from shops.taken_back import TakenBack
+
 
 class RuleBook(models.Model):
     """A catalogue in force, stored once under the hash of its content and never changed."""
@@ -232,8 +234,8 @@ class PostureHold(models.Model):
         ordering = ["id"]
 
 
-class Photo(models.Model):
-    """A picture of one place. image: JPEG, written anew by the server, so that it carries nothing but the picture."""
+class Photo(TakenBack):
+    """A picture of one place; taken back it is no longer shown. image: JPEG, written anew by the server, so that it carries nothing but the picture."""
 
     uuid = models.UUIDField(unique=True)
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="photos")
@@ -250,7 +252,7 @@ class Photo(models.Model):
         ordering = ["id"]
 
 
-class OperatorNote(models.Model):
+class OperatorNote(TakenBack):
     """What the operator noticed the last time the machine ran. Open until somebody closes it with a cause.
 
     station_key: where it belongs, with its prefix; it comes up there in the next walk-around. Empty: at the start.

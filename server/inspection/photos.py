@@ -4,12 +4,14 @@ import io
 import uuid
 
 from django.db import transaction
+from django.db.models import QuerySet
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from fleet.models import Machine
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 from shops.models import Member
+from shops.taken_back import take_back
 
 from .models import NotePhoto, OperatorNote, Photo, WalkAround
 from .recording import where
@@ -57,7 +59,7 @@ def add(
         return
     if walk_around.finished_at:
         raise Conflict("This walk-around is finished; its pictures are too.")
-    if Photo.objects.filter(walk_around=walk_around).count() >= MOST:
+    if Photo.objects.filter(walk_around=walk_around, taken_back_at=None).count() >= MOST:
         raise BadInput("photo", f"there are {MOST} pictures already")
     found, place = where(walk_around, check, position)
     image, width, height = clean(data)
@@ -92,14 +94,26 @@ def add_to_note(machine: Machine, note_uuid: uuid.UUID, photo_uuid: uuid.UUID, d
 
 @transaction.atomic
 def remove(member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID) -> None:
-    """Take a picture away again while the walk-around runs."""
+    """Take a picture back while the walk-around runs."""
+    take_back(member, _shown_at(member, walk_around_id, photo_uuid))
+
+
+@transaction.atomic
+def restore(member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID) -> None:
+    """Put a picture back that was taken away."""
+    _shown_at(member, walk_around_id, photo_uuid).update(taken_back_at=None, taken_back_by=None)
+
+
+def _shown_at(member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID) -> QuerySet[Photo]:
     walk_around = lock(member, walk_around_id)
     if walk_around.finished_at:
         raise Conflict("This walk-around is finished; its pictures are too.")
-    if not Photo.objects.filter(walk_around=walk_around, uuid=photo_uuid).delete()[0]:
+    found = Photo.objects.filter(walk_around=walk_around, uuid=photo_uuid)
+    if not found.exists():
         raise NotFoundHere("There is no such picture.")
+    return found
 
 
 def of(walk_around: WalkAround) -> list[Photo]:
     """The pictures of a walk-around without their content. One query."""
-    return list(walk_around.photos.defer("image").select_related("by"))
+    return list(walk_around.photos.filter(taken_back_at=None).defer("image").select_related("by"))

@@ -210,8 +210,10 @@ def photo(one: Photo) -> PhotoOut:
 
 def notes(machine: Machine, *, closed: bool = False) -> list[NoteOut]:
     """What the operator noticed and nobody has explained yet; with `closed`, all of it."""
-    found = machine.operator_notes.select_related("by", "closed_by").prefetch_related(
-        Prefetch("photos", NotePhoto.objects.defer("image"))
+    found = (
+        machine.operator_notes.filter(taken_back_at=None)
+        .select_related("by", "closed_by")
+        .prefetch_related(Prefetch("photos", NotePhoto.objects.defer("image")))
     )
     family = books.shipped().families.get(machine.model.family)
     names = {station.key: station.name for station in family.stations} if family else {}

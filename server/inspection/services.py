@@ -21,6 +21,7 @@ from lumvek_core.judgement.companions import Called, parts_for
 from parts import services as parts_services
 from shops.access import INSPECTORS, Conflict, NotFoundHere
 from shops.models import Member
+from shops.taken_back import take_back
 
 from . import books
 from .models import Decision, HandOver, OperatorNote, PostureHold, Verdict, WalkAround
@@ -203,7 +204,23 @@ def close_note(member: Member, machine: Machine, note_uuid: uuid.UUID, cause: st
     """Close an operator's note with its cause. Raises BadInput, NotFoundHere."""
     if not cause.strip():
         raise BadInput("cause", "say what it was")
+    _note_of(machine, note_uuid).filter(closed_at=None).update(
+        cause=cause.strip(), closed_by=member.user, closed_at=timezone.now()
+    )
+
+
+def open_note(machine: Machine, note_uuid: uuid.UUID) -> None:
+    """Open a closed note again: that was not the cause. Raises NotFoundHere."""
+    _note_of(machine, note_uuid).update(cause="", closed_by=None, closed_at=None)
+
+
+def take_back_note(member: Member, machine: Machine, note_uuid: uuid.UUID) -> None:
+    """Take back a note that should not have been written; it stays in the logbook. Raises NotFoundHere."""
+    take_back(member, _note_of(machine, note_uuid))
+
+
+def _note_of(machine: Machine, note_uuid: uuid.UUID) -> QuerySet[OperatorNote]:
     found = OperatorNote.objects.filter(machine=machine, uuid=note_uuid)
     if not found.exists():
         raise NotFoundHere("There is no such note.")
-    found.filter(closed_at=None).update(cause=cause.strip(), closed_by=member.user, closed_at=timezone.now())
+    return found

@@ -196,6 +196,15 @@ def service_done(request: HttpRequest, machine_id: int, new: ServiceDoneIn) -> S
     return upkeep.due(member, machine)
 
 
+@router.post("/machines/{int:machine_id}/services/{uuid:done}/take-back", response=ServicesOut)
+def take_back_service(request: HttpRequest, machine_id: int, done: uuid.UUID) -> ServicesOut:
+    """Take back that a service was done."""
+    member, machine = _machine(request, machine_id)
+    only(member, INSPECTORS, "record services")
+    upkeep.take_back(member, machine, done)
+    return upkeep.due(member, machine)
+
+
 @router.get("/machines/{int:machine_id}/put-away", response=PutAwayOut)
 def put_away(request: HttpRequest, machine_id: int, season: int | None = None) -> PutAwayOut:
     """What is done before a machine stands for the winter, ticked and dated."""

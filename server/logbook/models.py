@@ -3,8 +3,10 @@
 from django.conf import settings
 from django.db import models
 
+from shops.taken_back import TakenBack
 
-class ServiceDone(models.Model):
+
+class ServiceDone(TakenBack):
     """Work that comes round, done. key: of the catalogue's service. counter: the machine's, in its own unit."""
 
     uuid = models.UUIDField(unique=True)

@@ -272,6 +272,8 @@ class LogbookOut(Schema):
 
 
 class ServiceDueOut(Schema):
+    """record: of the logbook that it was last done, where that is what tells; it can be taken back."""
+
     key: str
     name: str
     how: str
@@ -281,6 +283,7 @@ class ServiceDueOut(Schema):
     last: str
     due: str
     left: str
+    record: uuid.UUID | None
 
 
 class ServicesOut(Schema):

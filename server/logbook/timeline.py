@@ -225,7 +225,7 @@ def _decisions(walks: list[WalkAround]) -> Iterator[Entry]:
 
 def _photos(machine: Machine, walks: list[WalkAround], names: dict[int, str]) -> Iterator[Entry]:
     by_id = {one.pk: one for one in walks}
-    for one in Photo.objects.filter(walk_around__in=walks).defer("image"):
+    for one in Photo.objects.filter(walk_around__in=walks, taken_back_at=None).defer("image"):
         book = books.opened(by_id[one.walk_around_id].rule_book_id)
         check = book.family.checks.get(one.check_key)
         if check is None or not _own(machine, one.check_key):
@@ -245,10 +245,10 @@ def _parts(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
     family = books.shipped().families[machine.model.family]
     prefix = f"{family.prefix}." if family.prefix else ""
     current = {one.pk for one in fitments_of([machine.pk]).values()}
-    groups: dict[tuple[dt.datetime, str, str], list[Fitment]] = defaultdict(list)
+    groups: dict[tuple[dt.datetime, str, str, bool], list[Fitment]] = defaultdict(list)
     for one in Fitment.objects.filter(machine=machine):
-        groups[one.fitted_at, one.slot, one.number].append(one)
-    for (at, slot, number), group in groups.items():
+        groups[one.fitted_at, one.slot, one.number, one.taken_back_at is not None].append(one)
+    for (at, slot, number, taken_back), group in groups.items():
         where = positions.in_words(one.position_key for one in group)
         known = family.slots.get(prefix + slot)
         name = known.name if known else slot
@@ -257,9 +257,9 @@ def _parts(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
         yield Entry(
             at,
             "part",
-            f"{name} {number} fitted".replace("  ", " "),
+            f"{'Taken back: ' if taken_back else ''}{name} {number} fitted".replace("  ", " "),
             f"{sum(one.quantity for one in group)} pieces{f' at {where}' if where else ''}"
-            + (f"; {gone} of them renewed since" if gone else ""),
+            + (f"; {gone} of them renewed since" if gone and not taken_back else ""),
             by=names.get(group[0].by_id, "somebody"),
             counter=f"{plain(total, 0)} {counters.unit_of(machine)}" if total is not None else "",
         )
@@ -270,7 +270,8 @@ def _services(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
     for one in ServiceDone.objects.filter(machine=machine):
         at = one.at if one.day == one.at.date() else dt.datetime.combine(one.day, dt.time(12), tzinfo=dt.UTC)
         counter = f"{plain(one.counter, 0)} {counters.unit_of(machine)}" if one.counter is not None else ""
-        yield Entry(at, "service", known.get(one.key, one.key), one.note, by=names.get(one.by_id, "somebody"), counter=counter)
+        title = f"{'Taken back: ' if one.taken_back_at else ''}{known.get(one.key, one.key)}"
+        yield Entry(at, "service", title, one.note, by=names.get(one.by_id, "somebody"), counter=counter)
 
 
 def _counters(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
@@ -300,10 +301,10 @@ def _notes(machine: Machine) -> Iterator[Entry]:
         yield Entry(
             one.at,
             "note",
-            one.text,
+            f"{'Taken back: ' if one.taken_back_at else ''}{one.text}",
             f"Cause: {one.cause} ({present.full_name(one.closed_by)})"
             if one.cause and one.closed_by
-            else "Open until its cause is found.",
+            else ("" if one.taken_back_at else "Open until its cause is found."),
             station=shown.get(one.station_key, ""),
             by=present.full_name(one.by),
             photos=[f"/api/machines/{machine.pk}/notes/{one.uuid}/photos/{photo.uuid}" for photo in pictures[one.pk]],

@@ -20,6 +20,7 @@ from lumvek_core.catalogue.model import Check, Service
 from lumvek_core.catalogue.qualify import short
 from lumvek_core.errors import BadInput
 from lumvek_core.units import plain
+from shops import taken_back
 from shops.access import INSPECTORS, NotFoundHere
 from shops.models import Member
 
@@ -29,20 +30,22 @@ from .schemas import PutAwayItemOut, PutAwayOut, ServiceDueOut, ServicesOut
 
 @dataclass
 class Last:
-    """When a service was last done, by whatever told so."""
+    """When a service was last done, by whatever told so. record: the logbook's, where that told it."""
 
     day: dt.date | None = None
     counter: float | None = None
     source: str = ""
+    record: uuid.UUID | None = None
 
-    def newer(self, day: dt.date | None, counter: float | None, source: str) -> None:
+    def newer(self, day: dt.date | None, counter: float | None, source: str, record: uuid.UUID | None = None) -> None:
         """Take what was done later: by counter where both have one, else by day."""
         if self.source and (
             (counter is not None and self.counter is not None and counter <= self.counter)
             or (counter is None and day is not None and self.day is not None and day <= self.day)
         ):
             return
-        self.day, self.counter, self.source = day or self.day, counter if counter is not None else self.counter, source
+        self.day, self.counter = day or self.day, counter if counter is not None else self.counter
+        self.source, self.record = source, record
 
 
 def services_of(machine: Machine, schools: dict[str, str]) -> list[Service]:
@@ -94,8 +97,8 @@ def _last(machine: Machine, services: Collection[Service], now: float | None) ->
     found = {one.key: Last() for one in services}
     by_check = {long(machine, one.check): one for one in services if one.check}
     by_slot = {one.slot: one for one in services if one.slot}
-    for done in ServiceDone.objects.filter(machine=machine, key__in=found):
-        found[done.key].newer(done.day, done.counter, "logbook")
+    for done in ServiceDone.objects.filter(machine=machine, key__in=found, taken_back_at=None):
+        found[done.key].newer(done.day, done.counter, "logbook", done.uuid)
     rows = Verdict.objects.filter(check_key__in=by_check, reading__state="seen", walk_around__machine=machine).order_by(
         "reading"
     )
@@ -136,6 +139,7 @@ def _shown(service: Service, one: dict[str, object], last: Last, unit: str) -> S
             )
         ),
         left=_left(left_h, left_days, unit),
+        record=last.record,
     )
 
 
@@ -189,6 +193,14 @@ def record(
         note=note.strip(),
         by=member.user,
     )
+
+
+def take_back(member: Member, machine: Machine, done: uuid.UUID) -> None:
+    """Take back that a service was done; it stays in the logbook as taken back. Raises NotFoundHere."""
+    found = ServiceDone.objects.filter(machine=machine, uuid=done)
+    if not found.exists():
+        raise NotFoundHere("There is no such service.")
+    taken_back.take_back(member, found)
 
 
 STATION = "put-away"

@@ -118,7 +118,7 @@ def _readings(
 def _fitments(machine: Machine, check: Check) -> dict[str, list[FittedOut]]:
     slots = [short(part.slot) for part in check.parts if "replace" in part.when or "turn" in part.when]
     found: dict[str, list[FittedOut]] = {}
-    for one in Fitment.objects.filter(machine=machine, slot__in=slots).order_by("fitted_at"):
+    for one in Fitment.objects.filter(machine=machine, slot__in=slots, taken_back_at=None).order_by("fitted_at"):
         found.setdefault(one.position_key, []).append(FittedOut(counter=one.counter, at=one.fitted_at, number=one.number))
     return found
 

@@ -38,7 +38,7 @@ def _beside(found: WalkAround) -> Callable[[object], str]:
 
 def _inside(found: WalkAround) -> Callable[[object], str]:
     """Pictures written into the page itself, for a PDF is one file."""
-    content = {str(one.uuid): base64.b64encode(bytes(one.image)).decode() for one in found.photos.all()}
+    content = {str(one.uuid): base64.b64encode(bytes(one.image)).decode() for one in found.photos.filter(taken_back_at=None)}
     return lambda photo: f"data:image/jpeg;base64,{content[str(photo)]}"
 
 
@@ -80,7 +80,7 @@ def shared(request: HttpRequest, secret: str) -> HttpResponse:
 def shared_photo(request: HttpRequest, secret: str, photo_id: uuid.UUID) -> HttpResponse:
     """A picture of a shared report."""
     opened = links.opened_by(secret)
-    one = opened[0].photos.filter(uuid=photo_id).first() if opened else None
+    one = opened[0].photos.filter(uuid=photo_id, taken_back_at=None).first() if opened else None
     if one is None:
         raise Http404
     return _sealed(HttpResponse(bytes(one.image), content_type="image/jpeg"))

@@ -33,6 +33,16 @@ def approve(request: HttpRequest, machine_id: int, new: ApproveIn) -> CostsOut:
     return present_costs.cost(member)
 
 
+@costing.post("/costs/{int:machine_id}/approvals/{uuid:approval}/take-back", response=CostsOut)
+def take_back_approval(request: HttpRequest, machine_id: int, approval: UUID) -> CostsOut:
+    """Take back what was agreed to."""
+    member = member_of(request)
+    machine_for(member, machine_id)
+    only(member, BUYERS | {Role.OWNER}, "agree to costs")
+    costs.take_back_approval(member, machine_id, approval)
+    return present_costs.cost(member)
+
+
 @costing.post("/costs/{int:machine_id}/shares", response=CostsOut)
 def set_share(request: HttpRequest, machine_id: int, new: ShareIn) -> CostsOut:
     """How much of a machine's cost one of its owners bears."""

@@ -53,6 +53,14 @@ def by_hand(request: HttpRequest, order_id: UUID) -> OrdersOut:
     return present_orders.all_orders(member)
 
 
+@ordering.post("/orders/{uuid:order_id}/take-back", response=OrdersOut)
+def take_back_order(request: HttpRequest, order_id: UUID) -> OrdersOut:
+    """Take back an order that has not been sent."""
+    member = _of(request, order_id, "order")
+    orders.cancel(member, order_id)
+    return present_orders.all_orders(member)
+
+
 @ordering.get("/orders/{uuid:order_id}/mail", response=MailOut)
 def order_text(request: HttpRequest, order_id: UUID) -> MailOut:
     """The text of an order."""
@@ -100,6 +108,7 @@ def receive(request: HttpRequest, new: ReceiveIn) -> ReceivedOut:
     line = orders.receive(member, new.uuid, new.number, quantity)
     kept = StockItem.objects.filter(shop=member.shop_id, number=line.number).first()
     return ReceivedOut(
+        uuid=new.uuid,
         number=line.number,
         name=line.name,
         received=quantity,

@@ -1,5 +1,7 @@
 """Endpoints of shelf and truck, and of the parts book."""
 
+from uuid import UUID
+
 from django.http import HttpRequest
 from ninja import File, Form, Router, UploadedFile
 
@@ -8,11 +10,11 @@ from parts.models import PartNumber
 from shops.access import member_of, only
 from shops.models import Member
 
-from . import book, present, present_orders, stock
+from . import book, present, present_orders, stock, taking_back
 from .api import BUYERS, reader
 from .models import StockItem
 from .schemas import BookLineOut, BookModelOut, BookOut, PartsTableOut
-from .schemas_orders import GiveBackIn, LoadIn, StockCountIn, StockItemIn, StockOut
+from .schemas_orders import GiveBackIn, LoadIn, MovementOut, StockCountIn, StockItemIn, StockOut, TakeBackIn
 
 stocking = Router(tags=["stock"])
 
@@ -54,6 +56,14 @@ def give_back(request: HttpRequest, new: GiveBackIn) -> StockOut:
     member = reader(request)
     stock.give_back(member, new.uuid, new.number, new.quantity, new.note)
     return present_orders.stocked(member)
+
+
+@stocking.post("/movements/{uuid:movement_id}/take-back", response=MovementOut)
+def take_back_movement(request: HttpRequest, movement_id: UUID, new: TakeBackIn) -> MovementOut:
+    """Take back that something was received, fitted, counted, loaded or given back. The same UUID twice is once."""
+    taking_back.movement_of(member_of(request), movement_id)
+    member = reader(request, "move parts")
+    return present_orders.movement(taking_back.take_back(member, movement_id, new.uuid))
 
 
 @stocking.get("/book", response=BookOut)

@@ -13,12 +13,13 @@ from fleet.queries import machine_for, machines_for
 from inspection import books
 from lumvek_core.catalogue.model import StripDown
 from lumvek_core.errors import BadInput
-from shops.access import Conflict
+from shops.access import Conflict, NotFoundHere
 from shops.models import Member, Role
+from shops.taken_back import take_back
 
 from . import needs
 from .book import amount
-from .models import Approval, Offer, OrderLine, Share, Terms
+from .models import Approval, Offer, Order, OrderLine, Share, Terms
 from .needs import Piece
 
 CENT = Decimal("0.01")
@@ -91,7 +92,7 @@ def estimates(member: Member) -> tuple[Terms, list[Estimate]]:
     for pk, pieces in slots.items():
         _work(found[pk], pieces, books.shipped().strip_downs)
     _shares(found)
-    for approval in Approval.objects.filter(machine__in=found).select_related("by"):
+    for approval in Approval.objects.filter(machine__in=found, taken_back_at=None).select_related("by"):
         found[approval.machine_id].approvals.append(approval)
     return read.terms, sorted(found.values(), key=lambda one: one.machine.name)
 
@@ -99,8 +100,8 @@ def estimates(member: Member) -> tuple[Terms, list[Estimate]]:
 def price_list(shop_id: int) -> dict[str, Decimal]:
     """The price of one piece of each number: what was paid last, else the lowest offer."""
     offered = Offer.objects.filter(supplier__shop=shop_id).order_by().values_list("number").annotate(Min("unit_price"))
-    paid = OrderLine.objects.filter(order__shop=shop_id).order_by("id").values_list("number", "unit_price")
-    return dict(offered) | dict(paid)
+    paid = OrderLine.objects.filter(order__shop=shop_id).exclude(order__state=Order.State.CANCELLED).order_by("id")
+    return dict(offered) | dict(paid.values_list("number", "unit_price"))
 
 
 def _work(one: Estimate, pieces: Iterable[Piece], strip_downs: Sequence[StripDown]) -> None:
@@ -166,6 +167,19 @@ def set_share(machine: Machine, owner: int, percent: str) -> None:
     if not 0 < value <= 100 - others:
         raise BadInput("percent", f"must be above 0, and at most {100 - others:f} with the others")
     Share.objects.update_or_create(machine=machine, member=member, defaults={"percent": value})
+
+
+def take_back_approval(member: Member, machine_id: int, approval: uuid.UUID) -> None:
+    """What was agreed to is agreed to no more; it stays on record. An owner takes back what that owner agreed to.
+
+    Raises NotFoundHere.
+    """
+    given = Approval.objects.filter(machine=machine_for(member, machine_id), uuid=approval)
+    if member.role == Role.OWNER:
+        given = given.filter(by=member.user)
+    if not given.exists():
+        raise NotFoundHere("There is no such agreement.")
+    take_back(member, given)
 
 
 def approve(member: Member, machine_id: int, approval: uuid.UUID, amount: str, how: str) -> None:

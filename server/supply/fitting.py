@@ -10,8 +10,10 @@ from fleet import counters
 from fleet.models import CounterReading, Fitment
 from inspection.ahead import mark_stale
 from lumvek_core.errors import BadInput
+from lumvek_core.positions import in_words
 from shops.access import Conflict
 from shops.models import Member
+from shops.taken_back import take_back
 
 from . import needs, stock
 from .models import Movement, Place
@@ -46,6 +48,7 @@ def fit(
         made.append(
             Fitment.objects.create(
                 uuid=uuid.uuid5(fitting, piece.position),
+                fitting=fitting,
                 machine=machine,
                 slot=piece.slot,
                 position_key=piece.position,
@@ -60,6 +63,24 @@ def fit(
     quantity = sum(piece.quantity for piece in pieces)
     stock.move(member, fitting, number.ordered_as, place, -quantity, Movement.Reason.FITTED, machine.name)
     return made
+
+
+def take_off(member: Member, fitting: uuid.UUID) -> None:
+    """What was fitted by mistake is not fitted: what stood there before stands there again. The counter as read stays.
+
+    Call inside a transaction that holds the shop's terms. Raises Conflict where a newer part has taken its place.
+    """
+    mine = list(Fitment.objects.filter(machine__shop=member.shop_id, fitting=fitting, taken_back_at=None))
+    if newer := [one.position_key for one in mine if one.until_at is not None]:
+        raise Conflict(f"A newer part was fitted at {in_words(newer)} since: take that back first.")
+    for one in mine:
+        Fitment.objects.filter(
+            machine=one.machine_id, slot=one.slot, position_key=one.position_key, until_at=one.fitted_at, taken_back_at=None
+        ).update(until_at=None)
+    these = Fitment.objects.filter(pk__in=[one.pk for one in mine])
+    take_back(member, these)
+    these.update(until_at=timezone.now())
+    mark_stale({one.machine_id for one in mine})
 
 
 def _pieces(member: Member, walk_around: uuid.UUID, slot: str, at: Sequence[str]) -> list[Piece]:

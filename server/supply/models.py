@@ -9,6 +9,8 @@ from decimal import Decimal
 from django.conf import settings
 from django.db import models
 
+from shops.taken_back import TakenBack
+
 
 def user_key() -> models.ForeignKey:  # type: ignore[type-arg]
     """Who did it."""
@@ -96,7 +98,7 @@ class Place(models.TextChoices):
 
 
 class Movement(models.Model):
-    """Pieces that came to or left a place."""
+    """Pieces that came to or left a place. undoes: the movement that this one takes back."""
 
     class Reason(models.TextChoices):
         COUNTED = "counted", "Counted"
@@ -104,6 +106,7 @@ class Movement(models.Model):
         FITTED = "fitted", "Fitted"
         MOVED = "moved", "Moved"
         RETURNED = "returned", "Returned"
+        UNDONE = "undone", "Taken back"
 
     uuid = models.UUIDField(unique=True)
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="movements")
@@ -112,6 +115,7 @@ class Movement(models.Model):
     change = models.IntegerField()
     reason = models.CharField(max_length=8, choices=Reason.choices)
     note = models.CharField(max_length=200, blank=True)
+    undoes = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="undone_by")
     by = user_key()
     at = models.DateTimeField(auto_now_add=True)
 
@@ -146,7 +150,7 @@ class Order(models.Model):
     """What one supplier is asked for, in one way. Its UUID is the key the supplier's desk knows it by: sent twice, it is one order.
 
     state: ``to-send`` (not known to have arrived), ``accepted``, ``short`` (part of it follows or is refused), ``refused``, ``by-hand``
-    (sent by e-mail or said over the telephone).
+    (sent by e-mail or said over the telephone), ``dropped`` (taken back before it was sent).
     """
 
     class State(models.TextChoices):
@@ -155,6 +159,7 @@ class Order(models.Model):
         SHORT = "short", "Short"
         REFUSED = "refused", "Refused"
         BY_HAND = "by-hand", "Sent by hand"
+        CANCELLED = "dropped", "Taken back"
 
     uuid = models.UUIDField(unique=True)
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="orders")
@@ -173,6 +178,11 @@ class Order(models.Model):
 
     class Meta:
         ordering = ["-id"]
+
+    @property
+    def unsent(self) -> bool:
+        """It has not left this house."""
+        return self.state == self.State.TO_SEND and not self.tries
 
     @property
     def unanswered(self) -> bool:
@@ -211,8 +221,8 @@ class Share(models.Model):
         constraints = [models.UniqueConstraint(fields=["machine", "member"], name="one_share_per_machine")]
 
 
-class Approval(models.Model):
-    """What an owner agreed to pay for a machine, and how it was said. Append-only."""
+class Approval(TakenBack):
+    """What an owner agreed to pay for a machine, and how it was said. Never changed, but it can be taken back."""
 
     uuid = models.UUIDField(unique=True)
     machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="approvals")

@@ -176,6 +176,20 @@ def sent_by_hand(member: Member, order_uuid: uuid.UUID) -> None:
     order.save(update_fields=["state", "answered_at"])
 
 
+@transaction.atomic
+def cancel(member: Member, order_uuid: uuid.UUID) -> None:
+    """Take back an order that has not been sent: its parts are needed again. Raises Conflict once it may have left the house."""
+    stock.hold(member)
+    order = Order.objects.select_for_update().get(pk=order_of(member, order_uuid).pk)
+    if order.state == Order.State.CANCELLED:
+        return
+    if not order.unsent:
+        raise Conflict("This order has been sent: call the supplier to take it back.")
+    order.state = Order.State.CANCELLED
+    order.answered_at = timezone.now()
+    order.save(update_fields=["state", "answered_at"])
+
+
 def drop_rest(member: Member, order_uuid: uuid.UUID, number: str) -> None:
     """Do not wait for what would follow of one number: it is needed again, and can be had elsewhere. Raises BadInput, Conflict."""
     order = order_of(member, order_uuid)
@@ -236,7 +250,21 @@ def receive(member: Member, movement: uuid.UUID, number: str, quantity: int) -> 
     return lines[0]
 
 
+def send_away(member: Member, number: str, quantity: int) -> None:
+    """What was received by mistake is still to come: off the newest orders that have received any.
+
+    Call inside a transaction that holds the shop's terms.
+    """
+    received = OrderLine.objects.filter(order__shop=member.shop_id, number=number, received__gt=0).order_by("-order__id")
+    for line in received:
+        took = min(quantity, line.received)
+        OrderLine.objects.filter(pk=line.pk).update(received=F("received") - took)
+        quantity -= took
+
+
 def to_come(line: OrderLine, state: str) -> int:
     """Pieces of an order's line that are still expected."""
+    if state == Order.State.CANCELLED:
+        return 0
     expected = line.quantity if state in (Order.State.TO_SEND, Order.State.BY_HAND) else line.accepted + line.follows
     return max(0, expected - line.received)

@@ -152,6 +152,7 @@ def _line(line: listing.Line, prices: dict[str, Decimal], others: Alternatives) 
                 why=piece.why,
                 posture=piece.posture,
                 fitted=piece.fitted.fitted_at.date().isoformat() if piece.fitted else "",
+                fitting=piece.fitted.fitting if piece.fitted else None,
             )
             for piece in line.pieces
         ],

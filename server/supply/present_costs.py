@@ -70,7 +70,7 @@ def _machine_cost(one: costs.Estimate, named: set[str]) -> MachineCostOut:
         ],
         may_bear=[OwnerOut(id=owner.pk, name=owner.name) for owner in one.owners],
         approvals=[
-            ApprovalOut(amount=money(a.amount), currency=a.currency, how=a.how, by=full_name(a.by), at=a.at)
+            ApprovalOut(uuid=a.uuid, amount=money(a.amount), currency=a.currency, how=a.how, by=full_name(a.by), at=a.at)
             for a in one.approvals
         ],
     )

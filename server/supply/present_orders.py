@@ -6,7 +6,7 @@ from fleet.models import Fitment
 from inspection.present import full_name
 from shops.models import Member
 
-from . import costs, orders, stock
+from . import costs, orders, stock, taking_back
 from .models import Movement, Order, OrderLine, StockItem
 from .needs import terms_of
 from .present import money
@@ -49,6 +49,7 @@ def order(one: Order) -> OrderOut:
         reference=one.reference,
         trouble=one.trouble,
         tries=one.tries,
+        unsent=one.unsent,
         by=full_name(one.by),
         at=one.at,
         parts=money(sum((line.quantity * line.unit_price for line in one.lines.all()), Decimal(0))),
@@ -83,7 +84,9 @@ def stocked(member: Member) -> StockOut:
     found = terms_of(member)
     levels, prices = stock.levels(member.shop_id), costs.price_list(member.shop_id)
     fitted: dict[str, int] = {}
-    for number, quantity in Fitment.objects.filter(machine__shop=member.shop_id).values_list("number", "quantity"):
+    for number, quantity in Fitment.objects.filter(machine__shop=member.shop_id, taken_back_at=None).values_list(
+        "number", "quantity"
+    ):
         fitted[number] = fitted.get(number, 0) + quantity
     items = []
     for one in StockItem.objects.filter(shop=member.shop_id):
@@ -107,21 +110,24 @@ def stocked(member: Member) -> StockOut:
                 price=money(prices.get(one.number)),
             )
         )
-    moved = Movement.objects.filter(shop=member.shop_id).select_related("by")[:MOVES]
+    moved = Movement.objects.filter(shop=member.shop_id).select_related("by", "undone_by")[:MOVES]
     return StockOut(
         service=found.service,
         currency=found.currency,
         items=items,
-        movements=[
-            MovementOut(
-                number=one.number,
-                place=one.place,
-                change=one.change,
-                reason=Movement.Reason(one.reason).label,
-                note=one.note,
-                by=full_name(one.by),
-                at=one.at,
-            )
-            for one in moved
-        ],
+        movements=[movement(one) for one in moved],
+    )
+
+
+def movement(one: Movement) -> MovementOut:
+    return MovementOut(
+        uuid=one.uuid,
+        may_take_back=taking_back.may(one),
+        number=one.number,
+        place=one.place,
+        change=one.change,
+        reason=Movement.Reason(one.reason).label,
+        note=one.note,
+        by=full_name(one.by),
+        at=one.at,
     )

@@ -24,6 +24,7 @@ class NeededPiece(Schema):
     why: str
     posture: str
     fitted: str
+    fitting: UUID | None
 
 
 class NeededLine(Schema):

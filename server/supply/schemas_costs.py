@@ -23,6 +23,7 @@ class CostShareOut(Schema):
 
 
 class ApprovalOut(Schema):
+    uuid: UUID
     amount: str
     currency: str
     how: str

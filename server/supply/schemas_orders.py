@@ -41,6 +41,7 @@ class OrderOut(Schema):
     reference: str
     trouble: str
     tries: int
+    unsent: bool
     by: str
     at: dt.datetime
     parts: str
@@ -68,6 +69,7 @@ class ReceiveIn(Schema):
 class ReceivedOut(Schema):
     number: str
     name: str
+    uuid: UUID
     received: int
     to_come: int
     bin: str
@@ -106,7 +108,17 @@ class StockLineOut(Schema):
     price: str
 
 
+class TakeBackIn(Schema):
+    """uuid: of the taking back itself."""
+
+    uuid: UUID
+
+
 class MovementOut(Schema):
+    """may_take_back: it counts, and is not itself a taking back."""
+
+    uuid: UUID
+    may_take_back: bool
     number: str
     place: str
     change: int

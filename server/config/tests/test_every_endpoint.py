@@ -14,11 +14,11 @@ from config.api import api
 from demo.pictures import drawn
 from fleet import counters
 from inspection import closing, photos, services
-from logbook import count
+from logbook import count, upkeep
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import links
 from supply import stock
-from supply.models import Order, OrderLine, Plan, Supplier
+from supply.models import Approval, Order, OrderLine, Plan, Supplier
 from workbench import services as workbench
 
 OPEN = {("/api/session", "get"), ("/api/session/login", "post")}
@@ -73,6 +73,7 @@ BODIES = {
     "count_stock": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "place": "shelf", "counted": 4},
     "load_truck": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1},
     "give_back": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1, "note": "to Northmere Depot"},
+    "take_back_movement": {"uuid": str(uuid.uuid4())},
     "approve": {"uuid": str(uuid.uuid4()), "amount": "135.00", "how": "by telephone"},
     "take_along": {"slot": "opener-bearing", "positions": ["1L"]},
     "set_supplier": {"name": "Northmere Depot"},
@@ -101,7 +102,7 @@ ALL = list(operations())
 OWNED = [row for row in ALL if "{" in row[0].replace("{family}", "").replace("{subject}", "").replace("{form}", "")]
 
 
-PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER = (uuid.uuid4() for _ in range(6))
+PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE = (uuid.uuid4() for _ in range(9))
 
 
 @pytest.fixture(autouse=True)
@@ -118,6 +119,10 @@ def something_to_find(yard, settings, monkeypatch):
     photos.add_to_note(yard.machine, NOTE, PHOTO, drawn("furrow"))
     workbench.save(yard.technician, SUBJECTS["chain"], RESULT, yard.machine, {}, "")
     something_to_order(yard)
+    Approval.objects.create(
+        uuid=APPROVAL, machine=yard.machine, amount=0, currency="EUR", how="by telephone", by=yard.lead.user
+    )
+    upkeep.record(yard.technician, yard.machine, DONE, BODIES["service_done"]["key"], None, None, "")
     yard.link = links.make(yard.lead, yard.walk_around.pk, 3)[0].pk
     BODIES["order"] = {"order": list(range(len(yard.walk_around.plan["visits"])))}
     BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.technician.pk}
@@ -143,7 +148,7 @@ def something_to_order(yard):
     )
     OrderLine.objects.create(order=order, number="D12-4001", name="Opener disc", quantity=4, unit_price="48.90")
     stock.keep(yard.lead, "D12-4001", "Opener disc")
-    stock.count(yard.lead, uuid.uuid4(), "D12-4001", "shelf", 4)
+    stock.count(yard.lead, MOVEMENT, "D12-4001", "shelf", 4)
     Supplier.objects.create(shop=yard.shop, name="Harrow Mail").offers.create(
         number="D12-4001", unit_price="48.90", stock=9, source="typed", at=order.at
     )
@@ -191,6 +196,9 @@ def filled(path, yard):
         "photo_id": PHOTO,
         "note_id": NOTE,
         "reading": COUNTER,
+        "movement_id": MOVEMENT,
+        "approval": APPROVAL,
+        "done": DONE,
         "check": "opener-disc-diameter",
         "link_id": getattr(yard, "link", 1),
     }
@@ -224,6 +232,8 @@ def test_the_right_shop_does_get_through(path, method, _, operation_id, yard, as
     read("opener-disc-diameter", "1L", "385")
     if operation_id.endswith("_reopen"):
         closing.finish(yard.lead, yard.walk_around.pk, uuid.uuid4())
+    if operation_id.endswith("take_back_order"):
+        Order.objects.update(state=Order.State.TO_SEND)
     assert call(as_(yard.lead), filled(path, yard), method, operation_id).status_code == 200
 
 

@@ -212,3 +212,27 @@ def test_a_station_there_is_not_is_refused_and_the_words_are_kept_by_the_sender(
         f"/api/machines/{planter.machine.pk}/notes", uuid=str(uuid.uuid4()), text="odd", station="moon"
     )
     assert answer.json()["error"]["field"] == "station"
+
+
+def test_a_service_that_was_not_done_after_all_is_taken_back_and_stays_in_the_logbook(planter, as_, book):
+    technician, path = as_(planter.technician), f"/api/logbook/machines/{planter.machine.pk}/services"
+    before = technician.get(path).json()["services"]
+    key, done = before[0]["key"], str(uuid.uuid4())
+    technician.send(path, uuid=done, key=key)
+    now = next(one for one in technician.get(path).json()["services"] if one["key"] == key)
+    assert now["record"] == done and now["last"] != before[0]["last"]
+    assert as_(planter.owner).send(f"{path}/{done}/take-back").status_code in (403, 404)
+    for _ in range(2):
+        assert technician.send(f"{path}/{done}/take-back").json()["services"] == before
+    assert [entry["title"] for entry in book("kind=service")["entries"]] == [f"Taken back: {now['name']}"]
+
+
+def test_a_note_is_opened_again_when_that_was_not_the_cause_or_taken_back(planter, as_, book):
+    technician, note = as_(planter.technician), str(uuid.uuid4())
+    path = f"/api/machines/{planter.machine.pk}/notes"
+    technician.send(path, uuid=note, text="row 4 knocked")
+    assert technician.send(f"{path}/{note}/close", cause="loose stop").json() == []
+    assert [one["cause"] for one in technician.send(f"{path}/{note}/open").json()] == [""]
+    for _ in range(2):
+        assert technician.send(f"{path}/{note}/take-back").json() == []
+    assert [entry["title"] for entry in book("kind=note")["entries"]] == ["Taken back: row 4 knocked"]

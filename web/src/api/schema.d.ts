@@ -1140,6 +1140,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/logbook/machines/{machine_id}/services/{done}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Service
+         * @description Take back that a service was done.
+         */
+        post: operations["logbook_api_take_back_service"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/logbook/machines/{machine_id}/wear/{check}": {
         parameters: {
             query?: never;
@@ -1220,6 +1240,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/machines/{machine_id}/notes/{note_id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Note
+         * @description Open a note again that was closed.
+         */
+        post: operations["inspection_api_open_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines/{machine_id}/notes/{note_id}/photos": {
         parameters: {
             query?: never;
@@ -1254,6 +1294,26 @@ export interface paths {
         get: operations["inspection_api_note_photo_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/notes/{note_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Note
+         * @description Take a note back that should not have been written.
+         */
+        post: operations["inspection_api_take_back_note"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1660,6 +1720,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/supply/costs/{machine_id}/approvals/{approval}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Approval
+         * @description Take back what was agreed to.
+         */
+        post: operations["supply_api_costs_take_back_approval"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/supply/costs/{machine_id}/approve": {
         parameters: {
             query?: never;
@@ -1778,6 +1858,26 @@ export interface paths {
         get: operations["supply_api_needed"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/movements/{movement_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Movement
+         * @description Take back that something was received, fitted, counted, loaded or given back. The same UUID twice is once.
+         */
+        post: operations["supply_api_stock_take_back_movement"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1942,6 +2042,26 @@ export interface paths {
          * @description Ask the desk again about an order that nobody has confirmed.
          */
         post: operations["supply_api_orders_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/orders/{order_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Order
+         * @description Take back an order that has not been sent.
+         */
+        post: operations["supply_api_orders_take_back_order"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2560,6 +2680,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/walk-arounds/{walk_around_id}/photos/{photo_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Photo
+         * @description Put a picture back that was taken away.
+         */
+        post: operations["inspection_api_restore_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/walk-arounds/{walk_around_id}/postures": {
         parameters: {
             query?: never;
@@ -2835,6 +2975,11 @@ export interface components {
             currency: string;
             /** How */
             how: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /** ApproveIn */
         ApproveIn: {
@@ -4202,7 +4347,10 @@ export interface components {
             counts: components["schemas"]["CountOut"][];
             model: components["schemas"]["ModelOut"];
         };
-        /** MovementOut */
+        /**
+         * MovementOut
+         * @description may_take_back: it counts, and is not itself a taking back.
+         */
         MovementOut: {
             /**
              * At
@@ -4213,6 +4361,8 @@ export interface components {
             by: string;
             /** Change */
             change: number;
+            /** May Take Back */
+            may_take_back: boolean;
             /** Note */
             note: string;
             /** Number */
@@ -4221,6 +4371,11 @@ export interface components {
             place: string;
             /** Reason */
             reason: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /** NeedDateIn */
         NeedDateIn: {
@@ -4309,6 +4464,8 @@ export interface components {
             because: string;
             /** Fitted */
             fitted: string;
+            /** Fitting */
+            fitting: string | null;
             /** Label */
             label: string;
             /** Machine */
@@ -4578,6 +4735,8 @@ export interface components {
             tries: number;
             /** Trouble */
             trouble: string;
+            /** Unsent */
+            unsent: boolean;
             /**
              * Uuid
              * Format: uuid
@@ -5135,6 +5294,11 @@ export interface components {
             received: number;
             /** To Come */
             to_come: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /** Refusal */
         Refusal: {
@@ -5323,7 +5487,10 @@ export interface components {
              */
             uuid: string;
         };
-        /** ServiceDueOut */
+        /**
+         * ServiceDueOut
+         * @description record: of the logbook that it was last done, where that is what tells; it can be taken back.
+         */
         ServiceDueOut: {
             /** Due */
             due: string;
@@ -5339,6 +5506,8 @@ export interface components {
             left: string;
             /** Name */
             name: string;
+            /** Record */
+            record: string | null;
             /** Source */
             source: string;
             /**
@@ -5822,6 +5991,17 @@ export interface components {
             when: {
                 [key: string]: string[];
             };
+        };
+        /**
+         * TakeBackIn
+         * @description uuid: of the taking back itself.
+         */
+        TakeBackIn: {
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /** TakeIn */
         TakeIn: {
@@ -7994,6 +8174,29 @@ export interface operations {
             };
         };
     };
+    logbook_api_take_back_service: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                done: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServicesOut"];
+                };
+            };
+        };
+    };
     logbook_api_wear_of: {
         parameters: {
             query?: never;
@@ -8090,6 +8293,29 @@ export interface operations {
             };
         };
     };
+    inspection_api_open_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"][];
+                };
+            };
+        };
+    };
     inspection_api_add_note_photo: {
         parameters: {
             query?: never;
@@ -8148,6 +8374,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    inspection_api_take_back_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                note_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"][];
                 };
             };
         };
@@ -8644,6 +8893,29 @@ export interface operations {
             };
         };
     };
+    supply_api_costs_take_back_approval: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                approval: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CostsOut"];
+                };
+            };
+        };
+    };
     supply_api_costs_approve: {
         parameters: {
             query?: never;
@@ -8804,6 +9076,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NeedsOut"];
+                };
+            };
+        };
+    };
+    supply_api_stock_take_back_movement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movement_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementOut"];
                 };
             };
         };
@@ -9006,6 +9304,28 @@ export interface operations {
         };
     };
     supply_api_orders_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_take_back_order: {
         parameters: {
             query?: never;
             header?: never;
@@ -9821,6 +10141,29 @@ export interface operations {
         };
     };
     inspection_api_remove_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_restore_photo: {
         parameters: {
             query?: never;
             header?: never;
