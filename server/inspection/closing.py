@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from django.db import transaction
 from django.utils import timezone
 
+from lumvek_core.counted import counted
 from lumvek_core.errors import BadInput
 from parts.models import PartsLine
 from shops.access import Conflict, NotAllowed
@@ -33,7 +34,7 @@ def finish(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID) -> None:
     settle(member, walk_around_id)
     asked = Verdict.objects.filter(walk_around=walk_around).exclude(ask="").count()
     if asked:
-        raise Conflict(f"{asked} {'reading waits' if asked == 1 else 'readings wait'} for an answer before it can be finished.")
+        raise Conflict(f"{counted(asked, 'reading waits', 'readings wait')} for an answer before it can be finished.")
     walk_around.finished_at = timezone.now()
     walk_around.finished_by = member.user
     _log(member, walk_around, event, Kind.FINISHED)

@@ -13,6 +13,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.compare import reached
+from lumvek_core.counted import counted
 from lumvek_core.counters import seasons as seasons_of
 from lumvek_core.judgement.rules import StretchRule, WearRule
 from lumvek_core.units import plain
@@ -237,7 +238,7 @@ def _marked(place: Mapping[str, Any]) -> list[str]:
         left_out = place["n"] > 1 or doubted > 1
         said = "does not fit the others" if doubted == 1 else "do not fit the others"
         marked.append(
-            f"{doubted} reading{'s' if doubted > 1 else ''} {said}{' and is left out of the line' if left_out and doubted == 1 else ''}."
+            f"{counted(doubted, 'reading')} {said}{' and is left out of the line' if left_out and doubted == 1 else ''}."
         )
     if place["renewed"] is not None:
         marked.append(

@@ -18,6 +18,7 @@ from inspection.values import read_value
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.counted import counted
 from lumvek_core.counters import Count
 from lumvek_core.judgement import describe
 from lumvek_core.units import plain
@@ -258,7 +259,7 @@ def _parts(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
             at,
             "part",
             f"{'Taken back: ' if taken_back else ''}{name} {number} fitted".replace("  ", " "),
-            f"{sum(one.quantity for one in group)} pieces{f' at {where}' if where else ''}"
+            f"{counted(sum(one.quantity for one in group), 'piece')}{f' at {where}' if where else ''}"
             + (f"; {gone} of them renewed since" if gone and not taken_back else ""),
             by=names.get(group[0].by_id, "somebody"),
             counter=f"{plain(total, 0)} {counters.unit_of(machine)}" if total is not None else "",

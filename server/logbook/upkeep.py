@@ -18,6 +18,7 @@ from lumvek_core import counters as core_counters
 from lumvek_core import registry
 from lumvek_core.catalogue.model import Check, Service
 from lumvek_core.catalogue.qualify import short
+from lumvek_core.counted import counted, noun
 from lumvek_core.errors import BadInput
 from lumvek_core.units import plain
 from shops import taken_back
@@ -149,18 +150,18 @@ def _days(days: float | None) -> str:
     return (
         "yearly"
         if days == 365
-        else f"every {plain(days / 365, 0)} years"
+        else f"every {counted(days / 365, 'year')}"
         if days % 365 == 0
-        else f"every {plain(days, 0)} days"
+        else f"every {counted(days, 'day')}"
     )
 
 
 def _left(left_h: object, left_days: object, unit: str) -> str:
     """``20 h left, about 34 days``; by the one that is known where only one is."""
     if left_h is None:
-        return _over(float(str(left_days)), "days") if left_days is not None else ""
+        return _over(float(str(left_days)), noun(float(str(left_days)), "day")) if left_days is not None else ""
     by_counter = _over(float(str(left_h)), unit)
-    return f"{by_counter}, about {left_days} days" if isinstance(left_days, int) and left_days > 0 else by_counter
+    return f"{by_counter}, about {counted(left_days, 'day')}" if isinstance(left_days, int) and left_days > 0 else by_counter
 
 
 def _over(left: float, unit: str) -> str:

@@ -10,6 +10,7 @@ from inspection.schemas_notes import NoteOut
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.counted import counted
 from lumvek_core.judgement.words import unit_of
 from shops.models import Member
 
@@ -111,7 +112,7 @@ class Report:
             return "Nothing was looked at, so nothing can be said."
         if self.complete:
             return "Nothing found that needs doing."
-        return f"Nothing found that needs doing at the {seen} of {self.totals['total']} places that were seen."
+        return f"Nothing found that needs doing at {seen} of {counted(self.totals['total'], 'place')} that were seen."
 
 
 def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:

@@ -3,6 +3,8 @@
 import datetime as dt
 from typing import Any
 
+from lumvek_core.counted import counted
+
 
 def sentences(answer: dict[str, Any], currency: str) -> list[str]:
     """Why the cheapest plan drives where it drives, what a day earlier and more certainty cost, and what cannot be."""
@@ -13,7 +15,7 @@ def sentences(answer: dict[str, Any], currency: str) -> list[str]:
     if surer := answer["surer"]:
         gain = round(100 * surer["extra_p"], 1)
         found.append(
-            f"The surest plan costs {_more(surer['extra_cost'], currency)} and is {gain:g} points surer to have all in time."
+            f"The surest plan costs {_more(surer['extra_cost'], currency)} and is {counted(gain, 'point')} surer to have all in time."
         )
     if answer["able"]:
         found.append(
@@ -34,7 +36,7 @@ def _drive(reason: dict[str, Any], currency: str) -> str:
         return f"Not to {where} on {day}: the same parts would cost {reason['extra_cost']:.2f} {currency} more with that trip."
     if reason["more_late"]:
         n = reason["more_late"]
-        return f"To {where} on {day}: without it {n} {'line comes' if n == 1 else 'lines come'} too late or not at all."
+        return f"To {where} on {day}: without it {counted(n, 'line comes', 'lines come')} too late or not at all."
     if reason["extra_cost"] is None:
         return f"To {where} on {day}."
     return f"To {where} on {day}: without that trip the same parts cost {reason['extra_cost']:.2f} {currency} more."

@@ -150,7 +150,10 @@ def stepped(rule: SteppedRule, numbers: list[float], say: Words) -> Verdict:
             facts=facts,
         )
     return Verdict(
-        "due", "investigate", f"{shown} with all {rule.steps} steps taken: never another; look for the cause.", facts=facts
+        "due",
+        "investigate",
+        f"{shown} with {'the one step' if rule.steps == 1 else f'all {rule.steps} steps'} taken: never another; look for the cause.",
+        facts=facts,
     )
 
 

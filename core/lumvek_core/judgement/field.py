@@ -2,6 +2,7 @@
 
 from ..calculators import planter
 from ..catalogue.model import Check
+from ..counted import counted
 from ..positions import Position
 from ..units import plain
 from .context import Context
@@ -57,7 +58,7 @@ def depth(check: Check, rule: DepthRule, position: Position, value: Value, conte
     if found.digs_needed:
         rows.append(Row("Digs a row needed", str(found.digs_needed)))
     why = [
-        f"Row mean {say.figure(row.mean)}, median of {len(dug)} rows {say.figure(found.planter_median_mm)}, wanted {say.figure(rule.target)} ± "
+        f"Row mean {say.figure(row.mean)}, median of {counted(len(dug), 'row')} {say.figure(found.planter_median_mm)}, wanted {say.figure(rule.target)} ± "
         f"{say.figure(rule.tolerance)}. A row is off when it differs from the others by more than that, more than the usual scatter between rows, "
         "and more than its own digs can be wrong."
     ]

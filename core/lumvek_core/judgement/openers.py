@@ -7,6 +7,7 @@ from .. import positions
 from ..calculators import opener, opener_shims
 from ..catalogue.model import Check
 from ..compare import exceeds
+from ..counted import counted, noun
 from ..errors import BadInput
 from ..positions import Position
 from ..units import plain
@@ -102,12 +103,12 @@ def _washers(
     check: Check, rule: ContactRule, position: Position, result: opener.Contact, disc: float, context: Context, say: Words
 ) -> tuple[Advice, str] | None:
     """(advice, the sentence for it), nothing where the washers of this row are not counted."""
-    counted = context.others.get(rule.washers_from, {})
+    washers = context.others.get(rule.washers_from, {})
     left, right = _pair(position.row or 0)
-    if not (left in counted and right in counted):
+    if not (left in washers and right in washers):
         return None
-    inside = opener_shims.Washers(int(counted[left].numbers[0]), int(counted[right].numbers[0]))
-    outside = opener_shims.Washers(int(counted[left].numbers[1]), int(counted[right].numbers[1]))
+    inside = opener_shims.Washers(int(washers[left].numbers[0]), int(washers[right].numbers[0]))
+    outside = opener_shims.Washers(int(washers[left].numbers[1]), int(washers[right].numbers[1]))
     pairs = trials(check.key, rule, context.log)
     gain = opener_shims.shim_gain(opener_shims.GainGiven(pairs))
     limit = _discs(rule, context).limit
@@ -123,7 +124,7 @@ def _washers(
         gain_sd_mm=gain.gain_sd_mm,
     )
     shim = opener_shims.opener_shim(given)
-    gains = f"{say.figure(gain.gain_mm)} ± {say.figure(gain.gain_sd_mm)} ({len(pairs)} {'trial' if len(pairs) == 1 else 'trials'} here)"
+    gains = f"{say.figure(gain.gain_mm)} ± {say.figure(gain.gain_sd_mm)} ({counted(len(pairs), 'trial')} here)"
     rows = [Row("One washer brings", gains)]
     if shim.advice == "replace_discs":
         return Advice(rows), f"The discs are at their limit, {say.figure(limit)}: renew both, whatever washers could do."
@@ -147,7 +148,7 @@ def _move(
     many = abs(shim.move)
     sides = [f"{abs(moved)} at the {side} disc" for moved, side in ((shim.left, "left"), (shim.right, "right")) if moved]
     expected = f"{say.figure(shim.predicted_mm)} ± {say.figure(shim.predicted_sd_mm)}"
-    told = f"Move {many} {'washer' if many == 1 else 'washers'} {way} ({' and '.join(sides)}), then measure again: about {expected}"
+    told = f"Move {counted(many, 'washer')} {way} ({' and '.join(sides)}), then measure again: about {expected}"
     told += "." if shim.lands_in_band else ", still outside the band."
     if on_for_a_season:
         told += " The discs are at their limit: the tube guard pays for this season."
@@ -160,7 +161,7 @@ def _move(
         for place, inside, outside, moved in moves
         if moved
     ]
-    return Advice(rows, f"{'Washer' if many == 1 else 'Washers'} moved: measure again", then), told
+    return Advice(rows, f"{noun(many, 'Washer')} moved: measure again", then), told
 
 
 def trials(contact_key: str, rule: ContactRule, log: Sequence[Past]) -> list[opener_shims.Moved]:

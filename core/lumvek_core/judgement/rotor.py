@@ -4,6 +4,7 @@ from dataclasses import replace
 
 from ..calculators import balance
 from ..catalogue.model import Check
+from ..counted import counted
 from ..positions import Position
 from ..units import plain, show_unbalance
 from .context import Context
@@ -36,7 +37,7 @@ def knives(check: Check, rule: KnivesRule, position: Position, value: Value, con
     rows = [Row("Unbalance now", show_unbalance(found.unbalance_g_mm), "sound" if found.state == "within" else "due")]
     rows.append(Row("Allowed", f"{show_unbalance(found.permissible_g_mm)} (grade G {plain(rule.grade, 1)})"))
     for plan in found.plans:
-        count = f"{plan.knives} {'knife' if plan.knives == 1 else 'knives'}"
+        count = counted(plan.knives, "knife", "knives")
         best = ", fewest within the grade" if plan.name == found.recommended and plan.within else ""
         rows.append(
             Row(
@@ -49,7 +50,7 @@ def knives(check: Check, rule: KnivesRule, position: Position, value: Value, con
     plan = next(one for one in found.plans if one.name == (found.recommended if chosen == "balance" else chosen))
     told = f" Renew {plan.knives} ({NAMES[plan.name].lower()}): {show_unbalance(plan.unbalance_g_mm)} left of {show_unbalance(found.permissible_g_mm)} allowed."
     why = [
-        f"{len(states)} knives looked at so far, taken as {plain(rule.mass, 0)} g each ({plain(rule.new_mass, 0)} g new) at {plain(rule.radius, 0)} mm, "
+        f"{counted(len(states), 'knife', 'knives')} looked at so far, taken as {plain(rule.mass, 0)} g each ({plain(rule.new_mass, 0)} g new) at {plain(rule.radius, 0)} mm, "
         f"{rule.around} to a turn; a broken one pulls less by what is gone. Static unbalance of the knives only.",
     ]
     facts = verdict.facts | {"unbalance": found.unbalance_g_mm, "permissible": found.permissible_g_mm}

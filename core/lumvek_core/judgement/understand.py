@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from .. import units
 from ..calculators.opener import FEELERS_MM
 from ..catalogue.model import Check
+from ..counted import counted
 from ..errors import BadInput
 from .rules import ContactRule, CountRule, IntervalRule, RegisterRule, options
 from .words import WHOLE, pressure_unit
@@ -47,7 +48,7 @@ def understand(
     states = options(check.rule)
     wanted = 1 if states or not check.values else len(check.values)
     if len(raw) != wanted:
-        raise BadInput("raw", f"needs {wanted} {'entry' if wanted == 1 else 'entries'}")
+        raise BadInput("raw", f"needs {counted(wanted, 'entry', 'entries')}")
     if states:
         return Value(choice=_state(raw[0], [option.key for option in states]))
     if check.kind == "note":

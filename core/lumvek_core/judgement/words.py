@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 
 from ..catalogue.model import Check
+from ..counted import counted
 from ..units import PressureUnit, System, notation, plain, show_length, show_pressure
 
 TYRES_FROM = 1000
@@ -63,11 +64,10 @@ class Words:
 
     def amount(self, number: float) -> str:
         """A difference rather than a place: ``2 holes`` where a place is ``hole 5``."""
-        plural = {"hole": "holes", "notch": "notches", "washers": "washers", "turns": "turns"}.get(self.check.unit or "")
-        if plural is None:
+        names = {"hole": ("hole", ""), "notch": ("notch", "notches"), "washers": ("washer", ""), "turns": ("turn", "")}
+        if self.check.unit not in names:
             return with_unit(self.check, number, self.system)
-        one = {"notches": "notch"}.get(plural, plural.removesuffix("s"))
-        return f"{plain(number, 2)} {one if number == 1 else plural}"
+        return counted(number, *names[self.check.unit])
 
     def all(self, numbers: list[float]) -> str:
         if not self.check.values:

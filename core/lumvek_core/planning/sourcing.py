@@ -5,6 +5,7 @@ import time
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 
+from ..counted import counted
 from ..registry import calculator
 from .sourcing_model import (
     DriveReason,
@@ -197,12 +198,12 @@ def _impossible(market: Market, i: int, options: list[Option]) -> Impossible | N
     if not options:
         offers = market.offers.get(line.part, [])
         why = "nobody has enough of it" if offers else "nobody offers it"
-        return Impossible(line.id, None, why if not offers else f"{why} within {market.given.horizon_days} days")
+        return Impossible(line.id, None, why if not offers else f"{why} within {counted(market.given.horizon_days, 'day')}")
     if any(not option.late_days for option in options):
         return None
     first = min(options, key=lambda option: (option.run.arrives, option.run.supplier))
     days = first.late_days
-    reason = f"the first there is comes from {first.run.supplier}, {days} {'day' if days == 1 else 'days'} late"
+    reason = f"the first there is comes from {first.run.supplier}, {counted(days, 'day')} late"
     return Impossible(line.id, first.run.arrives.isoformat(), reason)
 
 

@@ -1,5 +1,6 @@
 """Bench subjects that look ahead: where a part will stand, and whether to renew it now."""
 
+from ..counted import counted
 from ..units import plain
 from .model import Example, Field, Line, Mark, Sheet, Subject, Table, Work, pct
 
@@ -20,11 +21,7 @@ def forecast(work: Work) -> Sheet:
         for i in found["suspect"]
     ]
     n = len(given["readings"])
-    rests = (
-        f"It rests on {n} {'reading' if n == 1 else 'readings'} and on what is usual."
-        if n
-        else "It rests on what is usual alone."
-    )
+    rests = f"It rests on {counted(n, 'reading')} and on what is usual." if n else "It rests on what is usual alone."
     return work.sheet(
         f"{found['chance_word'].capitalize()}, {pct(100 * found['p_cross'], 1)}",
         f"Expected {plain(found['value'], 2)}, nine of ten between {plain(found['low'], 2)} and {plain(found['high'], 2)}; "

@@ -4,6 +4,7 @@ from typing import Any
 
 from .. import registry
 from ..calculators.balance import school_plans
+from ..counted import counted
 from ..errors import BadInput
 from ..units import plain, show_unbalance
 from .model import Choice, Example, Field, Line, Mark, Sheet, Subject, Table, Work
@@ -103,7 +104,7 @@ def chopper(work: Work) -> Sheet:
         Line("Pull at speed", f"{plain(found['force_n'], 0)} N"),
     ]
     for plan in found["plans"]:
-        knives = f"{plan['knives']} {'knife' if plan['knives'] == 1 else 'knives'}"
+        knives = counted(plan["knives"], "knife", "knives")
         lines.append(
             Line(
                 SCHOOL_NAMES[plan["name"]],

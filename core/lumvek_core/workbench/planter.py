@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from ..counted import counted, noun
 from ..units import plain
 from .model import Example, Field, Line, Mark, Sheet, Subject, Table, Work
 
@@ -54,14 +55,14 @@ def _shims(
     trials = len(work.get("pairs", []))
     lines.append(Line("One washer brings", learnt))
     why.append(
-        f"One washer: {learnt}, from {trials or 'no'} {'trial' if trials == 1 else 'trials'} on this machine and the usual 14 ± 10 mm. "
+        f"One washer: {learnt}, from {trials or 'no'} {noun(trials, 'trial')} on this machine and the usual 14 ± 10 mm. "
         "Linear over one or two washers only."
     )
     if advice["advice"] == "move":
         where = "from inside to outside" if advice["move"] > 0 else "from outside to inside"
         many = abs(advice["move"])
         predicted = f"{work.mm(advice['predicted_mm'])} ± {work.mm(advice['predicted_sd_mm'])}"
-        answer = f"Move {many} {'washer' if many == 1 else 'washers'} {where}"
+        answer = f"Move {counted(many, 'washer')} {where}"
         lands = "in the band" if advice["lands_in_band"] else "still outside the band"
         sentence += f" {_which(advice)}; then about {predicted}, {lands}. Measure again after moving."
     else:

@@ -1,5 +1,6 @@
 """Bench subjects of the seed: spacing, test stand, rate, plates."""
 
+from ..counted import counted
 from ..units import plain
 from .model import Example, Field, Line, Mark, Sheet, Subject, Table, Work, both, pct
 
@@ -14,7 +15,7 @@ def spacing(work: Work) -> Sheet:
         lines.append(Line("Scatter of the regular ones", pct(100 * found["precision"]) + " of the nominal"))
     lines.append(Line("Spacings", str(found["n"])))
     if found["few"]:
-        words, mark = f"{found['n']} spacings are too few to advise from: measure at least 100.", ""
+        words, mark = f"{counted(found['n'], 'spacing is', 'spacings are')} too few to advise from: measure at least 100.", ""
     elif shares["misses"] + shares["multiples"] <= 2:
         words, mark = "Few misses and multiples.", "sound"
     else:
@@ -79,7 +80,7 @@ def rate(work: Work) -> Sheet:
 def plate(work: Work) -> Sheet:
     found = work.run("plate_fit", **work.given)
     many = len(work.get("seed_lengths_mm"))
-    few = f" From {many} seeds only: measure at least 30." if found["few"] else ""
+    few = f" From {counted(many, 'seed')} only: measure at least 30." if found["few"] else ""
     needed = found["largest_mm"] + work.get("clearance_mm")
     labels = {"largest": work.mm(found["largest_mm"]), "needed": work.mm(needed)}
     labels |= {one["name"]: work.mm(one["cell_mm"]) for one in work.get("plates")}

@@ -52,7 +52,7 @@ const path = computed(() => ({ params: { path: { subject: props.subject.key, mac
 const keep = (): Promise<void> => attempt(async () => {
   const name = props.machines.find((one) => one.id === machine.value)?.name ?? ''
   await write(() => api.POST('/api/bench/{subject}/machines/{machine_id}', { ...path.value, body: { uuid: uuid.value, texts: bench.complete.value, note: '' } }))
-  return `Kept in the log of ${name}.`
+  return `Saved to the log of ${name}.`
 })
 const asText = computed(() => sheet.value && [props.subject.name, sheet.value.answer, sheet.value.words, ...sheet.value.lines.map((line) => `${line.name}: ${line.shown}`), ...sheet.value.why, props.subject.source].filter(Boolean).join('\n'))
 const copy = (): Promise<void> => attempt(async () => (await navigator.clipboard.writeText(asText.value ?? ''), 'Copied as text.'))
@@ -124,7 +124,7 @@ const meterRun = (meter: (typeof meters)[number]): Promise<void> => attempt(asyn
       <GaugePanel v-if="gauged" />
       <div class="out">
         <label class="which"><span class="unseen">Machine</span><select v-model.number="machine" class="pick"><option :value="0">No machine</option><option v-for="one in machines" :key="one.id" :value="one.id">{{ one.name }}</option></select></label>
-        <Button v-if="mayKeep" label="Keep in its log" severity="secondary" :disabled="!machine || !sheet || !!problem" @click="keep" />
+        <Button v-if="mayKeep" label="Save to its log" severity="secondary" :disabled="!machine || !sheet || !!problem" @click="keep" />
         <Button label="Copy as text" severity="secondary" text :disabled="!sheet || !!problem" @click="copy" />
         <Button label="Copy link" severity="secondary" text @click="link" />
         <Button v-for="form in (['csv', 'xlsx', 'json'] as const)" :key="form" :label="form.toUpperCase()" severity="secondary" text :disabled="!sheet || !!problem" :aria-label="`Export as ${form.toUpperCase()}`" @click="exported(form)" />

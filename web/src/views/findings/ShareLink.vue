@@ -3,6 +3,7 @@
 import Button from 'primevue/button'
 import { onMounted, ref } from 'vue'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import AskOnce from '@/app/AskOnce.vue'
 import { date } from '@/app/words'
 
 const props = defineProps<{ id: string }>()
@@ -45,7 +46,7 @@ const copy = () => navigator.clipboard?.writeText(made.value)
       <Button type="submit" severity="secondary" label="Make a link" />
     </form>
     <p v-if="made" class="made" role="status"><a :href="made">{{ made }}</a> <Button size="small" severity="secondary" label="Copy" @click="copy" /> <span class="quiet">Shown once. Whoever has it can read this one report.</span></p>
-    <p v-for="link in links" :key="link.id" class="quiet">A link by {{ link.made_by }} works until {{ date(link.expires_at) }}. <button type="button" class="end" @click="revoke(link.id)">End it now</button></p>
+    <p v-for="link in links" :key="link.id" class="quiet">A link by {{ link.made_by }} works until {{ date(link.expires_at) }}. <AskOnce plain label="End it now" question="Whoever has this link can read the report no more. A new one can be made." yes="End the link" @yes="revoke(link.id)" /></p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   </section>
 </template>
@@ -56,6 +57,5 @@ form { display: flex; flex-wrap: wrap; gap: 10px; align-items: center; }
 input { width: 70px; min-height: var(--target); padding: 0 8px; font: inherit; color: var(--ink); background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
 .share :deep(.p-button) { min-height: var(--target); }
 .made { overflow-wrap: anywhere; }
-.end { border: 0; background: none; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; min-height: var(--target); }
 .problem { color: var(--stop); font-weight: 600; }
 </style>

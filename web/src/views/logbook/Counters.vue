@@ -5,13 +5,14 @@ import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
+import AskOnce from '@/app/AskOnce.vue'
 import { date } from '@/app/words'
 import { useAttempt } from '@/views/supply/useAttempt'
 
 const props = defineProps<{ machine: number; mayRecord: boolean }>()
 const emit = defineEmits<{ kept: [] }>()
 const data = ref<Schemas['CountersOut'] | null>(null)
-const at = useAttempt('The counter could not be kept.')
+const at = useAttempt('The counter could not be saved.')
 const typed = reactive({ shown: '', old: '', exchanged: false, unit: '' as '' | 'h' | 'ha', uuid: newUuid() })
 const path = { params: { path: { machine_id: props.machine } } }
 const figure = (text: string): number => (text.trim() ? Number(text.replace(',', '.').replace(/[^\d.-]/g, '')) : NaN)
@@ -59,7 +60,7 @@ async function withdraw(reading: string): Promise<void> {
       </div>
       <details><summary>{{ data.readings.length }} readings</summary>
         <ul><li v-for="one in data.readings" :key="one.uuid" :class="{ withdrawn: one.withdrawn }"><b>{{ Math.round(one.total * 10) / 10 }} {{ one.unit }}</b> <span class="quiet">{{ date(one.at) }}, {{ one.source }}, {{ one.by }}<template v-if="one.exchanged">, new meter at {{ one.shown }}</template><template v-if="one.withdrawn">, withdrawn</template></span>
-          <button v-if="mayRecord && !one.withdrawn" type="button" class="link" :aria-label="`Withdraw ${one.total} ${one.unit} of ${date(one.at)}`" @click="withdraw(one.uuid)">Withdraw</button></li></ul>
+          <AskOnce v-if="mayRecord && !one.withdrawn" plain label="Withdraw" :named="`Withdraw ${one.total} ${one.unit} of ${date(one.at)}`" :question="`${Math.round(one.total * 10) / 10} ${one.unit} stays in the log and counts no more; type it again if it was right after all.`" yes="Withdraw it" @yes="withdraw(one.uuid)" /></li></ul>
       </details>
     </template>
   </section>

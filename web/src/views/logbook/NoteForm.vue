@@ -12,7 +12,7 @@ import { useAttempt } from '@/views/supply/useAttempt'
 
 const props = defineProps<{ machine: number; stations: { key: string; name: string }[] }>()
 const emit = defineEmits<{ kept: [notes: Schemas['NoteOut'][]] }>()
-const at = useAttempt('It could not be kept. The words are still here.')
+const at = useAttempt('It could not be saved. The words are still here.')
 const note = reactive({ text: '', station: '', uuid: newUuid(), pictures: [] as { uuid: string; name: string; blob: Blob }[] })
 const file = ref<HTMLInputElement | null>(null)
 const unread = ref('')

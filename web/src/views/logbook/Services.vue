@@ -11,7 +11,7 @@ const props = defineProps<{ machine: number }>()
 const emit = defineEmits<{ kept: [] }>()
 type Service = Schemas['ServiceDueOut']
 const data = ref<Schemas['ServicesOut'] | null>(null)
-const at = useAttempt('It could not be kept.')
+const at = useAttempt('It could not be saved.')
 const writing = reactive({ key: '', counter: '', day: '', note: '', uuid: '' })
 const path = { params: { path: { machine_id: props.machine } } }
 const SAID: Record<Service['state'], string> = { overdue: 'Over', due: 'Due', soon: 'Soon', later: 'Later', unknown: 'Not on record' }
@@ -24,6 +24,10 @@ defineExpose({ load })
 function begin(one: Service): void {
   Object.assign(writing, { key: writing.key === one.key ? '' : one.key, counter: data.value?.counter == null ? '' : String(data.value.counter), day: new Date().toLocaleDateString('sv'), note: '', uuid: newUuid() })
   at.problem = ''
+}
+async function takeBack(one: Service): Promise<void> {
+  const params = { path: { machine_id: props.machine, done: one.record! } }
+  if (await at.run(async () => void (data.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/services/{done}/take-back', { params }))))) emit('kept')
 }
 async function keep(): Promise<void> {
   const counter = writing.counter.trim() ? Number(writing.counter.replace(',', '.')) : null
@@ -41,7 +45,7 @@ async function keep(): Promise<void> {
     <p v-if="at.problem && !writing.key" class="problem" role="alert">{{ at.problem }}</p>
     <ul v-if="data"><li v-for="one in data.services" :key="one.key" :class="one.state">
       <span class="mark" aria-hidden="true">{{ MARK[one.state] }}</span>
-      <div><p><b :title="one.how">{{ one.name }}</b></p><p class="quiet"><span class="state">{{ SAID[one.state] }}</span><template v-if="one.left">, {{ one.left }}</template>. {{ upper(one.interval) }}; <template v-if="one.state === 'unknown'">when it was last done is not on record</template><template v-else>last {{ one.last }}</template>.</p></div>
+      <div><p><b :title="one.how">{{ one.name }}</b></p><p class="quiet"><span class="state">{{ SAID[one.state] }}</span><template v-if="one.left">, {{ one.left }}</template>. {{ upper(one.interval) }}; <template v-if="one.state === 'unknown'">when it was last done is not on record</template><template v-else>last {{ one.last }}</template>. <button v-if="one.record && data.may_record" type="button" class="link" :aria-label="`Take back that it was done: ${one.name}`" :disabled="at.busy" @click="takeBack(one)">Take back</button></p></div>
       <Button v-if="data.may_record" size="small" severity="secondary" label="Done" :aria-label="`Done: ${one.name}`" :aria-expanded="writing.key === one.key" @click="begin(one)" />
       <form v-if="writing.key === one.key" class="tools" @submit.prevent="keep">
         <p class="wide">{{ one.how }}</p>

@@ -2,6 +2,7 @@
 /** What was worked out at the bench and kept with this machine. */
 import { onMounted, ref } from 'vue'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import AskOnce from '@/app/AskOnce.vue'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
@@ -42,7 +43,7 @@ const withdraw = (uuid: string): Promise<void> => attempt(async () => {
       <li v-for="one in kept" :key="one.uuid">
         <SeverityMark v-if="one.mark" :severity="one.mark" />
         <span><RouterLink :to="{ name: 'bench', params: { subject: one.subject }, query: query(one) }">{{ one.name }}</RouterLink> <b>{{ one.answer }}</b> {{ one.words }} <span class="quiet">{{ one.by }}, {{ date(one.at) }}</span></span>
-        <button v-if="session.me?.role === 'lead' || session.me?.role === 'technician'" type="button" class="back" :aria-label="`Take back: ${one.name}, ${one.answer}`" @click="withdraw(one.uuid)">Take back</button>
+        <AskOnce v-if="session.me?.role === 'lead' || session.me?.role === 'technician'" plain label="Take back" :named="`Take back: ${one.name}, ${one.answer}`" question="It leaves this list and the logbook for good." yes="Take it back" @yes="withdraw(one.uuid)" />
       </li>
     </ul>
   </section>
@@ -50,6 +51,5 @@ const withdraw = (uuid: string): Promise<void> => attempt(async () => {
 
 <style scoped>
 li { display: grid; grid-template-columns: 20px minmax(0, 1fr) auto; gap: 8px; align-items: center; padding: 4px 0; border-bottom: 1px solid var(--line); line-height: 1.3; }
-.back { min-height: var(--target); border: 0; background: none; color: var(--accent); font-weight: 600; cursor: pointer; }
 .problem { color: var(--stop); font-weight: 600; }
 </style>

@@ -7,6 +7,7 @@ import { useRouter } from 'vue-router'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
+import AskOnce from '@/app/AskOnce.vue'
 import { useSession } from '@/app/session'
 import { date, PHASES } from '@/app/words'
 import '@/views/supply/supply.css'
@@ -83,7 +84,15 @@ async function keepNote(): Promise<void> {
     if (info.value) info.value.notes = notes
     Object.assign(note, { text: '', uuid: newUuid(), problem: '' })
   } catch (error) {
-    note.problem = error instanceof Refused ? error.message : 'It could not be kept.'
+    note.problem = error instanceof Refused ? error.message : 'It could not be saved.'
+  }
+}
+async function takeBack(written: string): Promise<void> {
+  try {
+    const notes = await write(() => api.POST('/api/machines/{machine_id}/notes/{note_id}/take-back', { params: { path: { machine_id: Number(props.id), note_id: written } } }))
+    if (info.value) info.value.notes = notes
+  } catch (error) {
+    note.problem = error instanceof Refused ? error.message : 'It could not be taken back.'
   }
 }
 </script>
@@ -101,7 +110,7 @@ async function keepNote(): Promise<void> {
       <div class="choose">
         <section aria-labelledby="noticed">
           <h2 id="noticed">What did the operator notice the last time it ran?</h2>
-          <p v-for="one in info.notes" :key="one.uuid" class="noted">{{ one.text }} <span class="quiet"><template v-if="one.station_name">{{ one.station_name }}. </template>{{ one.by }}, {{ date(one.at) }}. Open until its cause is found.</span></p>
+          <p v-for="one in info.notes" :key="one.uuid" class="noted">{{ one.text }} <span class="quiet"><template v-if="one.station_name">{{ one.station_name }}. </template>{{ one.by }}, {{ date(one.at) }}. Open until its cause is found.</span> <AskOnce v-if="session.me?.role !== 'owner'" plain label="Take back" :named="`Take back the note: ${one.text}`" question="It comes up in walk-arounds no more; it stays in the logbook." yes="Take the note back" @yes="takeBack(one.uuid)" /></p>
           <form v-if="session.me?.role !== 'owner'" class="note" @submit.prevent="keepNote">
             <InputText v-model="note.text" maxlength="500" aria-label="What the operator noticed" placeholder="In the operator’s own words" :invalid="!!note.problem" />
             <Button type="submit" severity="secondary" label="Save" />

@@ -19,6 +19,10 @@ const tab = computed<Tab>(() => (TABS.some((one) => one.key === route.query.tab)
 const modelId = computed(() => Number(route.query.model) || (rules.value?.models.find((one) => one.kind.startsWith('Row-crop planter')) ?? rules.value?.models[0])?.id || 0)
 const edit = reactive({ key: '', text: '', source: 'shop', note: '', problem: '' })
 const feeler = reactive({ name: '', thickness: '', problem: '' })
+/** What was given up last, for who wants it back. */
+const gone = reactive({ what: '', back: null as null | (() => Promise<unknown>) })
+/** Schools as picked, before they are saved. */
+const picked = reactive<Record<string, string>>({})
 
 async function run<T>(call: Promise<T>, take: (found: T) => void): Promise<boolean> {
   try {
@@ -45,17 +49,45 @@ async function setLimit(check: string, figure: string, text: string): Promise<vo
     edit.key = ''
     await run(answer(api.GET('/api/rules')), (found) => (rules.value = found))
   } catch (error) {
-    edit.problem = error instanceof Refused ? error.message : 'It could not be kept.'
+    edit.problem = error instanceof Refused ? error.message : 'It could not be saved.'
   }
 }
+async function asShipped(check: Schemas['RuleCheckOut'], figure: Schemas['RuleFigureOut']): Promise<void> {
+  const { shown, note, source } = figure
+  Object.assign(edit, { source: source === 'operator\'s manual' ? 'manual' : 'shop', note: '', problem: '' })
+  await setLimit(check.check, figure.figure, '')
+  if (edit.problem) return
+  const put = async (): Promise<void> => {
+    Object.assign(edit, { source: source === 'operator\'s manual' ? 'manual' : 'shop', note })
+    await setLimit(check.check, figure.figure, shown)
+  }
+  Object.assign(gone, { what: `${check.name}, ${figure.name.toLowerCase()}: ${shown} given up.`, back: put })
+}
+async function remove(one: Schemas['FeelerOut']): Promise<void> {
+  await setFeeler(one.name, '')
+  if (!feeler.problem) Object.assign(gone, { what: `${one.name}, ${one.thickness_mm} mm, removed.`, back: () => setFeeler(one.name, `${one.thickness_mm} mm`) })
+}
+async function putBack(): Promise<void> {
+  const back = gone.back
+  Object.assign(gone, { what: '', back: null })
+  await back?.()
+}
 const setCount = (thing: string, count: number) => run(write(() => api.POST('/api/rules/models/{model_id}/counts', { params: { path: { model_id: modelId.value } }, body: { thing, count } })), (found) => (model.value = found))
-const setSchool = (subject: string, choice: string) => run(write(() => api.POST('/api/rules/schools', { body: { subject, choice } })), (found) => (rules.value = found))
+async function setSchool(school: Schemas['SchoolOut']): Promise<void> {
+  const [subject, choice, before] = [school.subject, picked[school.subject] ?? school.chosen, school.chosen]
+  const save = (to: string) => run(write(() => api.POST('/api/rules/schools', { body: { subject, choice: to } })), (found) => {
+    rules.value = found
+    delete picked[subject]
+  })
+  const name = (key: string): string => school.choices.find((one) => one.key === key)?.name ?? key
+  if (await save(choice)) Object.assign(gone, { what: `${school.name}: ${name(choice).toLowerCase()} from now on.`, back: () => save(before) })
+}
 async function setFeeler(name: string, thickness: string): Promise<void> {
   try {
     rules.value = await write(() => api.POST('/api/rules/feelers', { body: { name, thickness } }))
     Object.assign(feeler, { name: '', thickness: '', problem: '' })
   } catch (error) {
-    feeler.problem = error instanceof Refused ? error.message : 'It could not be kept.'
+    feeler.problem = error instanceof Refused ? error.message : 'It could not be saved.'
   }
 }
 </script>
@@ -65,6 +97,7 @@ async function setFeeler(name: string, thickness: string): Promise<void> {
     <header><h1>Rules</h1><p class="quiet">Limits come from the shipped starting values, then the shop’s schools, then the model’s manual, then the shop’s own. A change holds for walk-arounds that begin after it; finished ones keep the values they were judged by.</p></header>
     <nav class="tabs" aria-label="Rules"><RouterLink v-for="one in TABS" :key="one.key" :to="{ query: { ...route.query, tab: one.key } }" :class="{ on: tab === one.key }" :aria-current="tab === one.key ? 'page' : undefined">{{ one.name }}</RouterLink></nav>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="gone.back" class="gone" role="status">{{ gone.what }} <Button size="small" severity="secondary" label="Put it back" @click="putBack" /></p>
     <p v-if="!rules && !problem" class="quiet" role="status">Reading the rules …</p>
     <template v-if="rules && tab === 'limits'">
       <div class="find">
@@ -93,7 +126,7 @@ async function setFeeler(name: string, thickness: string): Promise<void> {
                 </form>
                 <template v-else-if="rules.may_change">
                   <Button size="small" text severity="secondary" label="Change" :aria-label="`Change ${check.name}, ${figure.name}`" @click="begin(check.check + figure.figure, figure)" />
-                  <Button v-if="figure.own" size="small" text severity="secondary" label="As shipped" :aria-label="`${check.name}, ${figure.name}: as shipped`" @click="setLimit(check.check, figure.figure, '')" />
+                  <Button v-if="figure.own" size="small" text severity="secondary" label="As shipped" :aria-label="`${check.name}, ${figure.name}: as shipped`" @click="asShipped(check, figure)" />
                 </template>
               </td>
             </tr>
@@ -105,15 +138,16 @@ async function setFeeler(name: string, thickness: string): Promise<void> {
       <fieldset v-for="school in rules.schools" :key="school.subject" :disabled="!rules.may_change">
         <legend>{{ school.name }}</legend>
         <p class="quiet">{{ school.why_default }}</p>
-        <label v-for="choice in school.choices" :key="choice.key" class="pick" :class="{ on: school.chosen === choice.key }">
-          <input type="radio" :name="school.subject" :value="choice.key" :checked="school.chosen === choice.key" @change="setSchool(school.subject, choice.key)" />
+        <label v-for="choice in school.choices" :key="choice.key" class="pick" :class="{ on: (picked[school.subject] ?? school.chosen) === choice.key }">
+          <input type="radio" :name="school.subject" :value="choice.key" :checked="(picked[school.subject] ?? school.chosen) === choice.key" @change="picked[school.subject] = choice.key" />
           <span><b>{{ choice.name }}</b><small v-if="choice.key === school.default" class="quiet"> shipped</small><br />{{ choice.why }}</span>
         </label>
+        <p v-if="(picked[school.subject] ?? school.chosen) !== school.chosen" class="edit"><Button label="Save" :aria-label="`Save: ${school.name}`" @click="setSchool(school)" /> <Button text severity="secondary" label="Leave as it was" @click="delete picked[school.subject]" /> <span class="quiet">For walk-arounds that begin from now on.</span></p>
       </fieldset>
     </div>
     <div v-if="rules && tab === 'feelers'" class="feelers">
       <p>Contact found with a card, with folded paper and with single paper agrees once the thickness is counted. Measure yours with a caliper over ten sheets.</p>
-      <table><thead><tr><th>Feeler</th><th class="n">Thickness</th><th></th></tr></thead><tbody><tr v-for="one in rules.feelers" :key="one.id"><td>{{ one.name }}</td><td class="n"><b>{{ one.thickness_mm }} mm</b></td><td><Button v-if="rules.may_change" size="small" text severity="secondary" label="Remove" :aria-label="`Remove ${one.name}`" @click="setFeeler(one.name, '')" /></td></tr></tbody></table>
+      <table><thead><tr><th>Feeler</th><th class="n">Thickness</th><th></th></tr></thead><tbody><tr v-for="one in rules.feelers" :key="one.id"><td>{{ one.name }}</td><td class="n"><b>{{ one.thickness_mm }} mm</b></td><td><Button v-if="rules.may_change" size="small" text severity="secondary" label="Remove" :aria-label="`Remove ${one.name}`" @click="remove(one)" /></td></tr></tbody></table>
       <form v-if="rules.may_change" class="edit" @submit.prevent="setFeeler(feeler.name, feeler.thickness)">
         <InputText v-model="feeler.name" maxlength="30" aria-label="Name of the feeler" placeholder="Name, as card" /> <InputText v-model="feeler.thickness" aria-label="Thickness" placeholder="Thickness, as 0.28 mm" :invalid="!!feeler.problem" /> <Button type="submit" label="Save" :disabled="!feeler.name.trim()" />
         <p v-if="feeler.problem" class="problem" role="alert">{{ feeler.problem }}</p>
@@ -151,6 +185,8 @@ small { display: block; font-weight: 400; font-size: 0.95rem; }
 .schools { display: grid; grid-template-columns: repeat(auto-fit, minmax(min(520px, 100%), 1fr)); gap: 16px; align-items: start; }
 fieldset { border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); padding: 6px 16px 12px; margin: 0; display: grid; gap: 6px; min-width: 0; }
 legend { font-weight: 600; font-size: 1.1rem; padding: 0 6px; }
+.gone { display: flex; gap: 12px; align-items: center; font-weight: 600; }
+.edit.edit { justify-content: flex-start; }
 .pick { display: grid; grid-template-columns: 22px minmax(0, 1fr); gap: 8px; padding: 6px 10px; border-radius: var(--radius); min-height: var(--target); cursor: pointer; line-height: 1.3; }
 .pick.on { background: var(--accent-soft); }
 .pick input { accent-color: var(--accent); width: 18px; height: 18px; margin: 2px 0 0; }

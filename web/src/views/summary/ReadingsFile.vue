@@ -53,7 +53,7 @@ function keepRefused(): void {
         <p><b>{{ found.dry ? `${found.taken} would be taken` : `${found.taken} taken` }}</b>, {{ found.there }} stand there already, {{ found.refused }} refused.</p>
         <ul v-if="refused.length" class="lines"><li v-for="one in refused" :key="one.line"><b>Line {{ one.line }}</b> {{ one.says }}<code>{{ one.text }}</code></li></ul>
         <Button v-if="found.dry && found.taken" :label="`Take ${found.taken}`" :loading="busy" @click="send(false)" />
-        <Button v-if="refused.length" severity="secondary" text label="Keep the refused lines" @click="keepRefused" />
+        <Button v-if="refused.length" severity="secondary" text label="Save the refused lines as a file" @click="keepRefused" />
       </div>
     </template>
   </section>

@@ -5,6 +5,8 @@ import InputText from 'primevue/inputtext'
 import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
+import AskOnce from '@/app/AskOnce.vue'
+import { counted } from '@/app/counted'
 import { date } from '@/app/words'
 import SupplyTabs from './SupplyTabs.vue'
 import { useAttempt } from './useAttempt'
@@ -20,10 +22,9 @@ const since = (machine: Machine): number => Number(machine.total) - Number(agree
 function begin(machine: Machine): void {
   Object.assign(open, { machine: machine.machine, how: '', uuid: newUuid() })
   at.problem = ''
-  if (data.value?.is_owner) void agree(machine)
 }
 const bearing = reactive({ key: '', percent: '' })
-const dividing = useAttempt('The share could not be kept.')
+const dividing = useAttempt('The share could not be saved.')
 const own = (machine: Machine, name: string): string => machine.shares.find((one) => one.name === name)?.percent ?? ''
 function divide(machine: Machine, owner: Schemas['OwnerOut']): void {
   Object.assign(bearing, { key: `${machine.machine}:${owner.id}`, percent: own(machine, owner.name) })
@@ -33,6 +34,11 @@ const keepShare = (machine: Machine, owner: Schemas['OwnerOut']): Promise<boolea
   data.value = await write(() => api.POST('/api/supply/costs/{machine_id}/shares', { params: { path: { machine_id: machine.machine } }, body: { owner: owner.id, percent: bearing.percent } }))
   bearing.key = ''
 })
+function agreeAsOwner(machine: Machine): void {
+  begin(machine)
+  void agree(machine)
+}
+const takeBack = (machine: Machine): Promise<boolean> => at.run(async () => void (data.value = await write(() => api.POST('/api/supply/costs/{machine_id}/approvals/{approval}/take-back', { params: { path: { machine_id: machine.machine, approval: agreed(machine)!.uuid } } }))))
 async function agree(machine: Machine): Promise<void> {
   const done = await at.run(async () => {
     data.value = await write(() => api.POST('/api/supply/costs/{machine_id}/approve', { params: { path: { machine_id: machine.machine } }, body: { uuid: open.uuid, amount: machine.total, how: open.how } }))
@@ -59,14 +65,17 @@ async function agree(machine: Machine): Promise<void> {
             <form v-if="bearing.key === `${machine.machine}:${owner.id}`" class="tools" @submit.prevent="keepShare(machine, owner)"><label>{{ owner.name }} bears <InputText v-model="bearing.percent" v-focus class="percent" inputmode="decimal" :invalid="dividing.field === 'percent'" /> %</label><Button type="submit" label="Save" :disabled="dividing.busy" /><p v-if="dividing.problem" class="problem" role="alert">{{ dividing.problem }}</p></form>
             <button v-else type="button" class="link" :aria-label="`Change the share of ${owner.name} in ${machine.name}`" @click="divide(machine, owner)">Change the share of {{ owner.name }}</button>
           </template></template>
-          <details><summary>{{ machine.lines.length }} {{ machine.lines.length === 1 ? 'part' : 'parts' }}<template v-if="machine.strip_downs.length">, {{ machine.strip_downs.length }} {{ machine.strip_downs.length === 1 ? 'strip-down' : 'strip-downs' }}</template></summary>
+          <details><summary>{{ counted(machine.lines.length, 'part') }}<template v-if="machine.strip_downs.length">, {{ counted(machine.strip_downs.length, 'strip-down') }}</template></summary>
             <p v-for="line in machine.lines" :key="line.number + line.name" class="share"><span>{{ line.quantity }}{{ line.unit ? ' ' + line.unit : '' }} × {{ line.name }} <small class="quiet">{{ line.price ? `at ${line.price}` : 'no price yet' }}</small></span><b>{{ line.amount || '–' }}</b></p>
             <p v-for="down in machine.strip_downs" :key="down" class="quiet">{{ down }}</p>
           </details>
-          <p v-if="agreed(machine)" class="agreed"><b>Agreed: {{ agreed(machine)!.amount }} {{ agreed(machine)!.currency }}</b>, {{ agreed(machine)!.how }}, {{ agreed(machine)!.by }}, {{ date(agreed(machine)!.at) }}<template v-if="since(machine)">. Since then {{ since(machine) > 0 ? '+' : '−' }}{{ Math.abs(since(machine)).toFixed(2) }}</template></p>
+          <p v-if="agreed(machine)" class="agreed"><b>Agreed: {{ agreed(machine)!.amount }} {{ agreed(machine)!.currency }}</b>, {{ agreed(machine)!.how }}, {{ agreed(machine)!.by }}, {{ date(agreed(machine)!.at) }}<template v-if="since(machine)">. Since then {{ since(machine) > 0 ? '+' : '−' }}{{ Math.abs(since(machine)).toFixed(2) }} {{ data.currency }}</template> <button v-if="data.is_owner || data.may_record" type="button" class="link" :aria-label="`Take back what was agreed for ${machine.name}`" :disabled="at.busy" @click="takeBack(machine)">Take back</button></p>
           <form v-if="open.machine === machine.machine && !data.is_owner" class="tools" @submit.prevent="agree(machine)"><InputText v-model="open.how" v-focus placeholder="Who agreed, and how" aria-label="Who agreed, and how" :invalid="at.field === 'how'" /><Button type="submit" label="Save" :disabled="at.busy" /><Button text severity="secondary" label="Cancel" data-out @click="open.machine = 0" /></form>
           <p v-if="at.problem && open.machine === machine.machine" class="problem" role="alert">{{ at.problem }}</p>
-          <Button v-if="(!agreed(machine) || since(machine)) && open.machine !== machine.machine" :severity="data.is_owner ? undefined : 'secondary'" :label="data.is_owner ? `Agree to ${machine.total} ${data.currency}` : 'Owner agreed'" :aria-label="data.is_owner ? `Agree to ${machine.total} ${data.currency} for ${machine.name}` : `Owner agreed for ${machine.name}`" @click="begin(machine)" />
+          <template v-if="(!agreed(machine) || since(machine)) && open.machine !== machine.machine">
+            <AskOnce v-if="data.is_owner" :label="`Agree to ${machine.total} ${data.currency}`" :named="`Agree to ${machine.total} ${data.currency} for ${machine.name}`" :question="`You agree to ${machine.total} ${data.currency} for ${machine.name}: parts ${machine.parts}, work ${machine.labour} ${data.currency}.`" :yes="`Yes, agree to ${machine.total} ${data.currency}`" :disabled="at.busy" @yes="agreeAsOwner(machine)" />
+            <Button v-else-if="data.may_record" severity="secondary" label="Owner agreed" :aria-label="`Owner agreed for ${machine.name}`" @click="begin(machine)" />
+          </template>
         </article>
       </div>
     </template>

@@ -11,7 +11,7 @@ import { useAttempt } from './useAttempt'
 
 type Line = Schemas['NeededLine']
 type Piece = Schemas['NeededPiece']
-interface Job { key: string; line: Line; pieces: Piece[]; quantity: number; ready: boolean; place: 'shelf' | 'truck' }
+interface Job { key: string; fitting: string | null; line: Line; pieces: Piece[]; quantity: number; ready: boolean; place: 'shelf' | 'truck' }
 interface Machine { id: number; name: string; counter: number | null; unit: string; postures: { name: string; jobs: Job[] }[]; done: Job[] }
 
 const data = ref<Schemas['NeedsOut'] | null>(null)
@@ -28,13 +28,13 @@ const machines = computed<Machine[]>(() => (data.value?.machines ?? []).map((one
   for (const line of data.value!.lines) {
     const groups = new Map<string, Piece[]>()
     for (const piece of line.pieces.filter((p) => p.machine === one.id)) {
-      const key = [piece.walk_around, piece.slot, piece.posture, piece.fitted ? 'fitted' : ''].join('|')
+      const key = [piece.walk_around, piece.slot, piece.posture, piece.fitting ?? piece.fitted].join('|')
       groups.set(key, [...(groups.get(key) ?? []), piece])
     }
     for (const [key, pieces] of groups) {
       const quantity = pieces.reduce((sum, piece) => sum + piece.quantity, 0)
       const place = line.shelf >= quantity || line.shelf >= line.truck ? 'shelf' : 'truck'
-      const job: Job = { key: `${key}|${line.key}`, line, pieces, quantity, ready: (place === 'shelf' ? line.shelf : line.truck) >= quantity, place }
+      const job: Job = { key: `${key}|${line.key}`, fitting: pieces[0]!.fitting, line, pieces, quantity, ready: (place === 'shelf' ? line.shelf : line.truck) >= quantity, place }
       if (pieces[0]!.fitted) done.push(job)
       else postures.set(pieces[0]!.posture, [...(postures.get(pieces[0]!.posture) ?? []), job])
     }
@@ -52,6 +52,13 @@ function fit(machine: Machine, job: Job, pieces: Piece[]): Promise<boolean> {
   return at.run(async () => {
     const body = { uuid, walk_around: pieces[0]!.walk_around, slot: pieces[0]!.slot, positions: pieces.map((piece) => piece.position), counter: typed ? Number(typed) : null, place: job.place }
     data.value = await write(() => api.POST('/api/supply/fit', { body }))
+  })
+}
+const takeOff = (job: Job): Promise<boolean> => {
+  failed.value = job.key
+  return at.run(async () => {
+    await write(() => api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: job.fitting! } }, body: { uuid: newUuid() } }))
+    data.value = await answer(api.GET('/api/supply/list'))
   })
 }
 const places = (pieces: Piece[]): string => pieces.map((piece) => piece.label.toLowerCase()).join(', ')
@@ -84,7 +91,11 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
           </li>
         </ul>
       </section>
-      <p v-if="machine.done.length" class="done quiet"><LineState state="fitted" /> <span v-for="job in machine.done" :key="job.key">{{ job.line.name }}<template v-if="job.line.side">, {{ job.line.side }}</template> {{ places(job.pieces) }}; </span></p>
+      <ul v-if="machine.done.length" class="done"><li v-for="job in machine.done" :key="job.key">
+        <LineState state="fitted" /> <span class="quiet">{{ job.quantity }}{{ job.line.unit ? ' ' + job.line.unit : '' }} × {{ job.line.name }}<template v-if="job.line.side">, {{ job.line.side }}</template>, {{ places(job.pieces) }}</span>
+        <button v-if="job.fitting" type="button" class="link" :aria-label="`Take back: ${job.line.name} fitted at ${places(job.pieces)}`" :disabled="at.busy" @click="takeOff(job)">Take back</button>
+        <p v-if="at.problem && failed === job.key" class="problem" role="alert">{{ at.problem }}</p>
+      </li></ul>
     </article>
   </section>
 </template>
@@ -92,11 +103,11 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
 <style scoped>
 .counter { width: 110px; font: inherit; padding: 0 10px; text-align: right; background: var(--surface); color: var(--ink); border: 1px solid var(--line); border-radius: 6px; }
 h3 { color: var(--quiet); padding-top: 6px; }
-li { display: grid; grid-template-columns: 22px minmax(0, 1fr) 170px minmax(0, 300px); gap: 4px 12px; align-items: center; padding: 6px 0; border-top: 1px solid var(--line); }
-li:not(.ready) .what { color: var(--quiet); }
+section li { display: grid; grid-template-columns: 22px minmax(0, 1fr) 170px minmax(0, 300px); gap: 4px 12px; align-items: center; padding: 6px 0; border-top: 1px solid var(--line); }
+section li:not(.ready) .what { color: var(--quiet); }
 .where small { display: block; padding-left: 26px; }
 .do { display: flex; flex-wrap: wrap; gap: 6px; justify-content: flex-end; }
 .problem { grid-column: 1 / -1; }
-.done { display: flex; flex-wrap: wrap; gap: 4px 8px; }
-@media (max-width: 700px) { li { grid-template-columns: 22px minmax(0, 1fr); } .where, .do { grid-column: 2; justify-content: flex-start; } .where small { display: inline; padding-left: 6px; } }
+.done li { display: flex; flex-wrap: wrap; gap: 4px 8px; min-height: var(--target); }
+@media (max-width: 700px) { section li { grid-template-columns: 22px minmax(0, 1fr); } .where, .do { grid-column: 2; justify-content: flex-start; } .where small { display: inline; padding-left: 6px; } }
 </style>

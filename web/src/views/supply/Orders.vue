@@ -6,6 +6,7 @@ import { computed, nextTick, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
+import AskOnce from '@/app/AskOnce.vue'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
 import OrderMark from './OrderMark.vue'
@@ -19,7 +20,7 @@ const data = ref<Schemas['OrdersOut'] | null>(null)
 const desk = ref<Schemas['DeskOut'] | null>(null)
 const at = useAttempt('The orders could not be read.')
 const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 'parts')
-const coming = reactive({ number: '', quantity: '', uuid: newUuid(), said: '', problem: '' })
+const coming = reactive({ number: '', quantity: '', uuid: newUuid(), said: '', last: '' })
 const letter = reactive({ order: '', text: '', subject: '', to: '', sent: false })
 const field = ref<HTMLElement | null>(null)
 const keep = usePost()
@@ -38,11 +39,18 @@ async function receive(): Promise<void> {
     const got = await keep('/api/supply/receive', undefined, { uuid: coming.uuid, number: coming.number, quantity }, { what: `Received: ${coming.number}`, shown: coming.quantity })
     data.value = got.orders
     coming.said = `${got.received} × ${got.name} received${got.bin ? `, into bin ${got.bin}` : ''}${got.to_come ? `; ${got.to_come} still to come` : '; nothing more to come'}`
-    Object.assign(coming, { number: '', quantity: '', uuid: newUuid() })
+    Object.assign(coming, { number: '', quantity: '', uuid: newUuid(), last: got.uuid })
   })
-  if (!done) coming.said = ''
+  if (!done) coming.said = coming.last = ''
   void nextTick(() => field.value?.querySelector<HTMLInputElement>('input')?.select())
 }
+/** What came in was something else: it is still to come. */
+const sendAway = (): Promise<boolean> => receiving.run(async () => {
+  await write(() => api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: coming.last } }, body: { uuid: newUuid() } }))
+  Object.assign(coming, { said: 'Taken back: it is still to come.', last: '' })
+  await load()
+})
+const takeBack = (order: Order): Promise<boolean> => at.run(async () => void (data.value = await write(() => api.POST('/api/supply/orders/{order_id}/take-back', { params: { path: { order_id: order.uuid } } }))))
 const post = (order: Order, way: 'send' | 'by-hand'): Promise<boolean> => at.run(async () => {
   data.value = await keep(`/api/supply/orders/{order_id}/${way}`, { order_id: order.uuid }, undefined, { what: way === 'send' ? 'Send the order' : 'Ordered by hand', shown: order.supplier })
   desk.value = await answer(api.GET('/api/supply/desk'))
@@ -73,7 +81,7 @@ const shown = computed(() => data.value?.orders ?? [])
       <InputText id="came" v-model="coming.number" v-focus placeholder="Scan or type a part number" autocomplete="off" :invalid="receiving.field === 'number'" />
       <InputText v-model="coming.quantity" class="count" inputmode="numeric" placeholder="all" aria-label="Pieces; empty takes all that is to come" :invalid="receiving.field === 'quantity'" />
       <Button type="submit" label="Receive" :disabled="!coming.number.trim() || receiving.busy" />
-      <p v-if="receiving.problem" class="problem" role="alert">{{ receiving.problem }}</p><p v-else-if="coming.said" class="said" role="status">{{ coming.said }}</p>
+      <p v-if="receiving.problem" class="problem" role="alert">{{ receiving.problem }}</p><p v-else-if="coming.said" class="said" role="status">{{ coming.said }} <button v-if="coming.last" type="button" class="link" :disabled="receiving.busy" @click="sendAway">Take back</button></p>
     </form>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="at.run(load)" /></p>
     <p v-if="data && !shown.length" class="quiet">Nothing is ordered yet. <RouterLink :to="{ name: 'sourcing' }">Plan where to get it</RouterLink></p>
@@ -86,17 +94,18 @@ const shown = computed(() => data.value?.orders ?? [])
       </header>
       <div v-if="order.state === 'to-send' && buys" class="unsure" role="status">
         <p><b>{{ order.tries ? 'Nobody has confirmed this order.' : 'Not sent yet.' }}</b> {{ order.trouble }} <template v-if="order.desk && order.tries">It may have arrived: asking again orders nothing twice.</template></p>
-        <Button v-if="order.desk" label="Ask the desk again" :disabled="at.busy" @click="post(order, 'send')" /><Button v-if="!order.desk || !order.tries" severity="secondary" label="Said by telephone" :disabled="at.busy" @click="post(order, 'by-hand')" />
+        <Button v-if="order.desk" label="Ask the desk again" :disabled="at.busy" @click="post(order, 'send')" /><AskOnce v-if="!order.desk || !order.tries" severity="secondary" label="Said by telephone" :question="`From now on it counts as ordered from ${order.supplier}, and Lumvek sends nothing more.`" yes="It was said" :disabled="at.busy" @yes="post(order, 'by-hand')" />
+        <AskOnce v-if="order.unsent" severity="secondary" label="Take back" :question="`The order to ${order.supplier} is dropped before it is sent; its parts are needed again.`" yes="Drop the order" :disabled="at.busy" @yes="takeBack(order)" />
       </div>
       <TableFile v-else-if="order.state === 'by-hand' && buys" label="Read their answer from a file" :send="(form) => answerFile(order, form)" @taken="at.run(load)" />
       <p v-else-if="order.trouble" class="problem">{{ order.trouble }}</p>
-      <div v-if="letter.order === order.uuid" class="letter"><p class="quiet">To {{ letter.to || 'nobody: there is no address' }}. {{ letter.subject }}</p><pre>{{ letter.text }}</pre><div class="tools"><Button v-if="buys && letter.to && !letter.sent && !(order.desk && order.state === 'to-send' && order.tries)" label="Send by e-mail" :disabled="at.busy" @click="mail(order)" /><b v-if="letter.sent" role="status">Sent.</b><Button text severity="secondary" label="Close" @click="letter.order = ''" /></div></div>
+      <div v-if="letter.order === order.uuid" class="letter"><p class="quiet">To {{ letter.to || 'nobody: there is no address' }}. {{ letter.subject }}</p><pre>{{ letter.text }}</pre><div class="tools"><AskOnce v-if="buys && letter.to && !letter.sent && !(order.desk && order.state === 'to-send' && order.tries)" label="Send by e-mail" :question="`This text goes to ${letter.to} now; a letter sent cannot be called back.`" yes="Send it" :disabled="at.busy" @yes="mail(order)" /><b v-if="letter.sent" role="status">Sent.</b><Button text severity="secondary" label="Close" @click="letter.order = ''" /></div></div>
       <table>
         <thead><tr><th>Part</th><th class="n">Ordered</th><th class="n">Put aside</th><th class="n">Follows</th><th class="n">Received</th><th>For</th></tr></thead>
         <tbody><tr v-for="line in order.lines" :key="line.number">
           <td><b>{{ line.name }}</b><small>{{ line.number }}</small></td><td class="n"><b>{{ line.quantity }}</b></td>
           <td class="n" data-label="put aside">{{ order.answered ? line.accepted : '?' }}<small v-if="line.promised && line.accepted" :class="{ warn: line.promised > order.run_date }">{{ date(line.promised) }}</small><small v-if="line.refused" class="warn">{{ line.refused }} refused</small></td>
-          <td class="n" data-label="follows"><template v-if="line.follows"><b class="warn">{{ line.follows }}</b><small v-if="line.follows_on">{{ date(line.follows_on) }}</small><button v-if="buys && line.to_come" type="button" class="link" :aria-label="`Do not wait for ${line.follows} ${line.name}`" @click="drop(order, line.number)">Do not wait</button></template><template v-else>–</template></td>
+          <td class="n" data-label="follows"><template v-if="line.follows"><b class="warn">{{ line.follows }}</b><small v-if="line.follows_on">{{ date(line.follows_on) }}</small><AskOnce v-if="buys && line.to_come" plain label="Do not wait" :named="`Do not wait for ${line.follows} ${line.name}`" :question="`${order.supplier} is told not to send the rest (${line.follows}); it is needed again, from elsewhere.`" yes="Do not wait" @yes="drop(order, line.number)" /></template><template v-else>–</template></td>
           <td class="n" data-label="received"><b>{{ line.received }}</b> <small v-if="line.to_come">{{ line.to_come }} to come</small></td>
           <td class="for"><p v-for="one in line.serves" :key="one">{{ one }}</p></td>
         </tr></tbody>

@@ -6,7 +6,9 @@ import { computed, onMounted, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
+import AskOnce from '@/app/AskOnce.vue'
 import { newUuid } from '@/api/uuid'
+import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import PlanPicture from './PlanPicture.vue'
 import { time, weekday, workOut, type Answer, type Asked, type Kind, type OnePlan, type PlanLine, type Step } from './plan'
@@ -97,6 +99,16 @@ function pin(line: PlanLine, value: string): void {
 }
 const changed = computed(() => JSON.stringify([...pins].sort()) !== JSON.stringify((question.value?.pinned ?? []).map((one) => [one.line, `${one.supplier}|${one.way}`]).sort()))
 const count = computed(() => (chosen.value ? chosen.value.trips.length + chosen.value.deliveries.length : 0))
+/** Whom this tells at once, and whom somebody has to tell. */
+const placing = computed(() => {
+  const names = [...new Set([...(chosen.value?.trips ?? []), ...(chosen.value?.deliveries ?? [])].map((one) => one.supplier))]
+  const desks = names.filter((name) => suppliers.value.find((one) => one.name === name)?.desk)
+  const others = names.filter((name) => !desks.includes(name))
+  return [
+    desks.length ? `${desks.join(' and ')} ${desks.length === 1 ? 'is' : 'are'} told at once, and that cannot be taken back here.` : '',
+    others.length ? `${others.join(' and ')}: you send it or call, and until then it can be taken back.` : '',
+  ].filter(Boolean).join(' ')
+})
 const local = (iso: string): string => new Date(iso).toLocaleString('en-GB', { weekday: 'long', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZone: 'UTC' })
 </script>
 
@@ -133,14 +145,14 @@ const local = (iso: string): string => new Date(iso).toLocaleString('en-GB', { w
           <template v-if="found.impossible.length"><h2>Cannot be in time</h2><ul class="why"><li v-for="one in found.impossible" :key="one.id" class="warn">{{ plan.names[one.id] }} {{ one.id }}: {{ one.reason }}</li></ul></template></section>
         <section class="card" aria-labelledby="steps"><h2 id="steps">{{ NAMES[kind] }}, step by step</h2>
           <ol class="why">
-            <li v-for="trip in chosen.trips" :key="trip.supplier + trip.date"><template v-if="trip.call_at"><b>{{ weekday(trip.date) }} {{ time(trip.call_at) }}</b> call {{ trip.supplier }}. </template><b>{{ trip.call_at ? (trip.only_if_there ? 'If they have it: ' : '') : weekday(trip.date) + ' ' }}{{ time(trip.leave) }}</b> drive to {{ trip.supplier }}, back {{ time(trip.back) }} with {{ trip.lines.length }} {{ trip.lines.length === 1 ? 'part' : 'parts' }}: {{ trip.lines.slice(0, 3).map((one) => plan!.names[one]).join(', ') }}{{ trip.lines.length > 3 ? ' …' : '' }}. {{ money(trip.cost) }}
+            <li v-for="trip in chosen.trips" :key="trip.supplier + trip.date"><template v-if="trip.call_at"><b>{{ weekday(trip.date) }} {{ time(trip.call_at) }}</b> call {{ trip.supplier }}. </template><b>{{ trip.call_at ? (trip.only_if_there ? 'If they have it: ' : '') : weekday(trip.date) + ' ' }}{{ time(trip.leave) }}</b> drive to {{ trip.supplier }}, back {{ time(trip.back) }} with {{ counted(trip.lines.length, 'part') }}: {{ trip.lines.slice(0, 3).map((one) => plan!.names[one]).join(', ') }}{{ trip.lines.length > 3 ? ' …' : '' }}. {{ money(trip.cost) }}
               <p v-for="line in chosen.lines.filter((one) => trip.lines.includes(one.id) && one.if_missing)" :key="line.id" class="quiet">If {{ plan.names[line.id] }} is not there ({{ Math.round((1 - line.p_there) * 100) }} %): {{ line.if_missing!.supplier }}, {{ line.if_missing!.way === 'fetch' ? 'fetched' : line.if_missing!.way }}, here {{ weekday(line.if_missing!.arrives) }}, {{ money(line.if_missing!.extra_cost) }} more</p></li>
-            <li v-for="one in chosen.deliveries" :key="one.supplier + one.way"><b>{{ weekday(one.arrives) }}</b> {{ one.supplier }} by {{ one.way }}, {{ one.lines.length }} {{ one.lines.length === 1 ? 'part' : 'parts' }}, goes out {{ weekday(one.goes_out) }}. {{ money(one.cost) }}
+            <li v-for="one in chosen.deliveries" :key="one.supplier + one.way"><b>{{ weekday(one.arrives) }}</b> {{ one.supplier }} by {{ one.way }}, {{ counted(one.lines.length, 'part') }}, goes out {{ weekday(one.goes_out) }}. {{ money(one.cost) }}
               <p v-for="line in chosen.lines.filter((l) => one.lines.includes(l.id) && l.if_missing)" :key="line.id" class="quiet">If {{ plan.names[line.id] }} is not there ({{ Math.round((1 - line.p_there) * 100) }} %): {{ line.if_missing!.supplier }}, {{ line.if_missing!.way === 'fetch' ? 'fetched' : line.if_missing!.way }}, here {{ weekday(line.if_missing!.arrives) }}, {{ money(line.if_missing!.extra_cost) }} more</p></li>
           </ol>
         </section>
       </div>
-      <div v-if="buys && !plan.ordered_kind" class="order"><Button class="go" :label="`Place ${count} ${count === 1 ? 'order' : 'orders'} for ${money(chosen.cost.parts)} ${plan.currency}`" :disabled="at.busy || changed || !!plan.stale.length || !count" :loading="at.busy && !step" @click="order" /><span v-if="changed" class="quiet">Work it out with your changes first.</span></div>
+      <div v-if="buys && !plan.ordered_kind" class="order"><AskOnce class="go" :label="`Place ${counted(count, 'order')} for ${money(chosen.cost.parts)} ${plan.currency}`" :question="placing" :yes="`Order for ${money(chosen.cost.parts)} ${plan.currency}`" :disabled="at.busy || changed || !!plan.stale.length || !count" @yes="order" /><span v-if="changed" class="quiet">Work it out with your changes first.</span></div>
       <p v-else-if="plan.ordered_kind"><RouterLink :to="{ name: 'orders' }">Ordered as {{ NAMES[plan.ordered_kind as Kind].toLowerCase() }}: to the orders</RouterLink></p>
       <div class="scroll"><table>
         <thead><tr><th>Part</th><th class="n">Buy</th><th class="n">{{ plan.currency }}</th><th>From</th><th>Here</th><th class="n">In time</th></tr></thead>

@@ -35,13 +35,17 @@ function done(item: Item): Promise<boolean> {
     open.number = ''
   })
 }
+const takeBack = (movement: string): Promise<boolean> => at.run(async () => {
+  await write(() => api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: movement } }, body: { uuid: newUuid() } }))
+  data.value = await answer(api.GET('/api/supply/stock'))
+})
 const figure = (text: string): number => Number(text.trim().replace(',', '.') || 0)
 const add = (): Promise<boolean> => at.run(async () => {
   data.value = await write(() => api.POST('/api/supply/stock/items', { body: { ...adding, carry: 0, past_events: 0, past_hours: 0, hours_ahead: 0, prior_hours: 200 } }))
   Object.assign(adding, { number: '', name: '', bin: '' })
 })
-const WAYS = { count: 'Count', load: 'Load', keep: 'Carry', back: 'Return' }
-const LABELS = { count: 'Counted', load: 'To the truck (below 0: back)', keep: 'The truck carries', back: 'Give back' }
+const WAYS = { count: 'Count what is there', load: 'Move to the truck', keep: 'What the truck carries', back: 'Send back' }
+const LABELS = { count: 'Counted', load: 'To the truck (below 0: to the shelf)', keep: 'The truck carries', back: 'Send back' }
 const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in ${item.hours.toLocaleString('en-GB')} h × places; ${item.expected.toFixed(1)} expected in the next ${item.hours_ahead.toLocaleString('en-GB')} h × places` : 'no hours ahead are entered'
 </script>
 
@@ -78,9 +82,9 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
           </template>
         </tbody>
       </table></div>
-      <form class="tools" @submit.prevent="add"><b>Keep another part</b><InputText v-model="adding.number" placeholder="Number" aria-label="Number" class="figure" /><InputText v-model="adding.name" placeholder="Name" aria-label="Name" /><InputText v-model="adding.bin" placeholder="Bin" aria-label="Bin" class="figure" /><Button type="submit" severity="secondary" label="Add" :disabled="!adding.number || !adding.name" /></form>
+      <form class="tools" @submit.prevent="add"><b>Stock another part</b><InputText v-model="adding.number" placeholder="Number" aria-label="Number" class="figure" /><InputText v-model="adding.name" placeholder="Name" aria-label="Name" /><InputText v-model="adding.bin" placeholder="Bin" aria-label="Bin" class="figure" /><Button type="submit" severity="secondary" label="Add" :disabled="!adding.number || !adding.name" /></form>
       <section aria-labelledby="moved"><h2 id="moved">What moved</h2>
-        <ul class="moves"><li v-for="(one, i) in data.movements" :key="i"><b class="n">{{ one.change > 0 ? '+' : '−' }}{{ Math.abs(one.change) }}</b> <span>{{ one.number }}</span> <span>{{ one.reason.toLowerCase() }}, {{ one.place }}<template v-if="one.note">, {{ one.note }}</template></span> <span class="quiet">{{ one.by }}, {{ date(one.at) }}</span></li></ul>
+        <ul class="moves"><li v-for="one in data.movements" :key="one.uuid"><b class="n">{{ one.change > 0 ? '+' : '−' }}{{ Math.abs(one.change) }}</b> <span>{{ one.number }}</span> <span>{{ one.reason.toLowerCase() }}, {{ one.place }}<template v-if="one.note">, {{ one.note }}</template></span> <span class="quiet">{{ one.by }}, {{ date(one.at) }}</span><button v-if="one.may_take_back" type="button" class="link" :aria-label="`Take back: ${one.number} ${one.reason.toLowerCase()}, ${Math.abs(one.change)}`" :disabled="at.busy" @click="takeBack(one.uuid)">Take back</button></li></ul>
       </section>
     </template>
     <p v-else-if="!at.problem" class="quiet" role="status">Reading the stock …</p>
@@ -88,10 +92,10 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
 </template>
 
 <style scoped>
-.act { white-space: nowrap; padding: 0 6px; }
+.act { padding: 0 6px; } .act .link { text-align: left; }
 .warn { color: var(--due); }
 .figure { width: 120px; }
 td { vertical-align: middle; } .scroll table { min-width: 900px; }
-.moves li { display: grid; grid-template-columns: 50px 130px minmax(0, 1fr) auto; gap: 10px; padding: 4px 0; border-bottom: 1px solid var(--line); }
-@media (max-width: 700px) { .moves li { grid-template-columns: 40px minmax(0, 1fr); } .moves li span:nth-child(n + 3) { grid-column: 2; } }
+.moves li { display: grid; grid-template-columns: 50px 130px minmax(0, 1fr) auto 90px; gap: 10px; align-items: center; min-height: var(--target); border-bottom: 1px solid var(--line); }
+@media (max-width: 700px) { .moves li { grid-template-columns: 40px minmax(0, 1fr); } .moves li > :nth-child(n + 3) { grid-column: 2; justify-self: start; } }
 </style>

@@ -17,8 +17,8 @@ const terms = ref<Schemas['TermsOut'] | null>(null)
 const form = ref<Form | null>(null)
 const rates = reactive({ currency: '', labour_rate: '', km_cost: '', downtime_rate: '', late_cost_per_day: '', days_before: '' })
 const at = useAttempt('The suppliers could not be read.')
-const saving = useAttempt('It could not be kept.')
-const rating = useAttempt('The rates could not be kept.')
+const saving = useAttempt('It could not be saved.')
+const rating = useAttempt('The rates could not be saved.')
 const kept = ref(false)
 const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 'parts')
 const RATES = { currency: 'Currency, three letters', labour_rate: 'An hour of work', km_cost: 'A kilometre', downtime_rate: 'An hour standing in season', late_cost_per_day: 'A day a machine waits for parts', days_before: 'Parts wanted, days before the season' } as const
@@ -86,7 +86,7 @@ const sent = (one: Supplier): string => one.deliveries.map((way) => `${way.name}
       <h2 class="wide">Rates</h2>
       <label v-for="(label, key) in RATES" :key="key" class="field">{{ label }}<InputText v-model="rates[key]" :disabled="!buys" :invalid="rating.field === key" @input="kept = false" /></label>
       <p v-if="rating.problem" class="problem wide" role="alert">{{ rating.problem }}</p>
-      <div v-if="buys" class="tools wide"><Button type="submit" severity="secondary" label="Keep the rates" :disabled="rating.busy" /><span v-if="kept" role="status">Kept.</span></div>
+      <div v-if="buys" class="tools wide"><Button type="submit" severity="secondary" label="Save the rates" :disabled="rating.busy" /><span v-if="kept" role="status">Saved.</span></div>
     </form>
   </section>
 </template>

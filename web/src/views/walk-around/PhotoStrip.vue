@@ -15,6 +15,9 @@ const file = ref<HTMLInputElement | null>(null)
 const caption = ref('')
 const problem = ref('')
 const open = ref<'' | 'note' | 'photo'>('')
+/** The picture taken away last, and the place it was of, for who wants it back. */
+const removed = ref({ photo: '', place: '' })
+const place = computed(() => `${entry.check.value.key} ${entry.position.value}`)
 const entry = props.entry
 const waiting = computed(() => outbox.of(props.id).filter((one) => one.blob).length)
 const here = computed(() => props.photos.filter((photo) => photo.check === entry.check.value.key && photo.position === entry.position.value))
@@ -34,11 +37,13 @@ async function chosen(): Promise<void> {
   }
   if (file.value) file.value.value = ''
 }
-async function remove(photo: string): Promise<void> {
+async function change(photo: string, way: 'remove' | 'restore'): Promise<void> {
   try {
-    emit('photos', await write(() => api.POST('/api/walk-arounds/{walk_around_id}/photos/{photo_id}/remove', { params: { path: { walk_around_id: props.id, photo_id: photo } } })))
+    emit('photos', await write(() => api.POST(`/api/walk-arounds/{walk_around_id}/photos/{photo_id}/${way}`, { params: { path: { walk_around_id: props.id, photo_id: photo } } })))
+    removed.value = way === 'remove' ? { photo, place: place.value } : { photo: '', place: '' }
+    problem.value = ''
   } catch (error) {
-    problem.value = error instanceof Refused ? error.message : 'It could not be removed.'
+    problem.value = error instanceof Refused ? error.message : 'That could not be done.'
   }
 }
 /** Esc: the words stay, the focus goes back to the work. */
@@ -50,11 +55,12 @@ defineExpose({ pick: () => (open.value = 'photo'), write: () => (open.value = 'n
 </script>
 
 <template>
-  <div v-if="here.length || open || entry.note.value || problem || waiting" class="strip">
-    <span v-for="photo in here" :key="photo.uuid" class="one"><a class="thumb" :href="`/api/walk-arounds/${id}/photos/${photo.uuid}`" target="_blank" rel="noopener"><img :src="`/api/walk-arounds/${id}/photos/${photo.uuid}`" :alt="photo.caption || `Picture of ${entry.check.value.name}, ${entry.label.value}`" loading="lazy" /></a><button v-if="!readOnly" type="button" class="off" :aria-label="`Remove picture ${photo.caption}`" @click="remove(photo.uuid)">×</button></span>
+  <div v-if="here.length || open || entry.note.value || problem || waiting || removed.place === place" class="strip">
+    <span v-for="photo in here" :key="photo.uuid" class="one"><a class="thumb" :href="`/api/walk-arounds/${id}/photos/${photo.uuid}`" target="_blank" rel="noopener"><img :src="`/api/walk-arounds/${id}/photos/${photo.uuid}`" :alt="photo.caption || `Picture of ${entry.check.value.name}, ${entry.label.value}`" loading="lazy" /></a><button v-if="!readOnly" type="button" class="off" :aria-label="`Remove picture ${photo.caption}`" @click="change(photo.uuid, 'remove')">×</button></span>
+    <p v-if="removed.place === place" role="status">Picture removed. <button type="button" class="back" @click="change(removed.photo, 'restore')">Put it back</button></p>
     <form v-if="open === 'note'" class="words" @submit.prevent="(open = ''), entry.keepNote()">
       <InputText v-model="entry.note.value" v-focus maxlength="500" aria-label="Note for this place" placeholder="Note" @keydown.esc="close" />
-      <Button type="submit" size="small" label="Keep note" />
+      <Button type="submit" size="small" label="Save note" />
     </form>
     <form v-else-if="open === 'photo'" class="words" @submit.prevent="file?.click()">
       <InputText v-model="caption" v-focus maxlength="200" aria-label="Caption of the picture" placeholder="Caption, then Enter" @keydown.esc="close" />
@@ -71,7 +77,8 @@ defineExpose({ pick: () => (open.value = 'photo'), write: () => (open.value = 'n
 .strip { display: flex; flex-wrap: wrap; align-items: center; gap: 8px; }
 .thumb img { display: block; height: 44px; width: 62px; object-fit: cover; border-radius: 6px; border: 1px solid var(--line); }
 .one { display: inline-flex; align-items: center; }
-.off { width: 32px; min-height: var(--target); border: 0; background: none; font-size: 1.3rem; cursor: pointer; color: var(--quiet); }
+.back { border: 0; background: none; padding: 0 4px; min-height: var(--target); color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; }
+.off { width: var(--target); min-height: var(--target); border: 0; background: none; font-size: 1.3rem; cursor: pointer; color: var(--quiet); }
 .words { display: flex; gap: 6px; flex: 1 1 260px; }
 .words :deep(input) { flex: 1; min-height: var(--target); }
 .strip :deep(.p-button) { min-height: var(--target); }

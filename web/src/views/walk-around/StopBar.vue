@@ -3,37 +3,51 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { ref } from 'vue'
-import { Refused, type Schemas } from '@/api/client'
+import { api, Refused, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { date } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 
 defineProps<{ stops: { check: string; position: string; text: string }[]; notes: Schemas['NoteOut'][]; handOver?: Schemas['HandOverOut'] | null; mayClose: boolean }>()
-const emit = defineEmits<{ go: [check: string, position: string]; closed: [note: string] }>()
+const emit = defineEmits<{ go: [check: string, position: string]; closed: [note: string]; opened: [note: Schemas['NoteOut']] }>()
 const post = usePost()
 const closing = ref('')
 const cause = ref('')
 const problem = ref('')
+/** The note closed last, for who sees that it was something else. */
+const last = ref<Schemas['NoteOut'] | null>(null)
 
 async function close(note: Schemas['NoteOut']): Promise<void> {
   try {
     await post('/api/machines/{machine_id}/notes/{note_id}/close', { machine_id: note.machine, note_id: note.uuid }, { cause: cause.value }, { what: `Cause of “${note.text}”`, shown: cause.value })
     closing.value = cause.value = problem.value = ''
+    last.value = note
     emit('closed', note.uuid)
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'It could not be closed.'
   }
 }
+async function openAgain(note: Schemas['NoteOut']): Promise<void> {
+  try {
+    await write(() => api.POST('/api/machines/{machine_id}/notes/{note_id}/open', { params: { path: { machine_id: note.machine, note_id: note.uuid } } }))
+    last.value = null
+    problem.value = ''
+    emit('opened', note)
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'It could not be opened again.'
+  }
+}
 </script>
 
 <template>
-  <div v-if="stops.length || notes.length || handOver" class="bars">
+  <div v-if="stops.length || notes.length || handOver || last" class="bars">
     <div v-if="stops.length" class="bar stops" role="alert">
       <SeverityMark severity="stop" :size="20" wordless />
       <b>Stop. Do not run or drive:</b>
       <button v-for="stop in stops" :key="stop.check + stop.position" type="button" @click="emit('go', stop.check, stop.position)">{{ stop.text }}</button>
     </div>
     <p v-if="handOver" class="bar"><span class="said"><b>Handed over</b> by {{ handOver.giver }} to {{ handOver.taker }}<template v-if="handOver.note">: {{ handOver.note }}</template> <span class="quiet">{{ date(handOver.at) }}</span></span></p>
+    <p v-if="last" class="bar" role="status"><span class="said">Note closed: {{ last.text }}</span> <Button size="small" text severity="secondary" label="Open again" @click="openAgain(last)" /> <Button size="small" text severity="secondary" label="Good" aria-label="Good: put this line away" @click="last = null" /><span v-if="problem" class="problem" role="alert">{{ problem }}</span></p>
     <div v-for="note in notes" :key="note.uuid" class="bar">
       <span class="said"><b>{{ note.station_name ? `${note.station_name}, from the cab:` : 'Operator:' }}</b> {{ note.text }} <span class="quiet">{{ note.by }}, {{ date(note.at) }}</span> <a v-for="photo in note.photos" :key="photo" :href="photo" target="_blank" rel="noopener"><img :src="photo" alt="Picture with this note" /></a></span>
       <form v-if="closing === note.uuid" @submit.prevent="close(note)">

@@ -166,7 +166,7 @@ function alt(event: KeyboardEvent): void {
   <div v-else :class="{ far }" :style="{ '--bars': `${bars}px` }">
     <WalkAroundHeader :id="id" :place="stationNames.get(check.station)" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)"><QuestionLine v-if="data.may_record" :entry="entry" /></WalkAroundHeader>
     <MachineMap class="big-map" :stations="data.stations" :current="check.station" @go="goStation" />
-    <StopBar :stops="stops" :notes="notesHere" :hand-over="data.may_record ? data.hand_over : null" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @closed="closed" />
+    <StopBar :stops="stops" :notes="notesHere" :hand-over="data.may_record ? data.hand_over : null" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @closed="closed" @opened="(note) => data?.notes.push(note)" />
     <div class="columns">
       <RouteList class="left" :order="order" :current="check.key" :state="state" :station-names="stationNames" :may-reorder="data.may_record" @go="(key) => entry.select(key)" @move="move" />
       <div class="middle">
