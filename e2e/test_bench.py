@@ -138,7 +138,7 @@ def test_a_run_of_spacings_is_dropped_in(page: Page, sign_in, tmp_path):
     file = tmp_path / "run.csv"
     file.write_text("seed,spacing_mm\n" + "\n".join(f"{i},{160 + i % 9}" for i in range(120)) + "\n120,abc\n")
     page.locator("input[type=file]").set_input_files(file)
-    expect(page.locator(".said")).to_have_text("120 taken from run.csv, 1 lines cannot be used.")
+    expect(page.locator(".said")).to_have_text("120 taken from run.csv, 1 line cannot be used.")
     expect(page.locator(".answer .big")).to_contain_text("100 % regular")
     expect(page.get_by_text("Line 122")).to_be_visible()
     page.get_by_role("button", name="worn", exact=True).click()

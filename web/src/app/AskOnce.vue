@@ -5,14 +5,14 @@ import { ref } from 'vue'
 
 const props = defineProps<{ label: string; question: string; yes: string; no?: string; plain?: boolean; disabled?: boolean; named?: string; severity?: string; size?: 'small' }>()
 const emit = defineEmits<{ yes: [] }>()
-/** When the question came; 0 while it is not asked. */
-const since = ref(0)
+/** When the question came; nothing while it is not asked. */
+const since = ref<number | null>(null)
 const SOON = 500
 
 function sure(): void {
   // The second press of a double click, or a key still held, has not read the question.
-  if (performance.now() - since.value < SOON) return
-  since.value = 0
+  if (since.value === null || performance.now() - since.value < SOON) return
+  since.value = null
   emit('yes')
 }
 const ask = (): number => (since.value = performance.now())
@@ -20,10 +20,10 @@ defineExpose({ ask })
 </script>
 
 <template>
-  <form v-if="since" class="ask" :aria-label="props.question" @submit.prevent="sure">
+  <form v-if="since !== null" class="ask" :aria-label="props.question" @submit.prevent="sure">
     <p role="alert">{{ question }}</p>
     <Button v-focus type="submit" :label="yes" :severity="severity" :disabled="disabled" />
-    <Button type="button" severity="secondary" :label="no ?? 'No, go back'" data-out @click="since = 0" />
+    <Button type="button" severity="secondary" :label="no ?? 'No, go back'" data-out @click="since = null" />
   </form>
   <button v-else-if="plain" type="button" class="link" :aria-label="named ?? label" :disabled="disabled" @click="ask">{{ label }}</button>
   <Button v-else type="button" :label="label" :aria-label="named ?? label" :severity="severity" :size="size" :disabled="disabled" @click="ask" />

@@ -27,7 +27,7 @@ const state = computed(() => {
 })
 const others = computed(() => {
   const names = [...new Set(outbox.others.value.map((entry) => entry.name || 'an earlier version'))]
-  return names.length ? `${counted(outbox.others.value.length, 'entry', 'entries')} of ${names.join(' and ')} ${outbox.others.value.length === 1 ? 'waits' : 'wait'} on this device.` : ''
+  return names.length ? `${counted(outbox.others.value.length, `entry of ${names.join(' and ')} waits`, `entries of ${names.join(' and ')} wait`)} on this device.` : ''
 })
 </script>
 

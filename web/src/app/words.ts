@@ -1,4 +1,6 @@
 /** Words and figures for people, where the server leaves them to the device. */
+import { counted } from './counted'
+
 export const PHASES: Record<string, string> = {
   winter: 'Winter',
   'pre-season': 'Pre-season',
@@ -24,7 +26,7 @@ export function inDays(day: string, today?: Date): string {
   const days = daysUntil(day, today)
   if (days === 0) return 'today'
   if (days === 1) return 'tomorrow'
-  return days > 0 ? `in ${days} days` : `${-days} ${days === -1 ? 'day' : 'days'} ago`
+  return days > 0 ? `in ${counted(days, 'day')}` : `${counted(-days, 'day')} ago`
 }
 
 /** "28 Nov, 14:05" */

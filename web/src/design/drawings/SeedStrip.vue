@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The first seeds of a run along the furrow, and how all spacings are spread, between half and one and a half of the wanted one. */
 import { computed } from 'vue'
+import { counted } from '@/app/counted'
 
 const props = defineProps<{ spacings: number[]; nominal: number; nominalShown: string; halfShown: string; moreShown: string }>()
 
@@ -25,7 +26,7 @@ const x = (share: number): number => 12 + share * 158
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`${spacings.length} spacings, wanted ${nominalShown}, regular between ${halfShown} and ${moreShown}`">
+  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`${counted(spacings.length, 'spacing')}, wanted ${nominalShown}, regular between ${halfShown} and ${moreShown}`">
     <path class="ground" d="M4 40H336" />
     <template v-for="(at, i) in strip" :key="i">
       <ellipse class="seed" :class="{ off: i > 0 && kind(spacings[i - 1]!) === 'close' }" :cx="at" cy="34" rx="5" ry="7" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Services on a line of days: what is past today is overdue. */
 import { computed } from 'vue'
+import { counted } from '@/app/counted'
 import { scale } from './scale'
 
 const props = defineProps<{ services: { name: string; state: string; days: number | null; hours: number | null }[]; soon: number }>()
@@ -9,7 +10,7 @@ const last = computed(() => Math.max(60, ...props.services.map((one) => Math.min
 const first = computed(() => Math.min(-15, ...props.services.map((one) => Math.max(-200, one.days ?? 0))))
 const x = computed(() => scale(first.value, last.value, 14, 326))
 const step = computed(() => 150 / Math.max(3, seen.value.length))
-const said = (one: { days: number | null; hours: number | null }): string => (one.days !== null ? (one.days < 0 ? `${-one.days} days over` : `in ${one.days} days`) : one.hours !== null ? `${Math.round(one.hours)} h left` : 'last time not known')
+const said = (one: { days: number | null; hours: number | null }): string => (one.days !== null ? (one.days < 0 ? `${counted(-one.days, 'day')} over` : `in ${counted(one.days, 'day')}`) : one.hours !== null ? `${Math.round(one.hours)} h left` : 'last time not known')
 </script>
 
 <template>

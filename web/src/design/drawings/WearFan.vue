@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Readings over use, the line through them, the fan to the end of the season, and the limit. */
 import { computed } from 'vue'
+import { counted } from '@/app/counted'
 
 const props = defineProps<{ readings: { use: number; value: number }[]; suspect: number[]; fresh: number; limit: number; at: number; value: number; low: number; high: number; rate: number }>()
 const end = computed(() => Math.max(props.at, ...props.readings.map((one) => one.use), 1e-9))
@@ -17,7 +18,7 @@ const through = computed(() => props.value - props.rate * (props.at - last.value
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`${readings.length} readings, expected ${value.toFixed(1)} between ${low.toFixed(1)} and ${high.toFixed(1)}, limit ${limit}`">
+  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`${counted(readings.length, 'reading')}, expected ${value.toFixed(1)} between ${low.toFixed(1)} and ${high.toFixed(1)}, limit ${limit}`">
     <path class="spent" :d="`M${x(last)} ${y(through)}L${x(at)} ${y(low)}V${y(high)}z`" />
     <path class="limit" :d="`M14 ${y(limit)}H326`" /><text x="14" :y="y(limit) - 6" class="small">limit {{ limit }}</text>
     <path class="needle" :d="`M14 ${y(fresh)}L${x(last)} ${y(through)}L${x(at)} ${y(value)}`" />

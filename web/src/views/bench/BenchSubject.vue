@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, csrfToken, Refused, write } from '@/api/client'
 import { newUuid } from '@/api/uuid'
+import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS } from '@/design/severity'
@@ -77,7 +78,7 @@ const takeFile = (file: File | undefined): Promise<void> => attempt(async () => 
   const found = await write(async () => api.POST('/api/bench/{subject}/file', { params: { path: { subject: props.subject.key } }, body: { text: await file.text() } }))
   refused.value = found.refused
   bench.set(found.texts as Texts)
-  return `${found.taken} taken from ${file.name}${found.refused.length ? `, ${found.refused.length} lines cannot be used` : ''}.`
+  return `${found.taken} taken from ${file.name}${found.refused.length ? `, ${counted(found.refused.length, 'line')} cannot be used` : ''}.`
 })
 const meters = ['good', 'gummed', 'worn'] as const
 const nominal = computed(() => parseFloat(String(bench.texts.nominal_mm)) || 165)

@@ -5,6 +5,7 @@ import InputText from 'primevue/inputtext'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'
+import { counted } from '@/app/counted'
 
 const route = useRoute()
 const router = useRouter()
@@ -47,7 +48,7 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
       <button v-for="one in families" :key="one.family" type="button" :class="{ on: family?.family === one.family }" :aria-current="family?.family === one.family ? 'true' : undefined" @click="router.replace({ query: { of: one.family } })">{{ one.name }} <span class="quiet">{{ one.checks }}</span></button>
     </nav>
     <template v-if="family">
-      <div class="find"><InputText v-model="words" aria-label="Find in this catalogue" placeholder="Find: bearing, chain, 21 mm …" /> <span class="quiet" role="status">{{ count }} of {{ family.checks }} checks. {{ family.flow }}.</span></div>
+      <div class="find"><InputText v-model="words" aria-label="Find in this catalogue" placeholder="Find: bearing, chain, 21 mm …" /> <span class="quiet" role="status">{{ count }} of {{ counted(family.checks, 'check') }}. {{ family.flow }}.</span></div>
       <section v-for="station in found" :key="station.key" :aria-labelledby="`station-${station.key}`">
         <h2 :id="`station-${station.key}`">{{ station.name }}</h2>
         <details v-for="check in station.checks" :key="check.key">

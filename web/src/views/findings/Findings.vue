@@ -96,7 +96,7 @@ onMounted(async () => {
   <template v-if="data">
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
     <section class="page">
-      <h2>{{ counts.all }} {{ counts.all === 1 ? 'finding' : 'findings' }}<span class="quiet"> {{ counts.open ? `${counts.open} not decided yet` : 'all decided' }}</span></h2>
+      <h2>{{ counted(counts.all, 'finding') }}<span class="quiet"> {{ counts.open ? `${counts.open} not decided yet` : 'all decided' }}</span></h2>
       <p v-if="!counts.all" class="quiet">{{ data.seen ? `Nothing found so far that needs doing, at ${data.seen} of ${counted(data.places, 'place')} that were seen.` : 'Nothing has been looked at yet.' }}</p>
       <article v-for="group in data.groups" :key="group.check" class="group" :aria-label="group.name">
         <header>

@@ -6,6 +6,7 @@ import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
+import { counted } from '@/app/counted'
 import { date } from '@/app/words'
 import { useAttempt } from '@/views/supply/useAttempt'
 
@@ -58,7 +59,7 @@ async function withdraw(reading: string): Promise<void> {
         <Button v-if="!runsBack" size="small" severity="secondary" label="It is right" @click="keep(true)" />
         <Button v-if="!typed.exchanged" size="small" severity="secondary" label="The meter was exchanged" @click="typed.exchanged = true" />
       </div>
-      <details><summary>{{ data.readings.length }} readings</summary>
+      <details><summary>{{ counted(data.readings.length, 'reading') }}</summary>
         <ul><li v-for="one in data.readings" :key="one.uuid" :class="{ withdrawn: one.withdrawn }"><b>{{ Math.round(one.total * 10) / 10 }} {{ one.unit }}</b> <span class="quiet">{{ date(one.at) }}, {{ one.source }}, {{ one.by }}<template v-if="one.exchanged">, new meter at {{ one.shown }}</template><template v-if="one.withdrawn">, withdrawn</template></span>
           <AskOnce v-if="mayRecord && !one.withdrawn" plain label="Withdraw" :named="`Withdraw ${one.total} ${one.unit} of ${date(one.at)}`" :question="`${Math.round(one.total * 10) / 10} ${one.unit} stays in the log and counts no more; type it again if it was right after all.`" yes="Withdraw it" @yes="withdraw(one.uuid)" /></li></ul>
       </details>

@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
@@ -62,7 +63,7 @@ const print = computed(() => `/machines/${props.id}/logbook/print?${new URLSearc
       <header class="tools"><h1 class="grow">{{ data.machine }}</h1><a :href="print">Print</a> <a :href="`/machines/${id}/logbook.csv`">CSV</a></header>
       <div class="columns">
         <div class="log">
-          <div class="tools"><InputText v-model="search" class="grow" type="search" aria-label="Search the logbook" placeholder="Search: row 5, bearing, D12-4001, Ines …" /><span class="quiet" role="status">{{ data.total }} {{ data.total === 1 ? 'entry' : 'entries' }}</span></div>
+          <div class="tools"><InputText v-model="search" class="grow" type="search" aria-label="Search the logbook" placeholder="Search: row 5, bearing, D12-4001, Ines …" /><span class="quiet" role="status">{{ counted(data.total, 'entry', 'entries') }}</span></div>
           <p class="kinds" role="group" aria-label="Kinds of entries"><button v-for="(name, kind) in data.kinds" :key="kind" type="button" :class="{ on: kinds.includes(String(kind)) }" :aria-pressed="kinds.includes(String(kind))" @click="toggle(String(kind))">{{ name }}</button></p>
           <p v-if="!data.entries.length" class="quiet">Nothing like that is on record.</p>
           <section v-for="group in days" :key="group.day" :aria-label="group.day">

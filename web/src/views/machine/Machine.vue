@@ -8,6 +8,7 @@ import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
+import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date, PHASES } from '@/app/words'
 import '@/views/supply/supply.css'
@@ -142,7 +143,7 @@ async function takeBack(written: string): Promise<void> {
       <aside v-if="mayStart" class="plan" aria-label="What it will be">
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
         <template v-if="preview">
-          <p class="big"><b>{{ preview.checks }}</b> checks, <b>{{ preview.places }}</b> places</p>
+          <p class="big"><b>{{ counted(preview.checks, 'check') }}</b>, <b>{{ counted(preview.places, 'place') }}</b></p>
           <p><b>{{ Math.round(preview.plan.minutes) }} min</b> of moving the machine<template v-if="preview.plan.minutes_station_order !== null && preview.plan.minutes_station_order - preview.plan.minutes > 0.5">, {{ Math.round(preview.plan.minutes_station_order) }} min station by station</template></p>
           <Button class="go" label="Start walk-around" :loading="starting" @click="start" />
           <p v-for="one in info.running" :key="one.id" class="quiet">Running: <RouterLink :to="{ name: 'walk-around', params: { id: one.id } }">{{ (PHASES[one.phase] ?? one.phase).toLowerCase() }}, begun {{ date(one.started_at) }} by {{ one.started_by }}</RouterLink></p>

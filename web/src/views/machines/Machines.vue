@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'
+import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date, inDays, PHASES } from '@/app/words'
 import MachineMap from '@/design/MachineMap.vue'
@@ -46,7 +47,7 @@ onMounted(load)
     <article v-for="card in cards" :key="card.machine.id" class="card" :aria-labelledby="`machine-${card.machine.id}`">
       <div class="what">
         <h2 :id="`machine-${card.machine.id}`"><RouterLink :to="{ name: 'machine', params: { id: card.machine.id } }">{{ card.machine.name }}</RouterLink></h2>
-        <p class="quiet">{{ card.machine.kind }}<template v-if="card.machine.rows">, {{ card.machine.rows }} rows</template><template v-if="card.machine.hours">, {{ card.machine.hours }} h</template><template v-if="card.machine.area_ha">, {{ card.machine.area_ha }} ha</template></p>
+        <p class="quiet">{{ card.machine.kind }}<template v-if="card.machine.rows">, {{ counted(card.machine.rows, 'row') }}</template><template v-if="card.machine.hours">, {{ card.machine.hours }} h</template><template v-if="card.machine.area_ha">, {{ card.machine.area_ha }} ha</template></p>
         <p v-if="card.machine.season_date">Needed <b>{{ inDays(card.machine.season_date) }}</b>, {{ date(card.machine.season_date) }}</p>
       </div>
       <div class="state">

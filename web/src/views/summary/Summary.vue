@@ -51,9 +51,9 @@ const unsent = computed(() => outbox.of(props.id).length)
 const refused = computed(() => outbox.refusedAt(props.id).length)
 /** What stands in the way of the end: none of it may be lost by finishing. */
 const inTheWay = computed(() => {
-  if (unsent.value) return `${counted(unsent.value, 'entry', 'entries')} of this walk-around ${unsent.value === 1 ? 'is' : 'are'} still on the way. Finish when all is saved.`
+  if (unsent.value) return `${counted(unsent.value, 'entry of this walk-around is', 'entries of this walk-around are')} still on the way. Finish when all is saved.`
   if (refused.value) return `${counted(refused.value, 'reading')} could not be taken. Put that right first.`
-  if (asked.value) return `${counted(asked.value, 'reading')} ${asked.value === 1 ? 'waits' : 'wait'} for an answer. Look at ${asked.value === 1 ? 'it' : 'them'} first.`
+  if (asked.value) return `${counted(asked.value, 'reading waits', 'readings wait')} for an answer. Look at ${asked.value === 1 ? 'it' : 'them'} first.`
   return ''
 })
 let finishing = newUuid()
@@ -105,7 +105,7 @@ async function handOver(): Promise<void> {
     <MachineMap class="map" :stations="data.stations" small />
     <section class="page">
       <div class="left">
-        <h2 class="verdict" :class="{ holes: !data.complete }">{{ data.complete ? 'Complete: every place has been seen.' : open ? `Not complete: ${open} ${open === 1 ? 'place is' : 'places are'} open` + (data.not_seen.length ? `, ${data.not_seen.length} not seen.` : '.') : `Not complete: ${data.not_seen.length} not seen.` }}</h2>
+        <h2 class="verdict" :class="{ holes: !data.complete }">{{ data.complete ? 'Complete: every place has been seen.' : open ? `Not complete: ${counted(open, 'place is', 'places are')} open` + (data.not_seen.length ? `, ${data.not_seen.length} not seen.` : '.') : `Not complete: ${data.not_seen.length} not seen.` }}</h2>
         <section v-if="data.stops.length" class="stops" role="alert">
           <p v-for="stop in data.stops" :key="stop.place.check + stop.place.position"><SeverityMark severity="stop" :size="20" wordless /> <b>Stop. {{ stop.name }}{{ stop.place.position === 'all' ? '' : ', ' + stop.label.toLowerCase() }}:</b> {{ stop.place.reason }} <RouterLink :to="{ name: 'walk-around', params: { id }, query: { check: stop.place.check, at: stop.place.position } }">Read again</RouterLink></p>
         </section>
@@ -125,7 +125,7 @@ async function handOver(): Promise<void> {
       </div>
       <aside v-if="data.may_record" class="right">
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <p v-if="sure" role="alert"><b>{{ counted(open, 'place') }} {{ open === 1 ? 'is' : 'are' }} open.</b> Finished now, the walk-around is not complete, and the report says so.</p>
+        <p v-if="sure" role="alert"><b>{{ counted(open, 'place is', 'places are') }} open.</b> Finished now, the walk-around is not complete, and the report says so.</p>
         <Button class="go" :label="sure ? 'Finish all the same' : 'Finish walk-around'" @click="finish" />
         <Button v-if="sure" text severity="secondary" label="Go on" @click="sure = false" />
         <form class="over" @submit.prevent="handOver">

@@ -59,7 +59,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
     <p v-if="!data && !at.problem" class="quiet" role="status">Reading the list …</p>
     <template v-if="data">
       <header class="tools">
-        <div class="grow"><h1>Parts list</h1><p class="quiet"><b>{{ toOrder ? `${counted(toOrder, 'part')} to order` : 'Nothing to order' }}.</b> {{ data.lines.length }} parts for {{ data.machines.length }} machines<template v-if="numberless">, {{ numberless }} without a number</template></p></div>
+        <div class="grow"><h1>Parts list</h1><p class="quiet"><b>{{ toOrder ? `${counted(toOrder, 'part')} to order` : 'Nothing to order' }}.</b> {{ counted(data.lines.length, 'part') }} for {{ counted(data.machines.length, 'machine') }}<template v-if="numberless">, {{ numberless }} without a number</template></p></div>
         <a href="/supply/list.csv">CSV</a><a href="/supply/list.xlsx">XLSX</a>
         <RouterLink v-if="buys && toOrder" :to="{ name: 'sourcing' }" class="go p-button">Plan where to get them</RouterLink>
       </header>

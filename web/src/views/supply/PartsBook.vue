@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
+import { counted } from '@/app/counted'
 import SupplyTabs from './SupplyTabs.vue'
 import TableFile from './TableFile.vue'
 import { useAttempt } from './useAttempt'
@@ -31,7 +32,7 @@ const SIDES: Record<string, string> = { L: 'left', R: 'right' }
     <template v-if="data">
       <header class="tools">
         <h1 class="grow">Parts book</h1>
-        <label>Model <select :value="data.model" @change="load(Number(($event.target as HTMLSelectElement).value))"><option v-for="model in data.models" :key="model.id" :value="model.id">{{ model.name }}: {{ model.numbers }} numbers, {{ model.slots }} parts</option></select></label>
+        <label>Model <select :value="data.model" @change="load(Number(($event.target as HTMLSelectElement).value))"><option v-for="model in data.models" :key="model.id" :value="model.id">{{ model.name }}: {{ counted(model.numbers, 'number') }}, {{ counted(model.slots, 'part') }}</option></select></label>
         <a :href="`/supply/book/${data.model}.csv`">CSV</a><a :href="`/supply/book/${data.model}.xlsx`">XLSX</a>
       </header>
       <TableFile v-if="data.may_change" :key="data.model" label="Read numbers from a file" :send="send" @taken="load(data.model)" />

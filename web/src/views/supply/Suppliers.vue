@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
+import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import SupplyTabs from './SupplyTabs.vue'
 import { useAttempt } from './useAttempt'
@@ -52,7 +53,7 @@ const keepRates = (): Promise<boolean> => rating.run(async () => {
   takeTerms((await write(() => api.POST('/api/supply/terms', { body }))).terms)
   kept.value = true
 })
-const sent = (one: Supplier): string => one.deliveries.map((way) => `${way.name} in ${way.lead_days} ${way.working ? 'working ' : ''}days${way.cutoff ? ` if ordered by ${way.cutoff}` : ''}, ${way.price}`).join('; ')
+const sent = (one: Supplier): string => one.deliveries.map((way) => `${way.name} in ${counted(way.lead_days, way.working ? 'working day' : 'day')}${way.cutoff ? ` if ordered by ${way.cutoff}` : ''}, ${way.price}`).join('; ')
 </script>
 
 <template>

@@ -3,6 +3,7 @@
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import { counted } from '@/app/counted'
 import { useAttempt } from './useAttempt'
 
 const props = defineProps<{ label: string; send: (form: FormData) => Promise<Schemas['PartsTableOut']> }>()
@@ -36,7 +37,7 @@ function pick(event: Event): void {
       <p><b>{{ found.taken }}</b> {{ found.dry ? 'to take' : 'taken' }}, <b>{{ found.there }}</b> there already, <b>{{ found.refused }}</b> refused</p>
       <ul><li v-for="line in refused" :key="line.line">Line {{ line.line }}: {{ line.words }}</li></ul>
       <p v-if="refused.length" class="quiet">Nothing is taken until these are put right.</p>
-      <Button v-else-if="found.dry && found.taken" :label="`Take ${found.taken} ${found.taken === 1 ? 'line' : 'lines'}`" :loading="at.busy" @click="pass(false)" />
+      <Button v-else-if="found.dry && found.taken" :label="`Take ${counted(found.taken, 'line')}`" :loading="at.busy" @click="pass(false)" />
     </div>
   </div>
 </template>

@@ -87,7 +87,7 @@ const splitWords = computed(() => {
   if (!plan) return ''
   const [first, second] = plan.records
   const to = second ? `${second.raw[0]} at ${near(second.check.key, second.position)}` : `${plan.rest[0] ?? ''} begins ${plan.next ? near(plan.next.check.key, plan.next.position) : ''}`
-  return `${first?.raw.join(' · ')} here, ${to}${plan.moved ? `; the ${counted(plan.moved, 'place')} typed after it ${plan.moved === 1 ? 'moves' : 'move'} one on` : ''}.`
+  return `${first?.raw.join(' · ')} here, ${to}${plan.moved ? `; the ${counted(plan.moved, 'place typed after it moves', 'places typed after it move')} one on` : ''}.`
 })
 
 /** The keypad a phone shows: figures where a figure is wanted, but for inches, which have fractions, and for words. */

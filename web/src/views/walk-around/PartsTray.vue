@@ -2,6 +2,7 @@
 /** What has been called for so far. */
 import { computed } from 'vue'
 import type { Part } from '@/api/client'
+import { counted } from '@/app/counted'
 
 const props = defineProps<{ parts: Part[]; walkAround: string }>()
 
@@ -18,7 +19,7 @@ const pieces = computed(() => rows.value.reduce((sum, row) => sum + row.part.qua
 
 <template>
   <aside class="tray" aria-label="Parts called for">
-    <h2>Parts <span class="quiet">{{ pieces }} {{ pieces === 1 ? 'piece' : 'pieces' }}</span></h2>
+    <h2>Parts <span class="quiet">{{ counted(pieces, 'piece') }}</span></h2>
     <p v-if="!rows.length" class="quiet">Nothing called for yet. Parts and what goes with them appear here as readings land.</p>
     <TransitionGroup tag="ul" name="drop" :tabindex="rows.length ? 0 : undefined" aria-label="Parts">
       <li v-for="row in rows" :key="row.part.slot + row.part.side">

@@ -6,6 +6,7 @@
 import Button from 'primevue/button'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
 import type { Schemas, Visit } from '@/api/client'
+import { counted } from '@/app/counted'
 
 defineProps<{ posture: Schemas['PostureOut']; visit?: Visit & { index: number }; visits: number; places: number; hazards: string[] }>()
 const emit = defineEmits<{ confirm: []; look: [] }>()
@@ -76,7 +77,7 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
       <Button severity="secondary" text label="Only look or correct" aria-keyshortcuts="Escape" @click="emit('look')" />
     </div>
     <p v-if="hint" class="hint" role="alert">{{ hint }}</p>
-    <p class="quiet">{{ places }} {{ places === 1 ? 'place' : 'places' }} open in this posture. What you confirm is kept with your name and the time. The operator’s manual and local rules come first.</p>
+    <p class="quiet">{{ counted(places, 'place') }} open in this posture. What you confirm is kept with your name and the time. The operator’s manual and local rules come first.</p>
   </section>
 </template>
 

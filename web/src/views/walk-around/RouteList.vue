@@ -3,6 +3,7 @@
 import Button from 'primevue/button'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Check } from '@/api/client'
+import { counted } from '@/app/counted'
 import SeverityMark from '@/design/SeverityMark.vue'
 import type { Severity } from '@/design/severity'
 import type { Order } from './useOrder'
@@ -49,7 +50,7 @@ const enter = (visit: { of: Check[] }): void => emit('go', (visit.of.find((check
     <ol ref="list">
       <li v-for="visit in visits" :key="visit.index" class="visit" :class="{ now: visit.here }">
         <div class="head">
-          <button type="button" class="posture" :aria-expanded="visit.here" :title="`${upper(visit.posture)}: ${visit.checks.length} checks, ${visit.open ? visit.open + ' places open' : 'done'}`" @click="enter(visit)">
+          <button type="button" class="posture" :aria-expanded="visit.here" :title="`${upper(visit.posture)}: ${counted(visit.checks.length, 'check')}, ${visit.open ? counted(visit.open, 'place') + ' open' : 'done'}`" @click="enter(visit)">
             <span class="num" :class="{ done: !visit.open }">{{ visit.index + 1 }}</span>
             <span class="name">{{ upper(visit.posture) }}</span>
             <span class="n">{{ visit.open || '✓' }}</span>

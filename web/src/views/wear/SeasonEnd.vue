@@ -3,6 +3,7 @@
 import Button from 'primevue/button'
 import { computed, onMounted, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
+import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
 import '@/views/supply/supply.css'
@@ -31,7 +32,7 @@ const link = (line: Line) => ({ name: 'wear', params: { id: line.machine_id }, q
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }} <Button label="Try again" severity="secondary" @click="load" /></p>
     <p v-else-if="!data" class="quiet" role="status">Looking ahead …</p>
     <template v-if="data">
-      <header class="tools"><div class="grow"><h1>Season’s end</h1><p class="quiet">What may not last it: {{ lines.length }} parts, {{ money(total, data.currency) }} at risk if all of them wait. {{ data.quiet }} more will last.<template v-if="data.without.length"> No history yet: {{ data.without.join(', ') }}.</template></p></div>
+      <header class="tools"><div class="grow"><h1>Season’s end</h1><p class="quiet">What may not last it: {{ counted(lines.length, 'part') }}, {{ money(total, data.currency) }} at risk if all of them wait. {{ data.quiet }} more will last.<template v-if="data.without.length"> No history yet: {{ data.without.join(', ') }}.</template></p></div>
         <label>Machine <select v-model="only"><option :value="0">All {{ data.machines }}</option><option v-for="[id, name] in machines" :key="id" :value="id">{{ name }}</option></select></label>
         <a href="/wear.csv">CSV</a> <a href="/wear.xlsx">XLSX</a></header>
       <p v-if="!data.lines.length" class="quiet">Every part that is measured will last, as far as its history tells.</p>

@@ -5,6 +5,7 @@ import InputText from 'primevue/inputtext'
 import Slider from 'primevue/slider'
 import { computed, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { counted } from '@/app/counted'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS } from '@/design/severity'
@@ -79,7 +80,7 @@ const csv = computed(() => `/machines/${props.id}/wear/${check.value}.csv`)
         <div v-if="base.checks.length" class="play" role="group" aria-labelledby="play">
           <p id="play">If it does <output>{{ more > 0 ? '+' : more < 0 ? '−' : '' }}{{ Math.abs(more) }} %</output> <span class="quiet">{{ season }} {{ base.next_use.unit }}</span> <button v-if="more" type="button" class="link" @click="more = 0">back to 0</button></p>
           <Slider v-model="more" :min="-40" :max="60" :step="5" aria-label="How much more this machine does, in per cent" />
-          <p class="tipped" role="status"><template v-if="other"><template v-if="other.tips.length"><b>{{ other.tips.length }} tip over:</b> <span v-for="tip in other.tips.slice(0, 5)" :key="tip.check + tip.position">{{ tip.name }}, {{ tip.label.toLowerCase() }} <SeverityMark :severity="tip.after" wordless :size="13" /> {{ WORDS[tip.after].toLowerCase() }} ({{ percent(tip.chance_before) }} → {{ percent(tip.chance_after) }}). </span><span v-if="other.tips.length > 5">And {{ other.tips.length - 5 }} more.</span></template><template v-else>Nothing tips over.</template></template><span v-else class="quiet">Move it to see which parts tip over.</span></p>
+          <p class="tipped" role="status"><template v-if="other"><template v-if="other.tips.length"><b>{{ counted(other.tips.length, 'tips', 'tip') }} over:</b> <span v-for="tip in other.tips.slice(0, 5)" :key="tip.check + tip.position">{{ tip.name }}, {{ tip.label.toLowerCase() }} <SeverityMark :severity="tip.after" wordless :size="13" /> {{ WORDS[tip.after].toLowerCase() }} ({{ percent(tip.chance_before) }} → {{ percent(tip.chance_after) }}). </span><span v-if="other.tips.length > 5">And {{ other.tips.length - 5 }} more.</span></template><template v-else>Nothing tips over.</template></template><span v-else class="quiet">Move it to see which parts tip over.</span></p>
         </div>
       </header>
       <p v-if="!base.checks.length" class="quiet">Nothing to forecast yet. Its counter and a first walk-around with measured parts begin its history.</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** One place: readings, fittings, the limit, the line through them and the fan to the season's end; the longer season beside it. */
 import { computed } from 'vue'
+import { counted } from '@/app/counted'
 import { date } from '@/app/words'
 import { figure, frame, paths, steps, type Place, type Wear } from './figures'
 
@@ -13,7 +14,7 @@ const at = computed(() => frame([props.place], props.fresh, props.limit, Math.ma
 const drawn = computed(() => paths(props.place, props.now, at.value))
 const bottom = BOX.top + BOX.height
 const range = computed(() => [props.place, props.fresh, props.limit].length && steps(Math.min(props.fresh, props.limit), Math.max(props.fresh, props.limit), 4))
-const told = computed(() => `${props.place.label}: ${props.ahead.n} ${props.ahead.n === 1 ? 'reading' : 'readings'}, ${figure(props.ahead.now, props.decimals)} ${props.unit} now, expected ${figure(props.ahead.value, props.decimals)} between ${figure(props.ahead.low, props.decimals)} and ${figure(props.ahead.high, props.decimals)} by the end of the season, limit ${figure(props.limit, props.decimals)}`)
+const told = computed(() => `${props.place.label}: ${counted(props.ahead.n, 'reading')}, ${figure(props.ahead.now, props.decimals)} ${props.unit} now, expected ${figure(props.ahead.value, props.decimals)} between ${figure(props.ahead.low, props.decimals)} and ${figure(props.ahead.high, props.decimals)} by the end of the season, limit ${figure(props.limit, props.decimals)}`)
 const endX = computed(() => at.value.x(props.end))
 </script>
 
