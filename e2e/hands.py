@@ -1,10 +1,18 @@
 """What hands do on every screen of the walk-around."""
 
-from playwright.sync_api import Page, expect
+from re import Pattern
+
+from playwright.sync_api import Locator, Page, expect
 
 
 def field(page: Page):
     return page.locator("#reading")
+
+
+def post(page: Page, path: str, **body):
+    """A write as the screens make it."""
+    token = page.request.get("/api/session").json()["csrf"]
+    return page.request.post(path, data=body, headers={"X-CSRFToken": token})
 
 
 def settle(page: Page):
@@ -51,3 +59,10 @@ def keep_all(page: Page):
         page.keyboard.press("y")
         expect(page.locator(".questions")).not_to_have_text(was, use_inner_text=True)
         settle(page)
+
+
+def sure(page: Page, button: Locator, yes: str | Pattern[str]):
+    """Press what asks once, read the question, and answer it."""
+    button.click()
+    page.wait_for_timeout(600)
+    page.get_by_role("button", name=yes, exact=isinstance(yes, str)).click()

@@ -5,6 +5,7 @@ import re
 from pathlib import Path
 
 import pytest
+from hands import sure
 from playwright.sync_api import Page, expect
 
 DESK = Path(__file__).resolve().parent.parent / ".lumvek/browser-desk.json"
@@ -22,7 +23,7 @@ def worked_out(page: Page):
 
 
 def place(page: Page):
-    page.get_by_role("button", name=re.compile(r"Place \d orders? for")).click()
+    sure(page, page.get_by_role("button", name=re.compile(r"Place \d orders? for")), re.compile(r"^Order for"))
     expect(page.get_by_role("heading", name="Orders", exact=True)).to_be_visible()
 
 
@@ -78,7 +79,7 @@ def test_from_three_machines_to_the_shelf_and_onto_the_row(page: Page, sign_in, 
     expect(far).to_contain_text("Short")
     expect(far.get_by_role("row", name=re.compile("Opener disc D12-4001"))).to_contain_text("Do not wait")
     accessible(page)
-    far.get_by_role("button", name="Do not wait for 2 Opener disc").click()
+    sure(page, far.get_by_role("button", name="Do not wait for 2 Opener disc"), "Do not wait")
     expect(far.get_by_role("button", name=re.compile("Do not wait"))).to_have_count(0)
     page.get_by_role("link", name="Sourcing").click()
     page.get_by_role("button", name="Work it out again").click()
@@ -154,11 +155,18 @@ def test_an_owner_sees_the_cost_of_own_machines_and_agrees(page: Page, sign_in, 
     expect(page.get_by_role("article")).to_have_count(2)
     accessible(page)
     button = page.get_by_role("button", name=re.compile(r"Agree to [\d.]+ EUR for Dunmere 12"))
-    button.click()
-    expect(page.get_by_role("article", name="Dunmere 12")).to_contain_text("Agreed:")
+    machine = page.get_by_role("article", name="Dunmere 12")
+    button.dblclick()
+    expect(machine.get_by_role("alert")).to_contain_text(re.compile(r"You agree to [\d.]+ EUR for Dunmere 12: parts"))
+    expect(machine).not_to_contain_text("Agreed:")
+    machine.get_by_role("button", name="No, go back").click()
+    sure(page, button, re.compile("Yes, agree to"))
+    expect(machine).to_contain_text("Agreed:")
     expect(button).to_have_count(0)
-    page.goto("/parts")
-    expect(page.get_by_role("alert")).to_contain_text("A machine owner cannot see the parts of the whole shop")
+    accessible(page)
+    page.get_by_role("button", name="Take back what was agreed for Dunmere 12").click()
+    expect(machine).not_to_contain_text("Agreed:")
+    expect(button).to_be_visible()
 
 
 def test_a_supplier_is_changed_and_what_is_wrong_is_said_at_the_form(page: Page, sign_in, accessible):
@@ -191,19 +199,19 @@ def test_stock_is_counted_and_the_truck_carries_what_is_advised(page: Page, sign
     page.goto("/parts/stock")
     row = page.get_by_role("row").filter(has=page.get_by_text("Jack bearing", exact=True))
     expect(row).to_contain_text("1 missing")
-    page.get_by_role("button", name="Count: Jack bearing").click()
+    page.get_by_role("button", name="Count it: Jack bearing").click()
     page.keyboard.type("3")
     page.keyboard.press("Enter")
     expect(row.get_by_role("cell").nth(2)).to_have_text("3")
-    page.get_by_role("button", name="Load: Jack bearing").click()
+    page.get_by_role("button", name="To the truck: Jack bearing").click()
     page.keyboard.type("9")
     page.keyboard.press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("Only 3 on the shelf")
     accessible(page)
-    page.get_by_label(re.compile("To the truck")).fill("2")
+    page.get_by_label("To the truck (below 0").fill("2")
     page.keyboard.press("Enter")
     expect(row.get_by_role("cell").nth(3)).to_contain_text("2")
-    page.get_by_role("button", name="Carry: Jack bearing").click()
+    page.get_by_role("button", name="Set to carry: Jack bearing").click()
     page.get_by_role("button", name=re.compile("As advised")).click()
     page.get_by_role("button", name="Save", exact=True).click()
     expect(row.get_by_role("cell").nth(4)).to_have_text("2")

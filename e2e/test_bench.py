@@ -4,7 +4,7 @@ import json
 import re
 
 import pytest
-from hands import settle
+from hands import post, settle, sure
 from playwright.sync_api import Page, expect
 
 from lumvek_core.workbench.model import Table
@@ -12,11 +12,6 @@ from lumvek_core.workbench.subjects import SUBJECTS
 
 DUNMERE_12 = "2bf30ed0-2ed8-5dd5-bceb-b7131910ad62"
 HERON_6 = "7b08ba11-414b-5319-a0bd-a4c61b7c2f05"
-
-
-def post(page: Page, path: str, **body):
-    token = page.request.get("/api/session").json()["csrf"]
-    return page.request.post(path, data=body, headers={"X-CSRFToken": token})
 
 
 def put(page: Page, text: str, kind: str):
@@ -109,7 +104,7 @@ def test_an_answer_is_kept_linked_copied_and_written_as_a_file(page: Page, sign_
     page.get_by_role("link", name="Dunmere 12", exact=True).click()
     log = page.get_by_role("region", name="Worked out at the bench")
     expect(log.get_by_role("listitem")).to_have_count(1)
-    log.get_by_role("button", name="Take back").click()
+    sure(page, log.get_by_role("button", name="Take back"), "Take it back")
     expect(log).to_have_count(0)
 
 

@@ -212,7 +212,13 @@ def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign
     accessible(page)
     page.get_by_role("link", name="Schools").click()
     page.get_by_label("Once round the machine").check()
+    expect(page.get_by_label("Once round the machine")).to_be_checked()
+    page.goto("/rules?tab=schools")
+    expect(page.get_by_label("With the crop or the soil")).to_be_checked()  # what is not saved is not so
+    page.get_by_label("Once round the machine").check()
     accessible(page)
+    page.get_by_role("button", name="Save: Order of a walk-around").click()
+    expect(page.get_by_role("status").filter(has_text="once round the machine from now on")).to_be_visible()
     page.get_by_role("link", name="Feelers").click()
     page.get_by_label("Name of the feeler").fill("folded paper")
     page.get_by_label("Thickness", exact=True).fill("0.21 mm")
@@ -223,6 +229,14 @@ def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign
     expect(page.get_by_role("row").filter(has_text="Seed tube guard width")).to_contain_text("19 mm (starting value)")
     page.get_by_role("link", name="Schools").click()
     page.get_by_label("With the crop or the soil").check()
+    page.get_by_role("button", name="Save: Order of a walk-around").click()
+    page.get_by_role("button", name="Put it back").click()
+    expect(page.get_by_label("Once round the machine")).to_be_checked()
+    page.get_by_role("link", name="Feelers").click()
+    page.get_by_role("button", name="Remove folded paper").click()
+    expect(page.get_by_role("row").filter(has_text="folded paper")).to_have_count(0)
+    page.get_by_role("button", name="Put it back").click()
+    expect(page.get_by_role("row").filter(has_text="folded paper")).to_contain_text("0.21 mm")
 
 
 def test_the_catalogue_can_be_looked_through(page: Page, sign_in, accessible):

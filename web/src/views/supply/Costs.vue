@@ -52,28 +52,28 @@ async function agree(machine: Machine): Promise<void> {
   <section class="supply">
     <p v-if="at.problem && !open.machine" class="trouble" role="alert">{{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="load" /></p>
     <template v-if="data">
-      <header class="tools"><div class="grow"><h1>Cost</h1><p class="quiet">Estimates in {{ data.currency }}: parts at the last price or the lowest offer, strip-downs at {{ data.labour_rate }} an hour.</p></div>
+      <header class="tools"><div class="grow"><h1>Cost</h1><p class="quiet">Estimates in {{ data.currency }}: parts at the last price or the lowest offer, strip-downs at {{ data.labour_rate }} {{ data.currency }} an hour.</p></div>
         <ul v-if="data.owners.length" class="owners"><li v-for="owner in data.owners" :key="owner.name"><span class="quiet">{{ owner.name }}</span> <b>{{ owner.amount }} {{ data.currency }}</b></li></ul></header>
       <p v-if="!data.machines.length" class="quiet">Nothing is needed, so there is nothing to pay.</p>
       <div class="grid">
         <article v-for="machine in data.machines" :key="machine.machine" class="card" :aria-label="machine.name">
           <header class="tools"><h2 class="grow">{{ machine.name }}</h2><p class="total"><b>{{ machine.total }}</b> {{ data.currency }}</p></header>
-          <p>Parts {{ machine.parts }}, work {{ machine.labour }} <span class="quiet">for {{ machine.hours }} h of strip-downs</span></p>
+          <p>Parts {{ machine.parts }} {{ data.currency }}, work {{ machine.labour }} {{ data.currency }} <span class="quiet">for {{ machine.hours }} h of strip-downs</span></p>
           <p v-if="machine.unpriced || machine.without_hours" class="warn"><template v-if="machine.unpriced">{{ machine.unpriced }} without a price. </template><template v-if="machine.without_hours">{{ machine.without_hours }} whose work is not estimated.</template></p>
-          <p v-for="share in machine.shares" :key="share.name" class="share"><span>{{ share.name }}, {{ share.percent }} %</span><b>{{ share.amount }}</b></p>
+          <p v-for="share in machine.shares" :key="share.name" class="share"><span>{{ share.name }}, {{ share.percent }} %</span><b>{{ share.amount }} {{ data.currency }}</b></p>
           <template v-if="data.may_record"><template v-for="owner in machine.may_bear" :key="owner.id">
             <form v-if="bearing.key === `${machine.machine}:${owner.id}`" class="tools" @submit.prevent="keepShare(machine, owner)"><label>{{ owner.name }} bears <InputText v-model="bearing.percent" v-focus class="percent" inputmode="decimal" :invalid="dividing.field === 'percent'" /> %</label><Button type="submit" label="Save" :disabled="dividing.busy" /><p v-if="dividing.problem" class="problem" role="alert">{{ dividing.problem }}</p></form>
             <button v-else type="button" class="link" :aria-label="`Change the share of ${owner.name} in ${machine.name}`" @click="divide(machine, owner)">Change the share of {{ owner.name }}</button>
           </template></template>
           <details><summary>{{ counted(machine.lines.length, 'part') }}<template v-if="machine.strip_downs.length">, {{ counted(machine.strip_downs.length, 'strip-down') }}</template></summary>
-            <p v-for="line in machine.lines" :key="line.number + line.name" class="share"><span>{{ line.quantity }}{{ line.unit ? ' ' + line.unit : '' }} × {{ line.name }} <small class="quiet">{{ line.price ? `at ${line.price}` : 'no price yet' }}</small></span><b>{{ line.amount || '–' }}</b></p>
+            <p v-for="line in machine.lines" :key="line.number + line.name" class="share"><span>{{ line.quantity }}{{ line.unit ? ' ' + line.unit : '' }} × {{ line.name }} <small class="quiet">{{ line.price ? `at ${line.price} ${data!.currency}` : 'no price yet' }}</small></span><b>{{ line.amount ? `${line.amount} ${data.currency}` : '–' }}</b></p>
             <p v-for="down in machine.strip_downs" :key="down" class="quiet">{{ down }}</p>
           </details>
           <p v-if="agreed(machine)" class="agreed"><b>Agreed: {{ agreed(machine)!.amount }} {{ agreed(machine)!.currency }}</b>, {{ agreed(machine)!.how }}, {{ agreed(machine)!.by }}, {{ date(agreed(machine)!.at) }}<template v-if="since(machine)">. Since then {{ since(machine) > 0 ? '+' : '−' }}{{ Math.abs(since(machine)).toFixed(2) }} {{ data.currency }}</template> <button v-if="data.is_owner || data.may_record" type="button" class="link" :aria-label="`Take back what was agreed for ${machine.name}`" :disabled="at.busy" @click="takeBack(machine)">Take back</button></p>
           <form v-if="open.machine === machine.machine && !data.is_owner" class="tools" @submit.prevent="agree(machine)"><InputText v-model="open.how" v-focus placeholder="Who agreed, and how" aria-label="Who agreed, and how" :invalid="at.field === 'how'" /><Button type="submit" label="Save" :disabled="at.busy" /><Button text severity="secondary" label="Cancel" data-out @click="open.machine = 0" /></form>
           <p v-if="at.problem && open.machine === machine.machine" class="problem" role="alert">{{ at.problem }}</p>
           <template v-if="(!agreed(machine) || since(machine)) && open.machine !== machine.machine">
-            <AskOnce v-if="data.is_owner" :label="`Agree to ${machine.total} ${data.currency}`" :named="`Agree to ${machine.total} ${data.currency} for ${machine.name}`" :question="`You agree to ${machine.total} ${data.currency} for ${machine.name}: parts ${machine.parts}, work ${machine.labour} ${data.currency}.`" :yes="`Yes, agree to ${machine.total} ${data.currency}`" :disabled="at.busy" @yes="agreeAsOwner(machine)" />
+            <AskOnce v-if="data.is_owner" :label="`Agree to ${machine.total} ${data.currency}`" :named="`Agree to ${machine.total} ${data.currency} for ${machine.name}`" :question="`You agree to ${machine.total} ${data.currency} for ${machine.name}: parts ${machine.parts} ${data.currency}, work ${machine.labour} ${data.currency}.`" :yes="`Yes, agree to ${machine.total} ${data.currency}`" :disabled="at.busy" @yes="agreeAsOwner(machine)" />
             <Button v-else-if="data.may_record" severity="secondary" label="Owner agreed" :aria-label="`Owner agreed for ${machine.name}`" @click="begin(machine)" />
           </template>
         </article>

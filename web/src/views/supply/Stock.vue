@@ -44,7 +44,7 @@ const add = (): Promise<boolean> => at.run(async () => {
   data.value = await write(() => api.POST('/api/supply/stock/items', { body: { ...adding, carry: 0, past_events: 0, past_hours: 0, hours_ahead: 0, prior_hours: 200 } }))
   Object.assign(adding, { number: '', name: '', bin: '' })
 })
-const WAYS = { count: 'Count what is there', load: 'Move to the truck', keep: 'What the truck carries', back: 'Send back' }
+const WAYS = { count: 'Count it', load: 'To the truck', keep: 'Set to carry', back: 'Send back' }
 const LABELS = { count: 'Counted', load: 'To the truck (below 0: to the shelf)', keep: 'The truck carries', back: 'Send back' }
 const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in ${item.hours.toLocaleString('en-GB')} h × places; ${item.expected.toFixed(1)} expected in the next ${item.hours_ahead.toLocaleString('en-GB')} h × places` : 'no hours ahead are entered'
 </script>
@@ -61,7 +61,7 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
           <template v-for="item in data.items" :key="item.number">
             <tr>
               <td><b>{{ item.name }}</b><small>{{ item.number }}<template v-if="item.price">, {{ item.price }} {{ data.currency }}</template></small></td>
-              <td>{{ item.bin || '–' }}</td>
+              <td class="bin">{{ item.bin || '–' }}</td>
               <td class="n"><b>{{ item.shelf }}</b></td><td class="n"><b :class="{ warn: item.truck < item.carry }">{{ item.truck }}</b><small v-if="item.truck < item.carry">{{ item.carry - item.truck }} missing</small></td>
               <td class="n">{{ item.carry }}</td>
               <td class="n"><b :class="{ warn: item.hours_ahead && item.advised !== item.carry }">{{ item.hours_ahead ? item.advised : '–' }}</b></td>
@@ -92,7 +92,7 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
 </template>
 
 <style scoped>
-.act { padding: 0 6px; } .act .link { text-align: left; }
+.act, .bin { white-space: nowrap; }
 .warn { color: var(--due); }
 .figure { width: 120px; }
 td { vertical-align: middle; } .scroll table { min-width: 900px; }
