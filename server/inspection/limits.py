@@ -2,7 +2,7 @@
 
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from lumvek_core.judgement.words import with_unit
+from lumvek_core.judgement.words import Words, with_unit
 from lumvek_core.units import System, plain
 
 from .schemas import FigureOut
@@ -54,6 +54,8 @@ OWN_UNIT = {
     "grade": "mm/s",
 }  # fmt: skip
 """Figures that are not in the unit of their check."""
+DISTANCES = ("tolerance", "spread")
+"""How far from something, not where."""
 SHARES = ("watch_from", "watch_chance", "set_share")
 """Shown and typed as per cent."""
 
@@ -66,7 +68,7 @@ def figure(check: Check, name: str, value: float, system: System) -> str:
         return f"{plain(value, 1)}°"
     if name in OWN_UNIT:
         return f"{plain(value, 3)} {OWN_UNIT[name]}".strip()
-    return with_unit(check, value, system)
+    return Words(check, system).amount(value) if name in DISTANCES else with_unit(check, value, system)
 
 
 def figures(book: CoreBook, check: Check, system: System) -> list[FigureOut]:

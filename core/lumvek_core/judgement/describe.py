@@ -1,8 +1,8 @@
 """Values in words, for grids, lists and files."""
 
 from ..catalogue.model import Check
-from ..units import System
-from .rules import options
+from ..units import System, plain
+from .rules import SteppedRule, options
 from .understand import Value
 from .words import unit_of, with_unit, without_unit
 
@@ -22,6 +22,9 @@ def full(check: Check, value: Value, system: System) -> str:
         return value.text
     if len(value.numbers) == 1:
         return with_unit(check, value.numbers[0], system)
+    if isinstance(check.rule, SteppedRule):
+        (what, steps), (figure, taken) = check.values, value.numbers
+        return f"{what} {with_unit(check, figure, system)}, {steps} {plain(taken, 0)}"
     unit = unit_of(check, system)
     if check.values and check.unit != "mm":
         named = (f"{name} {without_unit(check, n, system)}" for name, n in zip(check.values, value.numbers, strict=True))

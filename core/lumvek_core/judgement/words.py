@@ -10,6 +10,8 @@ TYRES_FROM = 1000
 """Gauges that reach so many mbar show bar and psi; those of fans and vacuums mbar and inches of water."""
 WHOLE = ("hole", "notch", "washers")
 """Units that are counted, never measured."""
+PLACES = ("hole", "notch")
+"""Places one after the other: ``hole 5`` is one of them, ``5 holes`` would be how far it is to another."""
 
 
 def pressure_unit(check: Check, system: System) -> PressureUnit | None:
@@ -24,15 +26,19 @@ def pressure_unit(check: Check, system: System) -> PressureUnit | None:
 
 def unit_of(check: Check, system: System) -> str:
     """The unit a bare figure of this check is in, and stands beside its field."""
-    return system if check.unit == "mm" else pressure_unit(check, system) or check.unit or ""
+    return {"mm": system, "deg": "°"}.get(check.unit or "") or pressure_unit(check, system) or check.unit or ""
 
 
 def with_unit(check: Check, number: float, system: System) -> str:
-    """A figure of this check with its unit: ``387 mm``, ``15 3/8 in``, ``2.2 bar``, ``4 notch``."""
+    """A figure of this check with its unit: ``387 mm``, ``15 3/8 in``, ``2.2 bar``, ``notch 4``, ``2.5°``."""
     if check.unit == "mm":
         return show_length(number, system)
     if pressure := pressure_unit(check, system):
         return show_pressure(number, pressure)
+    if check.unit in PLACES:
+        return f"{check.unit} {plain(number, 2)}"
+    if check.unit == "deg":
+        return f"{plain(number, 2)}°"
     return f"{plain(number, 2)} {check.unit or ''}".strip()
 
 
@@ -40,7 +46,7 @@ def without_unit(check: Check, number: float, system: System) -> str:
     """As `with_unit`, where the unit stands above a grid; a thousandth of an inch keeps its own."""
     shown = with_unit(check, number, system)
     unit = unit_of(check, system)
-    return shown.removesuffix(f" {unit}") if unit else shown
+    return shown.removesuffix(unit).removeprefix(unit).strip() if unit else shown
 
 
 class Words:
@@ -50,9 +56,7 @@ class Words:
         self.check, self.system = check, system
 
     def figure(self, number: float) -> str:
-        if self.check.unit in ("hole", "notch"):
-            return f"{self.check.unit} {plain(number, 2)}"
-        return self.amount(number)
+        return with_unit(self.check, number, self.system) if self.check.unit in PLACES else self.amount(number)
 
     def alike(self, *numbers: float) -> "Alike":
         """Figures that stand beside each other in one sentence, rounded together."""

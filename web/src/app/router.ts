@@ -36,6 +36,8 @@ router.beforeEach(async (to) => {
   const session = useSession()
   if (!session.known) await session.load().catch(() => undefined)
   if (!to.meta.open && session.known && !session.me) return { name: 'sign-in', query: { next: to.fullPath } }
+  // An owner has one way through parts and orders: what they cost.
+  if (session.me?.role === 'owner' && to.path.startsWith('/parts') && to.name !== 'costs') return { name: 'costs' }
   return true
 })
 

@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { answer, api, csrfToken, Refused, write } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
+import FilePick from '@/app/FilePick.vue'
 import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS } from '@/design/severity'
@@ -117,7 +118,7 @@ const meterRun = (meter: (typeof meters)[number]): Promise<void> => attempt(asyn
       <BenchForm :subject="subject" :bench="bench" />
       <p v-if="problem && !problem.field" class="trouble" role="alert">{{ problem.message }}</p>
       <div v-if="subject.takes_file" class="file" :class="{ over }">
-        <label class="chip filepick">CSV file <input type="file" accept=".csv,text/csv,text/plain" class="unseen" @change="takeFile(($event.target as HTMLInputElement).files?.[0])" /></label>
+        <FilePick label="CSV file" accept=".csv,text/csv,text/plain" @file="takeFile" />
         <span class="quiet">or drop it anywhere here</span>
         <span v-if="subject.takes_file === 'spacings'" class="stand"><span class="quiet">Simulated test stand</span><button v-for="meter in meters" :key="meter" type="button" class="chip" @click="meterRun(meter)">{{ meter }}</button></span>
         <ul v-if="refused.length" class="refused"><li v-for="one in refused.slice(0, 20)" :key="one.line">Line {{ one.line }}, “{{ one.text }}”: {{ one.why }}</li></ul>
@@ -154,7 +155,6 @@ dd { margin: 0; text-align: right; font-weight: 600; }
 .stand { display: inline-flex; gap: 6px 8px; align-items: center; flex-wrap: wrap; }
 .chip { display: inline-flex; align-items: center; min-height: var(--target); padding: 0 12px; border: 1px solid var(--line); border-radius: 999px; background: var(--surface); cursor: pointer; }
 .chip:hover { border-color: var(--accent); }
-.filepick:focus-within { outline: 3px solid var(--accent); outline-offset: 2px; }
 .file { padding: 8px 10px; border: 1px dashed var(--quiet); border-radius: var(--radius); }
 .file.over { border-color: var(--accent); background: var(--accent-soft); }
 .refused { flex-basis: 100%; color: var(--due); }

@@ -96,7 +96,7 @@ onMounted(async () => {
   <template v-if="data">
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
     <section class="page">
-      <h2>{{ counted(counts.all, 'finding') }}<span class="quiet"> {{ counts.open ? `${counts.open} not decided yet` : 'all decided' }}</span></h2>
+      <h2>{{ counted(counts.all, 'finding') }}, <span class="quiet">{{ counts.open ? `${counts.open} not decided yet` : 'all decided' }}</span></h2>
       <p v-if="!counts.all" class="quiet">{{ data.seen ? `Nothing found so far that needs doing, at ${data.seen} of ${counted(data.places, 'place')} that were seen.` : 'Nothing has been looked at yet.' }}</p>
       <article v-for="group in data.groups" :key="group.check" class="group" :aria-label="group.name">
         <header>
@@ -156,7 +156,7 @@ onMounted(async () => {
 <style scoped>
 .trouble { padding: 30px 20px; }
 .page { display: grid; gap: 14px; padding: 14px 20px 30px; max-width: 1240px; }
-h2 span { font-weight: 400; margin-left: 10px; }
+h2 span { font-weight: 400; }
 .group { background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); padding: 4px 16px; }
 .group header { display: flex; align-items: center; gap: 10px; min-height: 52px; }
 h3 { font-size: 1.1rem; }

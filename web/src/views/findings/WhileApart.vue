@@ -27,14 +27,14 @@ const pct = (share: number | null): string => (share === null ? '–' : `${(100 
 <template>
   <section v-if="data?.groups.length || at.problem" class="apart" aria-labelledby="apart">
     <h2 id="apart">While this is apart, also …</h2>
-    <p v-if="data" class="quiet">Now: the life thrown away and the extra work. Later: the chance that it fails in the season, times stripping down again and standing still. In {{ data.currency }}, work at {{ data.labour_rate }} an hour, standing at {{ data.downtime_rate }}. Safety items are never weighed against money.</p>
+    <p v-if="data" class="quiet">Now: the life thrown away and the extra work. Later: the chance that it fails in the season, times stripping down again and standing still. Work at {{ data.labour_rate }} {{ data.currency }} an hour, standing at {{ data.downtime_rate }} {{ data.currency }} an hour. Safety items are never weighed against money.</p>
     <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
     <article v-for="group in data?.groups ?? []" :key="group.key">
       <h3>{{ group.name }} <span class="quiet">for {{ group.opened_by }}: {{ group.hours }} h, {{ group.downtime_h }} h standing if it must be done in the season ({{ group.source }})</span></h3>
       <ul>
         <li v-for="part in group.parts" :key="part.slot + part.position">
           <span class="what"><SeverityMark :severity="part.state === 'not seen' ? 'not-seen' : (part.state as 'sound')" /> <b>{{ part.name }}</b> {{ part.label.toLowerCase() }}</span>
-          <span v-if="part.cost_now" class="bars" :aria-label="`now ${part.cost_now}, later ${part.cost_later}`"><span class="now"><i :style="{ width: bar(part.cost_now) }" /> now {{ part.cost_now }}</span><span class="later"><i :style="{ width: bar(part.cost_later) }" /> later {{ part.cost_later }}</span></span>
+          <span v-if="part.cost_now" class="bars" :aria-label="`now ${part.cost_now}, later ${part.cost_later}`"><span class="now"><i :style="{ width: bar(part.cost_now) }" /> now {{ part.cost_now }} {{ data.currency }}</span><span class="later"><i :style="{ width: bar(part.cost_later) }" /> later {{ part.cost_later }} {{ data.currency }}</span></span>
           <span v-else class="quiet">no price yet, so it cannot be weighed</span>
           <span class="advice"><b>{{ ADVICE[part.advice] }}</b><small v-if="part.cost_now" class="quiet">chance {{ pct(part.p_fail) }}, even at {{ pct(part.break_even) }}</small></span>
           <Button v-if="data!.may_take" :severity="part.taken ? 'secondary' : undefined" :outlined="!part.taken" :label="part.taken ? 'On the list: take off' : 'Put on the list'" :aria-label="`${part.taken ? 'On the list: take off' : 'Put on the list'}: ${part.name}, ${part.label}`" :disabled="at.busy" @click="take(part)" />

@@ -3,6 +3,7 @@
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { api, Refused, write, type Schemas } from '@/api/client'
+import FilePick from '@/app/FilePick.vue'
 
 const props = defineProps<{ id: string; mayRecord: boolean }>()
 const emit = defineEmits<{ taken: [] }>()
@@ -29,8 +30,8 @@ async function send(dry: boolean): Promise<void> {
     busy.value = false
   }
 }
-function pick(event: Event): void {
-  file.value = (event.target as HTMLInputElement).files?.[0] ?? null
+function pick(picked: File): void {
+  file.value = picked
   void send(true)
 }
 function keepRefused(): void {
@@ -47,7 +48,7 @@ function keepRefused(): void {
     <h3 id="readings-file">Readings as a file</h3>
     <p><a :href="`/walk-arounds/${id}/readings.csv`">CSV</a> <a :href="`/walk-arounds/${id}/readings.xlsx`">XLSX</a></p>
     <template v-if="mayRecord">
-      <label class="pick">Read a CSV or XLSX file in<input type="file" accept=".csv,.xlsx,text/csv" class="unseen" @change="pick" /></label>
+      <FilePick label="Read a CSV or XLSX file in" accept=".csv,.xlsx,text/csv" @file="pick" />
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <div v-if="found" role="status">
         <p><b>{{ found.dry ? `${found.taken} would be taken` : `${found.taken} taken` }}</b>, {{ found.there }} stand there already, {{ found.refused }} refused.</p>
@@ -63,8 +64,6 @@ function keepRefused(): void {
 .file { display: grid; gap: 6px; margin-top: 14px; padding: 12px 14px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
 h3 { font-size: 1.1rem; }
 p a { display: inline-flex; align-items: center; min-height: var(--target); margin-right: 14px; }
-.pick { display: inline-flex; align-items: center; justify-content: center; min-height: 48px; padding: 0 14px; border: 1px dashed var(--quiet); border-radius: var(--radius); cursor: pointer; font-weight: 600; }
-.pick:focus-within { outline: 3px solid var(--accent); outline-offset: 2px; }
 .lines { max-height: 260px; overflow-y: auto; }
 .lines li { padding: 4px 0; border-bottom: 1px solid var(--line); line-height: 1.25; }
 code { display: block; color: var(--quiet); font-size: 0.9rem; overflow-wrap: anywhere; }

@@ -88,7 +88,7 @@ function ways(line: PlanLine): { value: string; label: string }[] {
   const wanted = question.value?.lines.find((one) => one.id === line.id)?.qty ?? line.quantity
   return (plan.value?.offers ?? []).filter((offer) => offer.number === line.id).flatMap((offer) => {
     const supplier = plan.value!.suppliers.find((one) => one.name === offer.supplier)
-    const price = `${offer.unit_price}${offer.p_stock < 1 ? `, ${Math.round(offer.p_stock * 100)} % sure` : ''}${offer.stock < wanted ? `, ${offer.stock} there` : ''}`
+    const price = `${offer.unit_price} ${plan.value!.currency}${offer.p_stock < 1 ? `, ${Math.round(offer.p_stock * 100)} % sure` : ''}${offer.stock < wanted ? `, ${offer.stock} there` : ''}`
     const fetch = supplier?.hours && offer.stock >= wanted ? ['fetch'] : []
     return [...fetch, ...(offer.stock >= wanted || offer.restock_days !== null ? (supplier?.ways ?? []) : [])].map((way) => ({ value: `${offer.supplier}|${way}`, label: `${offer.supplier}, ${way === 'fetch' ? 'fetched' : way}: ${price}` }))
   })
@@ -135,7 +135,7 @@ const local = (iso: string): string => new Date(iso).toLocaleString('en-GB', { w
           <span class="total"><b>{{ money(one.cost.total) }}</b> {{ plan.currency }}</span>
           <span><b>{{ Math.round(one.p_all_in_time * 100) }} %</b> sure to have all in time, last {{ one.last_arrival ? weekday(one.last_arrival) : '–' }}</span>
           <PlanPicture :plan="one" :start="question.start" :suppliers="lanes" :needed="needed" />
-          <span class="quiet">parts {{ money(one.cost.parts) }}, trips {{ money(one.cost.trips) }}, delivery {{ money(one.cost.delivery) }}, risk {{ money(one.cost.risk) }}<template v-if="one.cost.late">, late {{ money(one.cost.late) }}</template></span>
+          <span class="quiet">parts {{ money(one.cost.parts) }}, trips {{ money(one.cost.trips) }}, delivery {{ money(one.cost.delivery) }}, risk {{ money(one.cost.risk) }}<template v-if="one.cost.late">, late {{ money(one.cost.late) }}</template> {{ plan.currency }}</span>
           <span v-if="same(one)" class="quiet">The same as {{ NAMES[same(one)!].toLowerCase() }}.</span>
           <span v-if="!one.optimal" class="warn">Stopped early: at most {{ one.gap_pct.toFixed(1) }} % dearer than the best there is.</span>
         </label>
@@ -145,10 +145,10 @@ const local = (iso: string): string => new Date(iso).toLocaleString('en-GB', { w
           <template v-if="found.impossible.length"><h2>Cannot be in time</h2><ul class="why"><li v-for="one in found.impossible" :key="one.id" class="warn">{{ plan.names[one.id] }} {{ one.id }}: {{ one.reason }}</li></ul></template></section>
         <section class="card" aria-labelledby="steps"><h2 id="steps">{{ NAMES[kind] }}, step by step</h2>
           <ol class="why">
-            <li v-for="trip in chosen.trips" :key="trip.supplier + trip.date"><template v-if="trip.call_at"><b>{{ weekday(trip.date) }} {{ time(trip.call_at) }}</b> call {{ trip.supplier }}. </template><b>{{ trip.call_at ? (trip.only_if_there ? 'If they have it: ' : '') : weekday(trip.date) + ' ' }}{{ time(trip.leave) }}</b> drive to {{ trip.supplier }}, back {{ time(trip.back) }} with {{ counted(trip.lines.length, 'part') }}: {{ trip.lines.slice(0, 3).map((one) => plan!.names[one]).join(', ') }}{{ trip.lines.length > 3 ? ' …' : '' }}. {{ money(trip.cost) }}
-              <p v-for="line in chosen.lines.filter((one) => trip.lines.includes(one.id) && one.if_missing)" :key="line.id" class="quiet">If {{ plan.names[line.id] }} is not there ({{ Math.round((1 - line.p_there) * 100) }} %): {{ line.if_missing!.supplier }}, {{ line.if_missing!.way === 'fetch' ? 'fetched' : line.if_missing!.way }}, here {{ weekday(line.if_missing!.arrives) }}, {{ money(line.if_missing!.extra_cost) }} more</p></li>
-            <li v-for="one in chosen.deliveries" :key="one.supplier + one.way"><b>{{ weekday(one.arrives) }}</b> {{ one.supplier }} by {{ one.way }}, {{ counted(one.lines.length, 'part') }}, goes out {{ weekday(one.goes_out) }}. {{ money(one.cost) }}
-              <p v-for="line in chosen.lines.filter((l) => one.lines.includes(l.id) && l.if_missing)" :key="line.id" class="quiet">If {{ plan.names[line.id] }} is not there ({{ Math.round((1 - line.p_there) * 100) }} %): {{ line.if_missing!.supplier }}, {{ line.if_missing!.way === 'fetch' ? 'fetched' : line.if_missing!.way }}, here {{ weekday(line.if_missing!.arrives) }}, {{ money(line.if_missing!.extra_cost) }} more</p></li>
+            <li v-for="trip in chosen.trips" :key="trip.supplier + trip.date"><template v-if="trip.call_at"><b>{{ weekday(trip.date) }} {{ time(trip.call_at) }}</b> call {{ trip.supplier }}. </template><b>{{ trip.call_at ? (trip.only_if_there ? 'If they have it: ' : '') : weekday(trip.date) + ' ' }}{{ time(trip.leave) }}</b> drive to {{ trip.supplier }}, back {{ time(trip.back) }} with {{ counted(trip.lines.length, 'part') }}: {{ trip.lines.slice(0, 3).map((one) => plan!.names[one]).join(', ') }}{{ trip.lines.length > 3 ? ' …' : '' }}. {{ money(trip.cost) }} {{ plan.currency }}
+              <p v-for="line in chosen.lines.filter((one) => trip.lines.includes(one.id) && one.if_missing)" :key="line.id" class="quiet">If {{ plan.names[line.id] }} is not there ({{ Math.round((1 - line.p_there) * 100) }} %): {{ line.if_missing!.supplier }}, {{ line.if_missing!.way === 'fetch' ? 'fetched' : line.if_missing!.way }}, here {{ weekday(line.if_missing!.arrives) }}, {{ money(line.if_missing!.extra_cost) }} {{ plan.currency }} more</p></li>
+            <li v-for="one in chosen.deliveries" :key="one.supplier + one.way"><b>{{ weekday(one.arrives) }}</b> {{ one.supplier }} by {{ one.way }}, {{ counted(one.lines.length, 'part') }}, goes out {{ weekday(one.goes_out) }}. {{ money(one.cost) }} {{ plan.currency }}
+              <p v-for="line in chosen.lines.filter((l) => one.lines.includes(l.id) && l.if_missing)" :key="line.id" class="quiet">If {{ plan.names[line.id] }} is not there ({{ Math.round((1 - line.p_there) * 100) }} %): {{ line.if_missing!.supplier }}, {{ line.if_missing!.way === 'fetch' ? 'fetched' : line.if_missing!.way }}, here {{ weekday(line.if_missing!.arrives) }}, {{ money(line.if_missing!.extra_cost) }} {{ plan.currency }} more</p></li>
           </ol>
         </section>
       </div>

@@ -3,6 +3,7 @@
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import FilePick from '@/app/FilePick.vue'
 import { counted } from '@/app/counted'
 import { useAttempt } from './useAttempt'
 
@@ -23,15 +24,15 @@ function pass(dry: boolean): Promise<boolean> {
     if (!dry && !refused.value.length) emit('taken')
   })
 }
-function pick(event: Event): void {
-  file.value = (event.target as HTMLInputElement).files?.[0] ?? null
-  if (file.value) void pass(true)
+function pick(picked: File): void {
+  file.value = picked
+  void pass(true)
 }
 </script>
 
 <template>
   <div class="file">
-    <label>{{ label }} <input type="file" accept=".csv,.xlsx,.txt" @change="pick" /></label>
+    <p class="tools"><FilePick :label="label" accept=".csv,.xlsx,.txt" @file="pick" /> <span v-if="file" class="quiet">{{ file.name }}</span></p>
     <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
     <div v-if="found" role="status">
       <p><b>{{ found.taken }}</b> {{ found.dry ? 'to take' : 'taken' }}, <b>{{ found.there }}</b> there already, <b>{{ found.refused }}</b> refused</p>
@@ -44,7 +45,6 @@ function pick(event: Event): void {
 
 <style scoped>
 .file { display: grid; gap: 6px; }
-label { font-weight: 600; display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; }
 li { color: var(--stop); }
 .problem { color: var(--stop); font-weight: 600; }
 </style>

@@ -37,12 +37,12 @@ const link = (line: Line) => ({ name: 'wear', params: { id: line.machine_id }, q
         <a href="/wear.csv">CSV</a> <a href="/wear.xlsx">XLSX</a></header>
       <p v-if="!data.lines.length" class="quiet">Every part that is measured will last, as far as its history tells.</p>
       <div v-else class="scroll"><table>
-        <thead><tr><th scope="col">Waiting risks</th><th scope="col">Part</th><th scope="col">Machine</th><th scope="col">Now → season’s end</th><th scope="col">Chance to reach its limit</th><th scope="col">Pays from</th><th scope="col">By the figures</th></tr></thead>
+        <thead><tr><th scope="col">Waiting risks</th><th scope="col">Part</th><th scope="col">Machine</th><th scope="col">Estimate now → season’s end</th><th scope="col">Chance to reach its limit</th><th scope="col">Pays from</th><th scope="col">By the figures</th></tr></thead>
         <tbody><tr v-for="line in lines" :key="line.machine_id + line.check + line.position">
           <td class="risk"><b>{{ line.cost_wait === null ? '–' : money(line.cost_wait, data.currency) }}</b><span class="bar" aria-hidden="true"><i :style="{ width: `${(100 * (line.cost_wait ?? 0)) / most}%` }" /></span></td>
           <td><RouterLink :to="link(line)" :aria-label="`${line.name}, ${line.label}, ${line.machine}`"><b>{{ line.name }}</b></RouterLink><small>{{ line.label }}</small></td>
           <td>{{ line.machine }}</td>
-          <td class="nowrap">{{ figure(line.now, line.decimals) }} → <b>{{ figure(line.value, line.decimals) }}</b> {{ line.unit }}<small>{{ figure(line.low, line.decimals) }} to {{ figure(line.high, line.decimals) }}, limit {{ figure(line.limit, line.decimals) }}</small></td>
+          <td class="nowrap">{{ figure(line.now, line.decimals) }} → <b>{{ figure(line.value, line.decimals) }}</b> {{ line.unit }}<small>{{ figure(line.low, line.decimals) }} to {{ figure(line.high, line.decimals) }}, limit {{ figure(line.limit, line.decimals) }} {{ line.unit }}</small></td>
           <td class="chance"><SeverityMark :severity="line.state" wordless /> <span>{{ line.state === 'due' ? 'At its limit now' : `${line.chance}, ${percent(line.p)}` }}</span></td>
           <td>{{ line.state === 'due' ? '' : line.break_even === null ? 'no price yet' : percent(line.break_even) }}</td>
           <td><b v-if="line.advice" :class="line.advice">{{ ADVICE[line.advice] }}</b><small v-if="line.cost_now !== null && line.state !== 'due'">life thrown away {{ money(line.cost_now, data.currency) }}</small></td>

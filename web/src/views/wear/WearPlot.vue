@@ -14,7 +14,7 @@ const at = computed(() => frame([props.place], props.fresh, props.limit, Math.ma
 const drawn = computed(() => paths(props.place, props.now, at.value))
 const bottom = BOX.top + BOX.height
 const range = computed(() => [props.place, props.fresh, props.limit].length && steps(Math.min(props.fresh, props.limit), Math.max(props.fresh, props.limit), 4))
-const told = computed(() => `${props.place.label}: ${counted(props.ahead.n, 'reading')}, ${figure(props.ahead.now, props.decimals)} ${props.unit} now, expected ${figure(props.ahead.value, props.decimals)} between ${figure(props.ahead.low, props.decimals)} and ${figure(props.ahead.high, props.decimals)} by the end of the season, limit ${figure(props.limit, props.decimals)}`)
+const told = computed(() => `${props.place.label}: ${counted(props.ahead.n, 'reading')}, ${figure(props.ahead.now, props.decimals)} ${props.unit} now, expected ${figure(props.ahead.value, props.decimals)} between ${figure(props.ahead.low, props.decimals)} and ${figure(props.ahead.high, props.decimals)} ${props.unit} by the end of the season, limit ${figure(props.limit, props.decimals)} ${props.unit}`)
 const endX = computed(() => at.value.x(props.end))
 </script>
 
@@ -31,7 +31,7 @@ const endX = computed(() => at.value.x(props.end))
     <path class="line" :d="drawn.line" />
     <path class="now" :d="`M${at.x(now)} ${BOX.top}V${bottom}`" /><text class="small" :x="at.x(now) - 5" :y="BOX.top - 6" text-anchor="end">now</text>
     <g v-for="fitted in place.fitments" :key="fitted.at" class="fitted"><template v-if="fitted.counter !== null"><path :d="`M${at.x(fitted.counter)} ${BOX.top + 6}V${bottom}`" /><path class="flag" :d="`M${at.x(fitted.counter)} ${BOX.top - 2}l7 7-7 7-7-7z`" /><text class="small" :x="at.x(fitted.counter) + 10" :y="BOX.top + 9">fitted {{ date(fitted.at) }}</text></template></g>
-    <path class="limit" :d="`M${BOX.left} ${at.y(limit)}H${BOX.left + BOX.width}`" /><text class="limit-word" :x="BOX.left + 6" :y="at.y(limit) - 6">limit {{ figure(limit, decimals) }}</text>
+    <path class="limit" :d="`M${BOX.left} ${at.y(limit)}H${BOX.left + BOX.width}`" /><text class="limit-word" :x="BOX.left + 6" :y="at.y(limit) - 6">limit {{ figure(limit, decimals) }} {{ unit }}</text>
     <template v-for="(one, i) in place.readings" :key="i"><template v-if="one.counter !== null">
       <path v-if="one.doubted" class="doubted" :d="`M${at.x(one.counter) - 6} ${at.y(one.value) - 6}l12 12m0-12l-12 12`" />
       <circle v-else :class="one.past ? 'past' : 'read'" :cx="at.x(one.counter)" :cy="at.y(one.value)" r="5.5" />

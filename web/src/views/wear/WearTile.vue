@@ -4,9 +4,9 @@ import { computed } from 'vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { figure, paths, percent, shortly, type Frame, type Place, type Wear } from './figures'
 
-const props = defineProps<{ place: Wear; ahead: Place; at: Frame; limit: number; now: number; chosen: boolean; decimals: number; tips: boolean }>()
+const props = defineProps<{ place: Wear; ahead: Place; at: Frame; limit: number; now: number; chosen: boolean; decimals: number; unit: string; tips: boolean }>()
 const drawn = computed(() => paths(props.place, props.now, props.at))
-const told = computed(() => `${props.place.label}, ${props.ahead.state}, expected ${figure(props.ahead.value, props.decimals)}, ${props.ahead.chance} (${percent(props.ahead.p)})${props.tips ? ', tips over' : ''}${props.ahead.marked.length ? ', ' + props.ahead.marked.join(' ') : ''}`)
+const told = computed(() => `${props.place.label}, ${props.ahead.state}, expected ${figure(props.ahead.value, props.decimals)} ${props.unit}, ${props.ahead.chance} (${percent(props.ahead.p)})${props.tips ? ', tips over' : ''}${props.ahead.marked.length ? ', ' + props.ahead.marked.join(' ') : ''}`)
 </script>
 
 <template>
