@@ -9,7 +9,10 @@ from playwright.sync_api import Page, expect
 ROUTER = Path(__file__).resolve().parent.parent / "web/src/app/router.ts"
 ROUTES = [path for path in re.findall(r"\{ path: '([^']+)'", ROUTER.read_text()) if "rest" not in path]
 ROLES = ["ada", "tomas", "bram", "lotte"]
-LOOKS = [(role, "light") for role in ROLES] + [("tomas", "dark")]
+FOCUSED = "document.activeElement !== document.body && document.activeElement.isConnected"
+LOOKS = [(role, theme) for role in ROLES for theme in ("light", "dark")]
+IN_THE_DARK = ["color-contrast", "link-in-text-block", "target-size"]
+"""What another theme can change; the rest is the same document."""
 
 
 def places(page: Page) -> list[str]:
@@ -34,11 +37,11 @@ def test_every_screen(role, theme, page: Page, sign_in, accessible):
         page.goto(path)
         page.locator("main").locator("h1, h2, [role=alert], [role=status]").first.wait_for()
         page.wait_for_load_state("networkidle")
-        accessible(page)
+        accessible(page, IN_THE_DARK if theme == "dark" else ())
         assert re.search(r"\w.* – Lumvek$", page.title()), path
-        if not path.startswith("/sign-in") and page.locator("main h1").count():
-            focused = page.evaluate("document.activeElement !== document.body")
-            assert focused, f"nothing has the focus on {path}"
+        assert page.locator("h1").count() == 1, f"{path} has no main heading, or several"
+        if not path.startswith("/sign-in"):
+            assert page.evaluate(FOCUSED), f"nothing has the focus on {path}"
 
 
 def test_the_window_is_called_after_machine_and_place(page: Page, sign_in):
@@ -67,3 +70,57 @@ def test_after_a_decision_the_focus_stays_with_the_findings(page: Page, sign_in)
     expect(page.get_by_role("button", name="Wait until").first).to_be_visible()
     page.wait_for_timeout(100)
     assert page.evaluate("document.activeElement !== document.body")
+
+
+def walk(page: Page, machine: str = "Dunmere 12") -> str:
+    cards = page.request.get("/api/machines").json()
+    return next(card for card in cards if card["machine"]["name"] == machine)["recent"][0]["id"]
+
+
+def logbook(page: Page) -> str:
+    cards = page.request.get("/api/machines").json()
+    return f"/machines/{next(card for card in cards if card['machine']['name'] == 'Heron 6')['machine']['id']}/logbook"
+
+
+ACTS = [
+    # (role, screen, what is pressed one after the other; Escape and other keys by their names)
+    ("ada", "/walk-arounds/{walk}/findings", ["Do it", "change", "Wait until", "Escape", "Decline", "Escape"]),
+    ("ada", "/walk-arounds/{walk}/findings", ["Do all 3 that are open", "Make a link", "End it now", "Escape"]),
+    ("ada", "/walk-arounds/{walk}/parts", ["Decline", "Escape"]),
+    ("ada", "/walk-arounds/{walk}/summary", ["Finish walk-around", "Go on", "Begun by mistake", "Escape"]),
+    ("ada", "/rules", ["Change ", "Escape"]),
+    ("ada", "/rules?tab=feelers", ["Remove card", "Put it back"]),
+    ("tomas", "{logbook}", ["Done: ", "Done: ", "Notes", "Notes"]),
+    ("tomas", "/parts/fit", ["Fit ", "Take back: "]),
+    ("bram", "/parts", ["Enter the number of ", "Escape"]),
+    ("bram", "/parts/stock", ["Count it", "Escape", "To the truck", "Escape", "Set to carry", "Cancel", "Send back", "Escape"]),
+    ("bram", "/parts/book", ["Enter it", "Escape"]),
+    ("bram", "/parts/suppliers", ["Change", "Cancel", "Enter a supplier", "Cancel"]),
+    ("bram", "/parts/cost", ["Owner agreed", "Escape", "Change the share of ", "Escape"]),
+    ("bram", "/parts/sourcing", ["Place ", "Escape"]),
+    ("lotte", "/parts/cost", ["Agree to ", "Escape"]),
+    ("tomas", "/bench/chain", ["Why?", "Empty", "Borderline"]),
+]
+
+
+@pytest.mark.parametrize(("role", "screen", "acts"), ACTS, ids=[f"{role} {screen}" for role, screen, _ in ACTS])
+def test_after_every_act_the_focus_is_where_the_work_goes_on(role, screen, acts, page: Page, sign_in, accessible):
+    sign_in(role)
+    page.goto(
+        screen.format(walk=walk(page) if "{walk}" in screen else "", logbook=logbook(page) if "{logbook}" in screen else "")
+    )
+    lost = []
+    for act in acts:
+        if act == "Escape":
+            page.keyboard.press("Escape")
+        else:
+            button = page.get_by_role("button", name=re.compile(f"^{re.escape(act)}")).first
+            button.wait_for()
+            button.focus()
+            page.keyboard.press("Enter")
+        page.wait_for_timeout(350)
+        page.wait_for_load_state("networkidle")
+        if not page.evaluate(FOCUSED):
+            lost.append(act)
+        accessible(page)
+    assert lost == []

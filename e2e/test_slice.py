@@ -279,12 +279,12 @@ def test_a_companion_is_left_out_with_a_reason(page: Page, sign_in):
     keep_all(page)
     page.goto(f"/walk-arounds/{walk_around}/parts")
     row = page.get_by_role("row").filter(has_text="Centre scraper")
-    row.get_by_role("button", name="Leave out").click()
+    row.get_by_role("button", name="Decline").click()
     page.keyboard.press("Enter")
-    expect(page.get_by_text("Say why it is left out.")).to_be_visible()
+    expect(page.get_by_text("Say why it is declined.")).to_be_visible()
     page.keyboard.type("new last winter")
     page.keyboard.press("Enter")
-    expect(row).to_contain_text("Left out row 1: new last winter (Ada Quill)")
+    expect(row).to_contain_text("Declined row 1: new last winter (Ada Quill)")
     expect(page.get_by_text("All spacing washers back inside")).to_be_visible()
 
 

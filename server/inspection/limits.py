@@ -9,7 +9,7 @@ from .schemas import FigureOut
 
 FIGURE_NAMES = {
     "new": "When new",
-    "limit": "Replace at",
+    "limit": "Renew at",
     "watch_from": "Watch from",
     "watch_chance": "Watch from a chance of",
     "low": "From",

@@ -281,10 +281,10 @@ def parts_rows(walk_around: WalkAround, book: CoreBook) -> list[list[str]]:
             "number",
             "needed",
             "order in packs",
-            "left out",
+            "declined",
             "found worn at",
             "along with new parts at",
-            "left out at",
+            "declined at",
         ]
     ]
     for part in present.parts(walk_around, book):

@@ -138,7 +138,7 @@ def _wear(check: Check, rule: WearRule, reading: float, context: Context, say: W
         f"({say.figure(rule.new)} − {say.figure(rule.limit)}) = {percent(used)}.",
         ahead.why(rule.watch_chance)
         if context.expected
-        else f"Watch from {percent(rule.watch_from)} used, replace at the limit.",
+        else f"Watch from {percent(rule.watch_from)} used, renew at the limit.",
     ]
     facts = {"reading": reading, "new": rule.new, "limit": rule.limit, "used": result.used}
     severity: Severity = result.state
@@ -234,7 +234,7 @@ def _count(rule: CountRule, value: Value) -> Verdict:
     share = found / rule.of
     why = [f"{found} of {rule.of} is {percent(share)}; above {percent(rule.set_share)} the whole set."]
     if exceeds(share, rule.set_share):
-        return Verdict("due", "replace", f"{found} of {rule.of}{where}: replace the set.", why, facts)
+        return Verdict("due", "replace", f"{found} of {rule.of}{where}: renew the set.", why, facts)
     return Verdict("due", rule.action, f"{found} of {rule.of}{where}: {rule.action} these.", why, facts)
 
 

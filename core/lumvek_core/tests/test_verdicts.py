@@ -245,7 +245,7 @@ def on_combine(key, *raw, **context):
         ("draper.knife-register", ["9", "past 1"], "due", "adjust", "5 mm to the left"),
         ("draper.knife-sections", ["3: 7, 21, 22"], "due", "replace", "3 of 70 (7, 21, 22)"),
         ("draper.knife-sections", ["0"], "sound", "none", "None of 70"),
-        ("draper.knife-sections", ["30"], "due", "replace", "replace the set"),
+        ("draper.knife-sections", ["30"], "due", "replace", "renew the set"),
         ("tie-rods", ["play"], "stop", "replace", "Play"),
         ("lights", ["no"], "stop", "repair", "Work and road lights: no"),
         ("leak-fuel", ["leak"], "stop", "repair", "Leaks"),

@@ -27,6 +27,15 @@ def mark(severity: str) -> SafeString:
     return SafeString(render_to_string("report/mark.html", context).strip())
 
 
+ACTIONS = {"replace": "renew", "recheck": "look again", "investigate": "look for the cause", "lubricate": "grease"}
+
+
+@register.filter
+def action(key: str) -> str:
+    """What a verdict asks for, in the shop's word."""
+    return ACTIONS.get(key, key)
+
+
 @register.filter
 def word(severity: str) -> str:
     return SEVERITY_WORDS[severity]
@@ -63,7 +72,7 @@ def serves(part: Any) -> str:
     said = [
         part.found_at,
         f"along with new parts: {part.along_at}" if part.along_at else "",
-        f"left out: {part.declined_at} ({'; '.join(reasons)})" if part.declined_at else "",
+        f"declined: {part.declined_at} ({'; '.join(reasons)})" if part.declined_at else "",
     ]
     return "; ".join(filter(None, said))
 

@@ -5,7 +5,7 @@ import { computed, onBeforeUnmount, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { isReading, outbox, walkAroundOf } from '@/api/outbox'
 import { storageAlarm } from '@/api/storage'
-import { counted } from './counted'
+import { counted, listed } from './counted'
 
 const route = useRoute()
 /** In its own walk-around a refused reading stands at its place, counted among the questions there. */
@@ -27,7 +27,7 @@ const state = computed(() => {
 })
 const others = computed(() => {
   const names = [...new Set(outbox.others.value.map((entry) => entry.name || 'an earlier version'))]
-  return names.length ? `${counted(outbox.others.value.length, `entry of ${names.join(' and ')} waits`, `entries of ${names.join(' and ')} wait`)} on this device.` : ''
+  return names.length ? `${counted(outbox.others.value.length, `entry of ${listed(names)} waits`, `entries of ${listed(names)} wait`)} on this device.` : ''
 })
 </script>
 

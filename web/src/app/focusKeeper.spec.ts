@@ -30,6 +30,14 @@ describe('focus is where the work goes on', () => {
     expect(document.activeElement?.textContent).toBe('Else')
   })
 
+  it('goes further out where what is left around it holds nothing to reach', async () => {
+    document.body.innerHTML = '<main><table><tr><td><form><input></form></td><td>text</td></tr></table><button>Next</button></main>'
+    document.querySelector('input')!.focus()
+    document.querySelector('form')!.remove()
+    await frame()
+    expect(document.activeElement?.textContent).toBe('Next')
+  })
+
   it('takes nothing from whoever has put it elsewhere', async () => {
     document.querySelector<HTMLElement>('#a button')!.focus()
     document.querySelector<HTMLElement>('a')!.focus()

@@ -30,12 +30,14 @@ function nearest(home: Element, index: number): HTMLElement | undefined {
 function keep(): void {
   const lost = chain[0]
   if (!lost || lost.element.isConnected || (document.activeElement && document.activeElement !== document.body)) return
-  const at = chain.findIndex((one) => one.element.isConnected)
-  const home = chain[at]?.element
-  const index = chain[at - 1]?.index ?? 0
+  const gone = chain.filter((one) => !one.element.isConnected)
+  const left = chain.slice(gone.length - 1)
   chain = []
-  const next = home && nearest(home, index)
-  next?.focus({ preventScroll: true })
+  // What is left may hold nothing to reach any more: then what is around it.
+  for (const [i, home] of left.entries()) {
+    const next = i > 0 && nearest(home.element, left[i - 1]!.index)
+    if (next) return next.focus({ preventScroll: true })
+  }
 }
 
 /** The heading of a screen that has just come, or what it has put the focus on itself. */

@@ -34,7 +34,7 @@ const pct = (share: number | null): string => (share === null ? '–' : `${(100 
       <ul>
         <li v-for="part in group.parts" :key="part.slot + part.position">
           <span class="what"><SeverityMark :severity="part.state === 'not seen' ? 'not-seen' : (part.state as 'sound')" /> <b>{{ part.name }}</b> {{ part.label.toLowerCase() }}</span>
-          <span v-if="part.cost_now" class="bars" :aria-label="`now ${part.cost_now}, later ${part.cost_later}`"><span class="now"><i :style="{ width: bar(part.cost_now) }" /> now {{ part.cost_now }} {{ data.currency }}</span><span class="later"><i :style="{ width: bar(part.cost_later) }" /> later {{ part.cost_later }} {{ data.currency }}</span></span>
+          <span v-if="part.cost_now" class="bars" :aria-label="`now ${part.cost_now}, later ${part.cost_later}`"><span class="now"><i :style="{ width: bar(part.cost_now) }" /> now {{ part.cost_now }} {{ data?.currency }}</span><span class="later"><i :style="{ width: bar(part.cost_later) }" /> later {{ part.cost_later }} {{ data?.currency }}</span></span>
           <span v-else class="quiet">no price yet, so it cannot be weighed</span>
           <span class="advice"><b>{{ ADVICE[part.advice] }}</b><small v-if="part.cost_now" class="quiet">chance {{ pct(part.p_fail) }}, even at {{ pct(part.break_even) }}</small></span>
           <Button v-if="data!.may_take" :severity="part.taken ? 'secondary' : undefined" :outlined="!part.taken" :label="part.taken ? 'On the list: take off' : 'Put on the list'" :aria-label="`${part.taken ? 'On the list: take off' : 'Put on the list'}: ${part.name}, ${part.label}`" :disabled="at.busy" @click="take(part)" />

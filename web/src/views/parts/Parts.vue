@@ -37,11 +37,11 @@ const rows = computed(() =>
 const numberless = computed(() => rows.value.filter((row) => !row.part.number && row.part.quantity).length)
 
 async function decline(part: Part, positions: string[], reason: string): Promise<void> {
-  await run(post('/api/walk-arounds/{walk_around_id}/companions', { walk_around_id: props.id }, { slot: part.slot, positions, reason }, { what: `${reason ? 'Leave out' : 'Take back'} ${part.name}`, shown: reason, machine: data.value?.machine.name }))
+  await run(post('/api/walk-arounds/{walk_around_id}/companions', { walk_around_id: props.id }, { slot: part.slot, positions, reason }, { what: `${reason ? 'Decline' : 'Take back'} ${part.name}`, shown: reason, machine: data.value?.machine.name }))
 }
 
 async function submit(part: Part, positions: string[]): Promise<void> {
-  if (!declining.reason.trim()) return void (declining.problem = 'Say why it is left out.')
+  if (!declining.reason.trim()) return void (declining.problem = 'Say why it is declined.')
   await decline(part, positions, declining.reason)
 }
 
@@ -58,7 +58,7 @@ onMounted(() => run(fetchParts()))
       <div v-else class="table">
         <p class="top"><span v-if="numberless"><b>{{ numberless }}</b> without a number, listed first</span><span class="links"><RouterLink v-if="session.me?.role !== 'owner'" :to="{ name: 'needed' }">The list of all machines</RouterLink><a :href="`/walk-arounds/${id}/parts.csv`">Parts as CSV</a></span></p>
         <table>
-          <thead><tr><th>Part</th><th>Number</th><th class="n">Needed</th><th class="n">Order</th><th>For</th><th v-if="data.may_decide"><span class="unseen">Leave out</span></th></tr></thead>
+          <thead><tr><th>Part</th><th>Number</th><th class="n">Needed</th><th class="n">Order</th><th>For</th><th v-if="data.may_decide"><span class="unseen">Decline</span></th></tr></thead>
           <tbody>
             <tr v-for="row in rows" :key="row.part.slot + row.part.side" :class="{ out: !row.part.quantity }">
               <td><b>{{ row.part.name }}<template v-if="row.part.side_name">, {{ row.part.side_name }}</template></b><small v-if="row.part.note" class="quiet">{{ row.part.note }}</small></td>
@@ -68,15 +68,15 @@ onMounted(() => run(fetchParts()))
               <td>
                 <p v-if="row.part.found_at">{{ row.part.found_at }} <span class="quiet">found</span></p>
                 <p v-if="row.along"><span class="plus">+</span> {{ row.part.along_at }} <span class="quiet">along with {{ row.along.because }}: {{ row.along.why }}</span></p>
-                <p v-if="row.declined" class="quiet">Left out {{ row.part.declined_at }}: {{ row.declined.declined_reason }} ({{ row.declined.declined_by }}) <button v-if="data.may_decide" type="button" class="link" @click="decline(row.part, row.declinedPositions, '')">take it back</button></p>
+                <p v-if="row.declined" class="quiet">Declined {{ row.part.declined_at }}: {{ row.declined.declined_reason }} ({{ row.declined.declined_by }}) <button v-if="data.may_decide" type="button" class="link" @click="decline(row.part, row.declinedPositions, '')">take it back</button></p>
                 <form v-if="declining.slot === row.part.slot + row.part.side" class="words" @submit.prevent="submit(row.part, row.open)">
-                  <label :for="`why-${row.part.slot}`">Why leave it out?</label>
+                  <label :for="`why-${row.part.slot}`">Why decline it?</label>
                   <InputText :id="`why-${row.part.slot}`" v-model="declining.reason" v-focus :invalid="!!declining.problem" />
-                  <Button type="submit" size="small" label="Leave out" /><Button size="small" text severity="secondary" label="Cancel" data-out @click="declining.slot = ''" />
+                  <Button type="submit" size="small" label="Decline" /><Button size="small" text severity="secondary" label="Cancel" data-out @click="declining.slot = ''" />
                   <p v-if="declining.problem" class="problem" role="alert">{{ declining.problem }}</p>
                 </form>
               </td>
-              <td v-if="data.may_decide" class="act"><Button v-if="row.open.length" size="small" severity="secondary" text label="Leave out" :aria-label="`Leave out ${row.part.name} along with ${row.along?.because}`" @click="Object.assign(declining, { slot: row.part.slot + row.part.side, reason: '', problem: '' })" /></td>
+              <td v-if="data.may_decide" class="act"><Button v-if="row.open.length" size="small" severity="secondary" text label="Decline" :aria-label="`Decline ${row.part.name} along with ${row.along?.because}`" @click="Object.assign(declining, { slot: row.part.slot + row.part.side, reason: '', problem: '' })" /></td>
             </tr>
           </tbody>
         </table>

@@ -106,16 +106,16 @@ async function setFeeler(name: string, thickness: string): Promise<void> {
       </div>
       <div v-if="model?.counts.length" class="counts"><label v-for="count in model.counts" :key="count.thing">{{ count.name }}s <input type="number" min="0" max="400" :value="count.count" :disabled="!rules.may_change" @change="setCount(count.thing, Number(($event.target as HTMLInputElement).value))" /><small class="quiet">shipped {{ count.shipped }}</small></label></div>
       <p v-if="model && !model.checks.length" class="quiet">Nothing on this kind of machine is held against a figure that could be changed.</p>
-      <table v-else-if="model">
+      <table v-else-if="model" class="as-list">
         <thead><tr><th>Check</th><th>Limit</th><th class="n">In force</th><th>Where from</th><th class="n">Shipped</th><th></th></tr></thead>
         <tbody>
           <template v-for="check in checks" :key="check.check">
             <tr v-for="(figure, i) in check.figures" :key="figure.figure" :class="{ own: figure.own, first: i === 0 }">
               <th v-if="i === 0" :rowspan="check.figures.length" scope="rowgroup">{{ check.name }}<small class="quiet">{{ check.station }}</small></th>
-              <td>{{ figure.name }}</td>
-              <td class="n"><b>{{ figure.shown }}</b></td>
-              <td>{{ figure.source }}<small v-if="figure.note" class="quiet">{{ figure.note }}</small></td>
-              <td class="n quiet">{{ figure.shipped }}</td>
+              <td data-label="Limit">{{ figure.name }}</td>
+              <td class="n" data-label="In force"><b>{{ figure.shown }}</b></td>
+              <td data-label="Where from">{{ figure.source }}<small v-if="figure.note" class="quiet">{{ figure.note }}</small></td>
+              <td class="n quiet" data-label="Shipped">{{ figure.shipped }}</td>
               <td class="act">
                 <form v-if="edit.key === check.check + figure.figure" class="edit" @submit.prevent="setLimit(check.check, figure.figure, edit.text)">
                   <InputText v-model="edit.text" v-focus :aria-label="`${check.name}: ${figure.name}`" :placeholder="figure.shown" :invalid="!!edit.problem" @keydown.esc="edit.key = ''" />
@@ -153,9 +153,9 @@ async function setFeeler(name: string, thickness: string): Promise<void> {
         <p v-if="feeler.problem" class="problem" role="alert">{{ feeler.problem }}</p>
       </form>
     </div>
-    <table v-if="rules && tab === 'log'">
+    <table v-if="rules && tab === 'log'" class="as-list">
       <thead><tr><th>When</th><th>Who</th><th>What</th><th>Was</th><th>Became</th></tr></thead>
-      <tbody><tr v-for="(change, i) in rules.changes" :key="i"><td>{{ date(change.at) }}</td><td>{{ change.by }}</td><td>{{ change.what }}</td><td>{{ change.before }}</td><td><b>{{ change.after }}</b></td></tr><tr v-if="!rules.changes.length"><td colspan="5" class="quiet">Nothing has been changed yet.</td></tr></tbody>
+      <tbody><tr v-for="(change, i) in rules.changes" :key="i"><td>{{ date(change.at) }}</td><td>{{ change.by }}</td><td>{{ change.what }}</td><td data-label="Was">{{ change.before }}</td><td data-label="Became"><b>{{ change.after }}</b></td></tr><tr v-if="!rules.changes.length"><td colspan="5" class="quiet">Nothing has been changed yet.</td></tr></tbody>
     </table>
   </section>
 </template>
@@ -192,5 +192,5 @@ legend { font-weight: 600; font-size: 1.1rem; padding: 0 6px; }
 .pick input { accent-color: var(--accent); width: 18px; height: 18px; margin: 2px 0 0; }
 .feelers { display: grid; gap: 12px; max-width: 620px; }
 .problem { color: var(--stop); font-weight: 600; }
-@media (max-width: 800px) { .page { padding: 12px; } table { display: block; overflow-x: auto; } }
+@media (max-width: 800px) { .page { padding: 12px; } }
 </style>

@@ -36,11 +36,11 @@ const SIDES: Record<string, string> = { L: 'left', R: 'right' }
         <a :href="`/supply/book/${data.model}.csv`">CSV</a><a :href="`/supply/book/${data.model}.xlsx`">XLSX</a>
       </header>
       <TableFile v-if="data.may_change" :key="data.model" label="Read numbers from a file" :send="send" @taken="load(data.model)" />
-      <div class="scroll"><table>
+      <div class="scroll"><table class="as-list">
         <thead><tr><th>Part</th><th>Side</th><th>Number</th><th class="n">Pack</th><th>Kind</th><th>Remarks</th></tr></thead>
         <tbody><tr v-for="line in data.lines" :key="line.slot + line.side + line.number" :class="{ missing: !line.number }">
-          <td><b>{{ line.name }}</b></td><td>{{ SIDES[line.side] ?? '' }}</td>
-          <td><form v-if="typing.key === line.slot + line.side && !line.number" class="tools" @submit.prevent="keep(line)"><InputText v-model="typing.number" v-focus placeholder="Part number" :aria-label="`Part number of ${line.name}`" :invalid="at.field === 'number'" /><label>packs of <input v-model.number="typing.pack" type="number" min="1" max="1000" class="pack" /></label><Button type="submit" label="Save" /><Button text severity="secondary" label="Cancel" data-out @click="typing.key = ''" /></form><template v-else>{{ line.number || 'to be found' }} <button v-if="!line.number && data.may_change" type="button" class="link" :aria-label="`Enter it: ${line.name}${line.side ? ', ' + SIDES[line.side] : ''}`" @click="enter(line)">Enter it</button></template><small v-if="line.replaced_by">replaced by {{ line.replaced_by }}</small></td><td class="n">{{ line.number ? line.pack : '' }}</td>
+          <td><b>{{ line.name }}</b></td><td data-label="Side">{{ SIDES[line.side] ?? '' }}</td>
+          <td><form v-if="typing.key === line.slot + line.side && !line.number" class="tools" @submit.prevent="keep(line)"><InputText v-model="typing.number" v-focus placeholder="Part number" :aria-label="`Part number of ${line.name}`" :invalid="at.field === 'number'" /><label>packs of <input v-model.number="typing.pack" type="number" min="1" max="1000" class="pack" /></label><Button type="submit" label="Save" /><Button text severity="secondary" label="Cancel" data-out @click="typing.key = ''" /></form><template v-else>{{ line.number || 'to be found' }} <button v-if="!line.number && data.may_change" type="button" class="link" :aria-label="`Enter it: ${line.name}${line.side ? ', ' + SIDES[line.side] : ''}`" @click="enter(line)">Enter it</button></template><small v-if="line.replaced_by">replaced by {{ line.replaced_by }}</small></td><td class="n" data-label="Pack">{{ line.number ? line.pack : '' }}</td>
           <td><template v-if="line.number">{{ line.kind }}<small v-if="line.chosen">fitted here</small><small v-if="line.life !== 1">life × {{ line.life }}</small></template></td>
           <td>{{ [line.status === 'scarce' && 'Scarce.', line.mark, line.note].filter(Boolean).join(' ') }}</td>
         </tr></tbody>

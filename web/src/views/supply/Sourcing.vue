@@ -8,7 +8,7 @@ import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import AskOnce from '@/app/AskOnce.vue'
 import { newUuid } from '@/api/uuid'
-import { counted } from '@/app/counted'
+import { counted, listed } from '@/app/counted'
 import { useSession } from '@/app/session'
 import PlanPicture from './PlanPicture.vue'
 import { time, weekday, workOut, type Answer, type Asked, type Kind, type OnePlan, type PlanLine, type Step } from './plan'
@@ -105,8 +105,8 @@ const placing = computed(() => {
   const desks = names.filter((name) => suppliers.value.find((one) => one.name === name)?.desk)
   const others = names.filter((name) => !desks.includes(name))
   return [
-    desks.length ? `${desks.join(' and ')} ${desks.length === 1 ? 'is' : 'are'} told at once, and that cannot be taken back here.` : '',
-    others.length ? `${others.join(' and ')}: you send it or call, and until then it can be taken back.` : '',
+    desks.length ? `${listed(desks)} ${desks.length === 1 ? 'is' : 'are'} told at once, and that cannot be taken back here.` : '',
+    others.length ? `${listed(others)}: you send it or call, and until then it can be taken back.` : '',
   ].filter(Boolean).join(' ')
 })
 const local = (iso: string): string => new Date(iso).toLocaleString('en-GB', { weekday: 'long', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZone: 'UTC' })
@@ -154,12 +154,12 @@ const local = (iso: string): string => new Date(iso).toLocaleString('en-GB', { w
       </div>
       <div v-if="buys && !plan.ordered_kind" class="order"><AskOnce class="go" :label="`Place ${counted(count, 'order')} for ${money(chosen.cost.parts)} ${plan.currency}`" :question="placing" :yes="`Order for ${money(chosen.cost.parts)} ${plan.currency}`" :disabled="at.busy || changed || !!plan.stale.length || !count" @yes="order" /><span v-if="changed" class="quiet">Work it out with your changes first.</span></div>
       <p v-else-if="plan.ordered_kind"><RouterLink :to="{ name: 'orders' }">Ordered as {{ NAMES[plan.ordered_kind as Kind].toLowerCase() }}: to the orders</RouterLink></p>
-      <div class="scroll"><table>
+      <div class="scroll"><table class="as-list">
         <thead><tr><th>Part</th><th class="n">Buy</th><th class="n">{{ plan.currency }}</th><th>From</th><th>Here</th><th class="n">In time</th></tr></thead>
         <tbody><tr v-for="line in chosen.lines" :key="line.id">
-          <td><b>{{ plan.names[line.id] }}</b> <span class="quiet">{{ line.id }}</span><span v-if="line.status === 'scarce'" class="warn"> scarce</span></td><td class="n"><b>{{ line.quantity }}</b></td><td class="n">{{ money(line.cost) }}</td>
+          <td><b>{{ plan.names[line.id] }}</b> <span class="quiet">{{ line.id }}</span><span v-if="line.status === 'scarce'" class="warn"> scarce</span></td><td class="n" data-label="Buy"><b>{{ line.quantity }}</b></td><td class="n" :data-label="plan.currency">{{ money(line.cost) }}</td>
           <td><select v-if="buys && !plan.ordered_kind" :value="pins.get(line.id) ?? `${line.supplier}|${line.way}`" :class="{ pinned: pins.has(line.id) }" :aria-label="`Where ${plan.names[line.id]} comes from`" @change="pin(line, ($event.target as HTMLSelectElement).value)"><option v-for="way in ways(line)" :key="way.value" :value="way.value">{{ way.label }}</option></select><template v-else>{{ line.supplier }}, {{ line.way }}</template> <button v-if="pins.has(line.id) && !plan.ordered_kind" type="button" class="link" :aria-label="`set by hand: free it, ${plan.names[line.id]}`" @click="pins.delete(line.id)">set by hand: free it</button></td>
-          <td>{{ weekday(line.arrives) }}<span v-if="line.late_days" class="warn"> {{ line.late_days }} d late</span></td><td class="n">{{ Math.round(line.p_in_time * 100) }} %</td>
+          <td data-label="Here">{{ weekday(line.arrives) }}<span v-if="line.late_days" class="warn"> {{ line.late_days }} d late</span></td><td class="n" data-label="In time">{{ Math.round(line.p_in_time * 100) }} %</td>
         </tr></tbody>
       </table></div>
     </template>

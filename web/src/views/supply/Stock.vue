@@ -55,16 +55,16 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
     <p v-if="at.problem && !open.number" class="trouble" role="alert">{{ at.problem }}</p>
     <template v-if="data">
       <header class="tools"><div class="grow"><h1>Stock</h1><p class="quiet">Advised: enough that the truck runs out before the next delivery in fewer than {{ Math.round((1 - data.service) * 100) }} of 100 cases.</p></div><a href="/supply/labels.pdf?for=bins">Bin labels</a></header>
-      <div class="scroll"><table>
+      <div class="scroll"><table class="as-list">
         <thead><tr><th>Part</th><th>Bin</th><th class="n">Shelf</th><th class="n">Truck</th><th class="n">Carries</th><th class="n">Advised</th><th>Why</th><th><span class="unseen">Do</span></th></tr></thead>
         <tbody>
           <template v-for="item in data.items" :key="item.number">
             <tr>
               <td><b>{{ item.name }}</b><small>{{ item.number }}<template v-if="item.price">, {{ item.price }} {{ data.currency }}</template></small></td>
-              <td class="bin">{{ item.bin || '–' }}</td>
-              <td class="n"><b>{{ item.shelf }}</b></td><td class="n"><b :class="{ warn: item.truck < item.carry }">{{ item.truck }}</b><small v-if="item.truck < item.carry">{{ item.carry - item.truck }} missing</small></td>
-              <td class="n">{{ item.carry }}</td>
-              <td class="n"><b :class="{ warn: item.hours_ahead && item.advised !== item.carry }">{{ item.hours_ahead ? item.advised : '–' }}</b></td>
+              <td class="bin" data-label="Bin">{{ item.bin || '–' }}</td>
+              <td class="n" data-label="Shelf"><b>{{ item.shelf }}</b></td><td class="n" data-label="Truck"><b :class="{ warn: item.truck < item.carry }">{{ item.truck }}</b><small v-if="item.truck < item.carry">{{ item.carry - item.truck }} missing</small></td>
+              <td class="n" data-label="Carries">{{ item.carry }}</td>
+              <td class="n" data-label="Advised"><b :class="{ warn: item.hours_ahead && item.advised !== item.carry }">{{ item.hours_ahead ? item.advised : '–' }}</b></td>
               <td class="quiet">{{ why(item) }}</td>
               <td class="act"><button v-for="way in (['count', 'load', 'keep', 'back'] as const)" :key="way" type="button" class="link" :aria-label="`${WAYS[way]}: ${item.name}`" @click="begin(item, way)">{{ WAYS[way] }}</button></td>
             </tr>
@@ -95,7 +95,7 @@ const why = (item: Item): string => item.hours_ahead ? `${item.events} failed in
 .act, .bin { white-space: nowrap; }
 .warn { color: var(--due); }
 .figure { width: 120px; }
-td { vertical-align: middle; } .scroll table { min-width: 900px; }
+td { vertical-align: middle; } @media (min-width: 701px) { .scroll table { min-width: 900px; } }
 .moves li { display: grid; grid-template-columns: 50px 130px minmax(0, 1fr) auto 90px; gap: 10px; align-items: center; min-height: var(--target); border-bottom: 1px solid var(--line); }
 @media (max-width: 700px) { .moves li { grid-template-columns: 40px minmax(0, 1fr); } .moves li > :nth-child(n + 3) { grid-column: 2; justify-self: start; } }
 </style>

@@ -27,7 +27,7 @@ const each = computed(() => (seen.value?.short ?? '').split(' · ').map((one) =>
 const marks = computed(() => {
   const { new: fresh, limit, low, high } = props.check.limits
   if (fresh !== undefined && limit !== undefined)
-    return [{ value: fresh, text: `New ${figure('When new')}`, kind: 'new' as const }, { value: limit, text: `Limit ${figure('Replace at')}`, kind: 'limit' as const }]
+    return [{ value: fresh, text: `New ${figure('When new')}`, kind: 'new' as const }, { value: limit, text: `Limit ${figure('Renew at')}`, kind: 'limit' as const }]
   return [{ value: low ?? 0, text: `From ${figure('From')}`, kind: 'edge' as const }, { value: high ?? 0, text: `To ${figure('To')}`, kind: 'edge' as const }]
 })
 
@@ -52,7 +52,7 @@ const residuals = computed(() => {
 </script>
 
 <template>
-  <DiscWear v-if="check.drawing === 'disc'" :reading="reading" :shown="seen?.shown" :fresh="limit('new')" :limit="limit('limit')" :fresh-shown="figure('When new')" :limit-shown="figure('Replace at')" />
+  <DiscWear v-if="check.drawing === 'disc'" :reading="reading" :shown="seen?.shown" :fresh="limit('new')" :limit="limit('limit')" :fresh-shown="figure('When new')" :limit-shown="figure('Renew at')" />
   <OpenerContact v-else-if="check.drawing === 'contact'" :facts="seen?.facts" :shown="seen?.contact_shown" :low="limit('low')" :high="limit('high')" :band-shown="`${figure('From')} to ${figure('To')}`" />
   <GaugeWheelGap v-else-if="check.drawing === 'gauge-wheel-gap'" :reading="reading" :shown="seen?.shown" />
   <ChainPitches v-else-if="check.drawing === 'chain' && seen" :used="fact('used')" :shown="seen.shown" fresh-shown="new" :limit-shown="figure('Retire at')" />

@@ -17,7 +17,7 @@ const shade = (rate: number | null | undefined): string => (rate == null ? 'tran
     <thead :class="{ unseen: rowed || columns.length === 1 }"><tr><th scope="col">Season</th><th v-for="column in columns" :key="column[0]" scope="col">{{ column.map(shortly).join(' and ') }}</th></tr></thead>
     <tbody>
       <template v-for="(season, i) in seasons" :key="season.start">
-        <tr v-for="(side, s) in sides" :key="side + i"><th scope="row"><span>{{ s > 0 ? '' : `${Math.round(season.start)}–${Math.round(season.end)}` }}</span> {{ side }}</th>
+        <tr v-for="(side, s) in sides" :key="side + i"><th scope="row"><span>{{ s > 0 ? '' : `${Math.round(season.start)}–${Math.round(season.end)} ${counter}` }}</span> {{ side }}</th>
           <td v-for="column in columns" :key="column[s] ?? column[0]" :class="{ chosen: column[s] === chosen }" :style="{ background: shade(rates[i]!.get(column[s] ?? '')) }" @click="column[s] && $emit('go', column[s]!)">{{ rates[i]!.get(column[s] ?? '') == null ? '–' : figure(rates[i]!.get(column[s]!)!, 2) }}</td></tr>
       </template>
     </tbody>

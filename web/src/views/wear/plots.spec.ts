@@ -18,7 +18,7 @@ const AHEAD: Place = {
 
 describe('the plot of one place', () => {
   const props = { place: PLACE, ahead: AHEAD, fresh: 400, limit: 386, unit: 'mm', decimals: 1, now: 2860, end: 3100, counter: 'ha' }
-  it('tells in words what it shows', () => expect(mount(WearPlot, { props }).attributes('aria-label')).toBe('Row 11 left: 1 reading, 398.2 mm now, expected 396.3 between 394.8 and 397.9 by the end of the season, limit 386'))
+  it('tells in words what it shows', () => expect(mount(WearPlot, { props }).attributes('aria-label')).toBe('Row 11 left: 1 reading, 398.2 mm now, expected 396.3 between 394.8 and 397.9 mm by the end of the season, limit 386 mm'))
   it('marks readings of the part, of the part before, and those that do not fit, by shape', () => {
     const found = mount(WearPlot, { props })
     expect([found.findAll('.read').length, found.findAll('.past').length, found.findAll('.doubted').length, found.findAll('.fitted').length]).toEqual([1, 1, 1, 2])
