@@ -4,13 +4,13 @@ import re
 from pathlib import Path
 
 import pytest
+from hands import begin, field, settle, unlock
 from playwright.sync_api import Page, expect
 
 ROUTER = Path(__file__).resolve().parent.parent / "web/src/app/router.ts"
 ROUTES = [path for path in re.findall(r"\{ path: '([^']+)'", ROUTER.read_text()) if "rest" not in path]
 ROLES = ["ada", "tomas", "bram", "lotte"]
 FOCUSED = "document.activeElement !== document.body && document.activeElement.isConnected"
-LOOKS = [(role, theme) for role in ROLES for theme in ("light", "dark")]
 IN_THE_DARK = ["color-contrast", "link-in-text-block", "target-size"]
 """What another theme can change; the rest is the same document."""
 
@@ -29,19 +29,20 @@ def places(page: Page) -> list[str]:
     return found
 
 
-@pytest.mark.parametrize(("role", "theme"), LOOKS)
-def test_every_screen(role, theme, page: Page, sign_in, accessible):
-    page.add_init_script(f"localStorage.setItem('lumvek:theme', '{theme}')")
+@pytest.mark.parametrize("role", ROLES)
+def test_every_screen(role, page: Page, sign_in, accessible):
     sign_in(role)
     for path in places(page):
         page.goto(path)
         page.locator("main").locator("h1, h2, [role=alert], [role=status]").first.wait_for()
         page.wait_for_load_state("networkidle")
-        accessible(page, IN_THE_DARK if theme == "dark" else ())
+        accessible(page)
         assert re.search(r"\w.* – Lumvek$", page.title()), path
         assert page.locator("h1").count() == 1, f"{path} has no main heading, or several"
         if not path.startswith("/sign-in"):
             assert page.evaluate(FOCUSED), f"nothing has the focus on {path}"
+        page.evaluate("document.documentElement.dataset.theme = 'dark'")
+        accessible(page, IN_THE_DARK)
 
 
 def test_the_window_is_called_after_machine_and_place(page: Page, sign_in):
@@ -124,3 +125,71 @@ def test_after_every_act_the_focus_is_where_the_work_goes_on(role, screen, acts,
             lost.append(act)
         accessible(page)
     assert lost == []
+
+
+SMALL = """() => [...document.querySelectorAll('main button, main a[href], main input, main select, main summary')].filter((one) => {
+  const box = one.getBoundingClientRect()
+  const seen = box.width > 0 && box.height > 0 && getComputedStyle(one).visibility !== 'hidden' && !one.closest('.unseen')
+  return seen && (box.height < 43.5 || box.width < 43.5)
+}).map((one) => `${one.tagName} ${one.className} ${one.innerText || one.ariaLabel}`)"""
+"""What a gloved thumb would miss."""
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (390, 844)], ids=["desk", "phone"])
+def test_what_is_pressed_in_the_walk_around_is_large_enough_for_a_glove(size, page: Page, sign_in):
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    sign_in()
+    begin(page, "opener-contact", posture="")
+    assert page.evaluate(SMALL) == []
+    unlock(page)
+    for typed in ("30", "31", "28", "5"):
+        page.keyboard.type(typed)
+        page.keyboard.press("Enter")
+    settle(page)
+    assert page.evaluate(SMALL) == []
+    page.keyboard.press("F2")
+    page.keyboard.press("PageDown")
+    page.keyboard.press("1")
+    settle(page)
+    assert page.evaluate(SMALL) == []
+
+
+@pytest.mark.parametrize(("machine", "least"), [("Dunmere 12", 60), ("Heron 6", 150)])
+def test_every_check_stands_without_scrolling_key_line_included(machine, least, page: Page, sign_in):
+    sign_in()
+    begin(page, check="", machine=machine, posture="")
+    seen, over = set(), []
+    while True:
+        if page.locator(".gate").count():
+            unlock(page)
+        field(page).wait_for()
+        name = page.locator(".about h2").inner_text()
+        bottom = page.evaluate(
+            "Math.max(...[...document.querySelectorAll('.keys button')].map((one) => one.getBoundingClientRect().bottom))"
+        )
+        if bottom > 800:
+            over.append(f"{name}: {bottom:.0f}")
+        here = page.url
+        seen.add(here.split("check=")[1].split("&")[0])
+        page.keyboard.press("PageDown")
+        page.wait_for_timeout(60)
+        if page.url == here and not page.locator(".gate").count():
+            break
+    assert over == [] and len(seen) >= least
+
+
+def test_what_is_printed_is_black_on_white_whatever_the_theme(page: Page, sign_in):
+    page.add_init_script("localStorage.setItem('lumvek:theme', 'dark')")
+    page.emulate_media(media="print", color_scheme="dark")
+    sign_in("ada")
+    machine = logbook(page).split("/")[2]
+    papers = [f"/walk-arounds/{walk(page)}/{name}" for name in ("report", "owner")]
+    for paper in [*papers, f"/machines/{machine}/card?phase=winter", f"/machines/{machine}/logbook/print", "/supply/pick-list"]:
+        page.goto(paper)
+        page.locator("h1").first.wait_for()
+        ground, ink = page.evaluate(
+            "[getComputedStyle(document.body).backgroundColor, getComputedStyle(document.querySelector('h1')).color]"
+        )
+        assert ground == "rgb(255, 255, 255)", paper
+        assert max(int(part) for part in re.findall(r"\d+", ink)[:3]) < 100, paper
+        assert page.locator(".screen-only").locator("visible=true").count() == 0, paper

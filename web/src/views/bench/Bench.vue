@@ -34,7 +34,7 @@ const groups = computed(() => {
   <p v-if="problem" class="trouble" role="alert">{{ problem }}</p>
   <div v-else class="bench" :class="{ opened: !!open }">
     <nav class="list" aria-label="Subjects of the bench">
-      <h1><RouterLink v-if="open" :to="{ name: 'bench' }" class="back">Bench</RouterLink><template v-else>Bench</template></h1>
+      <p v-if="open" class="top"><RouterLink :to="{ name: 'bench' }" class="back">Bench</RouterLink></p><h1 v-else class="top">Bench</h1>
       <InputText v-model="words" class="find" placeholder="Find" aria-label="Find a subject" />
       <section v-for="[group, listed] in groups" :key="group">
         <h2>{{ group }}</h2>
@@ -52,7 +52,8 @@ const groups = computed(() => {
 .bench.opened { display: grid; grid-template-columns: 216px minmax(0, 1fr); gap: 24px; align-items: start; }
 .list { display: grid; gap: 8px; align-content: start; }
 .bench:not(.opened) .list { grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 18px 28px; }
-.bench:not(.opened) h1 { align-self: center; font-size: 1.9rem; }
+.top { margin: 0; font-size: 1.6rem; font-weight: 600; line-height: 1.2; }
+.bench:not(.opened) .top { align-self: center; font-size: 1.9rem; }
 .bench:not(.opened) .find { grid-column: 2 / -1; justify-self: end; }
 .find { max-width: 420px; min-height: var(--target); width: 100%; }
 h2 { font-size: 1rem; color: var(--quiet); font-weight: 600; border-bottom: 1px solid var(--line); padding-bottom: 2px; }
@@ -71,7 +72,7 @@ li span { display: block; color: var(--quiet); }
   .bench:not(.opened) .list { grid-template-columns: minmax(0, 1fr); }
   .bench:not(.opened) .find { grid-column: 1; justify-self: stretch; }
   .opened .list section, .opened .list .find { display: none; }
-  .opened .list h1 { font-size: 1.1rem; }
+  .opened .list .top { font-size: 1.1rem; }
   .opened .back { display: inline-flex; align-items: center; min-height: var(--target); }
 }
 </style>

@@ -163,22 +163,22 @@ function use(text: string): void {
 </template>
 
 <style scoped>
-.hand { display: grid; gap: 6px; align-content: start; min-width: 0; }
+.hand { display: grid; gap: 4px; align-content: start; min-width: 0; }
 .about { display: grid; gap: 2px; }
 h2 { font-size: 1.35rem; }
 .chip.safety { color: var(--stop); font-weight: 600; }
 .chip { margin-left: 10px; padding: 1px 8px; border-radius: 10px; background: var(--sunk); font-size: 1rem; font-weight: 400; }
 .how { line-height: 1.3; }
-.link { border: 0; background: none; padding: 0; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; }
+.link { display: inline-block; border: 0; background: none; padding: 12px 4px; margin: -12px -4px; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; }
 .more { display: grid; gap: 4px; padding: 8px 12px; background: var(--surface); border-radius: var(--radius); }
 .care { display: flex; gap: 6px; align-items: flex-start; color: var(--quiet); line-height: 1.25; }
 .care svg { fill: none; stroke: var(--stop); stroke-width: 2.6; stroke-linecap: round; flex: none; margin-top: 4px; }
 .work { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px 16px; align-items: center; padding: 8px 16px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
 .ask { display: grid; gap: 6px; min-width: 0; }
 .choosing { grid-template-columns: auto auto 1fr; column-gap: 20px; align-items: center; }
-.choosing > .choices { grid-column: 1 / -1; }
+.choosing > .choices { grid-column: 1 / -1; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); }
 .picture:has(+ .question), .choosing + .picture { width: 180px; }
-.choosing .field { width: 110px; }
+.choosing .field { width: 110px; height: 46px; }
 .where { font-size: 2.5rem; font-weight: 600; line-height: 1; }
 .fieldline { display: flex; align-items: center; gap: 8px; flex-wrap: wrap; }
 .field { width: 176px; height: 58px; font-size: 2rem; font-weight: 600; font-variant-numeric: tabular-nums; }
@@ -199,7 +199,7 @@ h2 { font-size: 1.35rem; }
 .choices .mark { margin-left: auto; }
 .feelers { display: flex; gap: 6px; flex-wrap: wrap; }
 .feelers button { min-height: var(--target); padding: 0 12px; border: 1px solid var(--line); border-radius: var(--radius); background: none; cursor: pointer; }
-.gauge summary { color: var(--quiet); cursor: pointer; min-height: 24px; }
+.gauge summary { color: var(--quiet); cursor: pointer; padding: 0 0 22px; margin-bottom: -22px; }
 .keys { display: flex; flex-wrap: wrap; gap: 0 2px; }
 .keys kbd { padding: 0 0.25em; font-size: 0.88em; }
 .keys .phone { display: none; }

@@ -84,9 +84,9 @@ ol { display: grid; gap: 1px; max-height: max(300px, calc(100vh - 222px - var(--
 .now > .head .posture { font-weight: 600; }
 .now > .head .num { border-color: var(--accent); background: var(--accent); color: var(--on-accent); }
 .now { padding-bottom: 6px; border-bottom: 1px solid var(--line); }
-.turn { width: 32px; min-height: var(--target); padding: 0; }
+.turn { width: var(--target); min-height: var(--target); padding: 0; }
 h3 { padding: 6px 6px 2px 14px; font-size: 1rem; font-weight: 400; color: var(--quiet); }
-.check { display: grid; grid-template-columns: 18px 1fr auto; gap: 8px; align-items: center; width: 100%; min-height: 40px; padding: 3px 6px 3px 14px; border: 0; border-radius: var(--radius); background: none; text-align: left; line-height: 1.15; cursor: pointer; }
+.check { display: grid; grid-template-columns: 18px 1fr auto; gap: 8px; align-items: center; width: 100%; min-height: var(--target); padding: 3px 6px 3px 14px; border: 0; border-radius: var(--radius); background: none; text-align: left; line-height: 1.15; cursor: pointer; }
 .check.here { background: var(--surface); box-shadow: inset 3px 0 0 var(--accent), var(--shadow); font-weight: 600; }
 .check.done .name { color: var(--quiet); }
 .n { color: var(--quiet); font-weight: 400; }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Every position of the check in hand: rows across as they stand behind the tractor, sides down; many of a thing run on in lines. */
-import { computed } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { Check, Schemas } from '@/api/client'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS } from '@/design/severity'
@@ -21,6 +21,13 @@ const numeric = computed(() => props.check.options.length === 0)
 const columns = computed(() => here.value.filter((one) => !sided.value || one.side === 'L').map((one) => ({ id: one.number ?? one.key, name: one.number === null ? one.label : String(one.number), behind: isRows.value && props.trackRows.includes(one.number ?? 0) })))
 const running = computed(() => columns.value.length > ACROSS)
 
+/** Where it scrolls within itself, the place in hand stays in view; the page does not move. */
+const grid = ref<HTMLElement | null>(null)
+watch(() => props.current, () => void nextTick(() => {
+  const [box, here] = [grid.value, grid.value?.querySelector<HTMLElement>('.here')]
+  if (box && here) box.scrollTop = Math.min(here.offsetTop - 4, Math.max(box.scrollTop, here.offsetTop + here.offsetHeight + 4 - box.clientHeight))
+}), { immediate: true })
+
 function cell(position: Schemas['PositionOut'] | undefined) {
   if (!position) return null
   const found = props.state.cell(props.check, position.key)
@@ -39,7 +46,7 @@ const lines = computed(() =>
 </script>
 
 <template>
-  <div v-if="here.length > 1" class="grid" :class="{ sided, running }" role="group" :aria-label="`Positions: ${check.name}`" :style="{ '--rows': columns.length }">
+  <div v-if="here.length > 1" ref="grid" class="grid" :tabindex="running ? 0 : undefined" :class="{ sided, running }" role="group" :aria-label="`Positions: ${check.name}`" :style="{ '--rows': columns.length }">
     <div v-if="!running" class="line head" aria-hidden="true">
       <span v-if="sided"></span>
       <span v-for="column in columns" :key="column.id" :class="{ track: column.behind }" :title="column.behind ? 'Behind a tractor wheel' : undefined">{{ column.name }}</span>
@@ -83,7 +90,9 @@ const lines = computed(() =>
 .running .side { grid-column: 1 / -1; }
 .running .phone { display: block; }
 .running .cell { min-height: 44px; }
+.running { position: relative; padding: 3px; margin: -3px; }
 @media (max-height: 820px) { .note { display: none; } }
+@media (min-width: 701px) and (max-height: 820px) { .running { max-height: 98px; overflow-y: auto; } }
 @media (max-width: 700px) {
   .head, .side { display: none; }
   .line, .sided .line, .running .line { grid-template-columns: repeat(6, minmax(0, 1fr)); }

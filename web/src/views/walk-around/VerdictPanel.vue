@@ -27,6 +27,8 @@ const full = computed<Shown | null>(() => {
 })
 const line = computed(() => (last.value && last.value.key !== full.value?.key ? last.value : null))
 const severity = (place: Place): Severity => (place.ask ? 'asked' : (place.severity as Severity))
+/** More than fit beside the sentence: they open with the reasons, so that the check in hand stands without scrolling. */
+const many = computed(() => (full.value?.place.advice?.rows.length ?? 0) > 3 && !full.value?.place.advice?.done)
 const said = (place: Place): string => (place.ask ? place.ask : `${place.reason} ${place.remedy}`.trim())
 </script>
 
@@ -42,9 +44,9 @@ const said = (place: Place): string => (place.ask ? place.ask : `${place.reason}
         <div class="said">
           <p><b :class="`sev-${severity(full.place)}`">{{ WORDS[severity(full.place)] }}</b> <b>{{ full.label }}.</b> {{ said(full.place) }}</p>
           <p v-if="full.place.overtaken" class="overtaken">Overtaken: {{ full.place.overtaken.shown }} by {{ full.place.overtaken.by }}, {{ moment(full.place.overtaken.at) }}. What was typed last stands.</p>
-          <div v-if="full.place.advice && !full.place.ask" class="advice"><dl class="rows"><div v-for="row in full.place.advice.rows" :key="row.name"><dt>{{ row.name }}</dt><dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd></div></dl>
+          <div v-if="full.place.advice && !full.place.ask" class="advice"><dl v-if="!many" class="rows"><div v-for="row in full.place.advice.rows" :key="row.name"><dt>{{ row.name }}</dt><dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd></div></dl>
             <Button v-if="full.place.advice.done && !readOnly" size="small" class="did" :label="full.place.advice.done" @click="entry.followed(full.place)" /></div>
-          <details v-if="full.place.why.length && !full.place.ask"><summary>Why?</summary><ul><li v-for="why in full.place.why" :key="why">{{ why }}</li></ul></details>
+          <details v-if="full.place.why.length && !full.place.ask"><summary>{{ many ? 'Every way, and why' : 'Why?' }}</summary><dl v-if="many" class="rows"><div v-for="row in full.place.advice?.rows" :key="row.name"><dt>{{ row.name }}</dt><dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd></div></dl><ul><li v-for="why in full.place.why" :key="why">{{ why }}</li></ul></details>
         </div>
       </template>
       <p v-else class="quiet">The verdict appears here as soon as a reading is entered.</p>
@@ -61,7 +63,7 @@ const said = (place: Place): string => (place.ask ? place.ask : `${place.reason}
 .said p { flex: 1 1 420px; }
 .said .overtaken { flex: 1 1 100%; font-style: italic; }
 .sound { border-color: var(--sound); } .watch { border-color: var(--watch); } .due { border-color: var(--due); } .stop { border-color: var(--stop); } .asked { border-color: var(--accent); }
-summary { display: inline-block; color: var(--accent); font-weight: 600; cursor: pointer; }
+summary { display: inline-block; min-width: var(--target); padding: 11px 4px; margin: -11px -4px; color: var(--accent); font-weight: 600; cursor: pointer; }
 details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
 .rows { display: flex; flex-wrap: wrap; gap: 2px 22px; margin: 2px 0; }
 .rows dt { color: var(--quiet); line-height: 1.2; }
