@@ -257,9 +257,9 @@ def plain(value: float, decimals: int) -> str:
     return "0" if text == "-0" else text
 
 
-def show_unbalance(g_mm: float) -> str:
-    """Mass times radius: ``5058 g·mm``, from ten thousand on ``13 kg·mm``."""
-    return f"{plain(g_mm, 0)} g·mm" if g_mm < 10_000 else f"{plain(g_mm / 1000, 1)} kg·mm"
+def show_unbalance(g_mm: float, beside: float = 0.0) -> str:
+    """Mass times radius: ``5058 g·mm``, from ten thousand on ``13 kg·mm``; in the unit of what it stands beside."""
+    return f"{plain(g_mm, 0)} g·mm" if max(g_mm, beside) < 10_000 else f"{plain(g_mm / 1000, 1)} kg·mm"
 
 
 def show_turns(turns: float, decimals: int = 1) -> str:

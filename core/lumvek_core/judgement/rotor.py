@@ -34,21 +34,24 @@ def knives(check: Check, rule: KnivesRule, position: Position, value: Value, con
     found = balance.rotor_balance(
         balance.RotorGiven(places, rule.rotor_mass, rule.speed, rule.grade, must_renew=bad, plans=plans)
     )
-    rows = [Row("Unbalance now", show_unbalance(found.unbalance_g_mm), "sound" if found.state == "within" else "due")]
-    rows.append(Row("Allowed", f"{show_unbalance(found.permissible_g_mm)} (grade G {plain(rule.grade, 1)})"))
+    # What is compared is shown in one unit.
+    most = max(found.unbalance_g_mm, found.permissible_g_mm, *(plan.unbalance_g_mm for plan in found.plans))
+    rows = [Row("Unbalance now", show_unbalance(found.unbalance_g_mm, most), "sound" if found.state == "within" else "due")]
+    rows.append(Row("Allowed", f"{show_unbalance(found.permissible_g_mm, most)} (grade G {plain(rule.grade, 1)})"))
     for plan in found.plans:
         count = counted(plan.knives, "knife", "knives")
         best = ", fewest within the grade" if plan.name == found.recommended and plan.within else ""
         rows.append(
             Row(
                 NAMES[plan.name],
-                f"{count}, leaves {show_unbalance(plan.unbalance_g_mm)}{best}",
+                f"{count}, leaves {show_unbalance(plan.unbalance_g_mm, most)}{best}",
                 "sound" if plan.within else "due",
             )
         )
     chosen = context.schools.get("chopper-knife", "balance")
     plan = next(one for one in found.plans if one.name == (found.recommended if chosen == "balance" else chosen))
-    told = f" Renew {plan.knives} ({NAMES[plan.name].lower()}): {show_unbalance(plan.unbalance_g_mm)} left of {show_unbalance(found.permissible_g_mm)} allowed."
+    rest, allowed = plan.unbalance_g_mm, found.permissible_g_mm
+    told = f" Renew {plan.knives} ({NAMES[plan.name].lower()}): {show_unbalance(rest, allowed)} left of {show_unbalance(allowed, rest)} allowed."
     why = [
         f"{counted(len(states), 'knife', 'knives')} looked at so far, taken as {plain(rule.mass, 0)} g each ({plain(rule.new_mass, 0)} g new) at {plain(rule.radius, 0)} mm, "
         f"{rule.around} to a turn; a broken one pulls less by what is gone. Static unbalance of the knives only.",

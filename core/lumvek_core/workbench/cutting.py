@@ -98,9 +98,10 @@ def chopper(work: Work) -> Sheet:
         **work.take("rotor_mass_kg", "speed_rpm", "grade_mm_s"),
     )
     within = found["state"] == "within"
+    most = max(found["unbalance_g_mm"], found["permissible_g_mm"], *(plan["unbalance_g_mm"] for plan in found["plans"]))
     lines = [
-        Line("Unbalance now", show_unbalance(found["unbalance_g_mm"]), "sound" if within else "due"),
-        Line("Allowed", f"{show_unbalance(found['permissible_g_mm'])} (grade G {plain(work.get('grade_mm_s'), 1)})"),
+        Line("Unbalance now", show_unbalance(found["unbalance_g_mm"], most), "sound" if within else "due"),
+        Line("Allowed", f"{show_unbalance(found['permissible_g_mm'], most)} (grade G {plain(work.get('grade_mm_s'), 1)})"),
         Line("Pull at speed", f"{plain(found['force_n'], 0)} N"),
     ]
     for plan in found["plans"]:
@@ -108,7 +109,7 @@ def chopper(work: Work) -> Sheet:
         lines.append(
             Line(
                 SCHOOL_NAMES[plan["name"]],
-                f"{knives}, leaves {show_unbalance(plan['unbalance_g_mm'])}",
+                f"{knives}, leaves {show_unbalance(plan['unbalance_g_mm'], most)}",
                 "sound" if plan["within"] else "due",
             )
         )
@@ -118,13 +119,15 @@ def chopper(work: Work) -> Sheet:
     if within and not bad:
         answer, words, mark = (
             "In balance",
-            f"{show_unbalance(found['unbalance_g_mm'])} of {show_unbalance(found['permissible_g_mm'])} allowed.{heavy}",
+            f"{show_unbalance(found['unbalance_g_mm'], most)} of {show_unbalance(found['permissible_g_mm'], most)} allowed.{heavy}",
             "sound",
         )
     else:
         left = next(plan for plan in found["plans"] if plan["name"] == best)
         answer, mark = f"Renew {left['knives']}: {SCHOOL_NAMES[best].lower()}", "due"
-        words = f"{show_unbalance(found['unbalance_g_mm'])} now, {show_unbalance(left['unbalance_g_mm'])} after.{heavy}"
+        words = (
+            f"{show_unbalance(found['unbalance_g_mm'], most)} now, {show_unbalance(left['unbalance_g_mm'], most)} after.{heavy}"
+        )
         if not left["within"]:
             words += " Even that is over the grade: have the rotor balanced."
     return work.sheet(
@@ -136,7 +139,7 @@ def chopper(work: Work) -> Sheet:
             "Static unbalance of the knives only: it does not replace balancing the rotor.",
         ],
         drawn={"left": _directions(positions, plans, bad), "bad": bad},
-        labels={plan["name"]: show_unbalance(plan["unbalance_g_mm"]) for plan in found["plans"]} | {"now": show_unbalance(found["unbalance_g_mm"]), "allowed": show_unbalance(found["permissible_g_mm"])},
+        labels={plan["name"]: show_unbalance(plan["unbalance_g_mm"], most) for plan in found["plans"]} | {"now": show_unbalance(found["unbalance_g_mm"], most), "allowed": show_unbalance(found["permissible_g_mm"], most)},
         caution="A broken knife: never run on. Rotor locked or turned with a bar, nobody else's hands inside.",
     )  # fmt: skip
 

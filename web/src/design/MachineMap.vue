@@ -34,7 +34,7 @@ const shown = computed(() =>
 </script>
 
 <template>
-  <ol ref="list" class="map" :class="{ small, many: stations.length > 11 }" :aria-label="small ? 'State of the stations' : 'Stations in working order'">
+  <ol ref="list" class="map" :class="{ small, many: stations.length > 11, crowd: stations.length > 16 }" :aria-label="small ? 'State of the stations' : 'Stations in working order'">
     <li v-for="station in shown" :key="station.key" :class="{ here: station.key === current }">
       <component
         :is="small ? 'div' : 'button'"
@@ -78,6 +78,8 @@ button.stop:hover { background: var(--sunk); }
 .count { display: inline-flex; align-items: center; gap: 3px; font-weight: 600; }
 .many .stop { padding-left: 4px; padding-right: 4px; min-height: 0; }
 .many .name { white-space: normal; font-size: 0.95rem; line-height: 1.05; min-height: 2.1em; overflow-wrap: anywhere; hyphens: auto; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
+/* So many that no word fits: each begins, the whole name is in its title and, for the one in hand, in the heading of the list. */
+.crowd .name { display: block; white-space: nowrap; overflow-wrap: normal; min-height: 1.15em; }
 .many .state { gap: 4px; flex-wrap: wrap; font-size: 0.95rem; }
 .small.many .name { display: none; }
 .small { padding-right: 10px; }

@@ -19,7 +19,7 @@ const names = computed(() => all.value.slice(0, SHOWN).map((one) => one.label).j
 
 <style scoped>
 .questions { flex: 1 1 160px; min-width: 0; display: flex; justify-content: center; }
-.questions:empty { flex-basis: 0; }
+.questions:empty { flex: none; }
 button { display: inline-flex; align-items: center; gap: 8px; max-width: 100%; min-height: var(--target); padding: 2px 12px; border: 2px solid var(--accent); border-radius: var(--radius); background: var(--surface); text-align: left; cursor: pointer; white-space: nowrap; overflow: hidden; }
 .names { overflow: hidden; text-overflow: ellipsis; min-width: 0; }
 @media (max-width: 700px) { .questions:not(:empty) { flex: 1 1 100%; } button { width: 100%; } .desk { display: none; } }
