@@ -11,6 +11,9 @@ ROUTER = Path(__file__).resolve().parent.parent / "web/src/app/router.ts"
 ROUTES = [path for path in re.findall(r"\{ path: '([^']+)'", ROUTER.read_text()) if "rest" not in path]
 ROLES = ["ada", "tomas", "bram", "lotte"]
 FOCUSED = "document.activeElement !== document.body && document.activeElement.isConnected"
+TOO_WIDE = """() => [document.documentElement, ...document.querySelectorAll('main table:not(.matrix)')]
+  .filter((one) => one.scrollWidth > 390).map((one) => `${one.tagName} ${one.className} is ${one.scrollWidth} wide`)"""
+"""What does not fit a phone: rows against columns may be moved within their own frame, lists may not."""
 IN_THE_DARK = ["color-contrast", "link-in-text-block", "target-size"]
 """What another theme can change; the rest is the same document."""
 
@@ -43,6 +46,10 @@ def test_every_screen(role, page: Page, sign_in, accessible):
             assert page.evaluate(FOCUSED), f"nothing has the focus on {path}"
         page.evaluate("document.documentElement.dataset.theme = 'dark'")
         accessible(page, IN_THE_DARK)
+        page.set_viewport_size({"width": 390, "height": 844})
+        page.wait_for_timeout(100)
+        assert page.evaluate(TOO_WIDE) == [], path
+        page.set_viewport_size({"width": 1280, "height": 800})
 
 
 def test_the_window_is_called_after_machine_and_place(page: Page, sign_in):

@@ -177,5 +177,6 @@ li.decline .reason, li.wait .reason { color: var(--quiet); }
 .problem { color: var(--stop); }
 .link { border: 0; background: none; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; min-height: var(--target); }
 .unseen-list li { display: block; }
+@media (max-width: 700px) { .group header { flex-wrap: wrap; gap: 2px 10px; padding: 8px 0; } h3 { flex: 1 1 200px; } header > .quiet { flex-basis: 100%; padding-left: 32px; } .remedy { margin-top: 0; } }
 @media (max-width: 900px) { li { grid-template-columns: minmax(0, 1fr); gap: 4px; } .page { padding: 10px 12px 24px; } }
 </style>

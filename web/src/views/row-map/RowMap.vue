@@ -105,7 +105,7 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
         <span class="quiet">{{ data.before ? `Last time: ${date(data.before)}` : 'No earlier walk-around to hold this against' }}</span>
       </div>
       <div ref="table" class="scroll">
-        <table :aria-label="`${data.name}s side by side`" role="grid" @keydown="key">
+        <table class="matrix" :aria-label="`${data.name}s side by side`" role="grid" @keydown="key">
           <thead><tr><th scope="col" class="what">{{ data.name }}</th><th v-for="column in order" :key="column.name" scope="col" :class="{ behind: column.behind }" :title="column.behind ? 'Behind a tractor wheel' : undefined">{{ column.name }}</th></tr></thead>
           <tbody>
             <tr v-for="(line, l) in data.lines" :key="line.check + line.side" :class="{ second: line.side === 'right' }">

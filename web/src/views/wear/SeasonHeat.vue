@@ -12,12 +12,12 @@ const shade = (rate: number | null | undefined): string => (rate == null ? 'tran
 </script>
 
 <template>
-  <table v-if="seasons.length" class="heat" :class="{ few: columns.length < 5 }">
-    <caption class="quiet">Wear in {{ unit }} per 100 {{ counter }}, season by season</caption>
+  <table v-if="seasons.length" class="heat matrix" :class="{ few: columns.length < 5 }">
+    <caption class="quiet">Wear in {{ unit }} per 100 {{ counter }}, season by season, from and to in {{ counter }}</caption>
     <thead :class="{ unseen: rowed || columns.length === 1 }"><tr><th scope="col">Season</th><th v-for="column in columns" :key="column[0]" scope="col">{{ column.map(shortly).join(' and ') }}</th></tr></thead>
     <tbody>
       <template v-for="(season, i) in seasons" :key="season.start">
-        <tr v-for="(side, s) in sides" :key="side + i"><th scope="row"><span>{{ s > 0 ? '' : `${Math.round(season.start)}–${Math.round(season.end)} ${counter}` }}</span> {{ side }}</th>
+        <tr v-for="(side, s) in sides" :key="side + i"><th scope="row"><span>{{ s > 0 ? '' : `${Math.round(season.start)}–${Math.round(season.end)}` }}</span> {{ side }}</th>
           <td v-for="column in columns" :key="column[s] ?? column[0]" :class="{ chosen: column[s] === chosen }" :style="{ background: shade(rates[i]!.get(column[s] ?? '')) }" @click="column[s] && $emit('go', column[s]!)">{{ rates[i]!.get(column[s] ?? '') == null ? '–' : figure(rates[i]!.get(column[s]!)!, 2) }}</td></tr>
       </template>
     </tbody>
