@@ -1,5 +1,6 @@
 """The real product for the browser tests: its own MariaDB, migrated and loaded with the demo, behind gunicorn."""
 
+import json
 import os
 import subprocess
 import time
@@ -10,6 +11,10 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
+WORKER = os.environ.get("PYTEST_XDIST_WORKER", "")
+"""Each worker has a product of its own: database, ports, desk."""
+NAME = f"browser{WORKER}"
+APART = 100 * (1 + int(WORKER.removeprefix("gw"))) if WORKER else 0
 # A busy machine is not a fault of the product.
 expect.set_options(timeout=15_000)
 
@@ -28,8 +33,8 @@ CHROMIUM_FLAGS = [
 
 
 def script(*lines, **environment):
-    """Run functions of scripts/database.sh on the instance `browser`; returns what they print last."""
-    program = "\n".join([". scripts/common.sh", ". scripts/database.sh", "instance browser test >&2", *lines])
+    """Run functions of scripts/database.sh on this worker's instance; returns what they print last."""
+    program = "\n".join([". scripts/common.sh", ". scripts/database.sh", f"instance {NAME} test >&2", *lines])
     done = subprocess.run(
         ["bash", "-c", program], cwd=ROOT, env={**os.environ, **environment}, capture_output=True, text=True, check=True
     )
@@ -42,6 +47,7 @@ class Product:
 
     url: str
     environment: dict[str, str] = field(repr=False)
+    desk: Path
     _restoring: str = field(default="", repr=False)
 
     def stop_database(self):
@@ -52,6 +58,10 @@ class Product:
 
     def ask_database(self, statement):
         return script(f'sql lumvek -e "{statement}"')
+
+    def ordered(self):
+        """What the suppliers' desk has on its books."""
+        return json.loads(self.desk.read_text()) if self.desk.exists() else {}
 
     def keep_demo(self):
         """Lay the loaded demo aside, so that every test can have it as it was."""
@@ -76,9 +86,9 @@ def product():
         "sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'",
         "db_allow lumvek; } >&2",
         'echo "$LUMVEK_DB_PORT $LUMVEK_DB_PASSWORD $LUMVEK_SECRET_KEY"',
-        LUMVEK_DB_PORT="8621",
+        LUMVEK_DB_PORT=str(8621 + APART),
     ).split()
-    address, desk_port = script("free_port 8721"), script("free_port 8771")
+    address, desk_port = script(f"free_port {8721 + APART}"), script(f"free_port {8771 + APART}")
     environment = {
         **os.environ,
         "LUMVEK_MODE": "test",
@@ -100,13 +110,13 @@ def product():
             check=True,
             capture_output=True,
         )
-    orders = ROOT / ".lumvek/browser-desk.json"
+    orders = ROOT / f".lumvek/{NAME}-desk.json"
     orders.unlink(missing_ok=True)
     desk = subprocess.Popen(
         [".venv/bin/python", "server/manage.py", "supplier_desk", "--port", desk_port, "--state", str(orders)],
         cwd=ROOT, env=environment,
     )  # fmt: skip
-    log = (ROOT / ".lumvek/logs/browser-server.log").open("w")
+    log = (ROOT / f".lumvek/logs/{NAME}-server.log").open("w")
     server = subprocess.Popen(
         [".venv/bin/gunicorn", "--chdir", "server", "--bind", f"127.0.0.1:{address}", "--workers", "1", "--threads", "4", "config.wsgi:application"],
         cwd=ROOT, env=environment, stdout=log, stderr=subprocess.STDOUT,
@@ -115,7 +125,7 @@ def product():
     try:
         _wait(url + "/health")
         _wait(environment["LUMVEK_DESK_URL"] + "/health")
-        product = Product(url, environment)
+        product = Product(url, environment, orders)
         product.keep_demo()
         yield product
     finally:
@@ -133,7 +143,7 @@ def _wait(url):
             time.sleep(0.1)
         else:
             return
-    raise RuntimeError(f"{url} does not answer; .lumvek/logs/browser-server.log says why")
+    raise RuntimeError(f"{url} does not answer; its log in .lumvek/logs says why")
 
 
 @pytest.fixture(autouse=True)

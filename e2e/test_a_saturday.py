@@ -1,14 +1,11 @@
 """A Saturday with three machines open: one list, a plan, a short order, and a disc that stands at no wear when it is fitted."""
 
-import json
 import re
-from pathlib import Path
 
 import pytest
 from hands import sure
 from playwright.sync_api import Page, expect
 
-DESK = Path(__file__).resolve().parent.parent / ".lumvek/browser-desk.json"
 WINTER = "2bf30ed0-2ed8-5dd5-bceb-b7131910ad62"
 
 
@@ -109,7 +106,7 @@ def test_from_three_machines_to_the_shelf_and_onto_the_row(page: Page, sign_in, 
     expect(row.get_by_role("gridcell").nth(5)).to_have_text("90 %")
 
 
-def test_an_answer_that_was_lost_is_asked_for_again_and_nothing_is_ordered_twice(page: Page, sign_in, behaving):
+def test_an_answer_that_was_lost_is_asked_for_again_and_nothing_is_ordered_twice(page: Page, sign_in, behaving, product):
     sign_in("ada")
     page.goto("/parts")
     page.get_by_role("button", name="Enter the number of Tine clip").click()
@@ -121,7 +118,7 @@ def test_an_answer_that_was_lost_is_asked_for_again_and_nothing_is_ordered_twice
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name="Enter the number of Knife section")).to_have_count(0)
     page.goto("/parts/orders")
-    before = len(json.loads(DESK.read_text())) if DESK.exists() else 0
+    before = len(product.ordered())
     behaving("deaf")
     page.goto("/parts/sourcing")
     page.get_by_role("button", name="Work it out again").click()
@@ -134,7 +131,7 @@ def test_an_answer_that_was_lost_is_asked_for_again_and_nothing_is_ordered_twice
         left = waiting.count()
         waiting.first.click()
         expect(waiting).to_have_count(left - 1)
-    orders = json.loads(DESK.read_text())
+    orders = product.ordered()
     shown = page.get_by_role("article").count()
     assert 0 < len(orders) - before == shown
 

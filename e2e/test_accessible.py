@@ -45,6 +45,7 @@ def test_every_screen(role, page: Page, sign_in, accessible):
         if not path.startswith("/sign-in"):
             assert page.evaluate(FOCUSED), f"nothing has the focus on {path}"
         page.evaluate("document.documentElement.dataset.theme = 'dark'")
+        page.wait_for_timeout(400)  # colours pass over into each other
         accessible(page, IN_THE_DARK)
         page.set_viewport_size({"width": 390, "height": 844})
         page.wait_for_timeout(100)

@@ -44,7 +44,8 @@ setup_python() {
 
 make_venv() {
   .venv/bin/python -c '' 2>/dev/null || { rm -rf .venv && python3 -m venv .venv; }
-  .venv/bin/pip install --disable-pip-version-check --require-hashes -r "requirements/$1.txt"
+  [ -x .venv/bin/uv ] || .venv/bin/pip install --disable-pip-version-check --require-hashes -r requirements/tools.txt
+  .venv/bin/uv pip sync --require-hashes requirements/tools.txt "requirements/$1.txt"
 }
 
 setup_web() {

@@ -13,7 +13,10 @@ db_init
 db_start "$RELAXED"
 db_allow 'test\_%'
 export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
-if [ $# -gt 0 ]; then
+workers=$(nproc)
+if [ "${1:-}" = --quick ]; then
+  exec bash scripts/test_quick.sh
+elif [ $# -gt 0 ]; then
   .venv/bin/pytest "$@"
   exit
 fi
@@ -24,14 +27,13 @@ check "Layout (ruff format)" format .venv/bin/ruff format --check core server e2
 check "Architecture (import-linter)" imports .venv/bin/lint-imports
 check "Types (mypy)" mypy .venv/bin/mypy core server
 check "Migrations" migrations .venv/bin/python server/manage.py makemigrations --check --dry-run
-# Two runs: the browser's driver keeps an event loop in the main thread, in which Django refuses to touch its database.
-say "  Core and server tests (pytest), the front end's beside them"
-front_end() { npm --prefix web run lint && npm --prefix web run types && npm --prefix web test; }
-front_end >"$LOGS/check-web.log" 2>&1 &
-beside=$!
-.venv/bin/pytest core server
-wait "$beside" || { tail -n 30 "$LOGS/check-web.log" >&2; fail "Front end (eslint, vue-tsc, vitest): .lumvek/logs/check-web.log has all of it."; }
+check "Front end: style and types (eslint, vue-tsc)" web-types bash -c 'npm --prefix web run lint && npm --prefix web run types'
+check "Front end: tests (vitest)" web npm --prefix web test
 grep -E '^ +(Test Files|Tests) ' "$LOGS/check-web.log" | sed 's/\x1b\[[0-9;]*m//g' || true
-say "  Browser tests (pytest, Chromium)"
-.venv/bin/pytest e2e
+# Each worker has a database of its own, and a file stays with one worker: what it stands on is laid once.
+# Two runs: the browser's driver keeps an event loop in the main thread, in which Django refuses to touch its database.
+say "  Core and server tests (pytest, $workers workers)"
+.venv/bin/pytest core server -n "$workers" --dist loadfile --durations 10
+say "  Browser tests (pytest, Chromium, $workers workers with a product each)"
+.venv/bin/pytest e2e -n "$workers" --dist loadfile --durations 10
 say "All passed in $((SECONDS - begun)) s."

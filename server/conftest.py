@@ -2,45 +2,44 @@
 
 import json
 import uuid
-from functools import lru_cache
+from functools import partial
 from types import SimpleNamespace
 
 import pytest
-from django.contrib.auth.hashers import make_password
-from django.contrib.auth.models import User
 from django.test import Client
+from django.utils import timezone
 
-from fleet.models import LimitOverride, Machine, MachineModel
-from inspection import recording, starting
-from parts.models import PartNumber
+from demo import scenario
+from fleet.models import Machine
+from inspection import starting
+from inspection.models import WalkAround
 from shops.models import Member, Shop
-
-PASSWORD = "shell-sand-and-silt"
-
-
-@lru_cache(maxsize=1)
-def password_hash():
-    """Hashed once: Argon2 is slow on purpose, and eight members a test would wait for it."""
-    return make_password(PASSWORD)
+from testing.layers import Ground, layer
+from testing.yard import PASSWORD, make_shop, record
 
 
-def make_member(shop, name, role):
-    user = User.objects.create(username=name, password=password_hash(), first_name=name.capitalize())
-    return Member.objects.create(user=user, shop=shop, role=role)
+@pytest.fixture(scope="session")
+def whole_ground(django_db_setup, django_db_blocker):
+    """The layers of test data, for the whole run."""
+    ground = Ground()
+    yield ground
+    with django_db_blocker.unblock():
+        ground.clear()
 
 
-def make_shop(name, prefix=""):
-    """A shop with one member of each role and a six-row planter."""
-    shop = Shop.objects.create(name=name)
-    people = {role: make_member(shop, prefix + role, role) for role in ("lead", "technician", "parts", "owner")}
-    model = MachineModel.objects.create(shop=shop, maker="Dunmere", name="12", family="row-crop-planter")
-    for figure, value in (("new", 400), ("limit", 386)):
-        LimitOverride.objects.create(model=model, check_key="opener-disc-diameter", figure=figure, value=value, source="manual")
-    PartNumber.objects.create(model=model, slot="opener-disc", number="D12-4001", pack=2)
-    machine = Machine.objects.create(
-        shop=shop, model=model, name="Dunmere 12", rows=6, track_rows=[3, 4], options=["seed-firmer"]
-    )
-    return SimpleNamespace(shop=shop, machine=machine, model=model, **people)
+@pytest.fixture
+def ground(request, whole_ground, django_db_blocker):
+    """The layers that this test wants, laid before its own transaction begins."""
+    marker = request.node.get_closest_marker("django_db")
+    for_real = bool(marker and marker.kwargs.get("transaction")) or "transactional_db" in request.fixturenames
+    with django_db_blocker.unblock():
+        (whole_ground.commit_for_real if for_real else whole_ground.stand)(request.fixturenames)
+    return whole_ground
+
+
+@pytest.fixture
+def _django_db_helper(ground, _django_db_helper):
+    """Pytest-django's, after the ground is laid."""
 
 
 @pytest.fixture
@@ -49,29 +48,38 @@ def password():
     return PASSWORD
 
 
-@pytest.fixture
-def yard(db):
+@layer()
+def yard():
     """Sallow Bridge, with a walk-around begun by its technician."""
     made = make_shop("Sallow Bridge")
     made.walk_around = starting.start(made.technician, made.machine, uuid.uuid4(), starting.Wanted("winter"))
     return made
 
 
-@pytest.fixture
-def neighbour(db):
+@layer()
+def neighbour():
     return make_shop("Ormery Levels", prefix="n-")
+
+
+@layer()
+def demo():
+    """The whole demo as it is loaded on the first start: its people by name, its machines, and two of its walk-arounds."""
+    assert scenario.load(timezone.now())
+    members = {member.user.username: member for member in Member.objects.select_related("user", "shop")}
+    machines = {machine.name: machine for machine in Machine.objects.all()}
+    return SimpleNamespace(
+        shop=Shop.objects.get(),
+        machines=machines,
+        combine=WalkAround.objects.filter(machine=machines["Heron 4"]).first(),
+        planter=WalkAround.objects.filter(machine=machines["Dunmere 12"]).first(),
+        **members,
+    )
 
 
 @pytest.fixture
 def read(yard):
     """Record a reading as the technician: read("opener-disc-diameter", "3L", "385")."""
-
-    def record(check, position, *raw, by=None, **more):
-        reading_uuid = more.pop("uuid", None) or uuid.uuid4()
-        new = recording.NewReading(uuid=reading_uuid, check=check, position=position, raw=list(raw), **more)
-        return recording.record_reading(by or yard.technician, yard.walk_around.pk, new)
-
-    return record
+    return partial(record, yard)
 
 
 class Browser(Client):

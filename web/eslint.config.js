@@ -17,6 +17,9 @@ export default ts.config(
       'vue/html-closing-bracket-newline': 'off',
       'vue/attributes-order': 'off',
       'vue/multiline-html-element-content-newline': 'off',
+      // Controls come from one folder, so that what stands behind them can be changed there.
+      'no-restricted-imports': ['error', { patterns: [{ group: ['primevue/*', '!primevue/config'], message: 'Import it from @/design/controls.' }] }],
     },
   },
+  { files: ['src/design/controls/*.ts'], rules: { 'no-restricted-imports': 'off' } },
 )

@@ -19,6 +19,7 @@ from lumvek_core.workbench.subjects import SUBJECTS
 from report import links
 from supply import stock
 from supply.models import Approval, Order, OrderLine, Plan, Supplier
+from testing.layers import layer
 from workbench import services as workbench
 
 OPEN = {("/api/session", "get"), ("/api/session/login", "post")}
@@ -105,14 +106,11 @@ OWNED = [row for row in ALL if "{" in row[0].replace("{family}", "").replace("{s
 PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE = (uuid.uuid4() for _ in range(9))
 
 
-@pytest.fixture(autouse=True)
-def something_to_find(yard, settings, monkeypatch):
-    """A picture, an operator's note, somebody to hand over to, a link, a plan of known length, a counter and a modem."""
-    now = timezone.now()
-    counters.record(yard.technician, yard.machine, COUNTER, 2860, now, "typed")
-    sent = json.dumps({"at": now.isoformat(), "counter": 2861, "unit": "ha"}).encode()
-    monkeypatch.setattr(count, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=sent)))
-    settings.TELEMATICS_URL, yard.machine.serial = "http://127.0.0.1:9/telematics", "D12"
+@layer(on="yard")
+def everything(yard):
+    """The yard with one of whatever an address can name, under the UUIDs above."""
+    counters.record(yard.technician, yard.machine, COUNTER, 2860, timezone.now(), "typed")
+    yard.machine.serial = "D12"
     yard.machine.save()
     photos.add(yard.technician, yard.walk_around.pk, PHOTO, "opener-disc-diameter", "1L", "", drawn("disc"))
     services.note(yard.lead, yard.machine, NOTE, "rattles")
@@ -126,6 +124,15 @@ def something_to_find(yard, settings, monkeypatch):
     yard.link = links.make(yard.lead, yard.walk_around.pk, 3)[0].pk
     BODIES["order"] = {"order": list(range(len(yard.walk_around.plan["visits"])))}
     BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.technician.pk}
+    return yard
+
+
+@pytest.fixture(autouse=True)
+def something_to_find(everything, settings, monkeypatch):
+    """Everything, and a modem that answers."""
+    sent = json.dumps({"at": timezone.now().isoformat(), "counter": 2861, "unit": "ha"}).encode()
+    monkeypatch.setattr(count, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=sent)))
+    settings.TELEMATICS_URL = "http://127.0.0.1:9/telematics"
 
 
 def something_to_order(yard):

@@ -5,7 +5,6 @@ import uuid
 import pytest
 from django.utils import timezone
 
-from demo import scenario
 from demo.desk_book import SHELVES
 from lumvek_core.planning.sourcing import source
 from shops.models import Member
@@ -14,9 +13,8 @@ from supply.models import Plan
 
 
 @pytest.fixture
-def bram(db):
-    scenario.load(timezone.now())
-    return Member.objects.get(user__username="bram")
+def bram(demo):
+    return demo.bram
 
 
 def test_the_list_of_three_machines(bram):

@@ -12,11 +12,6 @@ from inspection.models import Reading
 from shops.models import Member
 
 
-@pytest.fixture
-def demo(db):
-    assert load(timezone.now())
-
-
 def test_loading_again_changes_nothing(demo):
     before = Reading.objects.count()
     assert not load(timezone.now())

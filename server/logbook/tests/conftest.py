@@ -7,9 +7,10 @@ from django.utils import timezone
 from season_helpers import USED, WORN, count, fitted, winter
 
 from inspection.models import WalkAround
+from testing.layers import layer
 
 
-@pytest.fixture
+@layer(on="yard")
 def planter(yard):
     """The yard's planter after three seasons. planter.winters: its walk-arounds, the oldest first; this winter's is begun."""
     now = timezone.now()

@@ -12,6 +12,8 @@ from demo.management.commands.supplier_desk import serve
 from parts.models import PartNumber
 from supply import sourcing
 from supply.models import Supplier, Terms
+from testing.layers import layer
+from testing.yard import record
 
 SATURDAY = dt.datetime(2026, 11, 28, 13, 10, tzinfo=ZoneInfo("UTC"))
 WEEK = [{"weekday": day, "from": "07:30", "to": "17:00"} for day in range(5)]
@@ -44,11 +46,11 @@ def desk(tmp_path, settings):
     stop()
 
 
-@pytest.fixture
-def shop(yard, read):
+@layer(on="yard")
+def shop(yard):
     """The yard with worn discs in rows 2 and 3, and two suppliers that said what they have."""
     for place in ("2L", "2R", "3L"):
-        read("opener-disc-diameter", place, "384")
+        record(yard, "opener-disc-diameter", place, "384")
     yard.machine.season_date = SATURDAY.date() + dt.timedelta(days=14)
     yard.machine.hours, yard.machine.area_ha = None, 2860
     yard.machine.save()

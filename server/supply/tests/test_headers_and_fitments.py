@@ -1,32 +1,19 @@
 """A header's parts are the header's: its number, its cost, its fitment; and what a fitment means for findings and later winters."""
 
 import uuid
-from types import SimpleNamespace
 
 import pytest
 from django.utils import timezone
 
-from demo import scenario
-from fleet.models import Fitment, Machine
-from inspection.models import WalkAround
-from shops.models import Member, Shop
+from fleet.models import Fitment
 from supply import costs, fitting, listing, stock
 from supply.models import StockItem
 
 
 @pytest.fixture
-def ring(db):
+def ring(demo):
     """The demo's shop: a finished combine with its platform, a half done planter."""
-    scenario.load(timezone.now())
-    members = {member.user.username: member for member in Member.objects.select_related("user", "shop")}
-    machines = {machine.name: machine for machine in Machine.objects.all()}
-    return SimpleNamespace(
-        shop=Shop.objects.get(),
-        machines=machines,
-        combine=WalkAround.objects.filter(machine=machines["Heron 4"]).first(),
-        planter=WalkAround.objects.filter(machine=machines["Dunmere 12"]).first(),
-        **members,
-    )
+    return demo
 
 
 def lines(ring):

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import Button from 'primevue/button'
-import SelectButton from 'primevue/selectbutton'
+import Button from '@/design/controls/button'
+import SelectButton from '@/design/controls/selectbutton'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from './session'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What cannot be undone is asked about once, at its place, in words that say what will happen. Esc, or the second button, leaves it. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { ref } from 'vue'
 
 const props = defineProps<{ label: string; question: string; yes: string; no?: string; plain?: boolean; disabled?: boolean; named?: string; severity?: string; size?: 'small' }>()

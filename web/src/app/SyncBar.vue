@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** On every screen: whether what was typed has reached the server, and what nobody has dealt with yet. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { computed, onBeforeUnmount, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { isReading, outbox, walkAroundOf } from '@/api/outbox'

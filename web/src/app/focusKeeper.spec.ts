@@ -38,6 +38,17 @@ describe('focus is where the work goes on', () => {
     expect(document.activeElement?.textContent).toBe('Next')
   })
 
+  it('comes back to a button that was disabled while its deed was done', async () => {
+    const button = document.querySelector<HTMLButtonElement>('#a button')!
+    button.focus()
+    button.disabled = true
+    button.blur()
+    await frame()
+    button.disabled = false
+    await frame()
+    expect(document.activeElement).toBe(button)
+  })
+
   it('takes nothing from whoever has put it elsewhere', async () => {
     document.querySelector<HTMLElement>('#a button')!.focus()
     document.querySelector<HTMLElement>('a')!.focus()

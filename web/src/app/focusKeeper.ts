@@ -40,10 +40,22 @@ function keep(): void {
   }
 }
 
+/** A button that is disabled while its deed is done lets go of the focus; it has it back when it can be pressed again. */
+let letGo: HTMLElement | undefined
+
+function disabled(button: HTMLButtonElement): void {
+  if (button === chain[0]?.element && button.disabled) letGo = button
+  else if (button === letGo && !button.disabled) {
+    letGo = undefined
+    if (!document.activeElement || document.activeElement === document.body) button.focus({ preventScroll: true })
+  }
+}
+
 /** The heading of a screen that has just come, or what it has put the focus on itself. */
 let waiting: MutationObserver | undefined
 export function focusHeading(): void {
   waiting?.disconnect()
+  chain = [] // what had the focus belonged to the screen that went
   const main = document.getElementById('main')
   if (!main) return
   const before = document.activeElement
@@ -67,11 +79,12 @@ export function focusHeading(): void {
 export function keepFocus(): () => void {
   let soon: ReturnType<typeof setTimeout> | undefined
   document.addEventListener('focusin', remember)
-  const observer = new MutationObserver(() => {
+  const observer = new MutationObserver((changes) => {
+    for (const change of changes) if (change.type === 'attributes') disabled(change.target as HTMLButtonElement)
     clearTimeout(soon)
     soon = setTimeout(keep, 16)
   })
-  observer.observe(document.body, { childList: true, subtree: true })
+  observer.observe(document.body, { childList: true, subtree: true, attributeFilter: ['disabled'] })
   document.addEventListener('keydown', (event) => {
     if (event.key !== 'Escape' || event.defaultPrevented || !(event.target instanceof Element)) return
     const out = event.target.closest('form')?.querySelector<HTMLElement>('[data-out]')

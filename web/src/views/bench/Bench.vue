@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** All subjects of the bench; one of them open at a time, with its inputs in the address. */
-import InputText from 'primevue/inputtext'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { answer, api, Refused } from '@/api/client'

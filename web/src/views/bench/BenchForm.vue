@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The fields and tables of a subject. Enter goes on to the next field, and past the last cell of a table to a new row. */
-import InputText from 'primevue/inputtext'
+import InputText from '@/design/controls/inputtext'
 import { computed, nextTick, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { Subject } from './address'

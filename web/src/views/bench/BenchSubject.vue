@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One subject: what is typed on one side, the answer with its drawing on the other, as fast as it is typed. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, csrfToken, Refused, write } from '@/api/client'

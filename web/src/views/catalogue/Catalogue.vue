@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What is checked on a kind of machine, how, why and by which limits: to look something up, with a word or two to find it. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'

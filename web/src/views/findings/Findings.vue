@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What needs something done, worst first, and what was decided about it. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, Refused, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The findings in plain words for whoever pays: a link that ends by itself and needs no account. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { onMounted, ref } from 'vue'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import AskOnce from '@/app/AskOnce.vue'

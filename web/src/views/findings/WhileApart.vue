@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** While this is apart, also …: what else lies open behind the parts that are renewed, now against later. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { computed, onMounted, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import SeverityMark from '@/design/SeverityMark.vue'

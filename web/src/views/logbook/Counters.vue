@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The machine's counter: what it stands at, read by hand, from its modem, or after the meter was exchanged. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Everything that happened to one machine, the newest first; what comes round, what was put away, and where its counter stands. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What was odd this season, from the cab: words, a picture, and where on the machine it comes up again. */
-import Button from 'primevue/button'
-import Textarea from 'primevue/textarea'
+import Button from '@/design/controls/button'
+import Textarea from '@/design/controls/textarea'
 import { onBeforeUnmount, reactive, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { outbox } from '@/api/outbox'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Work that comes round: what is over, due and soon, and one tap when it is done. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'

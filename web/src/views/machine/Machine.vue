@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Before a walk-around: what the operator noticed, which time of the season, which headers, who; and what that will be. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'

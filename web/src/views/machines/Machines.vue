@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The machines by season date: how far each walk-around is, what it has found, and the one thing to do next. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One list of parts from all findings, with what goes along, and what is still without a number first. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, Refused, type Part, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'

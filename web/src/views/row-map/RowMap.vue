@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Like things side by side: rows across, checks down, every value and verdict; against the others and against last season. */
-import Button from 'primevue/button'
-import SelectButton from 'primevue/selectbutton'
+import Button from '@/design/controls/button'
+import SelectButton from '@/design/controls/selectbutton'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'

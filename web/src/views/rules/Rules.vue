@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What the shop decides for itself: limits of its models, schools, feelers. Walk-arounds that have begun keep theirs. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { Refused } from '@/api/client'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A reason before something ends or begins again. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 
 defineProps<{ ask: string; label: string; problem: string }>()
 const reason = defineModel<string>('reason', { required: true })

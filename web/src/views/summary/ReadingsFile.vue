@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Readings out as a file, and in from one: first what each line would do, then the doing of it. Refused lines can be taken away and put right. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { computed, ref } from 'vue'
 import { api, Refused, write, type Schemas } from '@/api/client'
 import FilePick from '@/app/FilePick.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Before the end: what is missing, what was passed over, what is often missed; then finish or hand over. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'

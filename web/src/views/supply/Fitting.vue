@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What to take to which machine, by posture: one press fits a part, and its wear history starts anew. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'

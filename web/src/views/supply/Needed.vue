@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Everything the shop's machines need, as one list: what is without a number first, then what must be ordered today. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'

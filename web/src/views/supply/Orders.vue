@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Orders and what came of them; what comes in is received by scanning or typing its number. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, nextTick, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A model's numbers by slot; in and out as a table. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'

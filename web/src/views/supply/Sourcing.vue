@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Three ways to get the list, side by side; pick one, change it line by line, and order from it. */
-import Button from 'primevue/button'
-import ProgressBar from 'primevue/progressbar'
+import Button from '@/design/controls/button'
+import ProgressBar from '@/design/controls/progressbar'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, write, type Schemas } from '@/api/client'

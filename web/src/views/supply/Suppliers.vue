@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Who sells what the shop needs: how far, when open, how it is sent; and the rates the shop counts with. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A table from outside: first what each line would do, then the doing of it. Nothing is taken while a line is refused. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import FilePick from '@/app/FilePick.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What was typed on this device and has not arrived: what could not be taken, what is on its way, and what belongs to others. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { isReading, outbox, walkAroundOf, type Entry, type ReadingEntry } from '@/api/outbox'

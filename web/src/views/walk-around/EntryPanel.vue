@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The check in hand: what to do, the position asked for, and one field. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, ref } from 'vue'
 import type { Check, Place, Schemas } from '@/api/client'
 import { counted } from '@/app/counted'

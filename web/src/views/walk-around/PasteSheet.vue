@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What of a pasted column goes where, before it does. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { nextTick, ref, watch } from 'vue'
 import { counted } from '@/app/counted'
 import type { Entry } from './useEntry'

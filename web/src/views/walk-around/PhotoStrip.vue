@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Pictures and words of the place in hand. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, ref } from 'vue'
 import { api, Refused, write, type Photo } from '@/api/client'
 import { outbox } from '@/api/outbox'

@@ -3,7 +3,7 @@
  * Before hands go in: what the machine must stand in, the locks, and the cautions. Confirmed once, by an act of its own: the key l, or
  * a press that is held. No key that was meant for the field before confirms it, and none in its first moments.
  */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
 import type { Schemas, Visit } from '@/api/client'
 import { counted } from '@/app/counted'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The way through the machine: postures in the order that moves it least, and the checks of the one in hand by station. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Check } from '@/api/client'
 import { counted } from '@/app/counted'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What must not run or drive, until it is cleared; and what the operator noticed, until somebody knows the cause. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { ref } from 'vue'
 import { api, Refused, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'

@@ -2,7 +2,7 @@
 /**
  * What the server said: of the place in hand where it has been read, and of whatever was typed last, until the next verdict comes.
  */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { computed } from 'vue'
 import type { Place } from '@/api/client'
 import { moment } from '@/app/words'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The walk-around: map, the posture to take up, the check in hand, its positions, and the parts it calls for. */
-import Button from 'primevue/button'
-import SelectButton from 'primevue/selectbutton'
+import Button from '@/design/controls/button'
+import SelectButton from '@/design/controls/selectbutton'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, Refused, write, type Schemas } from '@/api/client'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What may not last the coming season, over all machines: the dearest to wait with first. */
-import Button from 'primevue/button'
+import Button from '@/design/controls/button'
 import { computed, onMounted, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'

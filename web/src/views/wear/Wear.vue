@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** How one machine wears: every place beside the others, one of them large, and what a longer season would tip over. */
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
-import Slider from 'primevue/slider'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import Slider from '@/design/controls/slider'
 import { computed, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { counted } from '@/app/counted'

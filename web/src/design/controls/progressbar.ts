@@ -1,0 +1,2 @@
+/** The one place that knows where it comes from; see docs/decisions.md. */
+export { default } from 'primevue/progressbar'
