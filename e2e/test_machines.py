@@ -4,7 +4,7 @@ import re
 import uuid
 
 import pytest
-from hands import settle, unlock
+from hands import settle, sure, unlock
 from playwright.sync_api import Page, expect
 
 from demo.pictures import drawn
@@ -116,7 +116,7 @@ def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Pag
     expect(stranger.get_by_alt_text("Knife sections: Three chipped")).to_be_visible()
     assert stranger.evaluate("document.images[0].naturalWidth") > 100
     accessible(stranger)
-    page.get_by_role("button", name="End it now").click()
+    sure(page, page.get_by_role("button", name="End it now"), "End the link")
     expect(page.get_by_role("button", name="End it now")).to_have_count(0)
     stranger.reload()
     expect(stranger.get_by_role("heading", name="This link has ended")).to_be_visible()

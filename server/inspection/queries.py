@@ -15,6 +15,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.judgement import describe
+from lumvek_core.judgement.rules import ACTION_WORDS
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.units import System, show_length
 from shops.access import NotFoundHere
@@ -193,7 +194,7 @@ def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, 
         position=row.position_key,
         state=reading.state,
         severity=cast(SeverityName, row.severity),
-        action=row.action,
+        action=ACTION_WORDS.get(row.action, row.action),
         reason=words["reason"],
         remedy="" if row.ask else describe.remedy(check, row.severity),
         why=words["why"],

@@ -103,7 +103,8 @@ class Ground:
 
     def of(self, name: str) -> Any:
         """The namespace of a layer, which is that of the highest layer upon it in this test."""
-        top = next(top for top in self.tops if name in chain(top))
+        top = next((top for top in self.tops if name in chain(top)), "")
+        assert top, f"{name} was not asked for when the test began: name it among the test's arguments"
         if top not in self.own:
             made: Any = None
             for one in chain(top):

@@ -10,6 +10,13 @@ from ..shapes import Over, Within
 
 Severity = Literal["sound", "watch", "due", "stop"]
 Action = Literal["none", "clean", "lubricate", "adjust", "turn", "repair", "replace", "recheck", "investigate"]
+ACTION_WORDS: dict[str, str] = {
+    "replace": "renew",
+    "recheck": "look again",
+    "investigate": "look for the cause",
+    "lubricate": "grease",
+}
+"""As one says them, where it is not the key itself."""
 SEVERITIES: tuple[Severity, ...] = ("sound", "watch", "due", "stop")
 
 

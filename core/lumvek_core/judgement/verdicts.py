@@ -11,6 +11,7 @@ from ..units import plain, show_turns
 from . import ahead, drives, field, openers, plausible, rotor, service
 from .context import Context
 from .rules import (
+    ACTION_WORDS,
     Action,
     Advice,
     BarRule,
@@ -235,7 +236,9 @@ def _count(rule: CountRule, value: Value) -> Verdict:
     why = [f"{found} of {rule.of} is {percent(share)}; above {percent(rule.set_share)} the whole set."]
     if exceeds(share, rule.set_share):
         return Verdict("due", "replace", f"{found} of {rule.of}{where}: renew the set.", why, facts)
-    return Verdict("due", rule.action, f"{found} of {rule.of}{where}: {rule.action} these.", why, facts)
+    return Verdict(
+        "due", rule.action, f"{found} of {rule.of}{where}: {ACTION_WORDS.get(rule.action, rule.action)} these.", why, facts
+    )
 
 
 def _choice(check: Check, value: Value) -> Verdict:

@@ -189,9 +189,8 @@ def test_a_bare_number_means_what_it_meant_where_it_was_typed(yard, read):
 
 
 @pytest.mark.django_db(transaction=True)
-def test_two_technicians_and_retries_at_once_lose_and_double_nothing(request):
+def test_two_technicians_and_retries_at_once_lose_and_double_nothing(yard):
     """Each of two sends six readings, every one of them twice and at the same time."""
-    yard = request.getfixturevalue("yard")
     jobs = [
         (member, f"{row}{side}", uuid.uuid4())
         for member, side in ((yard.technician, "L"), (yard.lead, "R"))

@@ -27,15 +27,6 @@ def mark(severity: str) -> SafeString:
     return SafeString(render_to_string("report/mark.html", context).strip())
 
 
-ACTIONS = {"replace": "renew", "recheck": "look again", "investigate": "look for the cause", "lubricate": "grease"}
-
-
-@register.filter
-def action(key: str) -> str:
-    """What a verdict asks for, in the shop's word."""
-    return ACTIONS.get(key, key)
-
-
 @register.filter
 def word(severity: str) -> str:
     return SEVERITY_WORDS[severity]

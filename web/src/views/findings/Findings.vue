@@ -27,7 +27,6 @@ const problem = ref('')
 /** The decision being written: for which finding, and with which words. */
 const writing = reactive({ key: '', choice: '' as Choice | '', text: '', field: '', problem: '', uuid: '' })
 const path = { params: { path: { walk_around_id: props.id } } }
-const ACTION: Record<string, string> = { replace: 'renew', recheck: 'look again', investigate: 'look for the cause', lubricate: 'grease' }
 const DECIDED: Record<Choice, string> = { do: 'Do it', wait: 'Wait', decline: 'Declined', open: 'Not decided' }
 
 const counts = computed(() => {
@@ -110,7 +109,7 @@ onMounted(async () => {
         <p class="remedy">{{ group.findings[0]?.place.remedy }} <span v-if="group.why">If it waits: {{ group.why }}</span></p>
         <ul>
           <li v-for="finding in group.findings" :key="finding.place.position" :class="finding.decision">
-            <p class="where"><SeverityMark :severity="finding.place.severity as Severity" wordless /> <b>{{ finding.label }}</b><small :class="`sev-${finding.place.severity}`">{{ WORDS[finding.place.severity as Severity] }}, {{ ACTION[finding.place.action] ?? finding.place.action }}</small></p>
+            <p class="where"><SeverityMark :severity="finding.place.severity as Severity" wordless /> <b>{{ finding.label }}</b><small :class="`sev-${finding.place.severity}`">{{ WORDS[finding.place.severity as Severity] }}, {{ finding.place.action }}</small></p>
             <div class="reason">
               <p :title="finding.place.shown_other">{{ finding.place.reason }}<small v-if="finding.place.confirmed" class="quiet"> Confirmed by {{ finding.place.by }}.</small></p>
               <p v-for="one in [ahead.found.value.get(`${group.check} ${finding.place.position}`)].filter((beside) => beside && !finding.place.fitted)" :key="one!.machine" class="ahead">
