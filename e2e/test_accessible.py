@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from hands import begin, field, settle, unlock
 from playwright.sync_api import Page, expect
+from playwright.sync_api import TimeoutError as PlaywrightTimeoutError
 
 ROUTER = Path(__file__).resolve().parent.parent / "web/src/app/router.ts"
 ROUTES = [path for path in re.findall(r"\{ path: '([^']+)'", ROUTER.read_text()) if "rest" not in path]
@@ -44,9 +45,10 @@ def test_every_screen(role, page: Page, sign_in, accessible):
         assert page.locator("h1").count() == 1, f"{path} has no main heading, or several"
         if not path.startswith("/sign-in"):
             assert page.evaluate(FOCUSED), f"nothing has the focus on {path}"
-        page.evaluate("document.documentElement.dataset.theme = 'dark'")
-        page.wait_for_timeout(400)  # colours pass over into each other
-        accessible(page, IN_THE_DARK)
+        if role in ("ada", "lotte"):  # between them they see everything that can be coloured
+            page.evaluate("document.documentElement.dataset.theme = 'dark'")
+            page.wait_for_timeout(400)  # colours pass over into each other
+            accessible(page, IN_THE_DARK)
         page.set_viewport_size({"width": 390, "height": 844})
         page.wait_for_timeout(100)
         assert page.evaluate(TOO_WIDE) == [], path
@@ -128,8 +130,9 @@ def test_after_every_act_the_focus_is_where_the_work_goes_on(role, screen, acts,
             button.focus()
             page.keyboard.press("Enter")
         page.wait_for_timeout(350)
-        page.wait_for_load_state("networkidle")
-        if not page.evaluate(FOCUSED):
+        try:
+            page.wait_for_function(FOCUSED, timeout=4000)
+        except PlaywrightTimeoutError:
             lost.append(act)
         accessible(page)
     assert lost == []
