@@ -16,14 +16,14 @@ sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
 db_allow lumvek
 export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
 step "Tables and demo data" bench-data bash -c '.venv/bin/python server/manage.py migrate --no-input && .venv/bin/python server/manage.py load_demo'
-step "Half a million readings" bench-many .venv/bin/python bench/many_readings.py
+step "Half a million readings" bench-many .venv/bin/python benchmarks/many_readings.py
 tail -n 1 "$LOGS/bench-many.log"
 db_stop
 db_start "$DURABLE"
 port=$(free_port 8820)
 .venv/bin/gunicorn --chdir server --bind "127.0.0.1:$port" --workers 2 --threads 4 config.wsgi:application >"$LOGS/bench-server.log" 2>&1 &
 server=$!
-.venv/bin/python bench/slice.py "http://127.0.0.1:$port"
-.venv/bin/python bench/keystroke.py "http://127.0.0.1:$port"
-.venv/bin/python bench/ahead.py
-.venv/bin/python bench/sourcing.py
+.venv/bin/python benchmarks/slice.py "http://127.0.0.1:$port"
+.venv/bin/python benchmarks/keystroke.py "http://127.0.0.1:$port"
+.venv/bin/python benchmarks/wear_forecast.py
+.venv/bin/python benchmarks/sourcing.py

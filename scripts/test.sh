@@ -22,8 +22,8 @@ elif [ $# -gt 0 ]; then
 fi
 
 check() { step "$1" "check-$2" "${@:3}" || fail "$1: .lumvek/logs/check-$2.log has all of it."; }
-check "Style (ruff)" ruff .venv/bin/ruff check core server e2e bench
-check "Layout (ruff format)" format .venv/bin/ruff format --check core server e2e bench
+check "Style (ruff)" ruff .venv/bin/ruff check core server e2e benchmarks
+check "Layout (ruff format)" format .venv/bin/ruff format --check core server e2e benchmarks
 check "Architecture (import-linter)" imports .venv/bin/lint-imports
 check "Types (mypy)" mypy .venv/bin/mypy core server
 check "Migrations" migrations .venv/bin/python server/manage.py makemigrations --check --dry-run

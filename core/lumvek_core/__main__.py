@@ -44,7 +44,7 @@ def _read_input() -> object:
 
 
 def _explain(entry: registry.Calculator) -> None:
-    from .shapes import schema
+    from .structure import schema
 
     print(entry.description, "\n\ninput:\n", json.dumps(schema(entry.given), indent=2), sep="")
 

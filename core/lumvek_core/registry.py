@@ -11,7 +11,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, TypeVar, get_type_hints
 
-from . import shapes
+from . import structure
 from .errors import BadInput
 
 F = TypeVar("F", bound=Callable[..., Any])
@@ -38,7 +38,7 @@ class Calculator:
     def run(self, raw: Any) -> dict[str, Any]:
         """JSON data in, JSON data out. Raises BadInput."""
         try:
-            result: dict[str, Any] = shapes.write(self.function(shapes.read(self.given, raw)))
+            result: dict[str, Any] = structure.write(self.function(structure.read(self.given, raw)))
         except (OverflowError, ZeroDivisionError):
             # Sizes no machine has (1e300 mm) run out of float range inside a formula.
             raise BadInput("", "the figures are too large or too small to work with") from None

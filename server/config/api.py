@@ -11,7 +11,7 @@ from ninja.errors import AuthenticationError, ValidationError
 from inspection.api import machines, walk_arounds
 from inspection.rules_api import catalogue, rules
 from logbook.api import router as logbook
-from lumvek_core import registry, shapes
+from lumvek_core import registry, structure
 from lumvek_core.errors import BadInput
 from report.api import links
 from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
@@ -86,8 +86,10 @@ def _endpoint(entry: registry.Calculator) -> None:
         operation_id=f"calc_{entry.name}",
         summary=entry.summary,
         openapi_extra={
-            "requestBody": {"required": True, "content": {"application/json": {"schema": shapes.schema(entry.given)}}},
-            "responses": {200: {"description": "OK", "content": {"application/json": {"schema": shapes.schema(entry.result)}}}},
+            "requestBody": {"required": True, "content": {"application/json": {"schema": structure.schema(entry.given)}}},
+            "responses": {
+                200: {"description": "OK", "content": {"application/json": {"schema": structure.schema(entry.result)}}}
+            },
         },
     )(calculate)
 

@@ -11,9 +11,9 @@ _django = get_wsgi_application()
 
 from django.conf import settings  # noqa: E402  (settings are ready only now)
 
-from inspection import books  # noqa: E402
+from inspection import rule_books  # noqa: E402
 
-books.shipped()  # read now rather than while the first technician waits
+rule_books.shipped()  # read now rather than while the first technician waits
 
 application = WhiteNoise(
     _django,

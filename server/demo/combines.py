@@ -10,7 +10,7 @@ from shops.models import Member
 from .history import heron_4_now
 from .machines import Yard
 from .pictures import drawn
-from .told import confirm, made_uuid, seen, tell, told_as_finished, usual_but, walk_around
+from .record_helpers import confirm, made_uuid, seen, tell, told_as_finished, usual_but, walk_around
 
 HERON_6 = {
     ("draper.coupler-faces", "all"): ["dirty"],

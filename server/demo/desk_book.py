@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from lumvek_core.standins.desk import OnShelf
+from lumvek_core.simulators.desk import OnShelf
 
 BRIDGE, NORTHMERE, HARROW = "bridge-street", "northmere", "harrow"
 

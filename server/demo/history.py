@@ -16,7 +16,7 @@ from shops.models import Member
 from . import planter
 from .machines import Yard
 from .pictures import drawn
-from .told import made_uuid, tell, told_as_finished, usual_but, walk_around
+from .record_helpers import made_uuid, tell, told_as_finished, usual_but, walk_around
 
 SEASONS = {
     "Dunmere 12": (250, 230, 240),

@@ -4,7 +4,7 @@ import datetime as dt
 from dataclasses import dataclass
 
 from fleet.models import LimitOverride, Machine, MachineModel
-from inspection import books
+from inspection import rule_books
 from parts.models import PartNumber
 from shops.models import Member, Shop
 
@@ -62,7 +62,7 @@ def make(shop: Shop, people: dict[str, Member], now: dt.datetime) -> Yard:
     weir = _model(shop, "Lorne", "Weir 107", "draper-header", **{"hold-down": 28, "runner": 12})
     sill = _model(shop, "Lorne", "Sill 61", "auger-platform", **{"hold-down": 16})
     for model, sections in ((weir, 140), (sill, 80)):
-        prefix = books.shipped().families[model.family].prefix
+        prefix = rule_books.shipped().families[model.family].prefix
         _limit(model, f"{prefix}.knife-sections", "of", sections, "shop", "counted")
     _limit(heron_4, "feeder-chain-stretch", "limit_pct", 3, "manual", "Tavric Heron manual, feeder")
     _limit(heron_6, "rotor-bars", "new", 26, "manual", "Tavric Heron 6 manual, rotor")
@@ -103,7 +103,7 @@ def _model(shop: Shop, maker: str, name: str, family: str, **counts: int) -> Mac
     """A model with a made-up number for most of its parts; the rest are to be found."""
     model = MachineModel.objects.create(shop=shop, maker=maker, name=name, family=family, counts=counts)
     letters = f"{maker[0]}{name[0]}".upper()
-    known = {key.rpartition(".")[2]: slot for key, slot in books.shipped().families[family].slots.items()}
+    known = {key.rpartition(".")[2]: slot for key, slot in rule_books.shipped().families[family].slots.items()}
     slots = [slot for i, slot in enumerate(known.items()) if i % 7 != 5]
     numbers = [
         PartNumber(

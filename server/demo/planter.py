@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from lumvek_core.units import parse_length
 
-from .told import Told, seen
+from .record_helpers import Told, seen
 
 # Rows 4 to 6 and 9 run behind the tractor's wheels in loosened shell sand and wear faster.
 DISCS_LEFT = ["395.5", "394,5", "15 1/2", "388,5", "385.5", "15 1/4", "393", "39.4 cm", "391", "395", "15 11/16", "396"]

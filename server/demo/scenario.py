@@ -10,7 +10,7 @@ from shops.models import Feeler, Member, Role, Shop
 
 from . import combines, history, machines, planter, supply
 from .people import PASSWORD, PEOPLE, Person
-from .told import made_uuid, tell, walk_around
+from .record_helpers import made_uuid, tell, walk_around
 
 
 @transaction.atomic

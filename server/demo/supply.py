@@ -9,11 +9,11 @@ from django.utils import timezone
 from parts.models import PartNumber
 from shops.models import Member
 from supply import sourcing, stock
-from supply.models import Movement, NeedDate, Place, Share, StockItem, Supplier, Terms
+from supply.models import Movement, NeedDate, Share, StockItem, StockLocation, Supplier, Terms
 
 from .desk_book import BRIDGE, HARROW, NORTHMERE, SHELVES
 from .machines import Yard
-from .told import made_uuid
+from .record_helpers import made_uuid
 
 WEEK = [{"weekday": day, "from": "07:30", "to": "17:00"} for day in range(5)]
 SATURDAY = 5
@@ -84,7 +84,7 @@ def _stock(member: Member) -> None:
             shop=member.shop, number=number, name=name, bin=bin_, carry=carry,
             past_events=events, past_hours=hours, hours_ahead=ahead, prior_hours=prior,
         )  # fmt: skip
-        for place, level in ((Place.SHELF, shelf), (Place.TRUCK, truck)):
+        for place, level in ((StockLocation.SHELF, shelf), (StockLocation.TRUCK, truck)):
             if level:
                 counted = uuid.uuid5(made_uuid("stock", number), place)
                 stock.move(member, counted, number, place, level, Movement.Reason.COUNTED)

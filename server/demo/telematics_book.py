@@ -1,6 +1,6 @@
 """What the demo's machines send by modem: most agree with their meters, one runs ahead, one sends what cannot be."""
 
-from lumvek_core.standins.telematics import Sent
+from lumvek_core.simulators.telematics import Sent
 
 SENT = {
     "TH6-2207": Sent(2143.5, "h"),

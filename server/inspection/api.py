@@ -12,14 +12,14 @@ from shops.models import Member
 
 from . import (
     before_start,
-    books,
     closing,
     exchange,
-    like_things,
     photos,
-    present,
     queries,
     recording,
+    row_map,
+    rule_books,
+    serializers,
     services,
     sheets,
     starting,
@@ -56,7 +56,7 @@ walk_arounds = Router(tags=["walk-arounds"])
 @machines.get("", response=list[BoardMachineOut])
 def board(request: HttpRequest) -> list[BoardMachineOut]:
     """The machines of the shop with the state of their newest walk-around."""
-    return present.board(member_of(request))
+    return serializers.board(member_of(request))
 
 
 @machines.get("/{int:machine_id}/start", response=StartInfoOut)
@@ -81,7 +81,7 @@ def start(request: HttpRequest, machine_id: int, wanted: StartIn) -> WalkAroundB
     member = member_of(request)
     machine = machine_for(member, machine_id)
     only(member, INSPECTORS, "start a walk-around")
-    return present.brief(starting.start(member, machine, wanted.id, _wanted(wanted)))
+    return serializers.brief(starting.start(member, machine, wanted.id, _wanted(wanted)))
 
 
 def _wanted(given: StartIn) -> starting.Wanted:
@@ -95,7 +95,7 @@ def note(request: HttpRequest, machine_id: int, new: NoteIn) -> list[NoteOut]:
     machine = machine_for(member, machine_id)
     only(member, DECIDERS, "write notes")
     services.note(member, machine, new.uuid, new.text, new.station)
-    return present.notes(machine)
+    return serializers.notes(machine)
 
 
 @machines.post("/{int:machine_id}/notes/{uuid:note_id}/photos", response=list[NoteOut])
@@ -107,7 +107,7 @@ def add_note_photo(
     machine = machine_for(member, machine_id)
     only(member, DECIDERS, "write notes")
     photos.add_to_note(machine, note_id, uuid, photo.read(photos.LARGEST_BYTES + 1))
-    return present.notes(machine)
+    return serializers.notes(machine)
 
 
 @machines.get("/{int:machine_id}/notes/{uuid:note_id}/photos/{uuid:photo_id}", response={200: bytes})
@@ -127,7 +127,7 @@ def close_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID, new: C
     machine = machine_for(member, machine_id)
     only(member, INSPECTORS, "close notes")
     services.close_note(member, machine, note_id, new.cause)
-    return present.notes(machine)
+    return serializers.notes(machine)
 
 
 @machines.post("/{int:machine_id}/notes/{uuid:note_id}/open", response=list[NoteOut])
@@ -137,7 +137,7 @@ def open_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID) -> list
     machine = machine_for(member, machine_id)
     only(member, INSPECTORS, "open notes")
     services.open_note(machine, note_id)
-    return present.notes(machine)
+    return serializers.notes(machine)
 
 
 @machines.post("/{int:machine_id}/notes/{uuid:note_id}/take-back", response=list[NoteOut])
@@ -147,24 +147,24 @@ def take_back_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID) ->
     machine = machine_for(member, machine_id)
     only(member, DECIDERS, "write notes")
     services.take_back_note(member, machine, note_id)
-    return present.notes(machine)
+    return serializers.notes(machine)
 
 
 def _open(request: HttpRequest, walk_around_id: uuid.UUID) -> tuple[WalkAround, CoreBook]:
     found = queries.walk_around_for(member_of(request), walk_around_id)
-    return found, books.opened(found.rule_book_id)
+    return found, rule_books.opened(found.rule_book_id)
 
 
 @walk_arounds.get("/{uuid:walk_around_id}", response=WalkAroundOut)
 def walk_around(request: HttpRequest, walk_around_id: uuid.UUID) -> WalkAroundOut:
     """One walk-around, whole."""
-    return present.walk_around(*_open(request, walk_around_id), member_of(request))
+    return serializers.walk_around(*_open(request, walk_around_id), member_of(request))
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/changes", response=ChangedOut)
 def changes(request: HttpRequest, walk_around_id: uuid.UUID, after: int = 0) -> ChangedOut:
     """What anybody has recorded since the reading with this number."""
-    return present.changed_since(*_open(request, walk_around_id), member_of(request), after)
+    return serializers.changed_since(*_open(request, walk_around_id), member_of(request), after)
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/readings", response=ChangedOut)
@@ -175,7 +175,7 @@ def record(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingIn) -> C
         _open(request, walk_around_id)
     only(member, INSPECTORS, "record readings")
     changed = recording.record_reading(member, walk_around_id, recording.NewReading(**new.model_dump()))
-    return present.changed(changed.walk_around, books.opened(changed.walk_around.rule_book_id), member, changed)
+    return serializers.changed(changed.walk_around, rule_books.opened(changed.walk_around.rule_book_id), member, changed)
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/postures", response=list[HoldOut])
@@ -184,8 +184,8 @@ def hold(request: HttpRequest, walk_around_id: uuid.UUID, new: HoldIn) -> list[H
     member = member_of(request)
     found, _ = _open(request, walk_around_id)
     only(member, INSPECTORS, "confirm locks")
-    services.hold(member, walk_around_id, new.uuid, new.posture, new.at)
-    return present.holds(found)
+    services.confirm_posture(member, walk_around_id, new.uuid, new.posture, new.at)
+    return serializers.holds(found)
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/order", response=PlanOut)
@@ -204,7 +204,7 @@ def hand_over(request: HttpRequest, walk_around_id: uuid.UUID, new: HandOverIn) 
     found, _ = _open(request, walk_around_id)
     only(member, INSPECTORS, "hand a walk-around over")
     services.hand_over(member, walk_around_id, new.uuid, new.to, new.note)
-    return present.brief(found)
+    return serializers.brief(found)
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/summary", response=SummaryOut)
@@ -216,7 +216,7 @@ def summarised(request: HttpRequest, walk_around_id: uuid.UUID) -> SummaryOut:
 @walk_arounds.get("/{uuid:walk_around_id}/map", response=GridOut)
 def like_things_map(request: HttpRequest, walk_around_id: uuid.UUID, thing: str = "") -> GridOut:
     """Like things side by side: rows, runners, knives."""
-    return like_things.build(*_open(request, walk_around_id), member_of(request), thing)
+    return row_map.build(*_open(request, walk_around_id), member_of(request), thing)
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/readings-file", response=ReadingsFileOut)
@@ -254,7 +254,7 @@ def add_photo(
     only(member, INSPECTORS, "add pictures")
     data = photo.read(photos.LARGEST_BYTES + 1)
     photos.add(member, walk_around_id, uuid, check, position, caption[:200], data)
-    return [present.photo(one) for one in photos.of(found)]
+    return [serializers.photo(one) for one in photos.of(found)]
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/remove", response=list[PhotoOut])
@@ -264,7 +264,7 @@ def remove_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid
     found, _ = _open(request, walk_around_id)
     only(member, INSPECTORS, "remove pictures")
     photos.remove(member, walk_around_id, photo_id)
-    return [present.photo(one) for one in photos.of(found)]
+    return [serializers.photo(one) for one in photos.of(found)]
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/restore", response=list[PhotoOut])
@@ -274,7 +274,7 @@ def restore_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uui
     member = member_of(request)
     only(member, INSPECTORS, "put pictures back")
     photos.restore(member, walk_around_id, photo_id)
-    return [present.photo(one) for one in photos.of(found)]
+    return [serializers.photo(one) for one in photos.of(found)]
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/photos/{uuid:photo_id}", response={200: bytes})
@@ -298,7 +298,7 @@ def finish(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> Wal
     """Close the walk-around; what was not seen stays named."""
     member = _inspector(request, walk_around_id, "finish a walk-around")
     closing.finish(member, walk_around_id, new.uuid)
-    return present.brief(queries.walk_around_for(member, walk_around_id))
+    return serializers.brief(queries.walk_around_for(member, walk_around_id))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/reopen", response=WalkAroundBrief)
@@ -306,7 +306,7 @@ def reopen(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> Wal
     """Open a finished walk-around again, with a reason, as its next version."""
     member = _inspector(request, walk_around_id, "open a walk-around again")
     closing.reopen(member, walk_around_id, new.uuid, new.reason)
-    return present.brief(queries.walk_around_for(member, walk_around_id))
+    return serializers.brief(queries.walk_around_for(member, walk_around_id))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/discard", response=WalkAroundBrief)
@@ -314,7 +314,7 @@ def discard(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> Wa
     """Take a walk-around that was begun by mistake out of the lists; it stays in the log."""
     member = _inspector(request, walk_around_id, "discard a walk-around")
     closing.discard(member, walk_around_id, new.uuid, new.reason)
-    return present.brief(queries.walk_around_for(member, walk_around_id))
+    return serializers.brief(queries.walk_around_for(member, walk_around_id))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/restore", response=WalkAroundBrief)
@@ -322,7 +322,7 @@ def restore(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> Wa
     """Bring a discarded walk-around back."""
     member = _inspector(request, walk_around_id, "bring a walk-around back")
     closing.restore(member, walk_around_id, new.uuid)
-    return present.brief(queries.walk_around_for(member, walk_around_id))
+    return serializers.brief(queries.walk_around_for(member, walk_around_id))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/set-aside", response=WalkAroundBrief)
@@ -331,7 +331,7 @@ def set_aside(request: HttpRequest, walk_around_id: uuid.UUID, new: SetAsideIn) 
     member = _inspector(request, walk_around_id, "set readings aside")
     what = closing.NotTaken(new.uuid, new.check, new.position, new.shown, new.refused, new.taken_at)
     closing.set_aside(member, walk_around_id, what, new.outcome, new.word)
-    return present.brief(queries.walk_around_for(member, walk_around_id))
+    return serializers.brief(queries.walk_around_for(member, walk_around_id))
 
 
 def _inspector(request: HttpRequest, walk_around_id: uuid.UUID, doing: str) -> Member:
@@ -345,7 +345,7 @@ def _inspector(request: HttpRequest, walk_around_id: uuid.UUID, doing: str) -> M
 @walk_arounds.get("/{uuid:walk_around_id}/findings", response=FindingsOut)
 def findings(request: HttpRequest, walk_around_id: uuid.UUID) -> FindingsOut:
     """What needs something done, with decisions."""
-    return present.findings(*_open(request, walk_around_id), member_of(request))
+    return serializers.findings(*_open(request, walk_around_id), member_of(request))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/decisions", response=FindingsOut)
@@ -355,13 +355,13 @@ def decide(request: HttpRequest, walk_around_id: uuid.UUID, new: DecisionIn) -> 
     found, book = _open(request, walk_around_id)
     only(member, DECIDERS, "decide findings")
     services.decide(member, walk_around_id, new.uuid, new.check, new.positions, new.choice, new.until, new.reason)
-    return present.findings(found, book, member)
+    return serializers.findings(found, book, member)
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/parts", response=PartsOut)
 def parts(request: HttpRequest, walk_around_id: uuid.UUID) -> PartsOut:
     """The parts that findings and companions call for, merged."""
-    return present.parts_page(*_open(request, walk_around_id), member_of(request))
+    return serializers.parts_page(*_open(request, walk_around_id), member_of(request))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/companions", response=PartsOut)
@@ -371,4 +371,4 @@ def companions(request: HttpRequest, walk_around_id: uuid.UUID, new: CompanionIn
     found, book = _open(request, walk_around_id)
     only(member, DECIDERS, "decide on parts")
     services.decline_companion(member, walk_around_id, new.slot, new.positions, new.reason)
-    return present.parts_page(found, book, member)
+    return serializers.parts_page(found, book, member)

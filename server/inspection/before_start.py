@@ -7,7 +7,7 @@ from lumvek_core.catalogue import in_force
 from shops.access import INSPECTORS
 from shops.models import Member
 
-from . import books, present, starting
+from . import rule_books, serializers, starting
 from .browse import PHASE_NAMES
 from .schemas import PlanOut
 from .schemas_views import PhaseOut, PreviewOut, StartInfoOut
@@ -15,26 +15,26 @@ from .schemas_views import PhaseOut, PreviewOut, StartInfoOut
 
 def info(member: Member, machine: Machine) -> StartInfoOut:
     """Phases this machine has checks in, headers of the shop, people who inspect, what the operator noticed."""
-    book = in_force.rule_book(books.shipped(), machine.model.family, schools=member.shop.schools)
+    book = in_force.rule_book(rule_books.shipped(), machine.model.family, schools=member.shop.schools)
     options = [starting.long(machine, option) for option in machine.options]
     phases = [
         PhaseOut(key=key, name=name, checks=len(in_force.applicable(book, in_force.Scope(options, key))))  # type: ignore[arg-type]
         for key, name in PHASE_NAMES.items()
     ]
-    families = books.shipped().families
+    families = rule_books.shipped().families
     takes_headers = families[machine.model.family].takes_headers
     headers = [m for m in machines_for(member) if takes_headers and families[m.model.family].is_header]
     people = Member.objects.filter(shop=member.shop_id, role__in=INSPECTORS).select_related("user").order_by("pk")
     running = machine.walk_arounds.filter(finished_at=None, discarded_at=None).select_related("started_by")
     time = book.schools["inspection-time"]
     return StartInfoOut(
-        machine=present.machine_out(machine),
+        machine=serializers.machine_out(machine),
         phases=[phase for phase in phases if phase.checks],
         usual="winter" if time == "all-three" else time,  # type: ignore[arg-type]
-        headers=[present.machine_out(header) for header in headers],
-        people=[present.person(one) for one in people],
-        notes=present.notes(machine),
-        running=[present.brief(one) for one in running],
+        headers=[serializers.machine_out(header) for header in headers],
+        people=[serializers.person(one) for one in people],
+        notes=serializers.notes(machine),
+        running=[serializers.brief(one) for one in running],
     )
 
 

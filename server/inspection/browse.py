@@ -5,7 +5,7 @@ from lumvek_core.catalogue.model import Catalogue, Check, Family
 from lumvek_core.catalogue.qualify import short
 from lumvek_core.judgement.rules import figures, options
 
-from . import books, limits
+from . import limits, rule_books
 from .schemas_views import CatalogueCheckOut, CatalogueFamilyOut, CatalogueStationOut, FamilyBriefOut
 
 PHASE_NAMES = {
@@ -22,12 +22,12 @@ CROP_NAMES = {"small-grain": "small grain", "pod": "pod crops", "ear": "ear crop
 
 
 def families() -> list[FamilyBriefOut]:
-    return [FamilyBriefOut(family=key, name=f.name, checks=len(f.checks)) for key, f in books.shipped().families.items()]
+    return [FamilyBriefOut(family=key, name=f.name, checks=len(f.checks)) for key, f in rule_books.shipped().families.items()]
 
 
 def family(key: str) -> CatalogueFamilyOut | None:
     """One family, or None where there is none of that name."""
-    catalogue = books.shipped()
+    catalogue = rule_books.shipped()
     found = catalogue.families.get(key)
     if found is None:
         return None
@@ -98,7 +98,9 @@ def _when(family: Family, check: Check) -> str:
     said += [f"not with {family.options[option].lower()}" for option in check.unless]
     said += [" or ".join(CROP_NAMES[crop] for crop in check.crops)] if check.crops else []
     said += (
-        [f"with {' or '.join(books.shipped().families[name].name.lower() for name in check.headers)}"] if check.headers else []
+        [f"with {' or '.join(rule_books.shipped().families[name].name.lower() for name in check.headers)}"]
+        if check.headers
+        else []
     )
     return ", ".join(said)
 

@@ -17,7 +17,7 @@ from lumvek_core.files.tables import rows_of
 from shops.access import Conflict
 from shops.models import Member
 
-from . import books, queries, recording
+from . import queries, recording, rule_books
 from .models import Reading, Verdict, WalkAround
 
 NAMESPACE = uuid.UUID("0d7c6f6e-6c1e-4b7e-9a54-7d5b7f1c2a10")
@@ -101,10 +101,10 @@ class _Lines:
     def __init__(self, member: Member, found: WalkAround, columns: Mapping[str, int | None]) -> None:
         self.member, self.found, self.columns = member, found, columns
         self.checks: dict[str, list[Check]] = {}
-        for check in books.checks_of(found):
+        for check in rule_books.checks_of(found):
             for called in {check.key.lower(), check.name.lower()}:
                 self.checks.setdefault(called, []).append(check)
-        families = books.shipped().families
+        families = rule_books.shipped().families
         headers = found.headers.select_related("model")
         # Prefix of the keys of each machine's checks: a combine and its headers may have checks of one name.
         self.machines = {found.machine.name.lower(): families[found.machine.model.family].prefix}

@@ -21,7 +21,7 @@ from lumvek_core.units import System, show_length
 from shops.access import NotFoundHere
 from shops.models import Member, Role
 
-from . import books, renewed
+from . import parts_fitted_since, rule_books
 from .models import Decision, Reading, Verdict, WalkAround
 from .schemas import AdviceOut, OvertakenOut, PlaceOut, SeverityName, StationOut
 from .values import value_of
@@ -154,7 +154,7 @@ def _with_stations(cards: dict[int, BoardMachine]) -> list[BoardMachine]:
 
 def _own(machine: Machine, stations: list[StationOut]) -> list[StationOut]:
     """A header's own stations of a walk-around; every station for a machine."""
-    family = books.shipped().families.get(machine.model.family)
+    family = rule_books.shipped().families.get(machine.model.family)
     prefix = f"{family.prefix}." if family and family.is_header else ""
     return [station for station in stations if station.key.startswith(prefix)]
 
@@ -164,7 +164,7 @@ def places(
 ) -> list[PlaceOut]:
     """The positions that have a verdict; with `only`, those of the pairs that still have one. Four queries."""
     rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading", "overtaken")
-    names, new = names_in(member.shop_id), renewed.of(walk_around)
+    names, new = names_in(member.shop_id), parts_fitted_since.of(walk_around)
     if only is not None:
         wanted = set(only)
         rows = rows.filter(check_key__in={check for check, _ in wanted}, position_key__in={place for _, place in wanted})
@@ -178,7 +178,9 @@ def names_in(shop_id: int) -> dict[int, str]:
     return {user: f"{first} {last}".strip() or username for user, first, last, username in people}
 
 
-def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, str], new: renewed.Renewed) -> PlaceOut:
+def place_out(
+    row: Verdict, book: CoreBook, member: Member, names: Mapping[int, str], new: parts_fitted_since.Renewed
+) -> PlaceOut:
     """A verdict with its reading, as this member reads it."""
     check, reading = book.family.checks[row.check_key], row.reading
     seen = reading.state == Reading.State.SEEN
@@ -200,7 +202,7 @@ def place_out(row: Verdict, book: CoreBook, member: Member, names: Mapping[int, 
         why=words["why"],
         facts=row.facts,
         used=0.0 if fitment else row.used,
-        fitted=renewed.in_words(fitment) if fitment else "",
+        fitted=parts_fitted_since.in_words(fitment) if fitment else "",
         ask=words["ask"],
         instead=words["instead"],
         split=row.split,

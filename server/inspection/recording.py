@@ -10,7 +10,7 @@ from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 
-from lumvek_core import positions, shapes
+from lumvek_core import positions, structure
 from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
@@ -18,13 +18,13 @@ from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput, RunTogether
 from lumvek_core.judgement import plausible, rules, verdicts
 from lumvek_core.judgement.context import Expected, Past
+from lumvek_core.judgement.parse_reading import Value, parse_reading
 from lumvek_core.judgement.rules import ContactRule, DepthRule, GaugeRule, IntervalRule
-from lumvek_core.judgement.understand import Value, understand
 from lumvek_core.units import System
 from shops.models import Member
 
-from . import books
-from .expecting import expected_at
+from . import rule_books
+from .expected_values import expected_at
 from .models import Reading, Verdict, WalkAround
 from .services import CALLING, lock, refresh_parts, running
 from .values import columns_of, value_of
@@ -89,15 +89,15 @@ def record_readings(member: Member, walk_around_id: uuid.UUID, new: Sequence[New
     repeated = [(check, position) for _, _, check, position in known.values()]
     if not fresh:
         return Changed(walk_around, repeated, parts=True)
-    changed = _Recording(member, walk_around, books.opened(walk_around.rule_book_id)).write(fresh)
+    changed = _Recording(member, walk_around, rule_books.opened(walk_around.rule_book_id)).write(fresh)
     return changed if not repeated else Changed(walk_around, repeated + changed.pairs, changed.parts)
 
 
 def where(walk_around: WalkAround, check_key: str, position_key: str) -> tuple[Check, positions.Position]:
     """The check and the position that these keys stand for in a walk-around. Raises BadInput."""
-    book = books.opened(walk_around.rule_book_id)
+    book = rule_books.opened(walk_around.rule_book_id)
     check = book.family.checks.get(check_key)
-    if check is None or not in_force.belongs(check, books.scope_of(walk_around)):
+    if check is None or not in_force.belongs(check, rule_books.scope_of(walk_around)):
         raise BadInput("check", "is not part of this walk-around")
     for position in positions.expand(check.per, walk_around.layout):
         if position.key == position_key:
@@ -107,7 +107,7 @@ def where(walk_around: WalkAround, check_key: str, position_key: str) -> tuple[C
 
 def understood(member: Member, walk_around: WalkAround) -> Callable[[NewReading], None]:
     """A check of readings before they are recorded: raises BadInput for what recording would refuse, and writes nothing."""
-    recording = _Recording(member, walk_around, books.opened(walk_around.rule_book_id))
+    recording = _Recording(member, walk_around, rule_books.opened(walk_around.rule_book_id))
 
     def check(new: NewReading) -> None:
         recording._typed(new)
@@ -142,7 +142,7 @@ class _Recording:
     def write(self, new: Sequence[NewReading]) -> Changed:
         typed = [self._typed(reading) for reading in new]
         touched = {one.check.key for one in typed}
-        dependents = books.looking_at(self.walk_around.rule_book_id, touched)
+        dependents = rule_books.looking_at(self.walk_around.rule_book_id, touched)
         self._read_rows(dependents, typed)
         readings = self._append(typed)
         pairs = [self._settle(one, reading) for one, reading in zip(typed, readings, strict=True)]
@@ -184,7 +184,7 @@ class _Recording:
     def _understood(self, check: Check, new: NewReading) -> Value:
         unit: System = "in" if self._units(new) == "in" else "mm"
         try:
-            return understand(check, new.raw, new.feeler, unit, self._feelers(check))
+            return parse_reading(check, new.raw, new.feeler, unit, self._feelers(check))
         except BadInput as problem:
             measured = problem.field.startswith("raw.") and not rules.options(check.rule)
             figures = plausible.run_together(check, new.raw, unit) if measured else []
@@ -369,7 +369,7 @@ def _order(reading: Reading) -> tuple[dt.datetime, int]:
 @transaction.atomic
 def rebuild(member: Member, walk_around: WalkAround) -> None:
     """Make every verdict of a walk-around anew from its readings alone: at each place the one typed last is in force."""
-    book = books.opened(walk_around.rule_book_id)
+    book = rule_books.opened(walk_around.rule_book_id)
     newest = {(one.check_key, one.position_key): one for one in walk_around.readings.order_by("taken_at", "id")}
     Verdict.objects.filter(walk_around=walk_around).delete()
     recording = _Recording(member, walk_around, book)
@@ -386,7 +386,7 @@ def rebuild(member: Member, walk_around: WalkAround) -> None:
 @transaction.atomic
 def recompute(walk_around: WalkAround) -> None:
     """Judge every position again from its reading and the walk-around's own rule book, and bring the parts in step."""
-    book = books.opened(walk_around.rule_book_id)
+    book = rule_books.opened(walk_around.rule_book_id)
     _Recording(walk_around.started_by.member, walk_around, book).rejudge(set(book.family.checks))
     refresh_parts(walk_around, book)
 
@@ -396,14 +396,14 @@ def settle(member: Member, walk_around_id: uuid.UUID) -> None:
     """Before a walk-around closes: every place that wears is judged by all that was read, its neighbours' readings too."""
     walk_around = lock(member, walk_around_id)
     if walk_around.finished_at is None:
-        book = books.opened(walk_around.rule_book_id)
+        book = rule_books.opened(walk_around.rule_book_id)
         _Recording(member, walk_around, book).rejudge({key for key, check in book.family.checks.items() if check.wears})
         refresh_parts(walk_around, book)
 
 
 def _washer(rule_book_id: int, contact: str) -> float | None:
     """How thick a washer was by the rule book of another walk-around."""
-    check = books.opened(rule_book_id).family.checks.get(contact)
+    check = rule_books.opened(rule_book_id).family.checks.get(contact)
     return check.rule.washer if check and isinstance(check.rule, ContactRule) else None
 
 
@@ -427,7 +427,7 @@ VERDICT_COLUMNS = [
 def words_of(verdict: rules.Verdict) -> dict[str, object]:
     """What of a verdict is in its reader's units."""
     words = {"reason": verdict.reason, "why": verdict.why, "ask": verdict.ask, "instead": verdict.instead}
-    return words | {"advice": shapes.write(verdict.advice)}
+    return words | {"advice": structure.write(verdict.advice)}
 
 
 def _fill(row: Verdict, severity: str, verdict: rules.Verdict, elsewhere: rules.Verdict | None = None) -> bool:
@@ -442,7 +442,7 @@ def _fill(row: Verdict, severity: str, verdict: rules.Verdict, elsewhere: rules.
         "ask": verdict.ask,
         "instead": verdict.instead,
         "split": verdict.split,
-        "advice": shapes.write(verdict.advice),
+        "advice": structure.write(verdict.advice),
         "elsewhere": words_of(elsewhere) if elsewhere else {},
     }
     before = [getattr(row, name) for name in columns]

@@ -99,7 +99,7 @@ class CellOut(Schema):
     reason: str
     off: str
     change: str
-    apart: float
+    deviation: float
     used: float | None
     fitted: str
 

@@ -13,8 +13,8 @@ from django.db.models import QuerySet
 from django.utils import timezone
 
 from fleet.models import Machine
-from lumvek_core.catalogue.meant import meant_station
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.station_guess import guess_station
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import rules
 from lumvek_core.judgement.companions import Called, parts_for
@@ -23,7 +23,7 @@ from shops.access import INSPECTORS, Conflict, NotFoundHere
 from shops.models import Member
 from shops.taken_back import take_back
 
-from . import books
+from . import rule_books
 from .models import Decision, HandOver, OperatorNote, PostureHold, Verdict, WalkAround
 
 CALLING = ("watch", "due", "stop")
@@ -61,7 +61,7 @@ def refresh_parts(walk_around: WalkAround, book: CoreBook) -> None:
 
 def called(walk_around: WalkAround) -> list[Called]:
     """Findings that call for parts: due or stop, and neither declined nor put off; worn parts that are renewed before they are due."""
-    checks = books.opened(walk_around.rule_book_id).family.checks
+    checks = rule_books.opened(walk_around.rule_book_id).family.checks
     decided = decisions_in_force(walk_around.decisions.values_list("check_key", "position_key", "choice"))
     rows = (
         Verdict.objects.filter(walk_around=walk_around, severity__in=CALLING, ask="")
@@ -133,7 +133,7 @@ def decide(
         )
         for place in dict.fromkeys(at)
     )
-    refresh_parts(walk_around, books.opened(walk_around.rule_book_id))
+    refresh_parts(walk_around, rule_books.opened(walk_around.rule_book_id))
 
 
 @transaction.atomic
@@ -144,7 +144,9 @@ def decline_companion(member: Member, walk_around_id: uuid.UUID, slot: str, at: 
 
 
 @transaction.atomic
-def hold(member: Member, walk_around_id: uuid.UUID, hold_uuid: uuid.UUID, posture: str, at: dt.datetime | None = None) -> None:
+def confirm_posture(
+    member: Member, walk_around_id: uuid.UUID, hold_uuid: uuid.UUID, posture: str, at: dt.datetime | None = None
+) -> None:
     """Record that the machine stands in a posture with its locks set. Whatever it stood in before has ended with that.
 
     A part on the bench ends nothing: the machine stays as it is. Raises BadInput, NotFoundHere, Conflict.
@@ -153,7 +155,7 @@ def hold(member: Member, walk_around_id: uuid.UUID, hold_uuid: uuid.UUID, postur
     if known(PostureHold.objects.filter(uuid=hold_uuid), walk_around):
         return
     running(walk_around)
-    postures = books.opened(walk_around.rule_book_id).postures
+    postures = rule_books.opened(walk_around.rule_book_id).postures
     if posture not in postures:
         raise BadInput("posture", "does not occur on this machine")
     at = at or timezone.now()
@@ -188,14 +190,14 @@ def note(member: Member, machine: Machine, note_uuid: uuid.UUID, text: str, stat
         raise BadInput("uuid", "belongs to another machine")
     if not text.strip():
         raise BadInput("text", "say what was noticed")
-    family = books.shipped().families[machine.model.family]
+    family = rule_books.shipped().families[machine.model.family]
     if station and station not in {one.key for one in family.stations}:
         raise BadInput("station", "is no station of this machine")
     OperatorNote.objects.create(
         uuid=note_uuid,
         machine=machine,
         text=text.strip(),
-        station_key=station or meant_station(family, text),
+        station_key=station or guess_station(family, text),
         by=member.user,
     )
 

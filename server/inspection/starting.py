@@ -19,7 +19,7 @@ from lumvek_core.planning.route import Route
 from shops.access import INSPECTORS, Conflict, NotFoundHere
 from shops.models import Member
 
-from . import books
+from . import rule_books
 from .models import RuleBook, WalkAround
 from .services import lock
 
@@ -51,12 +51,12 @@ class Prepared:
 
 def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
     """Compose the rule book, pick the checks and plan the route. Raises BadInput, Conflict, NotFoundHere."""
-    if machine.model.family not in books.shipped().families:
+    if machine.model.family not in rule_books.shipped().families:
         raise Conflict("There is no route for this kind of machine yet.")
     headers = _headers(member, wanted.headers)
-    stored = books.current(machine, member.shop, headers)
-    book = books.opened(stored.pk)
-    families = books.shipped().families
+    stored = rule_books.current(machine, member.shop, headers)
+    book = rule_books.opened(stored.pk)
+    families = rule_books.shipped().families
     options = [long(one, option) for one in [machine, *headers] for option in one.options]
     scope = in_force.Scope(options, wanted.phase, wanted.crop, [header.model.family for header in headers])
     checks = in_force.applicable(book, scope)
@@ -64,20 +64,20 @@ def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
         raise BadInput("phase", f"nothing is listed for {families[machine.model.family].name.lower()} at this time")
     counts = {long(one, thing): n for one in [machine, *headers] for thing, n in counts_of(one).items()}
     layout = in_force.layout(book, counts)
-    route = walk.plan(book, checks, books.shipped().safety.moves)
+    route = walk.plan(book, checks, rule_books.shipped().safety.moves)
     tools = list(dict.fromkeys(tool for check in checks for tool in check.tools))
     return Prepared(machine, headers, stored, book, scope, checks, layout, route, sorted(tools, key=str.lower))
 
 
 def long(machine: Machine, key: str) -> str:
     """A key of a machine's own, with its family's prefix where it is a header."""
-    family = books.shipped().families.get(machine.model.family)
+    family = rule_books.shipped().families.get(machine.model.family)
     return f"{family.prefix}.{key}" if family and family.prefix else key
 
 
 def counts_of(machine: Machine) -> dict[str, int]:
     """How many of each thing this machine has, where it is not what the family says."""
-    family = books.shipped().families[machine.model.family]
+    family = rule_books.shipped().families[machine.model.family]
     rows = {"row": machine.rows} if machine.rows and any(key.endswith("row") for key in family.things) else {}
     return {**machine.model.counts, **rows}
 
@@ -150,7 +150,7 @@ def reorder(member: Member, walk_around_id: uuid.UUID, order: Sequence[int]) -> 
         raise BadInput("order", "must name every visit once")
     given = [visits[i] for i in order]
     minutes = walk.minutes_of(
-        [visit["posture"] for visit in given], books.opened(walk_around.rule_book_id), books.shipped().safety.moves
+        [visit["posture"] for visit in given], rule_books.opened(walk_around.rule_book_id), rule_books.shipped().safety.moves
     )
     for visit, (cost, via) in zip(given, minutes, strict=True):
         visit |= {"minutes": cost, "via": via}

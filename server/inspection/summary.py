@@ -5,7 +5,7 @@ from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from shops.models import Member
 
-from . import books, present, queries
+from . import queries, rule_books, serializers
 from .models import WalkAround
 from .schemas_views import HoleOut, MissedOut, SummaryOut
 
@@ -15,7 +15,7 @@ def build(found: WalkAround, book: CoreBook, member: Member) -> SummaryOut:
     places = {(place.check, place.position): place for place in queries.places(found, book, member)}
     holes: list[HoleOut] = []
     missed: list[MissedOut] = []
-    for check in books.checks_of(found):
+    for check in rule_books.checks_of(found):
         keys = [position.key for position in positions.expand(check.per, found.layout)]
         open_at = [key for key in keys if (check.key, key) not in places]
         asked = [key for key in keys if (check.key, key) in places and places[check.key, key].ask]
@@ -26,20 +26,20 @@ def build(found: WalkAround, book: CoreBook, member: Member) -> SummaryOut:
             missed.append(
                 MissedOut(check=check.key, name=check.name, station=book.station_of[check.key].name, done=done, total=len(keys))
             )
-    findings = present.findings(found, book, member)
+    findings = serializers.findings(found, book, member)
     not_seen = findings.not_seen
     return SummaryOut(
-        walk_around=present.brief(found),
-        machine=present.machine_out(found.machine),
+        walk_around=serializers.brief(found),
+        machine=serializers.machine_out(found.machine),
         complete=not holes and not not_seen,
         stations=findings.stations,
         holes=holes,
         not_seen=not_seen,
         missed=missed,
         stops=[one for group in findings.groups for one in group.findings if one.place.severity == "stop"],
-        notes=present.notes(found.machine),
-        people=[present.person(one) for one in found.people.select_related("user")],
-        may_record=present.may_record(found, member),
+        notes=serializers.notes(found.machine),
+        people=[serializers.person(one) for one in found.people.select_related("user")],
+        may_record=serializers.may_record(found, member),
     )
 
 

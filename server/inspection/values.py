@@ -1,6 +1,6 @@
 """Between stored rows and the values of the core."""
 
-from lumvek_core.judgement.understand import Value
+from lumvek_core.judgement.parse_reading import Value
 
 from .models import Reading
 

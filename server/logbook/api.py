@@ -10,14 +10,14 @@ from ninja import File, Form, Query, Router, UploadedFile
 from fleet import counters
 from fleet.models import CounterReading, Machine
 from fleet.queries import machine_for
-from inspection import books, present, sheets
+from inspection import rule_books, serializers, sheets
 from lumvek_core.errors import BadInput
 from shops.access import DECIDERS, INSPECTORS, member_of, only
 from shops.models import Member
-from supply.present import table
 from supply.schemas import PartsTableOut
+from supply.serializers import table
 
-from . import ahead, count, timeline, upkeep, wear
+from . import counter_import, forecast_views, timeline, upkeep, wear
 from .schemas import (
     CounterIn,
     CounterOut,
@@ -47,16 +47,16 @@ def _machine(request: HttpRequest, machine_id: int) -> tuple[Member, Machine]:
 @router.get("/ahead", response=FleetAheadOut)
 def fleet_ahead(request: HttpRequest) -> FleetAheadOut:
     """Parts of all machines that may not last the season, the dearest to wait with first."""
-    return ahead.fleet(member_of(request))
+    return forecast_views.fleet(member_of(request))
 
 
 @router.get("/machines/{int:machine_id}/ahead", response=MachineAheadOut)
 def machine_ahead(request: HttpRequest, machine_id: int, more: float = 0.0) -> MachineAheadOut:
     """Every wearing place of a machine at the end of its season, or of one that is longer by a share `more`."""
     member, machine = _machine(request, machine_id)
-    if not -0.9 <= more <= ahead.MOST_MORE:
-        raise BadInput("more", f"must be between -0.9 and {ahead.MOST_MORE:g}")
-    return ahead.of_machine(member, machine, more)
+    if not -0.9 <= more <= forecast_views.MOST_MORE:
+        raise BadInput("more", f"must be between -0.9 and {forecast_views.MOST_MORE:g}")
+    return forecast_views.of_machine(member, machine, more)
 
 
 @router.get("/machines/{int:machine_id}/wear/{str:check}", response=WearOut)
@@ -71,7 +71,7 @@ def set_next_use(request: HttpRequest, machine_id: int, new: NextUseIn) -> Machi
     member, machine = _machine(request, machine_id)
     only(member, DECIDERS, "say what the season will be")
     counters.set_next_use(machine, new.use)
-    return ahead.of_machine(member, machine)
+    return forecast_views.of_machine(member, machine)
 
 
 @router.get("/machines/{int:machine_id}/counters", response=CountersOut)
@@ -99,7 +99,7 @@ def _counters(machine: Machine) -> CountersOut:
                 exchanged=one.exchanged,
                 confirmed=one.confirmed,
                 withdrawn=one.withdrawn,
-                by=present.full_name(one.by),
+                by=serializers.full_name(one.by),
             )
             for one in rows
         ],
@@ -136,7 +136,7 @@ def ask_telematics(request: HttpRequest, machine_id: int) -> CountersOut:
     """Take what the machine's modem sent last."""
     member, machine = _machine(request, machine_id)
     only(member, DECIDERS, "read counters")
-    count.ask_telematics(member, machine)
+    counter_import.ask_telematics(member, machine)
     return _counters(machine)
 
 
@@ -155,7 +155,7 @@ def counters_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool
     member = member_of(request)
     only(member, DECIDERS, "read counters")
     text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    return table(count.take_file(member, text, dry=dry), dry)
+    return table(counter_import.take_file(member, text, dry=dry), dry)
 
 
 @router.get("/machines/{int:machine_id}/logbook", response=LogbookOut)
@@ -173,7 +173,8 @@ def logbook(
     return LogbookOut(
         machine=machine.name,
         stations=[
-            LogbookStationOut(key=one.key, name=one.name) for one in books.shipped().families[machine.model.family].stations
+            LogbookStationOut(key=one.key, name=one.name)
+            for one in rule_books.shipped().families[machine.model.family].stations
         ],
         kinds=timeline.KINDS,
         entries=[EntryOut(**vars(one)) for one in found[after : after + LISTED]],

@@ -12,7 +12,7 @@ from django.db.models import Q
 from fleet import counters
 from fleet.models import CounterReading, Fitment, Machine
 from fleet.queries import fitments_of
-from inspection import books, present, queries
+from inspection import queries, rule_books, serializers
 from inspection.models import Decision, NotePhoto, OperatorNote, Photo, SetAside, Verdict, WalkAround, WalkAroundEvent
 from inspection.values import read_value
 from lumvek_core import counters as core_counters
@@ -104,7 +104,7 @@ def _walk_arounds(member: Member, machine: Machine) -> list[WalkAround]:
 
 def _own(machine: Machine, key: str) -> bool:
     """Whether a station or check of a walk-around is the machine's own and not a header's, or the header's and not the combine's."""
-    family = books.shipped().families[machine.model.family]
+    family = rule_books.shipped().families[machine.model.family]
     return key.rpartition(".")[0] == (family.prefix if family.is_header else "")
 
 
@@ -115,11 +115,17 @@ def _walked(walks: list[WalkAround]) -> Iterator[Entry]:
     for one in walks:
         name = one.phase.replace("-", " ").capitalize()
         link = f"/walk-arounds/{one.pk}/summary"
-        yield Entry(one.started_at, "walk-around", f"{name} walk-around begun", by=present.full_name(one.started_by), link=link)
+        yield Entry(
+            one.started_at, "walk-around", f"{name} walk-around begun", by=serializers.full_name(one.started_by), link=link
+        )
         if one.finished_at and one.finished_by and one.pk not in told:
             link = f"/walk-arounds/{one.pk}/findings"
             yield Entry(
-                one.finished_at, "walk-around", f"{name} walk-around finished", by=present.full_name(one.finished_by), link=link
+                one.finished_at,
+                "walk-around",
+                f"{name} walk-around finished",
+                by=serializers.full_name(one.finished_by),
+                link=link,
             )
         for event in told.get(one.pk, []):
             version = f" (version {event.version})" if event.version > 1 else ""
@@ -128,7 +134,7 @@ def _walked(walks: list[WalkAround]) -> Iterator[Entry]:
                 "walk-around",
                 f"{name} walk-around {event.get_kind_display().lower()}{version}",
                 event.reason,
-                by=present.full_name(event.by),
+                by=serializers.full_name(event.by),
                 link=f"/walk-arounds/{one.pk}/{'findings' if event.kind == WalkAroundEvent.Kind.FINISHED else 'summary'}",
             )
 
@@ -147,7 +153,7 @@ def _readings(member: Member, machine: Machine, walks: list[WalkAround], names: 
             found[row["walk_around"], row["station_key"]].append(row)
     by_id = {one.pk: one for one in walks}
     for (walk_around, station), listed in found.items():
-        book = books.opened(by_id[walk_around].rule_book_id)
+        book = rule_books.opened(by_id[walk_around].rule_book_id)
         name = next((one.name for one in book.family.stations if one.key == station), station)
         people = list(dict.fromkeys(names.get(row["reading__by"], "somebody") for row in listed))
         yield Entry(
@@ -178,7 +184,7 @@ def _told(member: Member, book: CoreBook, listed: list[dict[str, Any]]) -> str:
         if row["severity"] != "sound":
             checks.setdefault(check.name, []).append(where + row["reason"].rstrip("."))
         elif check.kind == "measure" and row["reading__state"] == "seen":
-            shown = describe.full(check, read_value(row["reading__value"]), present.system_of(member))
+            shown = describe.full(check, read_value(row["reading__value"]), serializers.system_of(member))
             checks.setdefault(check.name, []).append(where + shown)
     return "\n".join(f"{name}: {'; '.join(told)}" for name, told in checks.items())
 
@@ -187,7 +193,7 @@ def _set_aside(member: Member, machine: Machine, walks: list[WalkAround], names:
     """What was typed and could not be taken: kept here in words, or discarded with one."""
     by_id = {one.pk: one for one in walks}
     for one in SetAside.objects.filter(walk_around__in=walks):
-        book = books.opened(by_id[one.walk_around_id].rule_book_id)
+        book = rule_books.opened(by_id[one.walk_around_id].rule_book_id)
         check = book.family.checks.get(one.check_key)
         if check is None or not _own(machine, one.check_key):
             continue
@@ -211,7 +217,7 @@ def _decisions(walks: list[WalkAround]) -> Iterator[Entry]:
     by_id = {one.pk: one for one in walks}
     for group in groups.values():
         first = group[0]
-        check = books.opened(by_id[first.walk_around_id].rule_book_id).family.checks.get(first.check_key)
+        check = rule_books.opened(by_id[first.walk_around_id].rule_book_id).family.checks.get(first.check_key)
         where = positions.in_words(one.position_key for one in group)
         because = ", ".join(filter(None, [first.until, first.reason]))
         yield Entry(
@@ -219,7 +225,7 @@ def _decisions(walks: list[WalkAround]) -> Iterator[Entry]:
             "decision",
             f"{check.name if check else first.check_key}{f', {where}' if where else ''}: {first.get_choice_display().lower()}",
             because,
-            by=present.full_name(first.by),
+            by=serializers.full_name(first.by),
             link=f"/walk-arounds/{first.walk_around_id}/findings",
         )
 
@@ -227,7 +233,7 @@ def _decisions(walks: list[WalkAround]) -> Iterator[Entry]:
 def _photos(machine: Machine, walks: list[WalkAround], names: dict[int, str]) -> Iterator[Entry]:
     by_id = {one.pk: one for one in walks}
     for one in Photo.objects.filter(walk_around__in=walks, taken_back_at=None).defer("image"):
-        book = books.opened(by_id[one.walk_around_id].rule_book_id)
+        book = rule_books.opened(by_id[one.walk_around_id].rule_book_id)
         check = book.family.checks.get(one.check_key)
         if check is None or not _own(machine, one.check_key):
             continue
@@ -243,7 +249,7 @@ def _photos(machine: Machine, walks: list[WalkAround], names: dict[int, str]) ->
 
 
 def _parts(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    family = books.shipped().families[machine.model.family]
+    family = rule_books.shipped().families[machine.model.family]
     prefix = f"{family.prefix}." if family.prefix else ""
     current = {one.pk for one in fitments_of([machine.pk]).values()}
     groups: dict[tuple[dt.datetime, str, str, bool], list[Fitment]] = defaultdict(list)
@@ -267,7 +273,7 @@ def _parts(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
 
 
 def _services(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    known = {one.key: one.name for one in books.shipped().services}
+    known = {one.key: one.name for one in rule_books.shipped().services}
     for one in ServiceDone.objects.filter(machine=machine):
         at = one.at if one.day == one.at.date() else dt.datetime.combine(one.day, dt.time(12), tzinfo=dt.UTC)
         counter = f"{plain(one.counter, 0)} {counters.unit_of(machine)}" if one.counter is not None else ""
@@ -294,7 +300,7 @@ def _counters(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
 
 
 def _notes(machine: Machine) -> Iterator[Entry]:
-    shown = {station.key: station.name for station in books.shipped().families[machine.model.family].stations}
+    shown = {station.key: station.name for station in rule_books.shipped().families[machine.model.family].stations}
     pictures: dict[int, list[NotePhoto]] = defaultdict(list)
     for photo in NotePhoto.objects.filter(note__machine=machine).defer("image"):
         pictures[photo.note_id].append(photo)
@@ -303,11 +309,11 @@ def _notes(machine: Machine) -> Iterator[Entry]:
             one.at,
             "note",
             f"{'Taken back: ' if one.taken_back_at else ''}{one.text}",
-            f"Cause: {one.cause} ({present.full_name(one.closed_by)})"
+            f"Cause: {one.cause} ({serializers.full_name(one.closed_by)})"
             if one.cause and one.closed_by
             else ("" if one.taken_back_at else "Open until its cause is found."),
             station=shown.get(one.station_key, ""),
-            by=present.full_name(one.by),
+            by=serializers.full_name(one.by),
             photos=[f"/api/machines/{machine.pk}/notes/{one.uuid}/photos/{photo.uuid}" for photo in pictures[one.pk]],
         )
 

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from fleet import counters
 from fleet.models import Fitment, Machine
-from inspection import books
+from inspection import rule_books
 from inspection.models import Verdict
 from inspection.starting import long
 from lumvek_core import counters as core_counters
@@ -51,7 +51,7 @@ class Last:
 
 def services_of(machine: Machine, schools: dict[str, str]) -> list[Service]:
     """The services a machine wants, by its kind, its options and the shop's schools."""
-    catalogue = books.shipped()
+    catalogue = rule_books.shipped()
     chosen = {subject: school.default for subject, school in catalogue.schools.items()} | schools
     return [
         one
@@ -209,7 +209,7 @@ STATION = "put-away"
 
 def put_away_items(machine: Machine) -> list[Check]:
     """What is looked after before a machine stands for the winter: the checks of that station, by its options."""
-    family = books.shipped().families[machine.model.family]
+    family = rule_books.shipped().families[machine.model.family]
     options = {long(machine, option) for option in machine.options}
     return [
         check

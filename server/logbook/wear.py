@@ -8,7 +8,7 @@ from typing import Any
 from fleet import counters
 from fleet.models import Fitment, Machine
 from fleet.queries import machines_for
-from inspection import ahead, books, present, queries
+from inspection import forecasts, queries, rule_books, serializers
 from inspection.models import Reading, Verdict, WearForecast
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
@@ -19,8 +19,8 @@ from lumvek_core.judgement.companions import place_at
 from shops.access import NotFoundHere
 from shops.models import Member
 
-from . import scale
-from .ahead import of_machine
+from . import display_units
+from .forecast_views import of_machine
 from .schemas import AgainstOut, FittedOut, PlaceWearOut, PointOut, ReadOut, SeasonCellOut, SeasonOut, WearOut
 
 SEASONS = 10
@@ -28,13 +28,13 @@ SEASONS = 10
 
 def of_check(member: Member, machine: Machine, check_key: str) -> WearOut:
     """Raises NotFoundHere where nothing is forecast of this check."""
-    stored = {one.check_key: one for one in ahead.forecasts([machine], member.shop, paths=True)[machine.pk]}
+    stored = {one.check_key: one for one in forecasts.forecasts([machine], member.shop, paths=True)[machine.pk]}
     found = stored.get(check_key)
-    check = books.now_of(machine, member.shop).family.checks.get(check_key)
+    check = rule_books.now_of(machine, member.shop).family.checks.get(check_key)
     if found is None or check is None:
         raise NotFoundHere("There is no forecast of this.")
     shown = next(one for one in of_machine(member, machine).checks if one.check == check_key)
-    figures = scale.scale_of(check, present.system_of(member))
+    figures = display_units.scale_of(check, serializers.system_of(member))
     counts = counters.counts_of([machine.pk])[machine.pk]
     doubted = {key for place in found.places for key in place["doubted"]}
     read = _readings(member, machine, check, figures, counts, doubted, set(found.rests_on))
@@ -71,7 +71,7 @@ def place_of(check: Check, position: str) -> str:
     return position
 
 
-def _point(told: Mapping[str, float], figures: scale.Scale) -> PointOut:
+def _point(told: Mapping[str, float], figures: display_units.Scale) -> PointOut:
     return PointOut(
         counter=told["counter"],
         value=figures.value(told["value"]),
@@ -84,7 +84,7 @@ def _readings(
     member: Member,
     machine: Machine,
     check: Check,
-    figures: scale.Scale,
+    figures: display_units.Scale,
     counts: Sequence[Count],
     doubted: set[int],
     rests_on: set[int],
@@ -92,7 +92,7 @@ def _readings(
     """All readings in force of a check on a machine, those of parts that are gone too, oldest first."""
     names = queries.names_in(member.shop_id)
     own = Verdict.objects.filter(check_key=check.key, ask="", reading__state=Reading.State.SEEN)
-    family = books.shipped().families[machine.model.family]
+    family = rule_books.shipped().families[machine.model.family]
     mine = own.filter(walk_around__machine=machine)
     if family.is_header:
         mine = mine | own.filter(walk_around__headers=machine)
@@ -172,7 +172,7 @@ def _against(member: Member, machine: Machine, check: Check, found: WearForecast
     others = [
         one for one in machines_for(member).prefetch_related("model__overrides") if one.model.family == machine.model.family
     ]
-    stored = ahead.forecasts([one for one in others if one.pk != machine.pk], member.shop)
+    stored = forecasts.forecasts([one for one in others if one.pk != machine.pk], member.shop)
     rows = _share(machine.name, found, mine=True)
     for other in others:
         rows += [

@@ -6,8 +6,8 @@ import uuid
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from inspection.present import full_name
 from inspection.queries import walk_around_for
+from inspection.serializers import full_name
 from shops.access import INSPECTORS, member_of, only
 
 from . import links as service

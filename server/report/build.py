@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field
 
-from inspection import books, like_things, limits, photos, present, queries
+from inspection import limits, photos, queries, row_map, rule_books, serializers
 from inspection.browse import PHASE_NAMES
 from inspection.models import PostureHold, Verdict, WalkAround, WalkAroundEvent
 from inspection.schemas import FigureOut, FindingsOut, PartsOut, PlaceOut, StationOut
@@ -119,8 +119,8 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
     """The report of one walk-around in the member's units."""
     places = {(place.check, place.position): place for place in queries.places(walk_around, book, member)}
     stations = queries.station_states(walk_around)
-    applicable = books.checks_of(walk_around)
-    system = present.system_of(member)
+    applicable = rule_books.checks_of(walk_around)
+    system = serializers.system_of(member)
     sections, open_places = [], []
     for station in book.family.stations:
         checks = [check for check in applicable if check in station.checks]
@@ -146,8 +146,8 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
         phase=PHASE_NAMES.get(walk_around.phase, walk_around.phase),
         book=book,
         stations=stations,
-        findings=present.findings(walk_around, book, member),
-        parts=present.parts_page(walk_around, book, member),
+        findings=serializers.findings(walk_around, book, member),
+        parts=serializers.parts_page(walk_around, book, member),
         sections=sections,
         open_places=open_places,
         totals=totals,
@@ -155,7 +155,7 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
         people=[one.name for one in walk_around.people.select_related("user")],
         holds=list(walk_around.holds.select_related("by")),
         photos=_pictures(walk_around, book),
-        notes=present.notes(walk_around.machine, closed=True),
+        notes=serializers.notes(walk_around.machine, closed=True),
         events=_told(walk_around),
         complete=not (totals["open"] or totals["not_seen"] or totals["asked"]),
     )
@@ -173,7 +173,7 @@ def _pictures(walk_around: WalkAround, book: CoreBook) -> list[Picture]:
             str(one.uuid),
             f"{book.family.checks[one.check_key].name}, {positions.find(one.position_key).label.lower()}",
             one.caption,
-            present.full_name(one.by),
+            serializers.full_name(one.by),
             one.check_key,
             one.position_key,
         )
@@ -197,7 +197,7 @@ def _section(
         lines.setdefault(label, Line(label)).cells.append(places.get((check.key, position.key)))
     seen = sum(1 for position in expanded if (check.key, position.key) in places)
     across = expanded if not by_side else [position for position in expanded if position.side == "L"]
-    columns = [like_things.short(position) for position in across] if check.per != "machine" else []
+    columns = [row_map.short(position) for position in across] if check.per != "machine" else []
     numeric = check.kind in ("measure", "count", "interval", "note")
     named = [(position.label if len(expanded) > 1 else "", places.get((check.key, position.key))) for position in expanded]
     return CheckSection(check, limits, unit, list(lines.values()), numeric, seen, len(expanded), columns, named)
@@ -219,7 +219,9 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
     in_force_now = {
         verdict.reading_id: verdict for verdict in Verdict.objects.filter(walk_around=walk_around).select_related("reading")
     }
-    prefixes = {books.shipped().families[h.model.family].prefix: h.name for h in walk_around.headers.select_related("model")}
+    prefixes = {
+        rule_books.shipped().families[h.model.family].prefix: h.name for h in walk_around.headers.select_related("model")
+    }
     rows = [
         [
             "machine",
@@ -259,7 +261,7 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
                 reading.feeler,
                 verdict.severity if verdict else "",
                 verdict.action if verdict else "",
-                queries.in_units(verdict, present.system_of(member))["reason"] if verdict else "",
+                queries.in_units(verdict, serializers.system_of(member))["reason"] if verdict else "",
                 "yes" if verdict else "replaced",
                 "yes" if reading.confirmed else "",
                 "yes" if reading.bulk else "",
@@ -287,7 +289,7 @@ def parts_rows(walk_around: WalkAround, book: CoreBook) -> list[list[str]]:
             "declined at",
         ]
     ]
-    for part in present.parts(walk_around, book):
+    for part in serializers.parts(walk_around, book):
         number = part.number or "to be found"
         rows.append(
             [

@@ -6,7 +6,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 
 from fleet.queries import machine_for
 from inspection import sheets
-from logbook import ahead, timeline, wear
+from logbook import forecast_views, timeline, wear
 from shops.models import Member
 
 from . import paper
@@ -28,7 +28,7 @@ def _figure(value: float | None, decimals: int = 3) -> str:
 @for_members
 def season_end(request: HttpRequest, member: Member, form: str) -> HttpResponse:
     """The fleet's forecast, the dearest to wait with first."""
-    found = ahead.fleet(member)
+    found = forecast_views.fleet(member)
     titles = [
         "machine", "part", "position", "unit", "now", "expected", "low", "high", "limit", "chance", "in words",
         f"waiting risks {found.currency}", f"life thrown away {found.currency}", "break-even chance", "by the figures",

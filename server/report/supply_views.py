@@ -13,8 +13,8 @@ from inspection import sheets
 from lumvek_core import positions
 from shops.access import DECIDERS, NotFoundHere
 from shops.models import Member
-from supply import book as parts_book
-from supply import listing, orders, present_orders, sourcing
+from supply import net_requirements, orders, serializers_orders, sourcing
+from supply import parts_book as parts_book
 from supply.models import StockItem
 from supply.needs import Piece
 
@@ -56,7 +56,7 @@ def needed(request: HttpRequest, member: Member, form: str) -> HttpResponse:
         "restock_days",
     ]
     rows = [titles]
-    for line in listing.build(member, timezone.now()).lines:
+    for line in net_requirements.build(member, timezone.now()).lines:
         wanted = line.need_by.isoformat() if line.need_by else ""
         serves = "; ".join(line.serves())
         row = [line.number, line.name, line.side, str(line.needed), str(line.order), line.unit, wanted, serves]
@@ -70,9 +70,9 @@ def order(request: HttpRequest, member: Member, order_id: uuid.UUID, form: str) 
     _reader(member)
     found = orders.order_of(member, order_id)
     name = f"order-{str(found.uuid)[:8]}"
-    shown = present_orders.order(found)
+    shown = serializers_orders.order(found)
     if form == "pdf":
-        currency = present_orders.all_orders(member).currency
+        currency = serializers_orders.all_orders(member).currency
         return paper.pdf("order", {"order": shown, "shop": member.shop.name, "currency": currency, "made": found.at}, name)
     titles = ["number", "part", "quantity", "unit_price", "accepted", "promised", "follows", "follows_on"]
     rows = [[line.number, line.name, str(line.quantity), line.unit_price, "", "", "", ""] for line in shown.lines]
@@ -108,7 +108,7 @@ class Job:
 
 def _jobs(member: Member) -> list[Job]:
     jobs: dict[str, Job] = {}
-    lines = listing.build(member, timezone.now()).lines
+    lines = net_requirements.build(member, timezone.now()).lines
     for line in lines:
         groups: dict[tuple[str, str], list[Piece]] = {}
         for piece in line.pieces:
@@ -123,7 +123,7 @@ def _jobs(member: Member) -> list[Job]:
     return sorted(jobs.values(), key=lambda job: job.machine)
 
 
-def _where(line: listing.Line) -> str:
+def _where(line: net_requirements.Line) -> str:
     if line.shelf:
         return f"shelf {line.bin}".strip()
     if line.truck:
@@ -168,11 +168,11 @@ def labels(request: HttpRequest, member: Member) -> HttpResponse:
             Label(one.name, [one.number, one.bin], _code(one.number)) for one in StockItem.objects.filter(shop=member.shop_id)
         ]
     else:
-        made = [label for line in listing.build(member, timezone.now()).lines for label in _removed(line)]
+        made = [label for line in net_requirements.build(member, timezone.now()).lines for label in _removed(line)]
     return paper.pdf("labels", {"labels": made}, "labels")
 
 
-def _removed(line: listing.Line) -> list[Label]:
+def _removed(line: net_requirements.Line) -> list[Label]:
     """One for each position whose part comes off; oil and grease leave nothing to keep."""
     if line.consumable:
         return []

@@ -8,7 +8,7 @@ from functools import wraps
 from django.http import Http404, HttpRequest, HttpResponse
 
 from fleet.queries import machine_for
-from inspection import books, present, queries, sheets, starting
+from inspection import queries, rule_books, serializers, sheets, starting
 from inspection.browse import PHASE_NAMES
 from inspection.models import WalkAround
 from lumvek_core.catalogue.model import RuleBook as CoreBook
@@ -27,7 +27,7 @@ def _of_walk_around(view: View) -> Callable[..., HttpResponse]:
     @wraps(view)
     def opened(request: HttpRequest, member: Member, walk_around_id: uuid.UUID) -> HttpResponse:
         found = queries.walk_around_for(member, walk_around_id)
-        return view(request, found, books.opened(found.rule_book_id), member)
+        return view(request, found, rule_books.opened(found.rule_book_id), member)
 
     return for_members(opened)
 
@@ -69,7 +69,7 @@ def shared(request: HttpRequest, secret: str) -> HttpResponse:
     if opened is None:
         return _sealed(HttpResponse(paper.page("ended", {}, nonce=paper.nonce_of(request)), status=404))
     found, reader = opened
-    report = build.build(found, books.opened(found.rule_book_id), reader)
+    report = build.build(found, rule_books.opened(found.rule_book_id), reader)
 
     def photo(uuid: object) -> str:
         return f"/shared/{secret}/photos/{uuid}"
@@ -120,7 +120,7 @@ def card(request: HttpRequest, member: Member, machine_id: int) -> HttpResponse:
         "shop": member.shop.name,
         "tools": ready.tools,
         "notice": ready.book.notice,
-        "notes": present.notes(ready.machine),
+        "notes": serializers.notes(ready.machine),
     }
     return HttpResponse(paper.page("card", context, nonce=paper.nonce_of(request)))
 

@@ -16,7 +16,7 @@ from parts import services as parts_services
 from shops.access import DECIDERS, NotFoundHere, member_of, only
 from shops.models import Member, Role
 
-from . import book, desk, opening_hours, present, sourcing
+from . import desk, opening_hours, parts_book, serializers, sourcing
 from .models import NeedDate, Plan, Supplier
 from .needs import terms_of
 from .schemas import (
@@ -57,23 +57,23 @@ def buyer(request: HttpRequest, doing: str) -> Member:
 @supply.get("/list", response=NeedsOut)
 def needed(request: HttpRequest) -> NeedsOut:
     """Everything the shop's machines need, less what there is and what is coming."""
-    return present.needs(reader(request))
+    return serializers.needs(reader(request))
 
 
 @supply.post("/numbers", response=NeedsOut)
 def set_number(request: HttpRequest, new: NumberIn) -> NeedsOut:
     """Enter a part number that was to be found."""
     member = buyer(request, "change the parts book")
-    book.set_number(member, book.model_of(member, new.model), new.slot, new.side, new.number, new.pack)
-    return present.needs(member)
+    parts_book.set_number(member, parts_book.model_of(member, new.model), new.slot, new.side, new.number, new.pack)
+    return serializers.needs(member)
 
 
 @supply.post("/choices", response=NeedsOut)
 def choose(request: HttpRequest, new: ChooseIn) -> NeedsOut:
     """Choose among the alternatives of a slot."""
     member = buyer(request, "change the parts book")
-    book.choose(book.model_of(member, new.model), new.slot, new.side, new.number)
-    return present.needs(member)
+    parts_book.choose(parts_book.model_of(member, new.model), new.slot, new.side, new.number)
+    return serializers.needs(member)
 
 
 @supply.post("/hands", response=NeedsOut)
@@ -83,7 +83,7 @@ def set_hand(request: HttpRequest, new: HandIn) -> NeedsOut:
     found = walk_around_for(member, new.walk_around)
     if not parts_services.set_hand(found.pk, new.slot, new.positions, new.side):
         raise BadInput("positions", "nothing is needed there")
-    return present.needs(member)
+    return serializers.needs(member)
 
 
 @supply.post("/need-dates", response=NeedsOut)
@@ -95,7 +95,7 @@ def need_date(request: HttpRequest, new: NeedDateIn) -> NeedsOut:
         NeedDate.objects.filter(machine=machine).delete()
     else:
         NeedDate.objects.update_or_create(machine=machine, defaults={"day": new.day})
-    return present.needs(member)
+    return serializers.needs(member)
 
 
 @supply.post("/terms", response=NeedsOut)
@@ -105,9 +105,9 @@ def set_terms(request: HttpRequest, new: TermsIn) -> NeedsOut:
     found = terms_of(member)
     found.currency, found.days_before, found.now = new.currency, new.days_before, new.now
     for name in ("labour_rate", "km_cost", "downtime_rate", "late_cost_per_day"):
-        setattr(found, name, book.amount(getattr(new, name), name, 10_000))
+        setattr(found, name, parts_book.amount(getattr(new, name), name, 10_000))
     found.save()
-    return present.needs(member)
+    return serializers.needs(member)
 
 
 @supply.post("/ask-desks", response=list[AskedOut])
@@ -120,7 +120,7 @@ def ask_desks(request: HttpRequest) -> list[AskedOut]:
 @supply.get("/suppliers", response=list[SupplierOut])
 def suppliers(request: HttpRequest) -> list[SupplierOut]:
     """The shop's suppliers, nearest first."""
-    return [present.supplier(one) for one in Supplier.objects.filter(shop=reader(request).shop_id)]
+    return [serializers.supplier(one) for one in Supplier.objects.filter(shop=reader(request).shop_id)]
 
 
 @supply.post("/suppliers", response=list[SupplierOut])
@@ -151,7 +151,7 @@ def offers_file(request: HttpRequest, supplier_id: int, file: File[UploadedFile]
         raise NotFoundHere("There is no such supplier.")
     only(member, BUYERS, "take prices")
     text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    return present.table(book.read_offers(supplier, text, dry=dry), dry)
+    return serializers.table(parts_book.read_offers(supplier, text, dry=dry), dry)
 
 
 @supply.post("/plans", response={200: None})
@@ -176,7 +176,7 @@ def latest_plan(request: HttpRequest) -> SourcingOut | None:
     """The newest plan of the shop, if there is one."""
     member = reader(request)
     found = sourcing.last_plan(member)
-    return present.plan(member, found) if found else None
+    return serializers.plan(member, found) if found else None
 
 
 def plan_or_nothing(member: Member, plan_id: UUID) -> Plan:
@@ -191,7 +191,7 @@ def one_plan(request: HttpRequest, plan_id: UUID) -> SourcingOut:
     """One plan."""
     member = member_of(request)
     found = plan_or_nothing(member, plan_id)
-    return present.plan(reader(request), found)
+    return serializers.plan(reader(request), found)
 
 
 @supply.get("/desk", response=DeskOut)

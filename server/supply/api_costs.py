@@ -10,7 +10,7 @@ from inspection.queries import walk_around_for
 from shops.access import DECIDERS, member_of, only
 from shops.models import Role
 
-from . import apart, costs, present_costs
+from . import costs, serializers_costs, strip_down_offers
 from .api import BUYERS
 from .schemas_costs import ApartOut, ApproveIn, CostsOut, ShareIn, TakeIn
 
@@ -20,7 +20,7 @@ costing = Router(tags=["cost"])
 @costing.get("/costs", response=CostsOut)
 def cost(request: HttpRequest) -> CostsOut:
     """What each machine costs and who bears it; an owner sees own machines only."""
-    return present_costs.cost(member_of(request))
+    return serializers_costs.cost(member_of(request))
 
 
 @costing.post("/costs/{int:machine_id}/approve", response=CostsOut)
@@ -30,7 +30,7 @@ def approve(request: HttpRequest, machine_id: int, new: ApproveIn) -> CostsOut:
     machine_for(member, machine_id)
     only(member, BUYERS | {Role.OWNER}, "agree to costs")
     costs.approve(member, machine_id, new.uuid, new.amount, new.how)
-    return present_costs.cost(member)
+    return serializers_costs.cost(member)
 
 
 @costing.post("/costs/{int:machine_id}/approvals/{uuid:approval}/take-back", response=CostsOut)
@@ -40,7 +40,7 @@ def take_back_approval(request: HttpRequest, machine_id: int, approval: UUID) ->
     machine_for(member, machine_id)
     only(member, BUYERS | {Role.OWNER}, "agree to costs")
     costs.take_back_approval(member, machine_id, approval)
-    return present_costs.cost(member)
+    return serializers_costs.cost(member)
 
 
 @costing.post("/costs/{int:machine_id}/shares", response=CostsOut)
@@ -50,7 +50,7 @@ def set_share(request: HttpRequest, machine_id: int, new: ShareIn) -> CostsOut:
     machine = machine_for(member, machine_id)
     only(member, BUYERS, "divide costs")
     costs.set_share(machine, new.owner, new.percent)
-    return present_costs.cost(member)
+    return serializers_costs.cost(member)
 
 
 @costing.get("/walk-arounds/{uuid:walk_around_id}/apart", response=ApartOut)
@@ -58,7 +58,7 @@ def while_apart(request: HttpRequest, walk_around_id: UUID) -> ApartOut:
     """What else lies open behind the parts of a walk-around, now against later."""
     member = member_of(request)
     found = walk_around_for(member, walk_around_id)
-    return present_costs.lies_open(member, apart.build(member, found), member.role in DECIDERS)
+    return serializers_costs.lies_open(member, strip_down_offers.build(member, found), member.role in DECIDERS)
 
 
 @costing.post("/walk-arounds/{uuid:walk_around_id}/apart", response=ApartOut)
@@ -67,5 +67,5 @@ def take_along(request: HttpRequest, walk_around_id: UUID, new: TakeIn) -> Apart
     member = member_of(request)
     walk_around_for(member, walk_around_id)
     only(member, DECIDERS, "decide on parts")
-    found = apart.take(member, walk_around_id, new.slot, new.positions, new.taken)
-    return present_costs.lies_open(member, apart.build(member, found), True)
+    found = strip_down_offers.take(member, walk_around_id, new.slot, new.positions, new.taken)
+    return serializers_costs.lies_open(member, strip_down_offers.build(member, found), True)

@@ -10,7 +10,7 @@ from lumvek_core.errors import BadInput
 from shops.access import member_of, only
 from shops.models import Member
 
-from . import answers, fitting, mail, orders, present, present_orders
+from . import fitting, mail, orders, serializers, serializers_orders, supplier_replies
 from .api import BUYERS, buyer, plan_or_nothing, reader
 from .models import StockItem
 from .schemas import NeedsOut, PartsTableOut
@@ -22,7 +22,7 @@ ordering = Router(tags=["orders"])
 @ordering.get("/orders", response=OrdersOut)
 def listed(request: HttpRequest) -> OrdersOut:
     """Every order, the newest first."""
-    return present_orders.all_orders(reader(request))
+    return serializers_orders.all_orders(reader(request))
 
 
 @ordering.post("/plans/{uuid:plan_id}/orders", response=OrdersOut)
@@ -34,7 +34,7 @@ def place(request: HttpRequest, plan_id: UUID, new: OrderKindIn) -> OrdersOut:
     for order in orders.make(member, plan_id, new.kind):
         if orders.send(member, order.uuid).unanswered:
             break  # the desk is away: the others stay unsent, and nobody waits for each of them in turn
-    return present_orders.all_orders(member)
+    return serializers_orders.all_orders(member)
 
 
 @ordering.post("/orders/{uuid:order_id}/send", response=OrdersOut)
@@ -42,7 +42,7 @@ def send(request: HttpRequest, order_id: UUID) -> OrdersOut:
     """Ask the desk again about an order that nobody has confirmed."""
     member = _of(request, order_id, "order")
     orders.send(member, order_id)
-    return present_orders.all_orders(member)
+    return serializers_orders.all_orders(member)
 
 
 @ordering.post("/orders/{uuid:order_id}/by-hand", response=OrdersOut)
@@ -50,7 +50,7 @@ def by_hand(request: HttpRequest, order_id: UUID) -> OrdersOut:
     """Say that an order went out by telephone."""
     member = _of(request, order_id, "order")
     orders.sent_by_hand(member, order_id)
-    return present_orders.all_orders(member)
+    return serializers_orders.all_orders(member)
 
 
 @ordering.post("/orders/{uuid:order_id}/take-back", response=OrdersOut)
@@ -58,7 +58,7 @@ def take_back_order(request: HttpRequest, order_id: UUID) -> OrdersOut:
     """Take back an order that has not been sent."""
     member = _of(request, order_id, "order")
     orders.cancel(member, order_id)
-    return present_orders.all_orders(member)
+    return serializers_orders.all_orders(member)
 
 
 @ordering.get("/orders/{uuid:order_id}/mail", response=MailOut)
@@ -83,7 +83,7 @@ def drop_rest(request: HttpRequest, order_id: UUID, new: DropRestIn) -> OrdersOu
     """Do not wait for what would follow: it goes back on the list."""
     member = _of(request, order_id, "order")
     orders.drop_rest(member, order_id, new.number)
-    return present_orders.all_orders(member)
+    return serializers_orders.all_orders(member)
 
 
 def _of(request: HttpRequest, order_id: UUID, doing: str = "") -> Member:
@@ -97,7 +97,7 @@ def answer_file(request: HttpRequest, order_id: UUID, file: File[UploadedFile], 
     """What a supplier has put aside, promises and charges, from CSV or XLSX. dry: only say what each line would do."""
     member = _of(request, order_id, "order")
     text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    return present.table(answers.read(member, order_id, text, dry=dry), dry)
+    return serializers.table(supplier_replies.read(member, order_id, text, dry=dry), dry)
 
 
 @ordering.post("/receive", response=ReceivedOut)
@@ -114,7 +114,7 @@ def receive(request: HttpRequest, new: ReceiveIn) -> ReceivedOut:
         received=quantity,
         to_come=orders.expected(member, line.number),
         bin=kept.bin if kept else "",
-        orders=present_orders.all_orders(member),
+        orders=serializers_orders.all_orders(member),
     )
 
 
@@ -125,4 +125,4 @@ def fit(request: HttpRequest, new: FitIn) -> NeedsOut:
     if not new.positions:
         raise BadInput("positions", "say where")
     fitting.fit(member, new.uuid, new.walk_around, new.slot, new.positions, new.counter, new.place)
-    return present.needs(member)
+    return serializers.needs(member)

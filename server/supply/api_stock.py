@@ -10,7 +10,7 @@ from parts.models import PartNumber
 from shops.access import member_of, only
 from shops.models import Member
 
-from . import book, present, present_orders, stock, taking_back
+from . import parts_book, serializers, serializers_orders, stock, taking_back
 from .api import BUYERS, reader
 from .models import StockItem
 from .schemas import BookLineOut, BookModelOut, BookOut, PartsTableOut
@@ -22,7 +22,7 @@ stocking = Router(tags=["stock"])
 @stocking.get("/stock", response=StockOut)
 def in_stock(request: HttpRequest) -> StockOut:
     """Shelf and truck, with how many to carry and why."""
-    return present_orders.stocked(reader(request))
+    return serializers_orders.stocked(reader(request))
 
 
 @stocking.post("/stock/items", response=StockOut)
@@ -31,7 +31,7 @@ def stock_item(request: HttpRequest, new: StockItemIn) -> StockOut:
     member = reader(request)
     values = new.model_dump(exclude={"number"})
     StockItem.objects.update_or_create(shop=member.shop, number=new.number.strip(), defaults=values)
-    return present_orders.stocked(member)
+    return serializers_orders.stocked(member)
 
 
 @stocking.post("/stock/count", response=StockOut)
@@ -39,7 +39,7 @@ def count_stock(request: HttpRequest, new: StockCountIn) -> StockOut:
     """Say how many lie there."""
     member = reader(request)
     stock.count(member, new.uuid, new.number, new.place, new.counted)
-    return present_orders.stocked(member)
+    return serializers_orders.stocked(member)
 
 
 @stocking.post("/stock/load", response=StockOut)
@@ -47,7 +47,7 @@ def load_truck(request: HttpRequest, new: LoadIn) -> StockOut:
     """From shelf to truck; below 0 back again."""
     member = reader(request)
     stock.load_truck(member, new.uuid, new.number, new.quantity)
-    return present_orders.stocked(member)
+    return serializers_orders.stocked(member)
 
 
 @stocking.post("/stock/give-back", response=StockOut)
@@ -55,7 +55,7 @@ def give_back(request: HttpRequest, new: GiveBackIn) -> StockOut:
     """Send pieces back to a supplier."""
     member = reader(request)
     stock.give_back(member, new.uuid, new.number, new.quantity, new.note)
-    return present_orders.stocked(member)
+    return serializers_orders.stocked(member)
 
 
 @stocking.post("/movements/{uuid:movement_id}/take-back", response=MovementOut)
@@ -63,27 +63,27 @@ def take_back_movement(request: HttpRequest, movement_id: UUID, new: TakeBackIn)
     """Take back that something was received, fitted, counted, loaded or given back. The same UUID twice is once."""
     taking_back.movement_of(member_of(request), movement_id)
     member = reader(request, "move parts")
-    return present_orders.movement(taking_back.take_back(member, movement_id, new.uuid))
+    return serializers_orders.movement(taking_back.take_back(member, movement_id, new.uuid))
 
 
 @stocking.get("/book", response=BookOut)
-def parts_book(request: HttpRequest, model: int = 0) -> BookOut:
+def model_book(request: HttpRequest, model: int = 0) -> BookOut:
     """The parts book of a model; without one, of the first."""
     return _book(reader(request), model)
 
 
 def _book(member: Member, model_id: int) -> BookOut:
     models = list(member.shop.machine_models.prefetch_related("part_numbers").order_by("maker", "name"))
-    shown = book.model_of(member, model_id or models[0].pk) if models or model_id else None
-    names = book.slots_of(shown) if shown else {}
+    shown = parts_book.model_of(member, model_id or models[0].pk) if models or model_id else None
+    names = parts_book.slots_of(shown) if shown else {}
     return BookOut(
         models=[
-            BookModelOut(id=one.pk, name=one.full_name, numbers=one.part_numbers.count(), slots=len(book.slots_of(one)))
+            BookModelOut(id=one.pk, name=one.full_name, numbers=one.part_numbers.count(), slots=len(parts_book.slots_of(one)))
             for one in models
         ],
         model=shown.pk if shown else 0,
         name=shown.full_name if shown else "",
-        lines=[_book_line(names[row[0]].name, row) for row in (book.rows(shown)[1:] if shown else [])],
+        lines=[_book_line(names[row[0]].name, row) for row in (parts_book.rows(shown)[1:] if shown else [])],
         may_change=member.role in BUYERS,
     )
 
@@ -100,7 +100,7 @@ def _book_line(name: str, row: list[str]) -> BookLineOut:
 def book_file(request: HttpRequest, model_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> PartsTableOut:
     """Part numbers of a model from CSV or XLSX. dry: only say what each line would do."""
     member = member_of(request)
-    model = book.model_of(member, model_id)
+    model = parts_book.model_of(member, model_id)
     only(member, BUYERS, "change the parts book")
     text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    return present.table(book.read(model, text, dry=dry), dry)
+    return serializers.table(parts_book.read(model, text, dry=dry), dry)

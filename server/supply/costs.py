@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from fleet.models import Machine
 from fleet.queries import machine_for, machines_for
-from inspection import books
+from inspection import rule_books
 from lumvek_core.catalogue.model import StripDown
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
@@ -18,9 +18,9 @@ from shops.models import Member, Role
 from shops.taken_back import take_back
 
 from . import needs
-from .book import amount
 from .models import Approval, Offer, Order, OrderLine, Share, Terms
 from .needs import Piece
+from .parts_book import amount
 
 CENT = Decimal("0.01")
 
@@ -90,7 +90,7 @@ def estimates(member: Member) -> tuple[Terms, list[Estimate]]:
         line.quantity += piece.quantity
         slots.setdefault(piece.machine.pk, []).append(piece)
     for pk, pieces in slots.items():
-        _work(found[pk], pieces, books.shipped().strip_downs)
+        _work(found[pk], pieces, rule_books.shipped().strip_downs)
     _shares(found)
     for approval in Approval.objects.filter(machine__in=found, taken_back_at=None).select_related("by"):
         found[approval.machine_id].approvals.append(approval)

@@ -8,7 +8,7 @@ from django.utils import timezone
 
 from fleet import counters
 from fleet.models import CounterReading, Fitment
-from inspection.ahead import mark_stale
+from inspection.forecasts import mark_stale
 from lumvek_core.errors import BadInput
 from lumvek_core.positions import in_words
 from shops.access import Conflict
@@ -16,7 +16,7 @@ from shops.models import Member
 from shops.taken_back import take_back
 
 from . import needs, stock
-from .models import Movement, Place
+from .models import Movement, StockLocation
 from .needs import Piece
 
 
@@ -28,11 +28,11 @@ def fit(
 
     counter: of the machine now, hours or hectares; where it is given it becomes the machine's. Raises BadInput, Conflict.
     """
-    stock.hold(member)
+    stock.lock_supply(member)
     had = list(Fitment.objects.filter(machine__shop=member.shop_id, uuid__in=[uuid.uuid5(fitting, key) for key in at]))
     if had:
         return had
-    if place not in Place.values:
+    if place not in StockLocation.values:
         raise BadInput("place", "must be shelf or truck")
     pieces = _pieces(member, walk_around, slot, at)
     machine, number = pieces[0].machine, pieces[0].number

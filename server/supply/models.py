@@ -92,7 +92,7 @@ class StockItem(models.Model):
         constraints = [models.UniqueConstraint(fields=["shop", "number"], name="one_stock_item_per_number")]
 
 
-class Place(models.TextChoices):
+class StockLocation(models.TextChoices):
     SHELF = "shelf", "Shelf"
     TRUCK = "truck", "Truck"
 
@@ -111,7 +111,7 @@ class Movement(models.Model):
     uuid = models.UUIDField(unique=True)
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="movements")
     number = models.CharField(max_length=40)
-    place = models.CharField(max_length=5, choices=Place.choices)
+    place = models.CharField(max_length=5, choices=StockLocation.choices)
     change = models.IntegerField()
     reason = models.CharField(max_length=8, choices=Reason.choices)
     note = models.CharField(max_length=200, blank=True)

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 
 from fleet.models import Fitment, Machine
 from fleet.queries import fitments_of
-from inspection import books
+from inspection import rule_books
 from inspection.models import Verdict, WalkAround
 from lumvek_core import positions
 from lumvek_core.catalogue.model import RuleBook
@@ -93,7 +93,7 @@ def read(member: Member, now: dt.datetime) -> Needs:
     pieces = []
     for line in lines:
         found, check = walk_arounds[line.walk_around_id], _root(line, roots)
-        book = books.opened(found.rule_book_id)
+        book = rule_books.opened(found.rule_book_id)
         severity = _severity(line, check, places, later)
         shipped = book.family.slots.get(line.slot)
         if line.declined_reason or not severity or shipped is None:
@@ -193,7 +193,7 @@ def owner_of(found: WalkAround, machine: Machine, slot: str) -> tuple[Machine, s
     prefix, _, bare = slot.rpartition(".")
     if prefix:
         for header in found.headers.all():
-            if books.shipped().families[header.model.family].prefix == prefix:
+            if rule_books.shipped().families[header.model.family].prefix == prefix:
                 return header, bare
     return machine, bare
 

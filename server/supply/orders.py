@@ -19,8 +19,8 @@ from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 from shops.models import Member
 
-from . import desk, listing, needs, sourcing, stock
-from .models import Movement, Order, OrderLine, Place, Plan, Supplier
+from . import desk, needs, net_requirements, sourcing, stock
+from .models import Movement, Order, OrderLine, Plan, StockLocation, Supplier
 
 OPEN = (Order.State.TO_SEND, Order.State.ACCEPTED, Order.State.SHORT, Order.State.BY_HAND)
 
@@ -39,7 +39,7 @@ def make(member: Member, plan_uuid: uuid.UUID, kind: str) -> list[Order]:
 
     Conflict where somebody ordered part of it meanwhile, or a finding was taken back: then it must be planned again.
     """
-    stock.hold(member)
+    stock.lock_supply(member)
     plan = Plan.objects.filter(shop=member.shop_id, uuid=plan_uuid).first()
     if plan is None:
         raise NotFoundHere("There is no such plan.")
@@ -50,7 +50,7 @@ def make(member: Member, plan_uuid: uuid.UUID, kind: str) -> list[Order]:
         raise BadInput("kind", "must be cheapest, surest or quickest")
     if not chosen["lines"]:
         raise BadInput("kind", "there is nothing in this plan to order")
-    now_needed = {line.number: line for line in listing.build(member, timezone.now()).lines if line.number}
+    now_needed = {line.number: line for line in net_requirements.build(member, timezone.now()).lines if line.number}
     for one in chosen["lines"]:
         asked = next(line["qty"] for line in plan.asked["lines"] if line["id"] == one["id"])
         line = now_needed.get(one["id"])
@@ -76,7 +76,7 @@ def _order(
     plan: Plan,
     run: tuple[str, str, str, float, list[str]],
     lines: Sequence[dict[str, Any]],
-    listed: dict[str, listing.Line],
+    listed: dict[str, net_requirements.Line],
 ) -> Order:
     supplier_name, way, day, cost, ids = run
     supplier = Supplier.objects.filter(shop=member.shop_id, name=supplier_name).first()
@@ -110,7 +110,7 @@ def _order(
     return order
 
 
-def called(line: listing.Line) -> str:
+def called(line: net_requirements.Line) -> str:
     """A part with its hand."""
     return f"{line.name}, {line.side}" if line.side else line.name
 
@@ -163,7 +163,7 @@ def _answered(order: Order, answer: dict[str, Any]) -> None:
 @transaction.atomic
 def sent_by_hand(member: Member, order_uuid: uuid.UUID) -> None:
     """Say that an order went out by e-mail or telephone. Raises Conflict where the desk may have it already."""
-    stock.hold(member)
+    stock.lock_supply(member)
     order = Order.objects.select_for_update().get(pk=order_of(member, order_uuid).pk)
     if order.state == Order.State.BY_HAND:
         return
@@ -179,7 +179,7 @@ def sent_by_hand(member: Member, order_uuid: uuid.UUID) -> None:
 @transaction.atomic
 def cancel(member: Member, order_uuid: uuid.UUID) -> None:
     """Take back an order that has not been sent: its parts are needed again. Raises Conflict once it may have left the house."""
-    stock.hold(member)
+    stock.lock_supply(member)
     order = Order.objects.select_for_update().get(pk=order_of(member, order_uuid).pk)
     if order.state == Order.State.CANCELLED:
         return
@@ -204,7 +204,7 @@ def drop_rest(member: Member, order_uuid: uuid.UUID, number: str) -> None:
         except desk.DeskSaysNo as problem:
             raise Conflict(str(problem)) from None
     with transaction.atomic():
-        stock.hold(member)
+        stock.lock_supply(member)
         held = OrderLine.objects.select_for_update().get(pk=line.pk)
         # Pieces that came in as the rest stay received.
         held.follows = max(0, held.received - held.accepted)
@@ -229,7 +229,7 @@ def receive(member: Member, movement: uuid.UUID, number: str, quantity: int) -> 
 
     The same UUID twice is received once. Raises BadInput with field ``number`` or ``quantity``.
     """
-    stock.hold(member)
+    stock.lock_supply(member)
     lines = _waiting(member, number)
     if not lines:
         raise BadInput("number", f"nothing called {number.strip() or 'that'} is on order")
@@ -246,7 +246,7 @@ def receive(member: Member, movement: uuid.UUID, number: str, quantity: int) -> 
             of.append(line.order.reference or str(line.order.uuid)[:8])
     stock.keep(member, lines[0].number, lines[0].name)
     note = f"order {', '.join(of)}"
-    stock.move(member, movement, lines[0].number, Place.SHELF, quantity, Movement.Reason.RECEIVED, note)
+    stock.move(member, movement, lines[0].number, StockLocation.SHELF, quantity, Movement.Reason.RECEIVED, note)
     return lines[0]
 
 

@@ -13,13 +13,13 @@ from typing import Any
 from django.db import transaction
 from django.utils import timezone
 
-from lumvek_core import shapes
+from lumvek_core import structure
 from lumvek_core.errors import BadInput
 from lumvek_core.planning.sourcing import source
 from lumvek_core.planning.sourcing_model import Pin, SourceGiven
 from shops.models import Member
 
-from . import desk, listing
+from . import desk, net_requirements
 from .models import Offer, Plan, Supplier, Terms
 
 TIME_LIMIT_S = 5.0
@@ -41,7 +41,7 @@ class Asked:
 
 def ask_desks(member: Member) -> list[Asked]:
     """Ask every supplier with a desk for price and stock of the whole list, and keep what it says."""
-    numbers = [line.number for line in listing.build(member, timezone.now()).lines if line.number]
+    numbers = [line.number for line in net_requirements.build(member, timezone.now()).lines if line.number]
     answers = []
     for supplier in Supplier.objects.filter(shop=member.shop_id).exclude(desk=""):
         try:
@@ -66,7 +66,7 @@ def keep_offers(supplier: Supplier, offers: Sequence[dict[str, Any]], source: st
 
 def question(member: Member, pins: Sequence[Pin] = ()) -> SourceGiven:
     """The list as the core's source_parts takes it: what must be ordered, of whom, at which prices. Line ids are the numbers."""
-    parts = listing.build(member, timezone.now())
+    parts = net_requirements.build(member, timezone.now())
     terms = parts.terms
     wanted = [line for line in parts.lines if line.number and line.net > 0]
     ids = {line.number for line in wanted}
@@ -103,9 +103,9 @@ def question(member: Member, pins: Sequence[Pin] = ()) -> SourceGiven:
             }
             for offer in offers
         ],
-        "pinned": [shapes.write(pin) for pin in pins],
+        "pinned": [structure.write(pin) for pin in pins],
     }
-    given: SourceGiven = shapes.read(SourceGiven, raw)
+    given: SourceGiven = structure.read(SourceGiven, raw)
     return given
 
 
@@ -138,7 +138,7 @@ def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[str
 
     def work() -> None:
         try:
-            told.put(shapes.write(source(given, lambda what, done, of: told.put((what, done, of)))))
+            told.put(structure.write(source(given, lambda what, done, of: told.put((what, done, of)))))
         except BaseException as problem:  # told to whoever waits, who would wait for ever otherwise
             told.put(problem)
 
@@ -151,7 +151,7 @@ def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[str
                 Plan.objects.get_or_create(
                     uuid=plan,
                     shop_id=member.shop_id,
-                    defaults={"asked": shapes.write(given), "answer": answer, "by": member.user},
+                    defaults={"asked": structure.write(given), "answer": answer, "by": member.user},
                 )
                 yield _said(done=True, steps=1, of=1, what="")
                 return
@@ -179,7 +179,7 @@ def last_plan(member: Member) -> Plan | None:
 def changed_since(member: Member, plan: Plan) -> list[str]:
     """What the list says otherwise than when the plan was made: numbers to order, or how many."""
     was = {line["id"]: line["qty"] for line in plan.asked["lines"]}
-    lines = listing.build(member, timezone.now()).lines
+    lines = net_requirements.build(member, timezone.now()).lines
     now = {line.number: line.net for line in lines if line.number and line.net > 0}
     names = {line.number: line.name for line in lines}
     return [

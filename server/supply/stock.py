@@ -11,7 +11,7 @@ from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere
 from shops.models import Member
 
-from .models import Movement, Place, StockItem, Terms
+from .models import Movement, StockItem, StockLocation, Terms
 
 Levels = dict[str, dict[str, int]]
 """number → place → pieces."""
@@ -53,7 +53,7 @@ def move(member: Member, movement: uuid.UUID, number: str, place: str, change: i
     )
 
 
-def hold(member: Member) -> Terms:
+def lock_supply(member: Member) -> Terms:
     """The shop's terms, held until the transaction ends: whoever moves stock or orders waits for the other."""
     Terms.objects.get_or_create(shop_id=member.shop_id)
     return Terms.objects.select_for_update().get(shop=member.shop_id)
@@ -62,9 +62,9 @@ def hold(member: Member) -> Terms:
 @transaction.atomic
 def count(member: Member, movement: uuid.UUID, number: str, place: str, counted: int, note: str = "") -> None:
     """Say how many lie there; the difference is the movement."""
-    hold(member)
+    lock_supply(member)
     item(member, number)
-    if place not in Place.values:
+    if place not in StockLocation.values:
         raise BadInput("place", "must be shelf or truck")
     there = levels(member.shop_id, [number]).get(number, {}).get(place, 0)
     move(member, movement, number, place, counted - there, Movement.Reason.COUNTED, note)
@@ -73,10 +73,10 @@ def count(member: Member, movement: uuid.UUID, number: str, place: str, counted:
 @transaction.atomic
 def load_truck(member: Member, movement: uuid.UUID, number: str, quantity: int) -> None:
     """From the shelf to the truck, or back with a quantity below 0. Two movements, one thing."""
-    hold(member)
+    lock_supply(member)
     if quantity == 0:
         raise BadInput("quantity", "say how many")
-    first, second = (Place.SHELF, Place.TRUCK) if quantity > 0 else (Place.TRUCK, Place.SHELF)
+    first, second = (StockLocation.SHELF, StockLocation.TRUCK) if quantity > 0 else (StockLocation.TRUCK, StockLocation.SHELF)
     move(member, movement, number, first, -abs(quantity), Movement.Reason.MOVED)
     move(member, uuid.uuid5(movement, "there"), number, second, abs(quantity), Movement.Reason.MOVED)
 
@@ -84,12 +84,12 @@ def load_truck(member: Member, movement: uuid.UUID, number: str, quantity: int) 
 @transaction.atomic
 def give_back(member: Member, movement: uuid.UUID, number: str, quantity: int, note: str) -> None:
     """Send pieces back to a supplier."""
-    hold(member)
+    lock_supply(member)
     if quantity <= 0:
         raise BadInput("quantity", "must be greater than 0")
     if not note.strip():
         raise BadInput("note", "say why it goes back, and to whom")
-    move(member, movement, number, Place.SHELF, -quantity, Movement.Reason.RETURNED, note.strip())
+    move(member, movement, number, StockLocation.SHELF, -quantity, Movement.Reason.RETURNED, note.strip())
 
 
 def item(member: Member, number: str) -> StockItem:

@@ -33,7 +33,7 @@ def take_back(member: Member, movement: uuid.UUID, taking_back: uuid.UUID) -> Mo
 
     Raises NotFoundHere, Conflict where it was taken back already or pieces are gone that it brought.
     """
-    stock.hold(member)
+    stock.lock_supply(member)
     moved = movement_of(member, movement)
     done: Movement | None = getattr(moved, "undone_by", None)
     if done is not None and done.uuid == taking_back:

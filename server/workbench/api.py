@@ -7,9 +7,9 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from fleet.queries import machine_for
-from inspection import present, sheets
-from lumvek_core import shapes
-from lumvek_core.standins import meter_stand
+from inspection import serializers, sheets
+from lumvek_core import structure
+from lumvek_core.simulators import meter_stand
 from lumvek_core.workbench.model import Subject, Table
 from lumvek_core.workbench.subjects import SUBJECTS
 from shops.access import INSPECTORS, member_of, only
@@ -37,7 +37,7 @@ standins = Router(tags=["stand-ins"])
 
 
 def _subject(subject: Subject) -> SubjectOut:
-    raw = shapes.write(subject.fields)
+    raw = structure.write(subject.fields)
     tables = [TableOut.model_validate(one) for one, field in zip(raw, subject.fields, strict=True) if isinstance(field, Table)]
     fields = [
         FieldOut.model_validate(one) for one, field in zip(raw, subject.fields, strict=True) if not isinstance(field, Table)
@@ -67,7 +67,7 @@ def subjects(request: HttpRequest) -> list[SubjectOut]:
 @bench.post("/{str:subject}", response=SheetOut)
 def work(request: HttpRequest, subject: str, new: WorkIn) -> dict[str, Any]:
     """The answer to what is typed, or the field it stops at. Nothing is kept."""
-    done: dict[str, Any] = shapes.write(
+    done: dict[str, Any] = structure.write(
         services.answer(member_of(request), services.subject_of(member_of(request), subject), new.texts)
     )
     return done
@@ -138,7 +138,7 @@ def _result(one: BenchResult) -> BenchResultOut:
         mark=one.sheet["mark"],
         texts=one.texts,
         note=one.note,
-        by=present.full_name(one.by),
+        by=serializers.full_name(one.by),
         at=one.at,
     )
 

@@ -9,13 +9,13 @@ from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from fleet.models import Machine
-from inspection import books, limits, present
+from inspection import limits, rule_books, serializers
 from inspection.queries import walk_around_for
-from inspection.ruling import book_of
-from lumvek_core import shapes, units
+from inspection.shop_rules import book_of
+from lumvek_core import structure, units
 from lumvek_core.errors import BadInput
 from lumvek_core.files import measured
-from lumvek_core.standins import gauge as gauges
+from lumvek_core.simulators import gauge as gauges
 from lumvek_core.workbench.model import Field, Sheet, Subject, Table, Texts
 from lumvek_core.workbench.notation import LENGTHS, carried, in_units
 from lumvek_core.workbench.read import work
@@ -30,7 +30,7 @@ def subject_of(member: Member, key: str) -> Subject:
     """A subject by its key, as this member reads it. Raises NotFoundHere."""
     if key not in SUBJECTS:
         raise NotFoundHere("There is no such subject at the bench.")
-    return in_units(SUBJECTS[key], present.system_of(member))
+    return in_units(SUBJECTS[key], serializers.system_of(member))
 
 
 def subjects_for(member: Member) -> list[Subject]:
@@ -42,7 +42,7 @@ def answer(member: Member, subject: Subject, texts: Texts) -> Sheet:
     """The sheet for what was typed. Raises BadInput at the field as it stands on screen."""
     needs_feelers = any("feeler" in (field.kind for field in _fields(one)) for one in subject.fields)
     own = member.shop.feelers.values_list("name", "thickness_mm") if needs_feelers else []
-    return work(subject, texts, present.system_of(member), {name.lower(): mm for name, mm in own})
+    return work(subject, texts, serializers.system_of(member), {name.lower(): mm for name, mm in own})
 
 
 def _fields(one: Field | Table) -> tuple[Field, ...]:
@@ -71,7 +71,7 @@ def save(member: Member, subject: Subject, result_uuid: uuid.UUID, machine: Mach
     """Keep an answer in a machine's log. The same UUID again is the same result. Raises BadInput, Conflict."""
     found = BenchResult.objects.filter(uuid=result_uuid).select_related("machine", "by").first()
     if found is None:
-        sheet = shapes.write(answer(member, subject, texts))
+        sheet = structure.write(answer(member, subject, texts))
         try:
             with transaction.atomic():
                 return BenchResult.objects.create(
@@ -145,7 +145,7 @@ def gauge(member: Member, name: gauges.Gauge, seed: int, near: str, walk_around:
     """What a simulated gauge types: for a check of a walk-around, else near a figure at the bench. Raises NotFoundHere."""
     if walk_around:
         found = walk_around_for(member, walk_around)
-        wanted = books.opened(found.rule_book_id).family.checks.get(check)
+        wanted = rule_books.opened(found.rule_book_id).family.checks.get(check)
         if wanted is None:
             raise NotFoundHere("There is no such check.")
         return gauges.read(wanted, name, seed)

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from ..compare import exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..shapes import Over, Within
+from ..structure import Over, Within
 from .common import NotNegative, Positive, different_names, some
 
 

@@ -4,7 +4,7 @@ import datetime as dt
 from typing import Annotated
 
 from ..errors import BadInput
-from ..shapes import Over, Within
+from ..structure import Over, Within
 
 Positive = Annotated[float, Over(0)]
 NotNegative = Annotated[float, Within(0)]

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from ..errors import BadInput
 from ..registry import calculator
-from ..shapes import Over
+from ..structure import Over
 from .common import NotNegative, different_names, some
 
 if TYPE_CHECKING:

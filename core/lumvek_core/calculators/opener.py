@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from ..compare import below, exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..shapes import Over, Within
+from ..structure import Over, Within
 
 FEELERS_MM = {"paper": 0.10, "folded paper": 0.20, "card": 0.30}
 """Starting values; the shop measures its own card."""

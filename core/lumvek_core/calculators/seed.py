@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from ..compare import exceeds, reached
 from ..errors import BadInput
 from ..registry import calculator
-from ..shapes import Over
+from ..structure import Over
 from .common import Count, NotNegative, Percent, Positive, different_names, some
 
 FEW_SPACINGS = 100

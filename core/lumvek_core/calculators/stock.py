@@ -7,7 +7,7 @@ from typing import Annotated
 from ..compare import reached
 from ..errors import BadInput
 from ..registry import calculator
-from ..shapes import Over
+from ..structure import Over
 from .common import Count, NotNegative, Positive
 
 LARGEST = 100_000

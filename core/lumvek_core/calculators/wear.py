@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from ..compare import below, reached
 from ..errors import BadInput
 from ..registry import calculator
-from ..shapes import Over, Within
+from ..structure import Over, Within
 
 WearState = Literal["sound", "watch", "due"]
 

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from ..compare import SLACK, below, exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..shapes import Within
+from ..structure import Within
 
 
 @dataclass(frozen=True)

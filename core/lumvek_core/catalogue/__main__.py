@@ -4,7 +4,7 @@ import json
 import sys
 from typing import Any
 
-from .. import shapes
+from .. import structure
 from ..errors import BadInput
 from .load import SHIPPED, load
 from .model import Family
@@ -12,7 +12,11 @@ from .model import Family
 
 def family_schema() -> dict[str, Any]:
     """JSON Schema of a family file."""
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "A family of machines", **shapes.schema(Family)}
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "A family of machines",
+        **structure.schema(Family),
+    }
 
 
 def main() -> int:

@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from .. import shapes
+from .. import structure
 from ..errors import BadInput
 from ..judgement.rules import Rule, WearRule, WindowRule, figures, options
 from .model import Catalogue, Check, Companion, Family, LimitInForce, LimitOverride, RuleBook, Station
@@ -151,7 +151,7 @@ def _figure(check: str, name: str, value: float) -> float:
 
 def _usable(key: str, rule: Rule) -> None:
     try:
-        shapes.read(type(rule), shapes.write(rule))
+        structure.read(type(rule), structure.write(rule))
     except BadInput as problem:
         raise BadInput(f"overrides.{key}", problem.message) from None
     if isinstance(rule, WearRule) and rule.new == rule.limit:
@@ -215,13 +215,13 @@ def layout(book: RuleBook, counts: Mapping[str, int]) -> dict[str, int | list[st
 
 def to_json(book: RuleBook) -> dict[str, Any]:
     """The rule book as plain data, to be stored with a walk-around."""
-    data: dict[str, Any] = shapes.write(book)
+    data: dict[str, Any] = structure.write(book)
     return data
 
 
 def from_json(data: Any) -> RuleBook:
     """The rule book as it was stored."""
-    book: RuleBook = shapes.read(RuleBook, data)
+    book: RuleBook = structure.read(RuleBook, data)
     # Books stored before checks had postures of their own have them at the station.
     stations = [
         dataclasses.replace(station, checks=[_with_posture(check, station, {}) for check in station.checks])

@@ -7,7 +7,7 @@ from typing import Any
 
 import yaml
 
-from .. import positions, shapes
+from .. import positions, structure
 from ..errors import BadInput
 from ..judgement.rules import ChoiceRule, ContactRule, KnivesRule, figures, options
 from .model import (
@@ -58,7 +58,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
 
 def _read(kind: Any, path: Path) -> Any:
     try:
-        return shapes.read(kind, yaml.load(path.read_text(encoding="utf-8"), Loader=_Fast))  # noqa: S506  (a safe loader)
+        return structure.read(kind, yaml.load(path.read_text(encoding="utf-8"), Loader=_Fast))  # noqa: S506  (a safe loader)
     except FileNotFoundError:
         raise BadInput(path.name, "is not there") from None
     except yaml.YAMLError as problem:

@@ -8,7 +8,7 @@ from functools import cached_property
 from typing import Annotated, Literal
 
 from ..judgement.rules import Action, Rule
-from ..shapes import Over, Within
+from ..structure import Over, Within
 
 Kind = Literal["measure", "choice", "count", "gauge", "level", "bearing", "yes-no", "interval", "note"]
 Unit = Literal["mm", "N", "Nm", "hole", "notch", "washers", "turns", "deg", "A", "h", "mbar", "bar", "%", "l"]

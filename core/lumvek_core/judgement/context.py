@@ -6,8 +6,8 @@ from dataclasses import dataclass, field
 
 from ..calculators.opener import FEELERS_MM
 from ..units import System
+from .parse_reading import Value
 from .rules import Rule
-from .understand import Value
 
 Others = Mapping[str, Mapping[str, Value]]
 """Values of this walk-around that a rule looks at besides its own: check → position → value."""

@@ -2,8 +2,8 @@
 
 from ..catalogue.model import Check
 from ..units import System, plain
+from .parse_reading import Value
 from .rules import SteppedRule, options
-from .understand import Value
 from .words import unit_of, with_unit, without_unit
 
 

@@ -5,7 +5,7 @@ from ..calculators import take_up as take_ups
 from ..catalogue.model import Check
 from ..compare import exceeds, reached
 from ..units import plain
-from . import ahead
+from . import forecast_text
 from .context import Context
 from .rules import Action, RegisterRule, Severity, SteppedRule, StretchRule, TravelRule, Verdict
 from .words import Words
@@ -28,13 +28,13 @@ def stretch(check: Check, rule: StretchRule, measured: float, context: Context, 
     expected = context.expected
     severity: Severity = result.state
     if expected:
-        facts |= ahead.facts(expected)
-        why.append(ahead.why(rule.watch_chance))
+        facts |= forecast_text.facts(expected)
+        why.append(forecast_text.why(rule.watch_chance))
         if severity != "due":
-            severity = ahead.watched(expected, rule.watch_chance)
+            severity = forecast_text.watched(expected, rule.watch_chance)
             ends = [100 * (one / (rule.pitch * rule.pitches) - 1) for one in (expected.value, expected.low, expected.high)]
             value, low, high = (plain(max(one, 0.0), 2) for one in ends)
-            shown += f"; {ahead.in_words(expected, f'{value} %', low, high)}"
+            shown += f"; {forecast_text.in_words(expected, f'{value} %', low, high)}"
     action: Action = {"sound": "none", "watch": "recheck", "due": check.action}[severity]  # type: ignore[assignment]
     return Verdict(severity, action, shown + ".", why, facts, used=result.used)
 

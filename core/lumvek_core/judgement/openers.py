@@ -12,8 +12,8 @@ from ..errors import BadInput
 from ..positions import Position
 from ..units import plain
 from .context import Context, Past
+from .parse_reading import Value
 from .rules import Advice, ContactRule, Row, Then, Verdict, WearRule
-from .understand import Value
 from .words import Words
 
 NEW_DISCS = 2.0

@@ -8,8 +8,8 @@ from statistics import median
 from ..catalogue.model import Check
 from ..errors import BadInput, two_of
 from ..units import MBAR_PER, MM_PER, System, Unit, show_length, show_mm
+from .parse_reading import FULL_WIDTH, Value, number_of
 from .rules import CountRule, DepthRule, EvenRule, SteppedRule, WearRule, WindowRule
-from .understand import FULL_WIDTH, Value, number_of
 from .words import Words, pressure_unit
 
 READING_ERROR = 0.8

@@ -8,8 +8,8 @@ from ..counted import counted
 from ..positions import Position
 from ..units import plain, show_unbalance
 from .context import Context
+from .parse_reading import Value
 from .rules import Advice, KnivesRule, Row, Verdict, options
-from .understand import Value
 
 NAMES = {"set": "Balanced set", "pair": "Each with its opposite", "single": "Only the bad ones"}
 

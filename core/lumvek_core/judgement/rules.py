@@ -6,7 +6,7 @@ Figures are in the unit of the check (lengths in mm). `figures` of a rule are th
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
-from ..shapes import Over, Within
+from ..structure import Over, Within
 
 Severity = Literal["sound", "watch", "due", "stop"]
 Action = Literal["none", "clean", "lubricate", "adjust", "turn", "repair", "replace", "recheck", "investigate"]

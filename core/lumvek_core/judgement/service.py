@@ -4,8 +4,8 @@ import datetime as dt
 
 from ..compare import reached
 from ..units import plain
+from .parse_reading import Value
 from .rules import IntervalRule, LevelRule, Verdict, options
-from .understand import Value
 
 _LEVELS = {
     "low": "Low: top up, and look for the leak.",

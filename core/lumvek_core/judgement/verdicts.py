@@ -8,8 +8,9 @@ from ..catalogue.model import Check
 from ..compare import below, exceeds
 from ..positions import Position
 from ..units import plain, show_turns
-from . import ahead, drives, field, openers, plausible, rotor, service
+from . import drives, forecast_text, openers, planter_rules, plausible, rotor, service
 from .context import Context
+from .parse_reading import Value
 from .rules import (
     ACTION_WORDS,
     Action,
@@ -38,7 +39,6 @@ from .rules import (
     YesNoRule,
     options,
 )
-from .understand import Value
 from .words import Words, percent
 
 __all__ = ["Context", "judge", "needs"]
@@ -112,9 +112,9 @@ def _by_rule(check: Check, position: Position, value: Value, context: Context, s
         case RegisterRule():
             return drives.register(rule, value.numbers, say)
         case BarRule():
-            return field.bar(rule, value.numbers, say)
+            return planter_rules.bar(rule, value.numbers, say)
         case DepthRule():
-            return field.depth(check, rule, position, value, context, say)
+            return planter_rules.depth(check, rule, position, value, context, say)
         case KnivesRule():
             return rotor.knives(check, rule, position, value, context, _choice(check, value))
         case GaugeRule():
@@ -137,7 +137,7 @@ def _wear(check: Check, rule: WearRule, reading: float, context: Context, say: W
     why = [
         f"Used share = (new − reading) ÷ (new − limit) = ({say.figure(rule.new)} − {say.figure(reading)}) ÷ "
         f"({say.figure(rule.new)} − {say.figure(rule.limit)}) = {percent(used)}.",
-        ahead.why(rule.watch_chance)
+        forecast_text.why(rule.watch_chance)
         if context.expected
         else f"Watch from {percent(rule.watch_from)} used, renew at the limit.",
     ]
@@ -145,16 +145,16 @@ def _wear(check: Check, rule: WearRule, reading: float, context: Context, say: W
     severity: Severity = result.state
     expected = context.expected
     if expected:
-        facts |= ahead.facts(expected)
-        severity = severity if severity == "due" else ahead.watched(expected, rule.watch_chance)
+        facts |= forecast_text.facts(expected)
+        severity = severity if severity == "due" else forecast_text.watched(expected, rule.watch_chance)
     action: Action = check.action if severity == "due" else "none"
     if severity == "due":
         past = f", past it by {left}" if abs(reading - rule.limit) > 1e-6 else " reached"
         reason = f"{shown}, limit {limit}{past}."
         if expected:
-            reason += f" Left in, {ahead.at_the_end(expected, say)}."
+            reason += f" Left in, {forecast_text.at_the_end(expected, say)}."
     elif expected:
-        will = ahead.in_words(expected, say.figure(expected.value), say.bare(expected.low), say.bare(expected.high))
+        will = forecast_text.in_words(expected, say.figure(expected.value), say.bare(expected.low), say.bare(expected.high))
         reason = f"{shown}, limit {limit}: {percent(1 - used)} of its wear left; {will}."
     else:
         reason = f"{shown}, limit {limit}: {percent(used)} of its wear used, {left} left."

@@ -9,7 +9,7 @@ from typing import Annotated, Any
 
 from ..errors import BadInput
 from ..registry import calculator
-from ..shapes import Within
+from ..structure import Within
 
 
 @dataclass(frozen=True)

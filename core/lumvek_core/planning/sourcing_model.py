@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from ..calculators.common import Chance, NotNegative, Positive
-from ..shapes import Within
+from ..structure import Within
 
 FETCH = "fetch"
 Days = Annotated[int, Within(0, 365)]

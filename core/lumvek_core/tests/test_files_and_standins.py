@@ -11,8 +11,8 @@ from lumvek_core.catalogue.load import load
 from lumvek_core.errors import BadInput
 from lumvek_core.files import measured
 from lumvek_core.files.tables import rows_of
-from lumvek_core.judgement.understand import understand
-from lumvek_core.standins import gauge, meter_stand
+from lumvek_core.judgement.parse_reading import parse_reading
+from lumvek_core.simulators import gauge, meter_stand
 from lumvek_core.units import parse_length
 
 
@@ -68,7 +68,7 @@ MEASURED = [
 @pytest.mark.parametrize("check", MEASURED, ids=[check.key for check in MEASURED])
 def test_a_gauge_types_what_its_check_understands(check):
     for name in gauge.GAUGES:
-        value = understand(check, [gauge.read(check, name, seed=4)], "card").numbers[0]
+        value = parse_reading(check, [gauge.read(check, name, seed=4)], "card").numbers[0]
         assert value >= 0
 
 

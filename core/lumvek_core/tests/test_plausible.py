@@ -9,8 +9,8 @@ from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.model import Check, LimitOverride
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import plausible
+from lumvek_core.judgement.parse_reading import Value, parse_reading
 from lumvek_core.judgement.rules import EvenRule, SteppedRule, WindowRule
-from lumvek_core.judgement.understand import Value, understand
 from lumvek_core.judgement.verdicts import Context, judge
 
 OVERRIDES = [LimitOverride("opener-disc-diameter", figure, value, "manual") for figure, value in (("new", 400), ("limit", 386))]
@@ -23,7 +23,7 @@ def made(rule, unit="mm", values=()):
 
 
 def asked(check, *raw, confirmed=False, others=None, unit="mm"):
-    value = understand(check, list(raw), "card", unit)
+    value = parse_reading(check, list(raw), "card", unit)
     beside = {check.key: {f"{i}": Value([one]) for i, one in enumerate(others or [], start=2)}}
     context = Context(confirmed=confirmed, typed=raw, others=beside, rules={key: one.rule for key, one in CHECKS.items()})
     return judge(check, positions.find("1"), value, context)
@@ -94,9 +94,9 @@ def test_a_count_refuses_fractions_and_more_than_there_are():
     sections = in_force.rule_book(load.load(), "draper-header").family.checks["draper.knife-sections"]
     for typed in ("3.5", "3 1/2", "9999"):
         with pytest.raises(BadInput):
-            understand(sections, [typed])
+            parse_reading(sections, [typed])
 
 
 @pytest.mark.parametrize(("typed", "millimetres"), [("３８９．５", 389.5), ("１５　３／８", 390.525), ("389．5", 389.5)])
 def test_full_width_digits_are_read(typed, millimetres):
-    assert understand(DISC, [typed]).numbers == [pytest.approx(millimetres)]
+    assert parse_reading(DISC, [typed]).numbers == [pytest.approx(millimetres)]

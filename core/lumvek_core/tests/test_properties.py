@@ -46,7 +46,7 @@ def likely(schema):
 @pytest.mark.parametrize("name", sorted(registry.calculators()))
 @given(data=st.data())
 def test_no_input_makes_a_traceback_or_a_number_that_is_none(name, data):
-    from lumvek_core.shapes import schema
+    from lumvek_core.structure import schema
 
     entry = registry.find(name)
     raw = data.draw(st.one_of(json_values, likely(schema(entry.given))))

@@ -9,7 +9,7 @@ from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.model import LimitOverride
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import describe
-from lumvek_core.judgement.understand import understand
+from lumvek_core.judgement.parse_reading import parse_reading
 from lumvek_core.judgement.verdicts import Context, judge
 from lumvek_core.judgement.words import unit_of
 
@@ -65,7 +65,7 @@ def test_what_is_left_is_what_the_two_shown_figures_leave(one, other, system):
 )
 def test_pressure_is_understood_as_gauges_show_it(text, default, mbar):
     if mbar is None:
-        assert understand(FAN, [text]).numbers == [65.0]
+        assert parse_reading(FAN, [text]).numbers == [65.0]
     else:
         assert units.parse_pressure(text, default) == pytest.approx(mbar, rel=1e-3)
 
@@ -87,32 +87,32 @@ def test_what_is_no_pressure_is_refused(text):
 )
 def test_each_reader_sees_what_the_gauge_of_that_place_shows(check, system, unit, shown):
     assert unit_of(check, system) == unit
-    value = understand(check, ["2.2 bar"], default_unit=system)
+    value = parse_reading(check, ["2.2 bar"], default_unit=system)
     assert value.numbers == [pytest.approx(2200)]
     assert describe.full(check, value, system) == shown
     assert describe.short(check, value, system) == shown.rpartition(" ")[0]
 
 
 def test_a_tyre_typed_in_millibar_by_who_reads_bar_is_asked_about():
-    value = understand(TYRES, ["2200"])
+    value = parse_reading(TYRES, ["2200"])
     verdict = judge(TYRES, positions.find("L"), value, Context(typed=["2200"]))
     assert "Did you mean 2200 mbar?" in verdict.ask
     assert verdict.instead == "2200 mbar"
 
 
 def test_a_point_and_three_digits_is_asked_about_where_a_bare_figure_is_millimetres():
-    asked = judge(DISC, positions.find("1L"), understand(DISC, [".030"]), Context(typed=[".030"]))
+    asked = judge(DISC, positions.find("1L"), parse_reading(DISC, [".030"]), Context(typed=[".030"]))
     assert (asked.instead, "Did you mean .030 in?" in asked.ask) == (".030 in", True)
     inches = Context(typed=[".030"], typed_in="in", system="in")
-    assert ".030 in?" not in judge(DISC, positions.find("1L"), understand(DISC, [".030"], "", "in"), inches).ask
-    assert judge(DISC, positions.find("1L"), understand(DISC, [".030"]), Context(typed=[".030"], confirmed=True)).ask == ""
+    assert ".030 in?" not in judge(DISC, positions.find("1L"), parse_reading(DISC, [".030"], "", "in"), inches).ask
+    assert judge(DISC, positions.find("1L"), parse_reading(DISC, [".030"]), Context(typed=[".030"], confirmed=True)).ask == ""
 
 
 @pytest.mark.parametrize("key", [key for key, check in CHECKS.items() if check.unit in ("washers", "hole", "notch")])
 def test_what_is_counted_is_whole(key):
     check = CHECKS[key]
     several = max(1, len(check.values))
-    assert understand(check, ["2"] * several).numbers == [2.0] * several
+    assert parse_reading(check, ["2"] * several).numbers == [2.0] * several
     with pytest.raises(BadInput) as problem:
-        understand(check, ["2.5"] * several)
+        parse_reading(check, ["2.5"] * several)
     assert "whole" in problem.value.message

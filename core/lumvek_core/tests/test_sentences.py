@@ -15,8 +15,8 @@ from lumvek_core.counted import counted, noun
 from lumvek_core.counters import Count
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.context import Context, Expected, Past
+from lumvek_core.judgement.parse_reading import Value, parse_reading
 from lumvek_core.judgement.rules import IntervalRule, StretchRule, Verdict, WearRule
-from lumvek_core.judgement.understand import Value, understand
 from lumvek_core.judgement.verdicts import judge, options
 from lumvek_core.workbench.model import Subject, Table
 from lumvek_core.workbench.read import work
@@ -111,7 +111,7 @@ def test_verdicts(family):
         place = positions.expand(check.per, layout)[0]
         for raw, context in itertools.product(typed(check), around(check, rules)):
             try:
-                value = understand(check, raw, "card")
+                value = parse_reading(check, raw, "card")
             except BadInput as problem:
                 told = [problem.message]
             else:
@@ -171,7 +171,7 @@ def test_washers_to_move():
             "opener-disc-diameter": {place: Value(numbers=[376.0]) for place in ("3L", "3R")},
         }
         context = Context(rules=rules, others=others, log=log, confirmed=True)
-        told = list(said(judge(check, positions.find("3"), understand(check, [str(span)] * 3, "card"), context)))
+        told = list(said(judge(check, positions.find("3"), parse_reading(check, [str(span)] * 3, "card"), context)))
         moves |= set(re.findall(r"Move (\d+) washers?", " ".join(told))) | set(
             re.findall(r"\((\d) trials? here", " ".join(told))
         )

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from lumvek_core import registry, shapes
+from lumvek_core import registry, structure
 from lumvek_core.errors import BadInput
 from lumvek_core.planning.sourcing import _in_time, source
 from lumvek_core.planning.sourcing_model import SourceGiven
@@ -249,7 +249,7 @@ def pins(draw, asked):
         "date": draw(st.sampled_from(days)),
     }
     try:
-        Market(shapes.read(SourceGiven, asked | {"pinned": [pin]}))
+        Market(structure.read(SourceGiven, asked | {"pinned": [pin]}))
     except BadInput:
         return []
     return [pin]
@@ -286,7 +286,7 @@ class EveryDay(Market):
 @given(questions())
 def test_no_other_day_is_cheaper(question):
     """Every day of the horizon tried for every line: nothing is cheaper than the few days that are considered."""
-    asked = shapes.read(SourceGiven, question)
+    asked = structure.read(SourceGiven, question)
 
     def lines(market):
         return [_in_time(options) for i in range(len(asked.lines)) if (options := market.options(i))]
@@ -308,7 +308,7 @@ def possible(chosen):
 @settings(max_examples=60, deadline=None)
 @given(questions())
 def test_no_choice_is_cheaper_than_the_cheapest_plan(question):
-    market = Market(shapes.read(SourceGiven, question))
+    market = Market(structure.read(SourceGiven, question))
     lines = [_in_time(options) for i in range(len(market.given.lines)) if (options := market.options(i))]
     assume(math.prod(len(of_line) for of_line in lines) <= 3000)  # everything is tried
     best = min((total(chosen) for chosen in itertools.product(*lines) if possible(chosen)), default=0.0)
@@ -351,7 +351,7 @@ def test_stopped_early_it_still_has_a_plan_and_says_how_far_from_the_bound_it_ma
     ]
     lines = [line(f"{j}", f"p{j}", need_by="2026-12-01") for j in range(80)]
     steps = []
-    asked = shapes.read(
+    asked = structure.read(
         SourceGiven,
         {
             "start": "2026-11-23T07:00",

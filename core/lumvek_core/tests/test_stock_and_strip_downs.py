@@ -12,7 +12,7 @@ from lumvek_core.catalogue.load import load
 from lumvek_core.catalogue.model import Reach, StripDown
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.strip_downs import laid_open, life_left, p_fail
-from lumvek_core.standins.desk import Desk, OnShelf
+from lumvek_core.simulators.desk import Desk, OnShelf
 
 
 def carry(**given):

@@ -9,8 +9,8 @@ from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.model import Check, LimitOverride
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import describe
+from lumvek_core.judgement.parse_reading import Value, parse_reading
 from lumvek_core.judgement.rules import CountRule, GaugeRule, WindowRule, YesNoRule
-from lumvek_core.judgement.understand import Value, understand
 from lumvek_core.judgement.verdicts import Context, judge, needs
 
 OVERRIDES = [
@@ -24,7 +24,7 @@ RULES = {key: check.rule for key, check in CHECKS.items()}
 
 def verdict(key, where, *raw, feeler="", unit="mm", check=None, **context):
     check = check or CHECKS[key]
-    value = understand(check, list(raw), feeler, unit)
+    value = parse_reading(check, list(raw), feeler, unit)
     return judge(check, positions.find(where), value, Context(**({"rules": RULES} | context)))
 
 
@@ -63,7 +63,7 @@ def test_reasons_come_in_the_readers_units():
 def test_a_figure_that_cannot_be_right_is_asked_about(typed, unit, instead):
     found = verdict("opener-disc-diameter", "3L", typed, unit=unit, system=unit, typed_in=unit)
     assert found.ask.startswith(
-        describe.full(CHECKS["opener-disc-diameter"], understand(CHECKS["opener-disc-diameter"], [typed], "", unit), unit)
+        describe.full(CHECKS["opener-disc-diameter"], parse_reading(CHECKS["opener-disc-diameter"], [typed], "", unit), unit)
     )
     assert found.instead == instead
 
@@ -194,7 +194,7 @@ def test_go_and_no_go():
 )
 def test_text_that_means_nothing_here_is_refused_at_its_field(key, raw, feeler, field):
     with pytest.raises(BadInput) as problem:
-        understand(CHECKS[key], raw, feeler)
+        parse_reading(CHECKS[key], raw, feeler)
     assert problem.value.field == field
 
 
@@ -214,7 +214,7 @@ def test_only_rules_that_look_elsewhere_need_others():
     ],
 )
 def test_values_in_words(key, raw, short, full, in_inches):
-    value = understand(CHECKS[key], raw, "paper")
+    value = parse_reading(CHECKS[key], raw, "paper")
     assert describe.short(CHECKS[key], value, "mm") == short
     assert describe.full(CHECKS[key], value, "mm") == full
     assert describe.full(CHECKS[key], value, "in") == in_inches
@@ -225,7 +225,7 @@ COMBINE = in_force.rule_book(load.load(), "rotary-combine", headers=["draper-hea
 
 def on_combine(key, *raw, **context):
     check = COMBINE[key]
-    return judge(check, positions.WHOLE, understand(check, list(raw)), Context(**context))
+    return judge(check, positions.WHOLE, parse_reading(check, list(raw)), Context(**context))
 
 
 @pytest.mark.parametrize(

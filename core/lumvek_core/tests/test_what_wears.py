@@ -14,9 +14,9 @@ from lumvek_core.catalogue.model import LimitOverride, SchoolCondition, Service,
 from lumvek_core.errors import BadInput
 from lumvek_core.forecast.history import wearing_of
 from lumvek_core.judgement.context import Context, Expected
-from lumvek_core.judgement.understand import Value
+from lumvek_core.judgement.parse_reading import Value
 from lumvek_core.judgement.verdicts import judge
-from lumvek_core.standins.telematics import Sent, newest
+from lumvek_core.simulators.telematics import Sent, newest
 
 CATALOGUE = load.load()
 PLANTER = in_force.rule_book(

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lumvek_core import registry, shapes
+from lumvek_core import registry, structure
 from lumvek_core.errors import BadInput
 from lumvek_core.workbench.model import Field, Table
 from lumvek_core.workbench.notation import carried, carrying, in_units
@@ -40,7 +40,7 @@ def test_every_calculation_for_people_has_a_place_at_the_bench():
 def test_fields_name_fields_of_the_calculation(subject):
     known = set()
     for name in subject.calculators:
-        kind = shapes.schema(registry.find(name).given)
+        kind = structure.schema(registry.find(name).given)
         for form in kind.get("anyOf", [kind]):
             known |= set(form["properties"])
     own = {"way", "new_mass_g", "target_figure"}
@@ -128,7 +128,7 @@ def test_whatever_is_typed_there_is_an_answer_or_a_reason(subject, data):
             problem.field == key or problem.field.startswith(key + ".") or key.startswith(problem.field) for key in known
         )
     else:
-        shapes.write(sheet)
+        structure.write(sheet)
 
 
 def test_every_field_with_a_better_source_names_a_check_that_has_it():

@@ -7,8 +7,8 @@ import pytest
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.judgement.context import Context, Past
+from lumvek_core.judgement.parse_reading import Value, parse_reading
 from lumvek_core.judgement.rules import Then
-from lumvek_core.judgement.understand import Value, understand
 from lumvek_core.judgement.verdicts import judge, needs
 
 PLANTER = in_force.rule_book(load.load(), "row-crop-planter").family.checks
@@ -22,7 +22,7 @@ def numbers(**by_place):
 
 def verdict(key, where, *raw, check=None, feeler="card", **context):
     check = check or (PLANTER | COMBINE)[key]
-    value = understand(check, list(raw), feeler)
+    value = parse_reading(check, list(raw), feeler)
     return judge(check, positions.find(where), value, Context(**({"rules": RULES} | context)))
 
 

@@ -1,6 +1,6 @@
 """All subjects of the bench, in the order they are shown."""
 
-from . import ahead, chains, combine, cutting, planter, seed, settings, upkeep
+from . import chains, combine, cutting, forecast, planter, seed, settings, upkeep
 from .model import Subject
 
 SUBJECTS: dict[str, Subject] = {
@@ -13,6 +13,6 @@ SUBJECTS: dict[str, Subject] = {
         *combine.SUBJECTS,
         *settings.SUBJECTS,
         *upkeep.SUBJECTS,
-        *ahead.SUBJECTS,
+        *forecast.SUBJECTS,
     )
 }

@@ -14,7 +14,7 @@ from config.api import api
 from demo.pictures import drawn
 from fleet import counters
 from inspection import closing, photos, services
-from logbook import count, upkeep
+from logbook import counter_import, upkeep
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import links
 from supply import stock
@@ -131,7 +131,7 @@ def everything(yard):
 def something_to_find(everything, settings, monkeypatch):
     """Everything, and a modem that answers."""
     sent = json.dumps({"at": timezone.now().isoformat(), "counter": 2861, "unit": "ha"}).encode()
-    monkeypatch.setattr(count, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=sent)))
+    monkeypatch.setattr(counter_import, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=sent)))
     settings.TELEMATICS_URL = "http://127.0.0.1:9/telematics"
 
 

@@ -8,7 +8,7 @@ from django.utils import timezone
 from demo.desk_book import SHELVES
 from lumvek_core.planning.sourcing import source
 from shops.models import Member
-from supply import apart, costs, listing, sourcing
+from supply import costs, net_requirements, sourcing, strip_down_offers
 from supply.models import Plan
 
 
@@ -18,7 +18,7 @@ def bram(demo):
 
 
 def test_the_list_of_three_machines(bram):
-    lines = {line.number or line.name: line for line in listing.build(bram, timezone.now()).lines}
+    lines = {line.number or line.name: line for line in net_requirements.build(bram, timezone.now()).lines}
     machines = {piece.machine.name for line in lines.values() for piece in line.pieces}
     assert {"Dunmere 12", "Heron 4", "Corvane 90"} <= machines
     # Handed springs, discs in pairs, scrapers as companions, shims from the shelf, oil by the litre for two machines at once.
@@ -28,7 +28,7 @@ def test_the_list_of_three_machines(bram):
     assert (lines["TH-2168"].needed, lines["TH-2168"].shelf, lines["TH-2168"].net) == (2, 6, 0)
     assert lines["RING-OIL-90"].unit == "l" and {p.machine.name for p in lines["RING-OIL-90"].pieces} == {"Heron 4", "Weir 107"}
     assert lines["D12-4018"].note.startswith("Replaces D12-4017.")
-    assert [line.number for line in listing.build(bram, timezone.now()).lines][:2] == ["", ""]
+    assert [line.number for line in net_requirements.build(bram, timezone.now()).lines][:2] == ["", ""]
 
 
 def test_the_plan_says_why_it_does_not_drive_to_the_far_store_on_monday(bram):
@@ -51,7 +51,7 @@ def test_the_plan_says_why_it_does_not_drive_to_the_far_store_on_monday(bram):
 
 def test_every_number_of_the_list_is_sold_by_somebody(bram):
     sold = {number for shelf in SHELVES.values() for number in shelf}
-    wanted = {line.number for line in listing.build(bram, timezone.now()).lines if line.number}
+    wanted = {line.number for line in net_requirements.build(bram, timezone.now()).lines if line.number}
     assert wanted <= sold
 
 
@@ -77,5 +77,5 @@ def test_something_lies_open_behind_the_discs_and_the_money_decides(bram):
     from inspection.models import WalkAround
 
     planter = WalkAround.objects.filter(machine__name="Dunmere 12").first()
-    advice = {part.advice for group in apart.build(bram, planter) for part in group.parts}
+    advice = {part.advice for group in strip_down_offers.build(bram, planter) for part in group.parts}
     assert {"renew", "leave"} <= advice

@@ -6,7 +6,7 @@ import uuid
 import pytest
 from django.utils import timezone
 
-from inspection import closing, present, queries, recording, services, starting
+from inspection import closing, queries, recording, serializers, services, starting
 from inspection.models import HandOver, OperatorNote, PostureHold, SetAside, Verdict, WalkAroundEvent
 from logbook import timeline
 from lumvek_core.errors import BadInput
@@ -123,7 +123,7 @@ def test_a_uuid_of_another_walk_around_is_refused_the_same_everywhere(yard, else
     here, there, posture = yard.walk_around.pk, elsewhere.pk, "unfolded, raised and locked"
     same = uuid.uuid4()
     writes = {
-        "hold": lambda at: services.hold(yard.technician, at, same, posture),
+        "hold": lambda at: services.confirm_posture(yard.technician, at, same, posture),
         "hand over": lambda at: services.hand_over(yard.technician, at, same, yard.lead.pk),
         "finish": lambda at: closing.finish(yard.technician, at, same),
         "set aside": lambda at: closing.set_aside(yard.technician, at, not_taken(same), "logbook", ""),
@@ -157,4 +157,4 @@ def test_a_discarded_walk_around_still_opens_and_says_what_it_is(yard, as_):
     answer = as_(yard.technician).get(f"/api/walk-arounds/{yard.walk_around.pk}").json()
     assert (answer["walk_around"]["discarded"], answer["may_record"]) == (True, False)
     assert queries.previous(starting.start(yard.technician, yard.machine, uuid.uuid4())) is None
-    assert present.brief(yard.walk_around).version == 1
+    assert serializers.brief(yard.walk_around).version == 1

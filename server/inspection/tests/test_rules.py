@@ -4,7 +4,7 @@ import uuid
 
 import pytest
 
-from inspection import books, recording, ruling, starting
+from inspection import recording, rule_books, shop_rules, starting
 from inspection.models import Verdict
 from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere
@@ -12,12 +12,12 @@ from shops.models import RuleChange
 
 
 def figure(yard, check="seed-tube-guard", name="limit"):
-    found = ruling.model_rules(yard.lead, yard.model)
+    found = shop_rules.model_rules(yard.lead, yard.model)
     return next(one for row in found.checks if row.check == check for one in row.figures if one.figure == name)
 
 
 def set_limit(yard, text, check="seed-tube-guard", name="limit", source="shop"):
-    ruling.set_limit(yard.lead, yard.model, check, name, text, source, "measured")
+    shop_rules.set_limit(yard.lead, yard.model, check, name, text, source, "measured")
 
 
 def test_a_limit_shows_its_source_and_what_was_shipped(yard):
@@ -46,56 +46,56 @@ def test_a_limit_that_cannot_be_is_refused_and_nothing_changes(yard, text, name)
 def test_a_walk_around_keeps_the_values_it_was_judged_by(yard, read):
     read("seed-tube-guard", "1", "18.8")
     set_limit(yard, "18.5")
-    ruling.set_school(yard.lead, "opener-contact", "paper")
+    shop_rules.set_school(yard.lead, "opener-contact", "paper")
     read("seed-tube-guard", "2", "18.8")
     recording.recompute(yard.walk_around)
     assert set(Verdict.objects.values_list("severity", flat=True)) == {"due"}
     later = starting.start(yard.lead, yard.machine, uuid.uuid4())
-    book = books.opened(later.rule_book_id)
+    book = rule_books.opened(later.rule_book_id)
     assert book.family.checks["seed-tube-guard"].rule.limit == 18.5
     assert book.family.checks["opener-contact"].rule.feeler == 0.1
 
 
 def test_schools_say_both_sides(yard):
-    shown = {school.subject: school for school in ruling.rules(yard.technician).schools}
+    shown = {school.subject: school for school in shop_rules.rules(yard.technician).schools}
     assert len(shown) >= 18
     assert all(
         len(school.choices) > 1 and school.why_default and all(c.why for c in school.choices) for school in shown.values()
     )
     with pytest.raises(BadInput):
-        ruling.set_school(yard.lead, "opener-contact", "guess")
+        shop_rules.set_school(yard.lead, "opener-contact", "guess")
 
 
 def test_the_order_of_a_walk_around_follows_its_school(yard):
-    ruling.set_school(yard.lead, "order", "meter-first")
+    shop_rules.set_school(yard.lead, "order", "meter-first")
     yard.lead.refresh_from_db()
     later = starting.start(yard.lead, yard.machine, uuid.uuid4())
-    assert books.opened(later.rule_book_id).schools["order"] == "meter-first"
+    assert rule_books.opened(later.rule_book_id).schools["order"] == "meter-first"
 
 
 def test_the_shops_own_feeler_counts_with_its_thickness(yard, read):
-    ruling.set_feeler(yard.lead, "Card", "0.28 mm")
+    shop_rules.set_feeler(yard.lead, "Card", "0.28 mm")
     read("opener-contact", "1", "46", "44", "47", feeler="card")
     assert Verdict.objects.get().facts["feeler"] == 0.28
     for thickness in ("thick", "6 mm", "0"):
         with pytest.raises(BadInput):
-            ruling.set_feeler(yard.lead, "card", thickness)
-    ruling.set_feeler(yard.lead, "card", "")
-    assert ruling.rules(yard.lead).feelers == []
+            shop_rules.set_feeler(yard.lead, "card", thickness)
+    shop_rules.set_feeler(yard.lead, "card", "")
+    assert shop_rules.rules(yard.lead).feelers == []
 
 
 def test_how_many_of_a_thing_a_model_has(yard):
     combine = type(yard.model).objects.create(shop=yard.shop, maker="Tavric", name="Heron 4", family="rotary-combine")
-    ruling.set_count(yard.lead, combine, "knife", 36)
-    assert next(one for one in ruling.model_rules(yard.lead, combine).counts if one.thing == "knife").count == 36
+    shop_rules.set_count(yard.lead, combine, "knife", 36)
+    assert next(one for one in shop_rules.model_rules(yard.lead, combine).counts if one.thing == "knife").count == 36
     for thing in ("wheel", "wing"):
         with pytest.raises(BadInput):
-            ruling.set_count(yard.lead, combine, thing, 3)
+            shop_rules.set_count(yard.lead, combine, thing, 3)
 
 
 def test_another_shops_model_is_not_there(yard, neighbour):
     with pytest.raises(NotFoundHere):
-        ruling.model_of(neighbour.lead, yard.model.pk)
+        shop_rules.model_of(neighbour.lead, yard.model.pk)
 
 
 @pytest.mark.parametrize(("role", "status"), [("lead", 200), ("technician", 403), ("parts", 403), ("owner", 403)])

@@ -8,7 +8,7 @@ from django.utils import timezone
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from inspection import books, queries, recording
+from inspection import queries, recording, rule_books
 from inspection.models import Reading, Verdict
 
 DISC = "opener-disc-diameter"
@@ -34,7 +34,7 @@ def test_a_figure_that_arrives_late_does_not_overrule_one_typed_after_it(yard, r
 def test_a_figure_typed_later_is_in_force_and_the_other_is_shown_with_its_name(yard, read):
     read(DISC, "3L", "395", by=yard.lead, taken_at=at(26))
     read(DISC, "3L", "388.5", taken_at=at(29))
-    book = books.opened(yard.walk_around.rule_book_id)
+    book = rule_books.opened(yard.walk_around.rule_book_id)
     place = queries.places(yard.walk_around, book, yard.technician)[0]
     assert place.raw == ["388.5"]
     assert (place.overtaken.shown, place.overtaken.by) == ("395 mm", "Lead")

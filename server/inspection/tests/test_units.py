@@ -2,7 +2,7 @@
 
 import uuid
 
-from inspection import books, present, queries, services
+from inspection import queries, rule_books, serializers, services
 from inspection.models import Verdict
 from logbook import timeline
 from report import links
@@ -13,7 +13,7 @@ DISC = "opener-disc-diameter"
 def read_by(yard, member, units):
     member.units = units
     member.save()
-    return queries.places(yard.walk_around, books.opened(yard.walk_around.rule_book_id), member)[0]
+    return queries.places(yard.walk_around, rule_books.opened(yard.walk_around.rule_book_id), member)[0]
 
 
 def test_a_verdict_typed_in_millimetres_is_read_in_inches_and_back(yard, read):
@@ -46,9 +46,9 @@ def test_report_owner_page_and_logbook_follow_their_reader_and_a_link_carries_it
 
 
 def test_the_field_says_what_a_bare_figure_is_in(yard):
-    book = books.opened(yard.walk_around.rule_book_id)
+    book = rule_books.opened(yard.walk_around.rule_book_id)
     for units, wanted in (("mm", {"mm", "bar", "mbar"}), ("in", {"in", "psi", "inH2O"})):
         yard.technician.units = units
-        shown = {check.unit_shown for check in present.walk_around(yard.walk_around, book, yard.technician).checks}
+        shown = {check.unit_shown for check in serializers.walk_around(yard.walk_around, book, yard.technician).checks}
         assert wanted & shown >= {"mm" if units == "mm" else "in"}
         assert not shown & ({"psi", "inH2O", "in"} if units == "mm" else {"bar", "mbar", "mm"})

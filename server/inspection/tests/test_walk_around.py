@@ -10,9 +10,9 @@ from django.db import connection
 from PIL import Image
 
 from demo.pictures import drawn
-from demo.told import usual_but
+from demo.record_helpers import usual_but
 from fleet.models import Machine, MachineModel
-from inspection import books, closing, like_things, photos, present, queries, recording, services, starting, summary
+from inspection import closing, photos, queries, recording, row_map, rule_books, serializers, services, starting, summary
 from inspection.models import HandOver, OperatorNote, Photo, PostureHold, Reading, Verdict, WalkAround
 from lumvek_core import positions
 from lumvek_core.errors import BadInput
@@ -41,7 +41,7 @@ def new(check, position, *raw, **more):
 
 
 def test_a_header_comes_with_its_options_counts_and_limits(combine):
-    checks = {check.key: check for check in books.checks_of(combine.winter)}
+    checks = {check.key: check for check in rule_books.checks_of(combine.winter)}
     assert "draper.float-preload" in checks, "the draper is flexible"
     assert "draper.height-arms" not in checks, "and has no height arms"
     assert "stationary-knives" not in checks, "a windrow door stands in their place"
@@ -54,7 +54,7 @@ def test_a_header_comes_with_its_options_counts_and_limits(combine):
 @pytest.mark.parametrize("phase", ["after-season", "daily", "crop-change", "pre-season"])
 def test_each_time_of_the_season_has_its_own_list(combine, phase):
     found = starting.start(combine.lead, combine.combine, uuid.uuid4(), starting.Wanted(phase))
-    assert {phase} <= set.intersection(*(set(check.phases) for check in books.checks_of(found)))
+    assert {phase} <= set.intersection(*(set(check.phases) for check in rule_books.checks_of(found)))
 
 
 def test_what_cannot_be_started_is_refused(combine, neighbour):
@@ -85,10 +85,10 @@ def test_an_owner_of_the_header_does_not_see_somebody_elses_combine(combine, as_
 
 def test_a_posture_holds_until_another_is_taken_up_but_not_for_a_part_on_the_bench(yard):
     def current():
-        return [hold.posture for hold in present.holds(yard.walk_around)]
+        return [hold.posture for hold in serializers.holds(yard.walk_around)]
 
     def hold(posture, with_uuid=None):
-        services.hold(yard.technician, yard.walk_around.pk, with_uuid or uuid.uuid4(), posture)
+        services.confirm_posture(yard.technician, yard.walk_around.pk, with_uuid or uuid.uuid4(), posture)
 
     once = uuid.uuid4()
     hold("unfolded, raised and locked", once)
@@ -130,20 +130,20 @@ def test_does_not_apply_counts_as_done(combine):
 
 def test_whoever_works_alongside_learns_that_the_machine_was_moved(yard, as_):
     url = f"/api/walk-arounds/{yard.walk_around.pk}/changes"
-    services.hold(yard.technician, yard.walk_around.pk, uuid.uuid4(), "unfolded, raised and locked")
+    services.confirm_posture(yard.technician, yard.walk_around.pk, uuid.uuid4(), "unfolded, raised and locked")
     assert [hold["by"] for hold in as_(yard.lead).get(url).json()["holds"]] == ["Technician"]
-    services.hold(yard.lead, yard.walk_around.pk, uuid.uuid4(), "on concrete, units just touching")
+    services.confirm_posture(yard.lead, yard.walk_around.pk, uuid.uuid4(), "on concrete, units just touching")
     assert [hold["posture"] for hold in as_(yard.technician).get(url).json()["holds"]] == ["on concrete, units just touching"]
 
 
 def test_handing_over_brings_the_next_one_in_and_asks_for_the_locks_again(yard):
-    services.hold(yard.technician, yard.walk_around.pk, uuid.uuid4(), "unfolded, raised and locked")
+    services.confirm_posture(yard.technician, yard.walk_around.pk, uuid.uuid4(), "unfolded, raised and locked")
     once = uuid.uuid4()
     for _ in range(2):
         services.hand_over(yard.technician, yard.walk_around.pk, once, yard.lead.pk, "row 7 is apart")
     assert HandOver.objects.get().note == "row 7 is apart"
     assert yard.lead in yard.walk_around.people.all()
-    assert present.holds(yard.walk_around) == []
+    assert serializers.holds(yard.walk_around) == []
     for to in (yard.technician.pk, yard.owner.pk, 0):
         with pytest.raises(BadInput):
             services.hand_over(yard.technician, yard.walk_around.pk, uuid.uuid4(), to)
@@ -153,13 +153,13 @@ def test_an_operators_note_stays_open_until_its_cause_is_found(yard, neighbour):
     once = uuid.uuid4()
     for _ in range(2):
         services.note(yard.lead, yard.machine, once, " rattles in the headland ")
-    assert [note.text for note in present.notes(yard.machine)] == ["rattles in the headland"]
+    assert [note.text for note in serializers.notes(yard.machine)] == ["rattles in the headland"]
     with pytest.raises(BadInput):
         services.close_note(yard.lead, yard.machine, once, " ")
     with pytest.raises(NotFoundHere):
         services.close_note(neighbour.lead, neighbour.machine, once, "wind")
     services.close_note(yard.technician, yard.machine, once, "loose marker pin")
-    assert present.notes(yard.machine) == []
+    assert serializers.notes(yard.machine) == []
     assert OperatorNote.objects.get().cause == "loose marker pin"
 
 
@@ -234,7 +234,7 @@ def test_a_picture_taken_away_is_put_back(yard, as_):
 
 def test_a_summary_does_not_call_complete_what_has_holes(combine):
     def state():
-        return summary.build(combine.winter, books.opened(combine.winter.rule_book_id), combine.lead)
+        return summary.build(combine.winter, rule_books.opened(combine.winter.rule_book_id), combine.lead)
 
     told = [new(check, place, **what) for check, place, what in usual_but(combine.winter, {})]
     held_back = next(one for one in told if one.check == "sieve-holes")
@@ -254,7 +254,7 @@ def test_a_summary_does_not_call_complete_what_has_holes(combine):
 def test_a_finding_names_the_set_it_calls_for_and_a_watch_names_none(combine):
     for strand, mm in ((1, "849"), (2, "853.5")):
         recording.record_reading(combine.technician, combine.winter.pk, new("feeder-chain-stretch", f"strand-{strand}", mm))
-    found = present.findings(combine.winter, books.opened(combine.winter.rule_book_id), combine.lead)
+    found = serializers.findings(combine.winter, rule_books.opened(combine.winter.rule_book_id), combine.lead)
     shown = {one.place.position: (one.place.severity, one.parts) for one in found.groups[0].findings}
     assert shown == {"strand-2": ("due", ["Feeder chain set"]), "strand-1": ("watch", [])}
 
@@ -269,7 +269,7 @@ def test_the_plan_can_be_put_in_another_order(combine):
 
 
 def grid(yard, thing=""):
-    return like_things.build(yard.walk_around, books.opened(yard.walk_around.rule_book_id), yard.technician, thing)
+    return row_map.build(yard.walk_around, rule_books.opened(yard.walk_around.rule_book_id), yard.technician, thing)
 
 
 def test_like_things_stand_against_each_other_and_against_last_time(yard, read):
@@ -284,7 +284,12 @@ def test_like_things_stand_against_each_other_and_against_last_time(yard, read):
     line = next(line for line in found.lines if (line.check, line.side) == ("opener-disc-diameter", "left"))
     assert (found.thing, found.columns, found.marked) == ("row", ["1", "2", "3", "4", "5", "6"], ["3", "4"])
     assert [cell.short for cell in line.cells] == ["394", "393.5", "385", "392", "394", "393"]
-    assert (line.cells[2].off, line.cells[2].change, line.cells[2].severity, line.cells[2].apart) == ("−8.25", "−3", "due", 1)
+    assert (line.cells[2].off, line.cells[2].change, line.cells[2].severity, line.cells[2].deviation) == (
+        "−8.25",
+        "−3",
+        "due",
+        1,
+    )
     assert found.worst[0] == "3"
     with pytest.raises(BadInput):
         grid(yard, "wing")

@@ -10,7 +10,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
 from fleet.models import CounterReading, Machine, MachineModel
-from logbook import count
+from logbook import counter_import
 
 
 @pytest.fixture
@@ -135,7 +135,7 @@ def modem(planter, settings, monkeypatch):
     def sends(data=None, **more):
         told = {"at": timezone.now().isoformat(), "counter": 2871, "unit": "ha"} | more
         body = json.dumps(told).encode() if data is None else data
-        monkeypatch.setattr(count, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=body)))
+        monkeypatch.setattr(counter_import, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=body)))
 
     return sends
 

@@ -13,7 +13,7 @@ from fleet.models import Machine, MachineModel
 from inspection import services, starting
 from logbook.models import PutAwayTick, ServiceDone
 from lumvek_core.catalogue import load
-from lumvek_core.catalogue.meant import meant_station
+from lumvek_core.catalogue.station_guess import guess_station
 
 FAMILIES = load.load().families
 
@@ -185,7 +185,7 @@ def test_nobody_ticks_a_season_that_has_not_ended(planter, as_):
     ],
 )
 def test_a_note_goes_to_the_station_its_words_name(family, text, station):
-    assert meant_station(FAMILIES[family], text) == station
+    assert guess_station(FAMILIES[family], text) == station
 
 
 def test_a_note_from_the_cab_comes_up_with_its_picture_at_its_station(planter, as_):

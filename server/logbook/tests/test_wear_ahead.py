@@ -8,7 +8,7 @@ from django.utils import timezone
 from season_helpers import fitted, size, winter
 
 from fleet.models import LimitOverride, Machine
-from inspection import ahead, recording
+from inspection import forecasts, recording
 from inspection.models import Verdict, WearForecast
 from parts.models import PartNumber
 from supply.models import Supplier, Terms
@@ -189,7 +189,7 @@ def test_finishing_judges_every_place_by_all_that_was_read(planter, read_all, as
     read_all()
     first = verdict(planter, "1L").facts["expected"]
     as_(planter.technician).send(f"/api/walk-arounds/{planter.walk_around.pk}/finish", uuid=str(uuid.uuid4()))
-    known = ahead.forecasts([Machine.objects.select_related("model").get(pk=planter.machine.pk)], planter.shop)
+    known = forecasts.forecasts([Machine.objects.select_related("model").get(pk=planter.machine.pk)], planter.shop)
     expected = next(one for one in known[planter.machine.pk][0].places if one["name"] == "1L")["value"]
     assert verdict(planter, "1L").facts["expected"] == pytest.approx(expected) != first
 

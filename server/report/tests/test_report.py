@@ -8,8 +8,8 @@ import pytest
 from django.utils import timezone
 from pypdf import PdfReader
 
-from demo.usual import usual
-from inspection import books, recording, services
+from demo.sample_readings import usual
+from inspection import recording, rule_books, services
 from lumvek_core import positions
 
 
@@ -92,7 +92,7 @@ def test_parts_as_csv(report):
 
 def test_a_complete_walk_around_says_so(yard, as_):
     new = []
-    for check in books.checks_of(yard.walk_around):
+    for check in rule_books.checks_of(yard.walk_around):
         for position in positions.expand(check.per, yard.walk_around.layout):
             if not check.optional:
                 new.append(

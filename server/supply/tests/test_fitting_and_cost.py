@@ -13,7 +13,7 @@ from inspection import recording, starting
 from lumvek_core.errors import BadInput
 from parts.models import PartNumber
 from shops.access import Conflict, NotFoundHere
-from supply import apart, book, costs, fitting, listing, stock
+from supply import costs, fitting, net_requirements, parts_book, stock, strip_down_offers
 from supply.models import Approval, Movement, Share, StockItem
 from supply.needs import read as read_needs
 
@@ -89,7 +89,9 @@ def test_fitting_twice_is_once_and_without_stock_it_is_refused(shop):
 def test_the_list_counts_what_is_fitted(shop):
     on_shelf(shop.parts, "D12-4001", 4)
     fit(shop, "2L", "2R")
-    line = next(one for one in listing.build(shop.parts, shop.walk_around.started_at).lines if one.number == "D12-4001")
+    line = next(
+        one for one in net_requirements.build(shop.parts, shop.walk_around.started_at).lines if one.number == "D12-4001"
+    )
     assert (line.needed, line.fitted, line.shelf, line.net) == (4, 2, 2, 0)
 
 
@@ -126,7 +128,7 @@ def test_advice_counts_what_was_fitted_here(shop):
 
 
 def test_while_the_hub_is_off_the_scraper_is_weighed_and_can_be_taken_along(planned, as_):
-    found = [part for group in apart.build(planned.parts, planned.walk_around) for part in group.parts]
+    found = [part for group in strip_down_offers.build(planned.parts, planned.walk_around) for part in group.parts]
     bearings = [part for part in found if part.slot == "opener-bearing"]
     assert {part.position for part in bearings} >= {"2L", "2R", "3L"}
     assert all(part.advice == "price" for part in bearings), "its number is not in the book, so nothing is weighed"
@@ -134,7 +136,7 @@ def test_while_the_hub_is_off_the_scraper_is_weighed_and_can_be_taken_along(plan
     planned.far.offers.create(number="D12-4022", unit_price="66", stock=9, source="typed", at=planned.walk_around.started_at)
     part = next(
         p
-        for g in apart.build(planned.parts, planned.walk_around)
+        for g in strip_down_offers.build(planned.parts, planned.walk_around)
         for p in g.parts
         if p.position == "2L" and p.slot == "opener-bearing"
     )
@@ -142,16 +144,18 @@ def test_while_the_hub_is_off_the_scraper_is_weighed_and_can_be_taken_along(plan
     assert (part.cost_now, part.cost_later, part.advice) == (pytest.approx(22.7), pytest.approx(115.188), "renew")
     path = f"/api/supply/walk-arounds/{planned.walk_around.pk}/apart"
     as_(planned.technician).send(path, slot="opener-bearing", positions=["2L"])
-    line = next(one for one in listing.build(planned.parts, planned.walk_around.started_at).lines if one.number == "D12-4022")
+    line = next(
+        one for one in net_requirements.build(planned.parts, planned.walk_around.started_at).lines if one.number == "D12-4022"
+    )
     assert [(piece.position, piece.origin) for piece in line.pieces] == [("2L", "apart")] and not line.to_run
     as_(planned.technician).send(path, slot="opener-bearing", positions=["2L"], taken=False)
-    assert "D12-4022" not in [one.number for one in listing.build(planned.parts, planned.walk_around.started_at).lines]
+    assert "D12-4022" not in [one.number for one in net_requirements.build(planned.parts, planned.walk_around.started_at).lines]
     refused = as_(planned.technician).send(path, slot="closing-wheel", positions=["2"])
     assert refused.status_code == 422 and refused.json()["error"]["field"] == "positions"
 
 
 def test_what_is_taken_along_goes_when_nothing_is_stripped_any_more(planned, read):
-    apart.take(planned.parts, planned.walk_around.pk, "opener-bearing", ["2L"], True)
+    strip_down_offers.take(planned.parts, planned.walk_around.pk, "opener-bearing", ["2L"], True)
     for at in ("2L", "2R", "3L"):
         read("opener-disc-diameter", at, "399")
     assert read_needs(planned.parts, planned.walk_around.started_at).pieces == []
@@ -204,16 +208,17 @@ def test_a_parts_book_goes_out_and_comes_back_the_same(shop):
         mark="blue edge",
         note="order once",
     )
-    rows = book.rows(shop.model)
+    rows = parts_book.rows(shop.model)
     text = "\n".join(",".join(f'"{cell}"' for cell in row) for row in rows)
-    there = book.read(shop.model, text, dry=False)
+    there = parts_book.read(shop.model, text, dry=False)
     assert there.count("there") == PartNumber.objects.filter(model=shop.model).count() and not there.count("refused")
     PartNumber.objects.filter(model=shop.model).delete()
     assert (
-        book.read(shop.model, text, dry=True).count("taken") == 4 and not PartNumber.objects.filter(model=shop.model).exists()
+        parts_book.read(shop.model, text, dry=True).count("taken") == 4
+        and not PartNumber.objects.filter(model=shop.model).exists()
     )
-    assert book.read(shop.model, text, dry=False).count("taken") == 4
-    assert book.rows(shop.model) == rows
+    assert parts_book.read(shop.model, text, dry=False).count("taken") == 4
+    assert parts_book.rows(shop.model) == rows
 
 
 @pytest.mark.parametrize(
@@ -229,22 +234,22 @@ def test_a_parts_book_goes_out_and_comes_back_the_same(shop):
 )
 def test_one_bad_line_keeps_the_whole_file_out(shop, line, because):
     text = f"slot,side,number,pack,kind\nopener-bearing,,GOOD,1,original\n{line}\n"
-    found = book.read(shop.model, text, dry=False)
+    found = parts_book.read(shop.model, text, dry=False)
     assert [one.line for one in found.lines if one.outcome == "refused"] == [3]
     assert found.lines[-1].words.startswith(because) and not PartNumber.objects.filter(number="GOOD").exists()
 
 
 def test_a_file_that_is_no_book_is_refused_as_a_whole(shop):
     with pytest.raises(BadInput, match="no column slot"):
-        book.read(shop.model, "part,price\nD,1\n", dry=True)
+        parts_book.read(shop.model, "part,price\nD,1\n", dry=True)
 
 
 def test_prices_come_in_from_a_table(shop):
     text = "number;unit_price;pack;stock;chance;restock_days\nD12-4001;47,20;2;6;0,8;9\nD12-4018;14.30\n"
-    assert book.read_offers(shop.far, text, dry=False).count("taken") == 2
+    assert parts_book.read_offers(shop.far, text, dry=False).count("taken") == 2
     offer = shop.far.offers.get(number="D12-4001")
     assert (offer.unit_price, offer.stock, offer.p_stock, offer.restock_days) == (Decimal("47.20"), 6, 0.8, 9)
-    assert book.read_offers(shop.far, "number,unit_price,chance\nD12-4001,1,2\n", dry=False).count("refused") == 1
+    assert parts_book.read_offers(shop.far, "number,unit_price,chance\nD12-4001,1,2\n", dry=False).count("refused") == 1
 
 
 def test_papers_of_parts_and_orders(planned, as_):

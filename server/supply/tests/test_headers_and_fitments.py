@@ -6,7 +6,7 @@ import pytest
 from django.utils import timezone
 
 from fleet.models import Fitment
-from supply import costs, fitting, listing, stock
+from supply import costs, fitting, net_requirements, stock
 from supply.models import StockItem
 
 
@@ -17,7 +17,7 @@ def ring(demo):
 
 
 def lines(ring):
-    return {line.number or line.name: line for line in listing.build(ring.bram, timezone.now()).lines}
+    return {line.number or line.name: line for line in net_requirements.build(ring.bram, timezone.now()).lines}
 
 
 def put(ring, number, pieces, place="shelf"):

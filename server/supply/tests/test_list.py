@@ -12,12 +12,12 @@ from inspection import recording, services, starting
 from lumvek_core.errors import BadInput
 from parts import services as parts_services
 from parts.models import PartNumber, PartsLine
-from supply import book, listing, stock
-from supply.models import NeedDate, Place
+from supply import net_requirements, parts_book, stock
+from supply.models import NeedDate, StockLocation
 
 
 def lines(member):
-    return {line.key if not line.number else line.number: line for line in listing.build(member, timezone.now()).lines}
+    return {line.key if not line.number else line.number: line for line in net_requirements.build(member, timezone.now()).lines}
 
 
 def test_pieces_are_merged_over_rows_and_sides_and_rounded_to_packs(shop):
@@ -93,7 +93,7 @@ def test_a_hand_that_the_place_does_not_tell_is_looked_at_and_stays(shop, read):
 
 
 def test_what_is_needed_is_less_shelf_and_the_truck_beyond_what_it_carries(shop):
-    for place, counted in ((Place.SHELF, 1), (Place.TRUCK, 3)):
+    for place, counted in ((StockLocation.SHELF, 1), (StockLocation.TRUCK, 3)):
         stock.keep(shop.parts, "D12-4001", "Opener disc")
         stock.count(shop.parts, uuid.uuid4(), "D12-4001", place, counted)
     item = stock.item(shop.parts, "D12-4001")
@@ -141,7 +141,7 @@ def test_the_chosen_alternative_is_what_is_ordered(shop, as_):
     after = browser.send("/api/supply/choices", model=shop.model.pk, slot="opener-disc", side="", number="D12-4001H").json()
     assert "D12-4001H" in [one["number"] for one in after["lines"]]
     with pytest.raises(BadInput):
-        book.choose(shop.model, "opener-disc", "", "nothing")
+        parts_book.choose(shop.model, "opener-disc", "", "nothing")
 
 
 def test_the_number_of_queries_does_not_grow_with_machines(shop, django_assert_max_num_queries):
@@ -151,7 +151,7 @@ def test_the_number_of_queries_does_not_grow_with_machines(shop, django_assert_m
         with CaptureQueriesContext(
             connection,
         ) as seen:
-            listing.build(shop.parts, timezone.now())
+            net_requirements.build(shop.parts, timezone.now())
         return len(seen)
 
     before = queries()

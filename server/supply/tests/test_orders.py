@@ -13,12 +13,12 @@ from supply_helpers import make_plan, place
 from lumvek_core.errors import BadInput
 from lumvek_core.planning.sourcing_model import Pin
 from shops.access import Conflict
-from supply import answers, listing, mail, orders, sourcing, stock
+from supply import mail, net_requirements, orders, sourcing, stock, supplier_replies
 from supply.models import Order, OrderLine, Plan, Supplier
 
 
 def line(member, number="D12-4001"):
-    return next(one for one in listing.build(member, timezone.now()).lines if one.number == number)
+    return next(one for one in net_requirements.build(member, timezone.now()).lines if one.number == number)
 
 
 def test_from_the_list_to_the_desk_and_short_back(planned, desk):
@@ -181,14 +181,14 @@ def test_an_order_by_hand_goes_out_by_mail_and_its_answer_comes_back_as_a_table(
     assert len(outbox.outbox) == 1 and outbox.outbox[0].to == ["orders@northmere.invalid"]
     assert "4 x  D12-4001" in letter.text and "by van, to be here on Tuesday 01 December" in letter.text
     text = "number,accepted,promised,follows,follows_on,unit_price\nD12-4001,2,2026-12-01,2,2026-12-09,49.50\n"
-    bad = answers.read(planned.parts, order.uuid, text + "X,1,,,,\n", dry=False)
+    bad = supplier_replies.read(planned.parts, order.uuid, text + "X,1,,,,\n", dry=False)
     assert bad.count("refused") == 1 and Order.objects.get().state == "by-hand"
-    assert answers.read(planned.parts, order.uuid, text, dry=True).count("taken") == 1
-    answers.read(planned.parts, order.uuid, text, dry=False)
+    assert supplier_replies.read(planned.parts, order.uuid, text, dry=True).count("taken") == 1
+    supplier_replies.read(planned.parts, order.uuid, text, dry=False)
     discs = OrderLine.objects.get(number="D12-4001")
     assert (Order.objects.get().state, discs.accepted, discs.follows, str(discs.unit_price)) == ("short", 2, 2, "49.50")
     with pytest.raises(Conflict):
-        answers.read(planned.parts, order.uuid, text, dry=False)
+        supplier_replies.read(planned.parts, order.uuid, text, dry=False)
 
 
 def test_an_order_that_was_said_by_telephone_meanwhile_does_not_go_to_the_desk_as_well(planned, desk, monkeypatch):

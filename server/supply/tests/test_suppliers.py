@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from lumvek_core.errors import BadInput
 from parts.models import PartNumber
-from supply import costs, listing, opening_hours
+from supply import costs, net_requirements, opening_hours
 from supply.models import Share, Supplier, Terms
 
 times = st.tuples(st.integers(0, 23), st.integers(0, 59)).map(lambda t: f"{t[0]:02}:{t[1]:02}")
@@ -104,7 +104,7 @@ def test_owners_without_shares_bear_alike_and_shares_never_pass_the_whole(planne
 
 def test_what_came_after_a_number_is_ordered_and_the_old_one_is_told_apart(shop):
     PartNumber.objects.filter(slot="opener-disc").update(replaced_by="D12-4003", mark="The old one has a notch")
-    line = next(one for one in listing.build(shop.parts, timezone.now()).lines if one.name == "Opener disc")
+    line = next(one for one in net_requirements.build(shop.parts, timezone.now()).lines if one.name == "Opener disc")
     assert (line.number, line.note) == ("D12-4003", "Replaces D12-4001. The old one has a notch.")
 
 

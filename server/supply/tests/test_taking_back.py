@@ -8,7 +8,7 @@ from supply_helpers import place
 from fleet.models import Fitment
 from fleet.queries import fitments_of
 from shops.access import Conflict, NotFoundHere
-from supply import fitting, listing, orders, stock, taking_back
+from supply import fitting, net_requirements, orders, stock, taking_back
 from supply.models import Approval, Movement, Order
 
 DISC = "D12-4001"
@@ -34,7 +34,7 @@ def fit(shop, *at):
 
 
 def disc_line(shop):
-    return next(line for line in listing.build(shop.parts, shop.walk_around.started_at).lines if line.number == DISC)
+    return next(line for line in net_requirements.build(shop.parts, shop.walk_around.started_at).lines if line.number == DISC)
 
 
 def test_what_was_fitted_by_mistake_is_needed_again_and_the_old_part_stands_there(shelf, as_):

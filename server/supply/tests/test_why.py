@@ -2,8 +2,8 @@
 
 import pytest
 
-from supply import why
-from supply.present import money
+from supply import plan_explanation
+from supply.serializers import money
 
 
 def answer(**more):
@@ -30,11 +30,11 @@ def reason(drives=True, extra=45.694, late=0, supplier="Northmere Depot"):
     ],
 )
 def test_why_it_drives_or_does_not(one, said):
-    assert why.sentences(answer(reasons=[one]), "EUR")[0] == said
+    assert plan_explanation.sentences(answer(reasons=[one]), "EUR")[0] == said
 
 
 def test_what_a_day_and_more_certainty_cost():
-    found = why.sentences(
+    found = plan_explanation.sentences(
         answer(
             one_day_earlier={"last_arrival": "2026-12-01", "extra_cost": 1.0},
             surer={"extra_cost": 60.84, "extra_p": 0.138225},
@@ -51,9 +51,12 @@ def test_what_a_day_and_more_certainty_cost():
 
 def test_what_costs_nothing_more_is_said_so_and_who_is_able():
     free = {"last_arrival": "2026-12-01", "extra_cost": 0.0}
-    assert why.sentences(answer(one_day_earlier=free), "EUR")[0] == "Everything by Tuesday at the latest costs nothing more."
-    assert why.sentences(answer(), "EUR") == ["No supplier alone has everything that is needed to run."]
-    both = why.sentences(answer(able=["Bridge Street Parts", "Northmere Depot"]), "EUR")
+    assert (
+        plan_explanation.sentences(answer(one_day_earlier=free), "EUR")[0]
+        == "Everything by Tuesday at the latest costs nothing more."
+    )
+    assert plan_explanation.sentences(answer(), "EUR") == ["No supplier alone has everything that is needed to run."]
+    both = plan_explanation.sentences(answer(able=["Bridge Street Parts", "Northmere Depot"]), "EUR")
     assert both == ["Bridge Street Parts and Northmere Depot have everything that is needed to run."]
 
 

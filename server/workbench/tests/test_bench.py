@@ -9,7 +9,7 @@ from openpyxl import load_workbook
 
 from fleet.models import LimitOverride
 from lumvek_core.files import measured
-from lumvek_core.standins import gauge, meter_stand
+from lumvek_core.simulators import gauge, meter_stand
 from lumvek_core.workbench.subjects import SUBJECTS
 from shops.models import Feeler
 from workbench.models import BenchResult

@@ -1648,10 +1648,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Parts Book
+         * Model Book
          * @description The parts book of a model; without one, of the first.
          */
-        get: operations["supply_api_stock_parts_book"];
+        get: operations["supply_api_stock_model_book"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3195,10 +3195,10 @@ export interface components {
          *     used: share of the wear allowance, where there is one. fitted: that the part was renewed since it was read, in words.
          */
         CellOut: {
-            /** Apart */
-            apart: number;
             /** Change */
             change: string;
+            /** Deviation */
+            deviation: number;
             /** Fitted */
             fitted: string;
             /** Off */
@@ -8790,7 +8790,7 @@ export interface operations {
             };
         };
     };
-    supply_api_stock_parts_book: {
+    supply_api_stock_model_book: {
         parameters: {
             query?: {
                 model?: number;

@@ -18,8 +18,8 @@ from django.core.management.base import BaseCommand, CommandParser
 from demo.desk_book import SHELVES
 from demo.telematics_book import SENT
 from lumvek_core.errors import BadInput
-from lumvek_core.standins.desk import Desk
-from lumvek_core.standins.telematics import newest
+from lumvek_core.simulators.desk import Desk
+from lumvek_core.simulators.telematics import newest
 
 MODES = ("normal", "slow", "deaf", "down")
 SLOW_S = 20

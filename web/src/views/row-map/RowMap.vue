@@ -114,7 +114,7 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
                 <input v-if="here.line === l && here.column === c && typed !== null" v-model="typed" v-focus class="type" :aria-label="`New figure for ${data.name} ${column.name}`" @keydown.enter.stop.prevent="retype" @keydown.esc.stop.prevent="(typed = null), focusCell()" @blur="typed = null" />
                 <template v-else-if="line.cells[column.index]">
                   <SeverityMark v-if="!line.cells[column.index]!.fitted && (!isNumber(line) || !text(line.cells[column.index] ?? null) || !['sound', 'open'].includes(line.cells[column.index]!.severity))" :severity="line.cells[column.index]!.severity as Severity" :size="13" wordless />
-                  <span v-if="isNumber(line) || line.cells[column.index]!.fitted" :class="{ apart: show === 'off' && line.cells[column.index]!.apart > 0.6 }">{{ text(line.cells[column.index] ?? null) }}</span>
+                  <span v-if="isNumber(line) || line.cells[column.index]!.fitted" :class="{ apart: show === 'off' && line.cells[column.index]!.deviation > 0.6 }">{{ text(line.cells[column.index] ?? null) }}</span>
                 </template>
               </td>
             </tr>

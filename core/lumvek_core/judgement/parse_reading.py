@@ -32,7 +32,7 @@ class Value:
     feeler_mm: float | None = None
 
 
-def understand(
+def parse_reading(
     check: Check,
     raw: Sequence[str],
     feeler: str = "",

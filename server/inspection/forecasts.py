@@ -25,7 +25,7 @@ from lumvek_core.judgement.companions import place_at
 from parts.models import PartNumber
 from shops.models import Shop
 
-from . import books
+from . import rule_books
 from .models import Verdict, WalkAround, WearForecast
 
 Places = dict[str, dict[str, list[Measured]]]
@@ -67,7 +67,7 @@ class Known:
 
     def usual_season(self) -> float:
         """The mean of its last seasons, counted back from its newest count; the family's where there is none."""
-        family = books.shipped().families[self.machine.model.family]
+        family = rule_books.shipped().families[self.machine.model.family]
         return core_counters.usual_season(self.counts, self.counts[-1].at) or family.season_use
 
     def places(self, check: Check) -> list[Place]:
@@ -129,7 +129,7 @@ def _read(found: dict[int, Known], checks: set[str], without: WalkAround | None)
     for walk_around, header, family in WalkAround.headers.through.objects.filter(machine__in=found).values_list(
         "walkaround", "machine", "machine__model__family"
     ):
-        headers.setdefault(walk_around, {})[books.shipped().families[family].prefix] = header
+        headers.setdefault(walk_around, {})[rule_books.shipped().families[family].prefix] = header
     rows = Verdict.objects.filter(
         Q(walk_around__machine__in=found) | Q(walk_around__in=headers), check_key__in=checks, ask="", reading__state="seen"
     )
@@ -140,7 +140,7 @@ def _read(found: dict[int, Known], checks: set[str], without: WalkAround | None)
     )  # fmt: skip
     for walk_around, machine, check, position, key, at, value, stands in listed:
         known = found.get(headers.get(walk_around, {}).get(check.rpartition(".")[0], machine))
-        if known and check in books.shipped().families[known.machine.model.family].checks:
+        if known and check in rule_books.shipped().families[known.machine.model.family].checks:
             add(known, check, position, key, at, value, stands)
 
 
@@ -184,10 +184,10 @@ def forecasts(machines: Sequence[Machine], shop: Shop, *, paths: bool = False) -
 
 def bring_up_to_date(stale: Sequence[Machine], shop: Shop) -> None:
     """Make anew what no longer rests on what is known; the number of queries does not grow with the machines, but for writing."""
-    stale = [machine for machine in stale if machine.model.family in books.shipped().families]
+    stale = [machine for machine in stale if machine.model.family in rule_books.shipped().families]
     if not stale:
         return
-    checks = {machine.pk: wearing_checks(books.now_of(machine, shop)) for machine in stale}
+    checks = {machine.pk: wearing_checks(rule_books.now_of(machine, shop)) for machine in stale}
     # Marked as looked at before looking: what is recorded meanwhile marks it again.
     Machine.objects.filter(pk__in=checks).update(wear_stale=False)
     known = know(stale, set().union(*(one.keys() for one in checks.values())))

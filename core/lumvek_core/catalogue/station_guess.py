@@ -11,7 +11,7 @@ STEM = 5
 LEAST = 2
 
 
-def meant_station(family: Family, text: str) -> str:
+def guess_station(family: Family, text: str) -> str:
     """The key of the station whose names the text uses most; empty where none, or two as much.
 
     A word of the station's own name counts three times, one of a check's name once, and a word that many stations use counts for

@@ -8,8 +8,8 @@ from typing import Any
 from django.db import transaction
 
 from fleet.models import MachineModel
-from inspection import books
-from inspection.ahead import mark_stale
+from inspection import rule_books
+from inspection.forecasts import mark_stale
 from lumvek_core.catalogue.model import Slot
 from lumvek_core.errors import BadInput
 from lumvek_core.files.tables import rows_of
@@ -27,14 +27,14 @@ OFFER_TITLES = ("number", "unit_price", "pack", "stock", "chance", "restock_days
 def model_of(member: Member, model_id: int) -> MachineModel:
     """A model of the member's shop. Raises NotFoundHere."""
     found = MachineModel.objects.filter(shop=member.shop_id, pk=model_id).first()
-    if found is None or found.family not in books.shipped().families:
+    if found is None or found.family not in rule_books.shipped().families:
         raise NotFoundHere("There is no such model.")
     return found
 
 
 def slots_of(model: MachineModel) -> dict[str, Slot]:
     """The slots of a model's family, without a header's prefix."""
-    return {key.rpartition(".")[2]: slot for key, slot in books.shipped().families[model.family].slots.items()}
+    return {key.rpartition(".")[2]: slot for key, slot in rule_books.shipped().families[model.family].slots.items()}
 
 
 def rows(model: MachineModel) -> list[list[str]]:

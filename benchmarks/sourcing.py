@@ -3,7 +3,7 @@
 import random
 import time
 
-from lumvek_core import shapes
+from lumvek_core import structure
 from lumvek_core.planning.sourcing import source
 from lumvek_core.planning.sourcing_model import SourceGiven
 
@@ -45,7 +45,7 @@ def question(seed: int) -> SourceGiven:
         "labour_rate": 62,
         "km_cost": 0.4,
     }
-    given: SourceGiven = shapes.read(SourceGiven, raw)
+    given: SourceGiven = structure.read(SourceGiven, raw)
     return given
 
 

@@ -50,7 +50,7 @@ def fleet() -> tuple[float, float, int, int]:
     from fleet.models import CounterReading, Machine
     from inspection import recording, starting
     from inspection.models import WalkAround
-    from logbook import ahead
+    from logbook import forecast_views
     from shops.models import Member
 
     now = timezone.now()
@@ -81,14 +81,14 @@ def fleet() -> tuple[float, float, int, int]:
             ]
             recording.record_readings(ada, found.pk, readings)
     begun = time.perf_counter()
-    ahead.fleet(ada)
+    forecast_views.fleet(ada)
     made = time.perf_counter() - begun
     from django.conf import settings
 
     settings.DEBUG = True
     reset_queries()
     begun = time.perf_counter()
-    lines = len(ahead.fleet(ada).lines)
+    lines = len(forecast_views.fleet(ada).lines)
     return made, time.perf_counter() - begun, len(connection.queries), lines
 
 

@@ -16,8 +16,8 @@ from lumvek_core.judgement.words import pressure_unit
 from shops.access import NotFoundHere
 from shops.models import Feeler, Member, Role, RuleChange, Shop
 
-from . import books, limits, present
-from .ahead import mark_stale
+from . import limits, rule_books, serializers
+from .forecasts import mark_stale
 from .schemas_views import (
     CountOut,
     FeelerOut,
@@ -39,14 +39,14 @@ LOG = 60
 def model_of(member: Member, model_id: int) -> MachineModel:
     """A model of the member's shop. Raises NotFoundHere."""
     found = MachineModel.objects.filter(shop=member.shop_id, pk=model_id).first()
-    if found is None or found.family not in books.shipped().families:
+    if found is None or found.family not in rule_books.shipped().families:
         raise NotFoundHere("There is no such model.")
     return found
 
 
 def book_of(model: MachineModel, shop: Shop) -> CoreBook:
     """The rule book in force for a model on its own. Nothing is stored."""
-    return in_force.rule_book(books.shipped(), model.family, overrides_of(model), shop.schools)
+    return in_force.rule_book(rule_books.shipped(), model.family, overrides_of(model), shop.schools)
 
 
 def rules(member: Member) -> RulesOut:
@@ -62,11 +62,11 @@ def rules(member: Member) -> RulesOut:
                 why_default=school.why_default,
                 choices=[SchoolChoiceOut(key=choice.key, name=choice.name, why=choice.why) for choice in school.choices],
             )
-            for school in books.shipped().schools.values()
+            for school in rule_books.shipped().schools.values()
         ],
         feelers=[FeelerOut(id=f.pk, name=f.name, thickness_mm=f.thickness_mm) for f in shop.feelers.all()],
         changes=[
-            RuleChangeOut(at=c.at, by=present.full_name(c.by), what=c.what, before=c.before, after=c.after)
+            RuleChangeOut(at=c.at, by=serializers.full_name(c.by), what=c.what, before=c.before, after=c.after)
             for c in shop.rule_changes.select_related("by")[:LOG]
         ],
         may_change=member.role in LEADS,
@@ -74,13 +74,13 @@ def rules(member: Member) -> RulesOut:
 
 
 def _model(model: MachineModel) -> ModelOut:
-    family = books.shipped().families.get(model.family)
+    family = rule_books.shipped().families.get(model.family)
     return ModelOut(id=model.pk, name=model.full_name, kind=family.name if family else model.family)
 
 
 def model_rules(member: Member, model: MachineModel) -> ModelRulesOut:
     """Every limit of a model with where it comes from and what was shipped."""
-    book, shipped = book_of(model, member.shop), in_force.rule_book(books.shipped(), model.family)
+    book, shipped = book_of(model, member.shop), in_force.rule_book(rule_books.shipped(), model.family)
     own = {(o.check_key, o.figure) for o in model.overrides.all()}
     checks = []
     for station in book.family.stations:
@@ -107,7 +107,7 @@ def _short(key: str) -> str:
 def _figure(
     member: Member, check: Check, name: str, limit: LimitInForce, shipped: LimitInForce | None, own: bool
 ) -> RuleFigureOut:
-    system = present.system_of(member)
+    system = serializers.system_of(member)
     return RuleFigureOut(
         figure=name,
         name=limits.FIGURE_NAMES[name],
@@ -181,7 +181,7 @@ def _value(member: Member, check: Check, figure: str, text: str) -> float:
 @transaction.atomic
 def set_count(member: Member, model: MachineModel, thing: str, count: int) -> None:
     """How many of a thing this model has."""
-    family = books.shipped().families[model.family]
+    family = rule_books.shipped().families[model.family]
     found = family.things.get(thing)
     if found is None or found.places:
         raise BadInput("thing", "is not counted on this kind of machine")
@@ -194,7 +194,7 @@ def set_count(member: Member, model: MachineModel, thing: str, count: int) -> No
 @transaction.atomic
 def set_school(member: Member, subject: str, choice: str) -> None:
     """Pick a school. Raises BadInput for one that there is not."""
-    school = books.shipped().schools.get(subject)
+    school = rule_books.shipped().schools.get(subject)
     names = {one.key: one.name for one in school.choices} if school else {}
     if school is None or choice not in names:
         raise BadInput("choice", "there is no such school")

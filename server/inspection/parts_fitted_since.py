@@ -9,7 +9,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.judgement.companions import place_at
 
-from . import books
+from . import rule_books
 from .models import WalkAround
 
 
@@ -37,7 +37,7 @@ def of(walk_around: WalkAround) -> Renewed:
     families = {"": walk_around.machine_id}
     if walk_around.header_families:
         for family, machine in walk_around.headers.values_list("model__family", "pk"):
-            families[books.shipped().families[family].prefix] = machine
+            families[rule_books.shipped().families[family].prefix] = machine
     prefix_of = {machine: prefix for prefix, machine in families.items()}
     return Renewed(
         {

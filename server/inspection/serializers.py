@@ -18,7 +18,7 @@ from parts.queries import parts_list
 from shops.access import DECIDERS, INSPECTORS
 from shops.models import Member
 
-from . import books, photos, queries, recording, renewed, services
+from . import parts_fitted_since, photos, queries, recording, rule_books, services
 from .limits import figures
 from .models import NotePhoto, Photo, WalkAround
 from .schemas import (
@@ -69,7 +69,7 @@ def brief(walk_around: WalkAround) -> WalkAroundBrief:
 
 
 def machine_out(machine: Machine) -> MachineOut:
-    family = books.shipped().families.get(machine.model.family)
+    family = rule_books.shipped().families.get(machine.model.family)
     return MachineOut(
         id=machine.pk,
         name=machine.name,
@@ -129,13 +129,13 @@ def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, 
 
 
 def parts(walk_around: WalkAround, book: CoreBook) -> list[PartOut]:
-    listed = parts_list(walk_around.pk, books.models_of(walk_around), book)
+    listed = parts_list(walk_around.pk, rule_books.models_of(walk_around), book)
     return [PartOut.model_validate(vars(part) | {"pieces": [vars(piece) for piece in part.pieces]}) for part in listed]
 
 
 def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAroundOut:
     """Everything the walk-around screen shows."""
-    checks = books.checks_of(found)
+    checks = rule_books.checks_of(found)
     keys = {position.key: position for check in checks for position in positions.expand(check.per, found.layout)}
     last, feelers = queries.last_reading(found), feelers_of(member)
     headers = list(found.headers.select_related("model"))
@@ -215,7 +215,7 @@ def notes(machine: Machine, *, closed: bool = False) -> list[NoteOut]:
         .select_related("by", "closed_by")
         .prefetch_related(Prefetch("photos", NotePhoto.objects.defer("image")))
     )
-    family = books.shipped().families.get(machine.model.family)
+    family = rule_books.shipped().families.get(machine.model.family)
     names = {station.key: station.name for station in family.stations} if family else {}
     return [
         NoteOut(
@@ -244,7 +244,7 @@ def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.C
             if any(row.reading.by_id != member.user_id for row in what.rows)
             else {member.user_id: member.name}
         )
-        now = [queries.place_out(row, book, member, names, renewed.NOTHING) for row in what.rows]  # read just now
+        now = [queries.place_out(row, book, member, names, parts_fitted_since.NOTHING) for row in what.rows]  # read just now
     there = {(place.check, place.position) for place in now}
     return ChangedOut(
         last=last,
@@ -260,10 +260,10 @@ def changed_since(found: WalkAround, book: CoreBook, member: Member, after: int)
     last = queries.last_reading(found)
     pairs = queries.read_since(found, after)
     touched = {check for check, _ in pairs}
-    dependent = books.looking_at(found.rule_book_id, touched)
+    dependent = rule_books.looking_at(found.rule_book_id, touched)
     judged_anew = {
         (check.key, p.key)
-        for check in books.checks_of(found)
+        for check in rule_books.checks_of(found)
         if check.key in dependent
         for p in positions.expand(check.per, found.layout)
     }

@@ -8,7 +8,7 @@ from decimal import Decimal
 from django.db import transaction
 
 from fleet.models import Machine
-from inspection import ahead, books, services
+from inspection import forecasts, rule_books, services
 from inspection.models import Verdict, WalkAround
 from inspection.services import refresh_parts
 from lumvek_core import positions, registry
@@ -26,7 +26,7 @@ from .needs import owner_of, terms_of
 
 
 @dataclass
-class Open:
+class ExposedPart:
     """One part that lies open. cost_now, cost_later, saving: in the shop's currency, None where it has no price yet."""
 
     slot: str
@@ -57,13 +57,13 @@ class Opened:
     hours: float
     downtime_h: float
     source: str
-    parts: list[Open] = field(default_factory=list)
+    parts: list[ExposedPart] = field(default_factory=list)
 
 
 def build(member: Member, found: WalkAround) -> list[Opened]:
     """Strip-downs that the parts of this walk-around need, with what else lies open and what it costs now and later."""
     terms = terms_of(member)
-    book = books.opened(found.rule_book_id)
+    book = rule_books.opened(found.rule_book_id)
     prices = price_list(member.shop_id)
     lines = list(PartsLine.objects.filter(walk_around=found, declined_reason=""))
     states = {
@@ -81,7 +81,7 @@ def build(member: Member, found: WalkAround) -> list[Opened]:
         foreseen = _foreseen(machine, member)
         taken = {(line.slot.removeprefix(dot), line.position_key) for line in mine if line.origin == "apart"}
         renewed = [(line.slot.removeprefix(dot), line.position_key) for line in mine if line.origin != "apart"]
-        for open_ in laid_open(books.shipped().strip_downs, renewed):
+        for open_ in laid_open(rule_books.shipped().strip_downs, renewed):
             check = book.family.checks.get(dot + open_.reach.check)
             slot = book.family.slots.get(dot + open_.reach.slot)
             if check is None or slot is None or check.safety:
@@ -104,8 +104,8 @@ def build(member: Member, found: WalkAround) -> list[Opened]:
 def _foreseen(machine: Machine, member: Member) -> dict[tuple[str, str], tuple[float, float]]:
     """(check, position) → chance to fail in the coming season and life left, where the machine's own history tells."""
     found = {}
-    checks = books.shipped().families[machine.model.family].checks
-    for stored in ahead.forecasts([machine], member.shop)[machine.pk]:
+    checks = rule_books.shipped().families[machine.model.family].checks
+    for stored in forecasts.forecasts([machine], member.shop)[machine.pk]:
         wears = checks[stored.check_key].wears if stored.check_key in checks else None
         allowance = stored.sizes["limit"] - stored.sizes["new"]
         for place in stored.places if wears else ():
@@ -128,9 +128,9 @@ def _number(numbers: dict[tuple[str, str], PartNumber], slot: Slot, open_: LaidO
 
 def _part(
     open_: LaidOpen, slot: Slot, severity: str, used: float | None, number: str, prices: dict[str, Decimal], taken: bool
-) -> Open:
+) -> ExposedPart:
     price = prices.get(number)
-    return Open(
+    return ExposedPart(
         slot=open_.reach.slot,
         name=slot.name,
         position=open_.position,
@@ -150,7 +150,7 @@ def _weigh(group: Opened, terms: Terms) -> None:
     priced = {str(i): part for i, part in enumerate(group.parts) if part.price is not None}
     if not priced:
         return
-    extra = {reach.slot: reach for down in books.shipped().strip_downs if down.key == group.key for reach in down.reaches}
+    extra = {reach.slot: reach for down in rule_books.shipped().strip_downs if down.key == group.key for reach in down.reaches}
     answer = registry.find("while_apart").run(
         {
             "teardown_h": group.hours,
@@ -184,7 +184,7 @@ def take(member: Member, walk_around_id: uuid.UUID, slot: str, at: Sequence[str]
     missing = [key for key in at if (slot, key) not in offered]
     if missing or not at:
         raise BadInput("positions", f"does not lie open at {', '.join(missing) or 'no position'}")
-    book = books.opened(found.rule_book_id)
+    book = rule_books.opened(found.rule_book_id)
     handed = book.family.slots[slot].handed
     along = []
     for key in at:

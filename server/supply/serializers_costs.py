@@ -3,13 +3,12 @@
 from collections.abc import Iterable
 from decimal import Decimal
 
-from inspection.present import full_name
+from inspection.serializers import full_name
 from lumvek_core.units import plain
 from shops.models import Member, Role
 
-from . import apart, costs
+from . import costs, strip_down_offers
 from .needs import terms_of
-from .present import money
 from .schemas_costs import (
     ApartGroupOut,
     ApartOut,
@@ -21,6 +20,7 @@ from .schemas_costs import (
     MachineCostOut,
     OwnerOut,
 )
+from .serializers import money
 
 
 def cost(member: Member) -> CostsOut:
@@ -76,7 +76,7 @@ def _machine_cost(one: costs.Estimate, named: set[str]) -> MachineCostOut:
     )
 
 
-def lies_open(member: Member, groups: Iterable[apart.Opened], may_take: bool) -> ApartOut:
+def lies_open(member: Member, groups: Iterable[strip_down_offers.Opened], may_take: bool) -> ApartOut:
     found = terms_of(member)
     return ApartOut(
         currency=found.currency,

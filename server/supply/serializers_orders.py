@@ -3,14 +3,14 @@
 from decimal import Decimal
 
 from fleet.models import Fitment
-from inspection.present import full_name
+from inspection.serializers import full_name
 from shops.models import Member
 
 from . import costs, orders, stock, taking_back
 from .models import Movement, Order, OrderLine, StockItem
 from .needs import terms_of
-from .present import money
 from .schemas_orders import MovementOut, OrderLineOut, OrderOut, OrdersOut, StockLineOut, StockOut
+from .serializers import money
 
 MOVES = 40
 """Movements shown, the newest first."""

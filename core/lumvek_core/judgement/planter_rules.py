@@ -6,8 +6,8 @@ from ..counted import counted
 from ..positions import Position
 from ..units import plain
 from .context import Context
+from .parse_reading import Value
 from .rules import Advice, BarRule, DepthRule, Row, Verdict
-from .understand import Value
 from .words import Words
 
 

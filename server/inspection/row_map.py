@@ -12,7 +12,7 @@ from lumvek_core.positions import Position
 from lumvek_core.units import System
 from shops.models import Member
 
-from . import books, present, queries, renewed
+from . import parts_fitted_since, queries, rule_books, serializers
 from .models import Verdict, WalkAround
 from .schemas import PlaceOut
 from .schemas_views import CellOut, GridOut, LineOut, ThingOut
@@ -23,7 +23,7 @@ WEIGHT = {"stop": 8, "due": 4, "watch": 2, "asked": 1}
 
 def build(found: WalkAround, book: CoreBook, member: Member, thing: str = "") -> GridOut:
     """The map of one kind of thing; without `thing` the one most checks are made at. Raises BadInput if there is none."""
-    checks = books.checks_of(found)
+    checks = rule_books.checks_of(found)
     things = _things(book, checks, found)
     if not things:
         raise BadInput("thing", "nothing on this machine is there several times")
@@ -35,7 +35,7 @@ def build(found: WalkAround, book: CoreBook, member: Member, thing: str = "") ->
     before = queries.previous(found)
     same = [check.key for check in checks if positions.thing_of(check.per) == thing]
     numbers = _numbers(before, book, _of_the_same_machines(found, before, book, same)) if before else {}
-    system = present.system_of(member)
+    system = serializers.system_of(member)
     lines = [
         _line(check, side, keys, places, numbers, system)
         for check in checks
@@ -44,8 +44,8 @@ def build(found: WalkAround, book: CoreBook, member: Member, thing: str = "") ->
     ]
     is_rows = thing == "row"
     return GridOut(
-        walk_around=present.brief(found),
-        machine=present.machine_out(found.machine),
+        walk_around=serializers.brief(found),
+        machine=serializers.machine_out(found.machine),
         things=things,
         thing=thing,
         name=next(one.name for one in things if one.key == thing),
@@ -54,7 +54,7 @@ def build(found: WalkAround, book: CoreBook, member: Member, thing: str = "") ->
         worst=_worst_first([short(column) for column in columns], lines),
         lines=lines,
         before=before.started_at.date().isoformat() if before else "",
-        may_record=present.may_record(found, member),
+        may_record=serializers.may_record(found, member),
     )
 
 
@@ -86,13 +86,13 @@ def _sides(check: Check, found: WalkAround) -> list[tuple[str, list[str]]]:
 def _of_the_same_machines(found: WalkAround, before: WalkAround, book: CoreBook, checks: Sequence[str]) -> list[str]:
     """Checks of the machine itself and of headers that were coupled both times: another draper is another draper."""
     both = found.headers.filter(pk__in=before.headers.values("pk")).values_list("model__family", flat=True)
-    prefixes = {"", *(books.shipped().families[family].prefix for family in both)}
+    prefixes = {"", *(rule_books.shipped().families[family].prefix for family in both)}
     return [key for key in checks if book.prefix_of(key) in prefixes]
 
 
 def _numbers(before: WalkAround, book: CoreBook, checks: Sequence[str]) -> dict[tuple[str, str], float]:
     """Single figures that were read in another walk-around, but for parts that were renewed since."""
-    new = renewed.of(before)
+    new = parts_fitted_since.of(before)
     rows = Verdict.objects.filter(walk_around=before, check_key__in=checks)
     return {
         (check, place): facts["reading"]
@@ -126,7 +126,7 @@ def _line(
                 reason=place.reason if place else "",
                 off=_signed(check, off, system) if off is not None else "",
                 change=_signed(check, figure - had, system) if figure is not None and had is not None else "",
-                apart=abs(off) / spread if off and spread else 0.0,
+                deviation=abs(off) / spread if off and spread else 0.0,
                 used=place.used if place else None,
                 fitted=place.fitted if place else "",
             )
@@ -153,5 +153,5 @@ def _worst_first(columns: list[str], lines: Sequence[LineOut]) -> list[str]:
     for line in lines:
         for column, cell in zip(columns, line.cells, strict=False):
             if cell:
-                bad[column] += WEIGHT.get(cell.severity, 0) + 0.1 * cell.apart
+                bad[column] += WEIGHT.get(cell.severity, 0) + 0.1 * cell.deviation
     return sorted(columns, key=lambda column: (-bad[column], columns.index(column)))

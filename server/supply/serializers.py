@@ -7,14 +7,14 @@ from typing import Literal
 
 from django.utils import timezone
 
-from inspection.present import full_name
+from inspection.serializers import full_name
 from parts.models import PartNumber
 from shops.models import Member, Role
 
-from . import costs, listing, opening_hours, orders, sourcing, why
-from .book import Table
+from . import costs, net_requirements, opening_hours, orders, plan_explanation, sourcing
 from .models import Offer, Plan, Supplier, Terms
 from .needs import terms_of
+from .parts_book import Table
 from .schemas import (
     AlternativeOut,
     MachineNeedOut,
@@ -38,7 +38,7 @@ def money(amount: Decimal | float | None) -> str:
 
 
 def needs(member: Member) -> NeedsOut:
-    parts = listing.build(member, timezone.now())
+    parts = net_requirements.build(member, timezone.now())
     prices = costs.price_list(member.shop_id)
     others = _alternatives(parts.lines, prices)
     machines: dict[int, MachineNeedOut] = {}
@@ -84,7 +84,7 @@ def terms(found: Terms) -> TermsOut:
 Alternatives = dict[tuple[int, str, str], list[AlternativeOut]]
 
 
-def _alternatives(lines: Iterable[listing.Line], prices: dict[str, Decimal]) -> Alternatives:
+def _alternatives(lines: Iterable[net_requirements.Line], prices: dict[str, Decimal]) -> Alternatives:
     """What else could be fitted in the same place, where there is more than one."""
     models = {piece.machine.model_id for line in lines for piece in line.pieces}
     found: Alternatives = {}
@@ -103,7 +103,7 @@ def _alternatives(lines: Iterable[listing.Line], prices: dict[str, Decimal]) -> 
     return {key: several for key, several in found.items() if len(several) > 1}
 
 
-def _line(line: listing.Line, prices: dict[str, Decimal], others: Alternatives) -> NeededLine:
+def _line(line: net_requirements.Line, prices: dict[str, Decimal], others: Alternatives) -> NeededLine:
     first = line.pieces[0]
     side = first.side if not first.number or first.number.side else ""
     alternatives = others.get((first.machine.model_id, first.slot, side), [])
@@ -160,7 +160,7 @@ def _line(line: listing.Line, prices: dict[str, Decimal], others: Alternatives) 
     )
 
 
-def _state(line: listing.Line) -> State:
+def _state(line: net_requirements.Line) -> State:
     if line.fitted == line.needed:
         return "fitted"
     if not line.number:
@@ -190,7 +190,7 @@ def supplier(one: Supplier) -> SupplierOut:
 def plan(member: Member, found: Plan) -> SourcingOut:
     numbers = [line["id"] for line in found.asked["lines"]]
     currency = terms_of(member).currency
-    lines = {line.number: line for line in listing.build(member, timezone.now()).lines if line.number}
+    lines = {line.number: line for line in net_requirements.build(member, timezone.now()).lines if line.number}
     named = dict(PartNumber.objects.filter(model__shop=member.shop_id, number__in=numbers).values_list("number", "slot"))
     return SourcingOut(
         uuid=found.uuid,
@@ -202,7 +202,7 @@ def plan(member: Member, found: Plan) -> SourcingOut:
         serves={n: lines[n].serves() if n in lines else [] for n in numbers},
         asked=found.asked,
         answer=found.answer,
-        why=why.sentences(found.answer, currency),
+        why=plan_explanation.sentences(found.answer, currency),
         offers=[
             OfferOut(
                 supplier=offer.supplier.name,

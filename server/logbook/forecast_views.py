@@ -7,7 +7,7 @@ from typing import Any
 from fleet import counters
 from fleet.models import Machine
 from fleet.queries import machines_for
-from inspection import ahead, books, present
+from inspection import forecasts, rule_books, serializers
 from inspection.models import WearForecast
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
@@ -20,7 +20,7 @@ from lumvek_core.units import plain
 from shops.access import DECIDERS
 from shops.models import Member
 
-from . import money, scale
+from . import display_units, replacement_cost
 from .schemas import (
     CheckAheadOut,
     FleetAheadOut,
@@ -52,12 +52,12 @@ class Foreseen:
 
 def of_machine(member: Member, machine: Machine, more: float = 0.0) -> MachineAheadOut:
     """What is to be expected of a machine if its season is as asked, or by a share `more` longer."""
-    stored = ahead.forecasts([machine], member.shop)[machine.pk]
-    book = books.now_of(machine, member.shop)
+    stored = forecasts.forecasts([machine], member.shop)[machine.pk]
+    book = rule_books.now_of(machine, member.shop)
     base = _foreseen(stored, book)
-    known = ahead.know([machine], [one.check.key for one in base])[machine.pk]
+    known = forecasts.know([machine], [one.check.key for one in base])[machine.pk]
     shown = base if more == 0 else _with_more(base, known, more)
-    rates = money.of_shop(member, [machine])
+    rates = replacement_cost.of_shop(member, [machine])
     fitted = {one.check.key: _fitted(known, one.check) for one in base}
     checks = [_check(member, machine, book, one, rates, fitted[one.check.key]) for one in shown]
     return MachineAheadOut(
@@ -72,7 +72,7 @@ def of_machine(member: Member, machine: Machine, more: float = 0.0) -> MachineAh
     )
 
 
-def next_use(machine: Machine, known: ahead.Known) -> NextUseOut:
+def next_use(machine: Machine, known: forecasts.Known) -> NextUseOut:
     """The coming season and where it comes from."""
     unit, coming = counters.unit_of(machine), known.coming()
     asked = machine.next_use if known.asked_end() is not None else None
@@ -105,11 +105,11 @@ def _foreseen(stored: Sequence[WearForecast], book: CoreBook) -> list[Foreseen]:
     return sorted(found, key=lambda one: order.index(one.check.key))
 
 
-def _with_more(base: Sequence[Foreseen], known: ahead.Known, more: float) -> list[Foreseen]:
+def _with_more(base: Sequence[Foreseen], known: forecasts.Known, more: float) -> list[Foreseen]:
     """The same places at another season's end; nothing is stored."""
     found = []
     for one in base:
-        judged, coming = ahead.predict(known, one.check, more), known.coming(more)
+        judged, coming = forecasts.predict(known, one.check, more), known.coming(more)
         if judged and coming:
             season = asdict(coming) | {"season_share": judged.season_share, "seasons": judged.seasons}
             found.append(Foreseen(one.check, one.sizes, season, [asdict(place) for place in judged.places]))
@@ -153,7 +153,7 @@ def _tips(base: Sequence[Foreseen], shown: Sequence[Foreseen]) -> list[TipOut]:
     return found
 
 
-def _fitted(known: ahead.Known, check: Check) -> dict[str, str]:
+def _fitted(known: forecasts.Known, check: Check) -> dict[str, str]:
     """When the part at each place of a check was fitted, in words, where it is on record."""
     found = {}
     unit = counters.unit_of(known.machine)
@@ -165,9 +165,9 @@ def _fitted(known: ahead.Known, check: Check) -> dict[str, str]:
 
 
 def _check(
-    member: Member, machine: Machine, book: CoreBook, one: Foreseen, rates: money.Money, fitted: Mapping[str, str]
+    member: Member, machine: Machine, book: CoreBook, one: Foreseen, rates: replacement_cost.Money, fitted: Mapping[str, str]
 ) -> CheckAheadOut:
-    figures = scale.scale_of(one.check, present.system_of(member))
+    figures = display_units.scale_of(one.check, serializers.system_of(member))
     return CheckAheadOut(
         check=one.check.key,
         name=one.check.name,
@@ -185,9 +185,14 @@ def _check(
 
 
 def _place(
-    machine: Machine, one: Foreseen, place: Mapping[str, Any], figures: scale.Scale, rates: money.Money, fitted: str
+    machine: Machine,
+    one: Foreseen,
+    place: Mapping[str, Any],
+    figures: display_units.Scale,
+    rates: replacement_cost.Money,
+    fitted: str,
 ) -> PlaceAheadOut:
-    weighed = money.weigh(rates, machine, one.check, place, one.sizes, one.use)
+    weighed = replacement_cost.weigh(rates, machine, one.check, place, one.sizes, one.use)
     last = place["last"]
     return PlaceAheadOut(
         position=place["name"],
@@ -256,19 +261,19 @@ def fleet(member: Member) -> FleetAheadOut:
     queries does not grow with the machines.
     """
     machines = list(machines_for(member).prefetch_related("model__overrides"))
-    stored = ahead.forecasts(machines, member.shop)
-    rates = money.of_shop(member, machines)
+    stored = forecasts.forecasts(machines, member.shop)
+    rates = replacement_cost.of_shop(member, machines)
     lines: list[FleetLineOut] = []
     quiet = 0
     for machine in machines:
         if not stored[machine.pk]:
             continue
-        for one in _foreseen(stored[machine.pk], books.now_of(machine, member.shop)):
+        for one in _foreseen(stored[machine.pk], rule_books.now_of(machine, member.shop)):
             if one.check.safety:
                 continue  # put right whatever it costs: it has no place in a list by cost
             worst: dict[str, Mapping[str, Any]] = {}
             for place in one.places:
-                key = money.part_place(one.check, place["name"])
+                key = replacement_cost.part_place(one.check, place["name"])
                 if key not in worst or place["p_cross"] > worst[key]["p_cross"]:
                     worst[key] = place
             for place in worst.values():
@@ -287,9 +292,11 @@ def fleet(member: Member) -> FleetAheadOut:
     )
 
 
-def _line(member: Member, machine: Machine, one: Foreseen, place: Mapping[str, Any], rates: money.Money) -> FleetLineOut:
-    figures = scale.scale_of(one.check, present.system_of(member))
-    weighed = money.weigh(rates, machine, one.check, place, one.sizes, one.use)
+def _line(
+    member: Member, machine: Machine, one: Foreseen, place: Mapping[str, Any], rates: replacement_cost.Money
+) -> FleetLineOut:
+    figures = display_units.scale_of(one.check, serializers.system_of(member))
+    weighed = replacement_cost.weigh(rates, machine, one.check, place, one.sizes, one.use)
     return FleetLineOut(
         machine_id=machine.pk,
         machine=machine.name,

@@ -12,8 +12,8 @@ from shops.access import Conflict
 from shops.models import Member
 
 from . import orders, stock
-from .book import Table, TableLine, amount, table_rows, whole
 from .models import Order, OrderLine
+from .parts_book import Table, TableLine, amount, table_rows, whole
 
 
 @transaction.atomic
@@ -22,7 +22,7 @@ def read(member: Member, order_uuid: uuid.UUID, text: str, *, dry: bool) -> Tabl
 
     Raises BadInput, Conflict, NotFoundHere.
     """
-    stock.hold(member)
+    stock.lock_supply(member)
     order = Order.objects.select_for_update().get(pk=orders.order_of(member, order_uuid).pk)
     if order.state != Order.State.BY_HAND:
         raise Conflict("Only an order that went out by hand is answered by a file.")

@@ -17,7 +17,7 @@ from fleet.queries import machines_for
 from lumvek_core.errors import BadInput
 from shops.access import Conflict
 from shops.models import Member
-from supply.book import Table, TableLine, table_rows
+from supply.parts_book import Table, TableLine, table_rows
 
 _pool = urllib3.PoolManager(timeout=Timeout(connect=1.0, read=2.5), retries=Retry(1, backoff_factor=0.1))
 COLUMNS = ("machine", "date", "counter")

@@ -5,12 +5,12 @@ import uuid
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 from fleet.models import Machine
-from inspection import books, recording, services, starting
+from inspection import recording, rule_books, services, starting
 from inspection.models import WalkAround
 from lumvek_core import positions
 from shops.models import Member
 
-from .usual import usual
+from .sample_readings import usual
 
 Told = tuple[str, str, dict[str, object]]
 NAMESPACE = uuid.UUID("5a110e0b-41d6-4e00-8000-000000000000")
@@ -63,7 +63,7 @@ def usual_but(
     hours: float | None = None,
 ) -> Iterator[Told]:
     """Sound readings in the order of the plan, for the first `visits` postures, but for what stood `apart`. hours: where the counter stood then."""
-    checks = {check.key: check for check in books.checks_of(found)}
+    checks = {check.key: check for check in rule_books.checks_of(found)}
     stood = hours if hours is not None else found.machine.hours or 0
     for visit in found.plan["visits"][:visits]:
         for key in visit["checks"]:
@@ -80,4 +80,4 @@ def confirm(member: Member, found: WalkAround, name: str, visits: int) -> None:
     """Confirm the postures of the first visits, a quarter of an hour apart."""
     for i, visit in enumerate(found.plan["visits"][:visits]):
         at = found.started_at + dt.timedelta(minutes=15 * i)
-        services.hold(member, found.pk, made_uuid(name, "hold", i), visit["posture"], at)
+        services.confirm_posture(member, found.pk, made_uuid(name, "hold", i), visit["posture"], at)
