@@ -41,7 +41,8 @@ def test_fitted_at_the_wrong_row(page: Page, sign_in):
     expect(back).to_have_count(1)
     back.click()
     expect(back).to_have_count(0)
-    expect(planter.get_by_role("button", name=what)).to_be_visible()
+    planter.get_by_role("button", name=what).click()  # and it can be fitted after all
+    expect(back).to_have_count(1)
 
 
 def test_a_service_and_a_counter(page: Page, sign_in):

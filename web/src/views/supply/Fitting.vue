@@ -52,6 +52,7 @@ function fit(machine: Machine, job: Job, pieces: Piece[]): Promise<boolean> {
   return at.run(async () => {
     const body = { uuid, walk_around: pieces[0]!.walk_around, slot: pieces[0]!.slot, positions: pieces.map((piece) => piece.position), counter: typed ? Number(typed) : null, place: job.place }
     data.value = await write(() => api.POST('/api/supply/fit', { body }))
+    uuids.delete(key) // done; taken back and fitted again is another act
   })
 }
 const takeOff = (job: Job): Promise<boolean> => {
