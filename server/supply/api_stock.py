@@ -14,7 +14,7 @@ from . import parts_book, serializers, serializers_orders, stock, taking_back
 from .api import BUYERS, reader
 from .models import StockItem
 from .schemas import BookLineOut, BookModelOut, BookOut, PartsTableOut
-from .schemas_orders import GiveBackIn, LoadIn, MovementOut, StockCountIn, StockItemIn, StockOut, TakeBackIn
+from .schemas_orders import GiveBackIn, LoadIn, MovementOut, StockCountIn, StockItemIn, StockOut
 
 stocking = Router(tags=["stock"])
 
@@ -59,11 +59,11 @@ def give_back(request: HttpRequest, new: GiveBackIn) -> StockOut:
 
 
 @stocking.post("/movements/{uuid:movement_id}/take-back", response=MovementOut)
-def take_back_movement(request: HttpRequest, movement_id: UUID, new: TakeBackIn) -> MovementOut:
-    """Take back that something was received, fitted, counted, loaded or given back. The same UUID twice is once."""
+def take_back_movement(request: HttpRequest, movement_id: UUID) -> MovementOut:
+    """Take back that something was received, fitted, counted, loaded or given back. Twice is once."""
     taking_back.movement_of(member_of(request), movement_id)
     member = reader(request, "move parts")
-    return serializers_orders.movement(taking_back.take_back(member, movement_id, new.uuid))
+    return serializers_orders.movement(taking_back.take_back(member, movement_id))
 
 
 @stocking.get("/book", response=BookOut)

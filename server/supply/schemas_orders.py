@@ -108,12 +108,6 @@ class StockLineOut(Schema):
     price: str
 
 
-class TakeBackIn(Schema):
-    """uuid: of the taking back itself."""
-
-    uuid: UUID
-
-
 class MovementOut(Schema):
     """may_take_back: it counts, and is not itself a taking back."""
 

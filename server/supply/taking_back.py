@@ -1,10 +1,10 @@
 """Taking back what moved: the opposite movement is appended, and what went with it is put back as it was."""
 
 import uuid
+from typing import cast
 
 from django.db import transaction
 
-from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 from shops.models import Member
 
@@ -28,35 +28,32 @@ def may(moved: Movement) -> bool:
 
 
 @transaction.atomic
-def take_back(member: Member, movement: uuid.UUID, taking_back: uuid.UUID) -> Movement:
-    """Take back a movement under a UUID of its own; the same UUID twice is once. Returns the movement that undoes it.
+def take_back(member: Member, movement: uuid.UUID) -> Movement:
+    """Take back a movement, once however often it is asked for. Returns the movement that undoes it.
 
-    Raises NotFoundHere, Conflict where it was taken back already or pieces are gone that it brought.
+    Raises NotFoundHere, Conflict where pieces are gone that it brought, or it is itself a taking back.
     """
     stock.lock_supply(member)
     moved = movement_of(member, movement)
-    done: Movement | None = getattr(moved, "undone_by", None)
-    if done is not None and done.uuid == taking_back:
-        return done
+    if done := getattr(moved, "undone_by", None):
+        return cast(Movement, done)
     if not may(moved):
-        raise Conflict("That was taken back already." if done else "A taking back stands: do the thing itself again.")
+        raise Conflict("A taking back stands: do the thing itself again.")
     if moved.reason == Movement.Reason.FITTED:
         fitting.take_off(member, moved.uuid)
     elif moved.reason == Movement.Reason.RECEIVED:
         orders.send_away(member, moved.number, moved.change)
     elif moved.reason == Movement.Reason.MOVED:
-        _opposite(member, Movement.objects.get(uuid=uuid.uuid5(moved.uuid, "there")), uuid.uuid5(taking_back, "there"))
-    return _opposite(member, moved, taking_back)
+        _opposite(member, Movement.objects.get(uuid=uuid.uuid5(moved.uuid, "there")))
+    return _opposite(member, moved)
 
 
-def _opposite(member: Member, moved: Movement, taking_back: uuid.UUID) -> Movement:
+def _opposite(member: Member, moved: Movement) -> Movement:
     there = stock.levels(member.shop_id, [moved.number]).get(moved.number, {}).get(moved.place, 0)
     if there < moved.change:
         raise Conflict(f"Only {there} left on the {moved.place}: what it brought has gone on since. Take that back first.")
-    if Movement.objects.filter(uuid=taking_back).exists():
-        raise BadInput("uuid", "belongs to another movement")
     return Movement.objects.create(
-        uuid=taking_back,
+        uuid=uuid.uuid5(moved.uuid, "taken back"),
         shop_id=member.shop_id,
         number=moved.number,
         place=moved.place,

@@ -74,7 +74,6 @@ BODIES = {
     "count_stock": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "place": "shelf", "counted": 4},
     "load_truck": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1},
     "give_back": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1, "note": "to Northmere Depot"},
-    "take_back_movement": {"uuid": str(uuid.uuid4())},
     "approve": {"uuid": str(uuid.uuid4()), "amount": "135.00", "how": "by telephone"},
     "take_along": {"slot": "opener-bearing", "positions": ["1L"]},
     "set_supplier": {"name": "Northmere Depot"},

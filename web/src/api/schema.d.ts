@@ -1875,7 +1875,7 @@ export interface paths {
         put?: never;
         /**
          * Take Back Movement
-         * @description Take back that something was received, fitted, counted, loaded or given back. The same UUID twice is once.
+         * @description Take back that something was received, fitted, counted, loaded or given back. Twice is once.
          */
         post: operations["supply_api_stock_take_back_movement"];
         delete?: never;
@@ -5992,17 +5992,6 @@ export interface components {
                 [key: string]: string[];
             };
         };
-        /**
-         * TakeBackIn
-         * @description uuid: of the taking back itself.
-         */
-        TakeBackIn: {
-            /**
-             * Uuid
-             * Format: uuid
-             */
-            uuid: string;
-        };
         /** TakeIn */
         TakeIn: {
             /** Positions */
@@ -9089,11 +9078,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TakeBackIn"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -58,7 +58,7 @@ function fit(machine: Machine, job: Job, pieces: Piece[]): Promise<boolean> {
 const takeOff = (job: Job): Promise<boolean> => {
   failed.value = job.key
   return at.run(async () => {
-    await write(() => api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: job.fitting! } }, body: { uuid: newUuid() } }))
+    await write(() => api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: job.fitting! } } }))
     data.value = await answer(api.GET('/api/supply/list'))
   })
 }

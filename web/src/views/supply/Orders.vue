@@ -46,7 +46,7 @@ async function receive(): Promise<void> {
 }
 /** What came in was something else: it is still to come. */
 const sendAway = (): Promise<boolean> => receiving.run(async () => {
-  await write(() => api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: coming.last } }, body: { uuid: newUuid() } }))
+  await write(() => api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: coming.last } } }))
   Object.assign(coming, { said: 'Taken back: it is still to come.', last: '' })
   await load()
 })

@@ -36,7 +36,7 @@ function done(item: Item): Promise<boolean> {
   })
 }
 const takeBack = (movement: string): Promise<boolean> => at.run(async () => {
-  await write(() => api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: movement } }, body: { uuid: newUuid() } }))
+  await write(() => api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: movement } } }))
   data.value = await answer(api.GET('/api/supply/stock'))
 })
 const figure = (text: string): number => Number(text.trim().replace(',', '.') || 0)
