@@ -34,6 +34,8 @@ grep -E '^ +(Test Files|Tests) ' "$LOGS/check-web.log" | sed 's/\x1b\[[0-9;]*m//
 # Two runs: the browser's driver keeps an event loop in the main thread, in which Django refuses to touch its database.
 say "  Core and server tests (pytest, $workers workers)"
 .venv/bin/pytest core server -n "$workers" --dist loadfile --durations 10
-say "  Browser tests (pytest, Chromium, $workers workers with a product each)"
-.venv/bin/pytest e2e -n "$workers" --dist loadfile --durations 10
+# A product and its browser keep about two cores busy: more workers than that only make each other late.
+products=$(((workers + 1) / 2))
+say "  Browser tests (pytest, Chromium, $products at a time)"
+.venv/bin/pytest e2e -n "$products" --dist loadfile --durations 10
 say "All passed in $((SECONDS - begun)) s."
