@@ -109,7 +109,8 @@ ACTS = [
     ("ada", "/walk-arounds/{walk}/summary", ["Finish walk-around", "Go on", "Begun by mistake", "Escape"]),
     ("ada", "/rules", ["Change ", "Escape"]),
     ("ada", "/rules?tab=feelers", ["Remove card", "Put it back"]),
-    ("tomas", "{logbook}", ["Done: ", "Done: ", "Notes", "Notes"]),
+    ("tomas", "{logbook}", ["Done: ", "Escape", "Notes", "Notes"]),
+    ("tomas", "{wear}", ["change", "Escape"]),
     ("tomas", "/parts/fit", ["Fit ", "Take back: "]),
     ("bram", "/parts", ["Enter the number of ", "Escape"]),
     ("bram", "/parts/stock", ["Count it", "Escape", "To the truck", "Escape", "Set to carry", "Cancel", "Send back", "Escape"]),
@@ -126,7 +127,11 @@ ACTS = [
 def test_after_every_act_the_focus_is_where_the_work_goes_on(role, screen, acts, page: Page, sign_in, accessible):
     sign_in(role)
     page.goto(
-        screen.format(walk=walk(page) if "{walk}" in screen else "", logbook=logbook(page) if "{logbook}" in screen else "")
+        screen.format(
+            walk=walk(page) if "{walk}" in screen else "",
+            logbook=logbook(page) if "{logbook}" in screen else "",
+            wear=logbook(page).replace("logbook", "wear") if "{wear}" in screen else "",
+        )
     )
     lost = []
     for act in acts:

@@ -24,6 +24,7 @@ from lumvek_core.judgement import describe
 from lumvek_core.units import plain
 from lumvek_core.workbench.subjects import SUBJECTS
 from shops.models import Member, Role
+from shops.taken_back import TakenBack
 from workbench.models import BenchResult
 
 from .models import PutAwayTick, ServiceDone
@@ -78,7 +79,7 @@ def entries(member: Member, machine: Machine, kinds: Iterable[str] = (), search:
         "part": lambda: _parts(machine, names),
         "service": lambda: _services(machine, names),
         "counter": lambda: _counters(machine, names),
-        "note": lambda: _notes(machine),
+        "note": lambda: _notes(machine, names),
         "bench": lambda: _bench(machine, names),
         "put-away": lambda: _put_away(machine, names),
     }
@@ -248,6 +249,13 @@ def _photos(machine: Machine, walks: list[WalkAround], names: dict[int, str]) ->
         )
 
 
+def _taken_back(one: TakenBack, names: dict[int, str], after: str = "") -> str:
+    """Who took it back and when; empty while it counts."""
+    if one.taken_back_at is None:
+        return ""
+    return f"{after}taken back by {names.get(one.taken_back_by_id or 0, 'somebody')}, {one.taken_back_at:%-d %b %Y}"
+
+
 def _parts(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
     family = rule_books.shipped().families[machine.model.family]
     prefix = f"{family.prefix}." if family.prefix else ""
@@ -266,7 +274,8 @@ def _parts(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
             "part",
             f"{'Taken back: ' if taken_back else ''}{name} {number} fitted".replace("  ", " "),
             f"{counted(sum(one.quantity for one in group), 'piece')}{f' at {where}' if where else ''}"
-            + (f"; {gone} of them renewed since" if gone and not taken_back else ""),
+            + (f"; {gone} of them renewed since" if gone and not taken_back else "")
+            + _taken_back(group[0], names, "; "),
             by=names.get(group[0].by_id, "somebody"),
             counter=f"{plain(total, 0)} {counters.unit_of(machine)}" if total is not None else "",
         )
@@ -278,7 +287,14 @@ def _services(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
         at = one.at if one.day == one.at.date() else dt.datetime.combine(one.day, dt.time(12), tzinfo=dt.UTC)
         counter = f"{plain(one.counter, 0)} {counters.unit_of(machine)}" if one.counter is not None else ""
         title = f"{'Taken back: ' if one.taken_back_at else ''}{known.get(one.key, one.key)}"
-        yield Entry(at, "service", title, one.note, by=names.get(one.by_id, "somebody"), counter=counter)
+        yield Entry(
+            at,
+            "service",
+            title,
+            one.note + _taken_back(one, names, ". " if one.note else ""),
+            by=names.get(one.by_id, "somebody"),
+            counter=counter,
+        )
 
 
 def _counters(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
@@ -299,7 +315,7 @@ def _counters(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
         )
 
 
-def _notes(machine: Machine) -> Iterator[Entry]:
+def _notes(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
     shown = {station.key: station.name for station in rule_books.shipped().families[machine.model.family].stations}
     pictures: dict[int, list[NotePhoto]] = defaultdict(list)
     for photo in NotePhoto.objects.filter(note__machine=machine).defer("image"):
@@ -311,7 +327,7 @@ def _notes(machine: Machine) -> Iterator[Entry]:
             f"{'Taken back: ' if one.taken_back_at else ''}{one.text}",
             f"Cause: {one.cause} ({serializers.full_name(one.closed_by)})"
             if one.cause and one.closed_by
-            else ("" if one.taken_back_at else "Open until its cause is found."),
+            else (_taken_back(one, names) or "Open until its cause is found."),
             station=shown.get(one.station_key, ""),
             by=serializers.full_name(one.by),
             photos=[f"/api/machines/{machine.pk}/notes/{one.uuid}/photos/{photo.uuid}" for photo in pictures[one.pk]],

@@ -187,7 +187,8 @@ def cancel(member: Member, order_uuid: uuid.UUID) -> None:
         raise Conflict("This order has been sent: call the supplier to take it back.")
     order.state = Order.State.CANCELLED
     order.answered_at = timezone.now()
-    order.save(update_fields=["state", "answered_at"])
+    order.trouble = f"Taken back by {member.name} before it was sent."
+    order.save(update_fields=["state", "answered_at", "trouble"])
 
 
 def drop_rest(member: Member, order_uuid: uuid.UUID, number: str) -> None:

@@ -131,7 +131,8 @@ def test_an_order_is_taken_back_until_it_is_sent(planned, as_):
     assert as_(shop.technician).send(path).status_code == 403
     for _ in range(2):
         assert buyer.send(path).status_code == 200
-    assert Order.objects.get(pk=order.pk).get_state_display() == "Taken back"
+    taken = Order.objects.get(pk=order.pk)
+    assert (taken.get_state_display(), taken.trouble) == ("Taken back", "Taken back by Parts before it was sent.")
     assert disc_line(shop).net == wanted and orders.expected(shop.parts, DISC) == 0
     assert orders.send(shop.parts, order.uuid).state == Order.State.CANCELLED, "and it is never sent"
 

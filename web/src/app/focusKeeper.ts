@@ -64,7 +64,7 @@ export function focusHeading(): void {
   const look = (): boolean => {
     // The screen, or the person, has put it somewhere.
     if (document.activeElement !== before && document.activeElement !== document.body) return true
-    const heading = main.querySelector<HTMLElement>('h1, h2')
+    const heading = main.querySelector<HTMLElement>('h1')
     if (!heading) return false
     if (!heading.hasAttribute('tabindex')) heading.tabIndex = -1
     heading.focus({ preventScroll: true })

@@ -51,7 +51,7 @@ async function keep(): Promise<void> {
         <p class="wide">{{ one.how }}</p>
         <label>On <input v-model="writing.day" type="date" /></label><label>at <InputText v-model="writing.counter" v-focus class="short" inputmode="decimal" :invalid="at.field === 'counter'" /> {{ data.unit }}</label>
         <InputText v-model="writing.note" maxlength="300" placeholder="Note, if any" aria-label="Note" />
-        <Button type="submit" label="Save" :disabled="at.busy" />
+        <Button type="submit" label="Save" :disabled="at.busy" /><Button type="button" text severity="secondary" label="Cancel" data-out @click="writing.key = ''" />
         <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
       </form>
     </li></ul>
