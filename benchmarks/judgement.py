@@ -18,7 +18,8 @@ import numpy as np
 from lumvek_core import registry
 from lumvek_core.calculators.decision import DecisionGiven, replace_decision, still_serves
 from lumvek_core.forecast import history
-from lumvek_core.forecast.history import Coming, Measured, Place, PlaceAhead, Wearing
+from lumvek_core.forecast.history import Place, PlaceAhead
+from lumvek_core.forecast.wearing import Coming, Measured, Wearing
 
 REPORTED, TRIED = 20261123, (1, 2, 3)
 MACHINES, SEASONS, ROWS, WHEELS = 60, 10, 12, (4, 5)

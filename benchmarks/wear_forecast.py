@@ -13,7 +13,8 @@ from datetime import timedelta
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 sys.path[:0] = ["core", "server"]
 
-from lumvek_core.forecast.history import Coming, Measured, Place, Wearing, forecast
+from lumvek_core.forecast.history import Place, forecast
+from lumvek_core.forecast.wearing import Coming, Measured, Wearing
 
 ROWS, SEASONS, MACHINES = 24, 10, 200
 

@@ -5,6 +5,7 @@ import uuid
 from collections.abc import Collection, Iterable
 
 from django.db import transaction
+from django.db.models import F
 
 from lumvek_core import counters
 from lumvek_core.counters import Count
@@ -154,8 +155,13 @@ def keep_in_step(machine: Machine, unit: str) -> None:
     if newest is not None:
         field = "hours" if unit == "h" else "area_ha"
         setattr(machine, field, newest.total)
-        machine.wear_stale = True
-        machine.save(update_fields=[field, "wear_stale"])
+        machine.save(update_fields=[field])
+        history_changed([machine.pk])
+
+
+def history_changed(machines: Iterable[int]) -> None:
+    """Something that forecasts of these machines rest on has changed, other than by a reading: a counter, a part, a limit."""
+    Machine.objects.filter(pk__in=list(machines)).update(wear_stale=True, history_edition=F("history_edition") + 1)
 
 
 def set_next_use(machine: Machine, use: float | None) -> None:
@@ -163,5 +169,5 @@ def set_next_use(machine: Machine, use: float | None) -> None:
     if use is not None and not 0 < use < HIGHEST:
         raise BadInput("next_use", "must be greater than 0")
     machine.next_use, machine.next_use_from = use, None if use is None else now_of(machine)
-    machine.wear_stale = True
-    machine.save(update_fields=["next_use", "next_use_from", "wear_stale"])
+    machine.save(update_fields=["next_use", "next_use_from"])
+    history_changed([machine.pk])

@@ -51,7 +51,7 @@ class Machine(models.Model):
 
     hours, area_ha: what it has done in all, in step with its counter readings. next_use: what the coming season is to be, in the
     same, counted from next_use_from; None: as the last seasons were. wear_stale: something was recorded since its
-    forecasts were looked at.
+    forecasts were looked at. history_edition: one more each time that something they rest on changed other than by reading it.
     """
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="machines")
@@ -67,6 +67,7 @@ class Machine(models.Model):
     next_use = models.FloatField(null=True, blank=True)
     next_use_from = models.FloatField(null=True, blank=True)
     wear_stale = models.BooleanField(default=True)
+    history_edition = models.PositiveIntegerField(default=0)
     owners = models.ManyToManyField("shops.Member", blank=True, related_name="own_machines")
 
     class Meta:

@@ -1,7 +1,7 @@
 """Wear ahead: from the readings, fitments and counters of a machine to where each of its wearing places will stand.
 
-A forecast is stored with what it rests on. Whatever it rests on marks its machine as stale when it changes (`mark_stale`); the
-next one who looks has it checked, and made anew where its digest says so.
+A forecast is stored with what it rests on. Whatever it rests on marks its machine as stale when it changes; the next one who looks
+has it checked, and made anew where its digest says so.
 """
 
 import datetime as dt
@@ -20,7 +20,8 @@ from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.counters import Count
 from lumvek_core.forecast import history
-from lumvek_core.forecast.history import Coming, Judged, Measured, Place
+from lumvek_core.forecast.history import Judged, Place
+from lumvek_core.forecast.wearing import Coming, Measured, wearing_of
 from lumvek_core.judgement.companions import place_at
 from parts.models import PartNumber
 from shops.models import Shop
@@ -70,13 +71,15 @@ class Known:
         family = rule_books.shipped().families[self.machine.model.family]
         return core_counters.usual_season(self.counts, self.counts[-1].at) or family.season_use
 
-    def places(self, check: Check) -> list[Place]:
-        """The places of a check with the readings of the parts that are in them now."""
-        found = []
-        for position, readings in sorted(self.read.get(check.key, {}).items(), key=lambda one: positions.reading_order(one[0])):
+    def places(self, check: Check, named: Iterable[str] = ()) -> list[Place]:
+        """The places of a check with the readings of the parts that are in them now. named: those to be told even without any."""
+        found, read, named = [], self.read.get(check.key, {}), set(named)
+        for position in sorted(read.keys() | named, key=positions.reading_order):
             fitment = self.fitment(check, position)
-            mine = [one for one in readings if fitment is None or self.read_at[one.key] > fitment.fitted_at]
-            if mine or (fitment and fitment.counter is not None):
+            mine = [
+                one for one in read.get(position, ()) if fitment is None or self.read_at[one.key] > fitment.fitted_at
+            ]
+            if mine or (fitment and fitment.counter is not None) or position in named:
                 found.append(
                     Place(
                         name=position,
@@ -152,24 +155,17 @@ def add(known: Known, check: str, position: str, key: int, at: dt.datetime, valu
         known.read_at[key] = at
 
 
-def predict(known: Known, check: Check, more: float = 0.0, season_share: float | None = None) -> Judged | None:
-    """The forecast of a check's places; None where nothing can be said. season_share: where it is known already, else it is learnt."""
-    wearing, coming, places = history.wearing_of(check), known.coming(more), known.places(check)
+def predict(known: Known, check: Check, more: float = 0.0) -> Judged | None:
+    """The forecast of a check's places; None where nothing can be said."""
+    wearing, coming, places = wearing_of(check), known.coming(more), known.places(check)
     if wearing is None or coming is None or not places:
         return None
-    if season_share is not None:
-        return Judged(history.look_ahead(wearing, places, replace(coming, season_share=season_share)), season_share, 0)
     return history.forecast(wearing, places, coming)
 
 
 def wearing_checks(book: CoreBook) -> dict[str, Check]:
     """The checks of a rule book whose wear is forecast."""
-    return {key: check for key, check in book.family.checks.items() if history.wearing_of(check)}
-
-
-def mark_stale(machines: Iterable[int]) -> None:
-    """Something that forecasts of these machines rest on has changed."""
-    Machine.objects.filter(pk__in=list(machines), wear_stale=False).update(wear_stale=True)
+    return {key: check for key, check in book.family.checks.items() if wearing_of(check)}
 
 
 def forecasts(machines: Sequence[Machine], shop: Shop, *, paths: bool = False) -> dict[int, list[WearForecast]]:
@@ -215,14 +211,14 @@ def bring_up_to_date(stale: Sequence[Machine], shop: Shop) -> None:
 
 def _digest(known: Known, check: Check) -> str:
     """Of everything a forecast is made from; empty where there is nothing to make one from."""
-    wearing, coming, places = history.wearing_of(check), known.coming(), known.places(check)
+    wearing, coming, places = wearing_of(check), known.coming(), known.places(check)
     if wearing is None or coming is None or not places:
         return ""
     return hashlib.sha256(json.dumps([asdict(wearing), asdict(coming), [asdict(one) for one in places]]).encode()).hexdigest()
 
 
 def _made(known: Known, check: Check, digest: str) -> WearForecast | None:
-    judged, wearing, coming = predict(known, check), history.wearing_of(check), known.coming()
+    judged, wearing, coming = predict(known, check), wearing_of(check), known.coming()
     if judged is None or wearing is None or coming is None:
         return None
     coming = replace(coming, season_share=judged.season_share)

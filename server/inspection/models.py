@@ -220,6 +220,25 @@ class WearForecast(models.Model):
         constraints = [models.UniqueConstraint(fields=["machine", "check_key"], name="one_forecast_per_check")]
 
 
+class PlacesBefore(models.Model):
+    """What was known of a check's places before each was read in a walk-around, so that one reading is judged without all others.
+
+    edition: of the machine's history that it was made from. counted_at: when its counter was last read. season: the core's `Coming`.
+    places: by position, the core's `Standing`, with `fitted_at` where a part is on record.
+    """
+
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="places_before")
+    machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="+")
+    check_key = models.CharField(max_length=60)
+    edition = models.PositiveIntegerField()
+    counted_at = models.DateTimeField(null=True)
+    season = models.JSONField(default=dict)
+    places = models.JSONField(default=dict)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["walk_around", "check_key"], name="places_before_once_per_check")]
+
+
 class PostureHold(models.Model):
     """Somebody confirmed that the machine stands in a posture and its locks are set. It holds until another one is taken up."""
 

@@ -2,7 +2,7 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
@@ -24,9 +24,9 @@ from lumvek_core.units import System
 from shops.models import Member
 
 from . import rule_books
-from .expected_values import expected_at
+from .expected_values import Pair, expected_at
 from .models import Reading, Verdict, WalkAround
-from .services import CALLING, lock, refresh_parts, running
+from .services import decided_to_do, lock, refresh_parts, running
 from .values import columns_of, value_of
 
 
@@ -61,7 +61,7 @@ class Changed:
     """
 
     walk_around: WalkAround
-    pairs: list[tuple[str, str]]
+    pairs: list[Pair]
     parts: bool
     rows: list[Verdict] | None = None
 
@@ -79,18 +79,39 @@ def record_readings(member: Member, walk_around_id: uuid.UUID, new: Sequence[New
     Raises BadInput (fields ``uuid``, ``check``, ``position``, ``raw.<n>``, ``feeler``, ``reason``), NotFoundHere, Conflict.
     """
     walk_around = lock(member, walk_around_id)
-    stored = Reading.objects.filter(uuid__in=[reading.uuid for reading in new])
-    known = {row[0]: row for row in stored.values_list("uuid", "walk_around_id", "check_key", "position_key")}
-    if any(owner != walk_around.pk for _, owner, _, _ in known.values()):
+    known, withdrawn = _on_record(walk_around, new)
+    if any(owner != walk_around.pk for owner, _, _ in known.values()):
         raise BadInput("uuid", "belongs to another walk-around")
     fresh = [reading for reading in new if reading.uuid not in known]
     if fresh:
         running(walk_around)
-    repeated = [(check, position) for _, _, check, position in known.values()]
+    repeated = [(check, position) for _, check, position in known.values()]
     if not fresh:
         return Changed(walk_around, repeated, parts=True)
-    changed = _Recording(member, walk_around, rule_books.opened(walk_around.rule_book_id)).write(fresh)
+    changed = _Recording(member, walk_around, rule_books.opened(walk_around.rule_book_id)).write(fresh, withdrawn)
     return changed if not repeated else Changed(walk_around, repeated + changed.pairs, changed.parts)
+
+
+def _on_record(
+    walk_around: WalkAround, new: Sequence[NewReading]
+) -> tuple[dict[uuid.UUID, tuple[uuid.UUID, str, str]], dict[Pair, dt.datetime]]:
+    """(known, withdrawn): which of these UUIDs are on record, with walk-around and place; when their places were last opened again."""
+    columns = ("uuid", "walk_around_id", "check_key", "position_key", "state", "taken_at")
+    mine = {reading.uuid for reading in new}
+    same = Reading.objects.filter(uuid__in=mine).order_by().values_list(*columns)
+    opened = Reading.objects.filter(
+        walk_around=walk_around,
+        check_key__in={reading.check for reading in new},
+        position_key__in={reading.position for reading in new},
+        state=Reading.State.WITHDRAWN,
+    )
+    known, withdrawn = {}, {}
+    for key, owner, check, position, state, taken_at in same.union(opened.order_by().values_list(*columns)):
+        if key in mine:
+            known[key] = owner, check, position
+        if state == Reading.State.WITHDRAWN and owner == walk_around.pk:
+            withdrawn[check, position] = max(taken_at, withdrawn.get((check, position), taken_at))
+    return known, withdrawn
 
 
 def where(walk_around: WalkAround, check_key: str, position_key: str) -> tuple[Check, positions.Position]:
@@ -125,7 +146,7 @@ class _Typed:
     value: Value
 
     @property
-    def pair(self) -> tuple[str, str]:
+    def pair(self) -> Pair:
         return self.check.key, self.position.key
 
 
@@ -135,24 +156,27 @@ class _Recording:
     def __init__(self, member: Member, walk_around: WalkAround, book: CoreBook) -> None:
         self.member, self.walk_around, self.book = member, walk_around, book
         self.checks = book.family.checks
-        self.rows: dict[tuple[str, str], Verdict] = {}
-        self.calls_before = self.calls_after = False
-        self.expected: dict[tuple[str, str], Expected] = {}
+        self.rows: dict[Pair, Verdict] = {}
+        self.called = False
+        self.watched: set[Pair] = set()
+        self.expected: dict[Pair, Expected] = {}
 
-    def write(self, new: Sequence[NewReading]) -> Changed:
+    def write(self, new: Sequence[NewReading], withdrawn: Mapping[Pair, dt.datetime]) -> Changed:
+        """withdrawn: when places that are typed were last opened again."""
         typed = [self._typed(reading) for reading in new]
         touched = {one.check.key for one in typed}
         dependents = rule_books.looking_at(self.walk_around.rule_book_id, touched)
         self._read_rows(dependents, typed)
+        open_before = {key for key in touched if self.checks[key].wears and not self._all_read(key)}
         readings = self._append(typed)
-        pairs = [self._settle(one, reading) for one, reading in zip(typed, readings, strict=True)]
+        pairs = [self._settle(one, reading, withdrawn.get(one.pair)) for one, reading in zip(typed, readings, strict=True)]
         pairs = list(dict.fromkeys(pairs))
-        typed_now = set(pairs)
-        self.expected = expected_at(self.walk_around, self.book, self.rows, touched, typed_now)
-        rejudged = [pair for pair in self.rows if pair in typed_now or pair[0] in dependents]
-        changed = pairs + [pair for pair in rejudged if self._judge(pair, pair in typed_now) and pair not in typed_now]
+        anew = {key for key in open_before if self._all_read(key, pairs)}
+        rejudged = [pair for pair in self.rows if pair in pairs or self._concerned(pair, pairs, anew)]
+        self.expected = expected_at(self.walk_around, self.book, self.rows, rejudged, pairs, anew=anew)
+        changed = pairs + [pair for pair in rejudged if self._judge(pair, pair in pairs) and pair not in pairs]
         self._write_rows(changed)
-        parts = self.calls_before or self.calls_after
+        parts = self.called or decided_to_do(self.walk_around, self.watched)
         if parts:
             refresh_parts(self.walk_around, self.book)
         return Changed(self.walk_around, changed, parts, [self.rows[pair] for pair in changed if pair in self.rows])
@@ -160,12 +184,12 @@ class _Recording:
     def rejudge(self, checks: set[str]) -> None:
         """Judge all positions of these checks by what stands now."""
         self._read_rows(checks, [])
-        self.expected = expected_at(self.walk_around, self.book, self.rows, checks, set(self.rows))
+        self.expected = expected_at(self.walk_around, self.book, self.rows, list(self.rows), list(self.rows), anew=checks)
         self._write_rows([pair for pair in self.rows if self._judge(pair)])
 
     def judge_all(self) -> None:
         """Judge the rows that are at hand, whatever stood before, and write them."""
-        self.expected = expected_at(self.walk_around, self.book, self.rows, set(self.checks), set(self.rows))
+        self.expected = expected_at(self.walk_around, self.book, self.rows, list(self.rows), list(self.rows), anew=self.checks)
         for pair in self.rows:
             self._judge(pair)
         self._write_rows(list(self.rows))
@@ -220,7 +244,7 @@ class _Recording:
         alike = {book for book in {row[4] for row in listed} if _washer(book, keys[0]) == rule.washer}
         return [Past(check, place, Value(**value), visit) for check, place, value, visit, book in listed if book in alike]
 
-    def _moved(self, rule: ContactRule, pair: tuple[str, str], reading: Reading) -> bool:
+    def _moved(self, rule: ContactRule, pair: Pair, reading: Reading) -> bool:
         """Whether washers of this row were moved, not only counted, after its contact was read."""
         row = positions.find(pair[1]).row or 0
         places = [(rule.washers_from, positions.row_side(row, side).key) for side in ("L", "R")]
@@ -234,10 +258,25 @@ class _Recording:
             for one in newer
         )
 
+    def _all_read(self, key: str, typed: Collection[Pair] = ()) -> bool:
+        """Whether every place of a check has been read; what waits for an answer has not, unless it was typed now."""
+        places = positions.expand(self.checks[key].per, self.walk_around.layout)
+        rows = {place.key: self.rows.get((key, place.key)) for place in places}
+        return all(row is not None and (not row.ask or (key, place) in typed) for place, row in rows.items())
+
+    def _concerned(self, pair: Pair, typed: Collection[Pair], anew: Collection[str]) -> bool:
+        """Whether a place is to be judged again because of what was typed at others."""
+        check, row = self.checks[pair[0]], self.rows[pair]
+        if pair[0] in anew and not row.ask:
+            return True
+        needed = verdicts.needs(check)
+        return any(key in needed and verdicts.concerns(check, pair[1], place) for key, place in typed)
+
     def _read_rows(self, judged: set[str], typed: Sequence[_Typed]) -> None:
         """What stands at the places that are typed, everywhere at the checks to be judged anew, and at what their rules look at."""
         touched = {one.check.key for one in typed}
         around = judged.union(*(verdicts.needs(self.checks[key]) for key in judged | touched))
+        around |= {key for key in touched if self.checks[key].wears}
         here = Q(check_key__in=touched - around, position_key__in={one.position.key for one in typed})
         rows = Verdict.objects.filter(Q(check_key__in=around) | here, walk_around=self.walk_around).select_related(
             "reading__replaces"
@@ -273,16 +312,20 @@ class _Recording:
             readings.append(reading)
         return Reading.objects.bulk_create(readings)
 
-    def _settle(self, one: _Typed, reading: Reading) -> tuple[str, str]:
-        """Point the position's verdict at the reading that was typed last, whatever arrived last; judging follows when all stand."""
+    def _settle(self, one: _Typed, reading: Reading, withdrawn: dt.datetime | None) -> Pair:
+        """Point the position's verdict at the reading that was typed last, whatever arrived last; judging follows when all stand.
+
+        withdrawn: when somebody last opened this place again.
+        """
         row = self.rows.get(one.pair)
         if row is not None and row.reading.taken_at > reading.taken_at:
             if reading.state != Reading.State.WITHDRAWN:
                 row.overtaken = reading
             return one.pair
-        if row is None and self._withdrawn_since(one, reading):
+        if row is None and withdrawn is not None and withdrawn > reading.taken_at:
             return one.pair
-        self.calls_before |= row is not None and row.severity in CALLING
+        if row is not None:
+            self._may_call(one.pair, row.severity)
         if reading.state == Reading.State.WITHDRAWN:
             if row and row.pk:
                 row.delete()
@@ -297,18 +340,17 @@ class _Recording:
         self.rows[one.pair] = row
         return one.pair
 
-    def _withdrawn_since(self, one: _Typed, reading: Reading) -> bool:
-        """Whether this place was opened again by somebody after this reading was typed."""
-        here = Reading.objects.filter(
-            walk_around=self.walk_around, check_key=one.check.key, position_key=one.position.key, taken_at__gt=reading.taken_at
-        )
-        return here.filter(state=Reading.State.WITHDRAWN).exists()
+    def _may_call(self, pair: Pair, severity: str) -> None:
+        """Note that parts may hang on a place: surely where it is due, where it is watched only if somebody decided to renew early."""
+        if severity == "watch":
+            self.watched.add(pair)
+        self.called |= severity in ("due", "stop")
 
-    def _judge(self, pair: tuple[str, str], typed: bool = True) -> bool:
+    def _judge(self, pair: Pair, typed: bool = True) -> bool:
         """Judge a position by what stands now; True if its verdict is another than before.
 
         Of a place that was not typed now, only another severity or question counts as another verdict: its neighbours' readings
-        move its expected value by a hair each time. `recompute` brings all figures up to date.
+        move its expected value by a hair. `settle` brings all figures up to date.
         """
         row, check = self.rows[pair], self.checks[pair[0]]
         if row.reading.state == Reading.State.NOT_SEEN:
@@ -340,16 +382,17 @@ class _Recording:
         )
         position, value = positions.find(pair[1]), value_of(row.reading)
         verdict = verdicts.judge(check, position, value, context)
-        called_before = row.severity in CALLING
+        severity_before = row.severity
         if not typed and pair in self.expected and (row.severity, row.ask) == (verdict.severity, verdict.ask):
             return False
         elsewhere = verdicts.judge(check, position, value, replace(context, system="mm" if typed_in == "in" else "in"))
         changed = _fill(row, verdict.severity, verdict, elsewhere)
-        self.calls_before |= changed and called_before
-        self.calls_after |= changed and row.severity in CALLING
+        if changed:
+            self._may_call(pair, severity_before)
+            self._may_call(pair, row.severity)
         return changed
 
-    def _write_rows(self, pairs: Sequence[tuple[str, str]]) -> None:
+    def _write_rows(self, pairs: Sequence[Pair]) -> None:
         rows = [self.rows[pair] for pair in pairs if pair in self.rows]
         new = [row for row in rows if row.pk is None]
         had = [row for row in rows if row.pk is not None]

@@ -82,7 +82,7 @@ def looking_at(rule_book_id: int, checks: set[str]) -> set[str]:
 def _lookers(rule_book_id: int) -> dict[str, set[str]]:
     found: dict[str, set[str]] = {}
     for check in opened(rule_book_id).family.checks.values():
-        for key in verdicts.needs(check) | ({check.key} if check.wears else set()):
+        for key in verdicts.needs(check):
             found.setdefault(key, set()).add(check.key)
     return found
 

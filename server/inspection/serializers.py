@@ -260,7 +260,8 @@ def changed_since(found: WalkAround, book: CoreBook, member: Member, after: int)
     last = queries.last_reading(found)
     pairs = queries.read_since(found, after)
     touched = {check for check, _ in pairs}
-    dependent = rule_books.looking_at(found.rule_book_id, touched)
+    like_places = {check for check in touched if book.family.checks[check].wears}
+    dependent = rule_books.looking_at(found.rule_book_id, touched) | like_places
     judged_anew = {
         (check.key, p.key)
         for check in rule_books.checks_of(found)

@@ -5,7 +5,7 @@ Every write can be repeated: the client's UUID makes the second one a no-op. A U
 
 import datetime as dt
 import uuid
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from typing import Any, cast
 
 from django.db import transaction
@@ -31,8 +31,9 @@ CALLING = ("watch", "due", "stop")
 
 
 def lock(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
-    """The walk-around, held until the transaction ends, so that two people writing wait for each other."""
-    walk_around = WalkAround.objects.select_for_update().defer("plan").filter(pk=walk_around_id, shop=member.shop_id).first()
+    """The walk-around with its machine, held until the transaction ends, so that two people writing wait for each other."""
+    held = WalkAround.objects.select_for_update().select_related("machine").defer("plan")
+    walk_around = held.filter(pk=walk_around_id, shop=member.shop_id).first()
     if walk_around is None:
         raise NotFoundHere("There is no such walk-around.")
     return walk_around
@@ -76,6 +77,17 @@ def called(walk_around: WalkAround) -> list[Called]:
             wanted = cast(rules.Action, checks[check].action if early else action)
             found.append(Called(check, position, wanted, value.get("choice", ""), _counted(kind, value)))
     return found
+
+
+def decided_to_do(walk_around: WalkAround, places: Collection[tuple[str, str]]) -> bool:
+    """Whether somebody decided to renew at one of these (check, position)."""
+    if not places:
+        return False
+    decisions = walk_around.decisions.filter(
+        check_key__in={check for check, _ in places}, position_key__in={place for _, place in places}
+    )
+    in_force = decisions_in_force(decisions.values_list("check_key", "position_key", "choice"))
+    return any(in_force.get(place) == Decision.Choice.DO for place in places)
 
 
 def _counted(kind: str, value: dict[str, Any]) -> int:

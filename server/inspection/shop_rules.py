@@ -4,6 +4,7 @@ from typing import Any
 
 from django.db import transaction
 
+from fleet.counters import history_changed
 from fleet.models import LimitOverride, Machine, MachineModel
 from fleet.queries import overrides_of
 from lumvek_core import units
@@ -17,7 +18,6 @@ from shops.access import NotFoundHere
 from shops.models import Feeler, Member, Role, RuleChange, Shop
 
 from . import limits, rule_books, serializers
-from .forecasts import mark_stale
 from .schemas_views import (
     CountOut,
     FeelerOut,
@@ -145,7 +145,7 @@ def set_limit(member: Member, model: MachineModel, check_key: str, figure: str, 
         after = book_of(model, member.shop).limits[check_key].get(figure)
     except BadInput as problem:
         raise BadInput("text", problem.message) from None
-    mark_stale(model.machines.values_list("pk", flat=True))
+    history_changed(model.machines.values_list("pk", flat=True))
     name = f"{model.full_name}, {check.name}: {limits.FIGURE_NAMES[figure].lower()}"
     _log(member, name, _said(check, figure, had), _said(check, figure, after))
 
@@ -207,7 +207,7 @@ def set_school(member: Member, subject: str, choice: str) -> None:
     shop.save(update_fields=["schools"])
     member.shop = shop
     if before != choice:
-        mark_stale(Machine.objects.filter(shop=shop).values_list("pk", flat=True))
+        history_changed(Machine.objects.filter(shop=shop).values_list("pk", flat=True))
         _log(member, school.name, names.get(before, before), names[choice])
 
 

@@ -7,8 +7,8 @@ from django.db import transaction
 from django.utils import timezone
 
 from fleet import counters
+from fleet.counters import history_changed
 from fleet.models import CounterReading, Fitment
-from inspection.forecasts import mark_stale
 from lumvek_core.errors import BadInput
 from lumvek_core.positions import in_words
 from shops.access import Conflict
@@ -59,7 +59,7 @@ def fit(
                 by=member.user,
             )
         )
-    mark_stale([machine.pk])
+    history_changed([machine.pk])
     quantity = sum(piece.quantity for piece in pieces)
     stock.move(member, fitting, number.ordered_as, place, -quantity, Movement.Reason.FITTED, machine.name)
     return made
@@ -80,7 +80,7 @@ def take_off(member: Member, fitting: uuid.UUID) -> None:
     these = Fitment.objects.filter(pk__in=[one.pk for one in mine])
     take_back(member, these)
     these.update(until_at=timezone.now())
-    mark_stale({one.machine_id for one in mine})
+    history_changed({one.machine_id for one in mine})
 
 
 def _pieces(member: Member, walk_around: uuid.UUID, slot: str, at: Sequence[str]) -> list[Piece]:

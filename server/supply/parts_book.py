@@ -7,9 +7,9 @@ from typing import Any
 
 from django.db import transaction
 
+from fleet.counters import history_changed
 from fleet.models import MachineModel
 from inspection import rule_books
-from inspection.forecasts import mark_stale
 from lumvek_core.catalogue.model import Slot
 from lumvek_core.errors import BadInput
 from lumvek_core.files.tables import rows_of
@@ -146,7 +146,7 @@ def _take(model: MachineModel, row: dict[str, str]) -> tuple[str, str]:
         return "there", f"{row['number']} is there already"
     PartNumber.objects.update_or_create(model=model, slot=key, side=side, number=row["number"], defaults=values)
     if had and had.life != values["life"]:
-        mark_stale(model.machines.values_list("pk", flat=True))
+        history_changed(model.machines.values_list("pk", flat=True))
     return "taken", f"{row['number']} {'changed' if had else 'added'}: {slots[key].name.lower()}"
 
 

@@ -6,77 +6,21 @@ renewed the part and did not say so. Whatever was decided is told beside the for
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from statistics import median
 
 from ..calculators.forecast import NINETY, SLIP, Chance, chance_word, p_cross
-from ..catalogue.model import Check
-from ..judgement.plausible import READING_ERROR
-from ..judgement.rules import StretchRule, WearRule
+from . import one_place
+from .one_place import Standing
 from .wear import Ahead, Line, Row, rows_together
+from .wearing import SEASON_SHARE, Coming, Measured, Wearing, renewed_between, renewed_from
 
-SEASON_SHARE = 0.2
-"""How far one season's rate differs from the next, as a share of the rate, until the machine's own seasons say better."""
 OWN_SEASONS = 12
 """Seasons of single places that weigh as much as the starting value."""
-NEW_SD = 0.02
-"""Spread between new parts, as a share of the wear allowed."""
 FASTER = 1.25
 """A place that stands out is called faster from so many times the middle rate on: where much is known, small differences stand out too."""
-FRESH = 0.25
-"""A part that was renewed reads as good as new: no more than this share of its wear is used."""
-
-
-@dataclass(frozen=True)
-class Wearing:
-    """How a kind of part wears. life: use from new to its limit, usually; spread: one standard deviation of its rate, as a share.
-
-    Sizes and reading_sd in the reading's unit, use in hours or hectares.
-    """
-
-    new: float
-    limit: float
-    life: float
-    reading_sd: float
-    spread: float = 0.5
-
-    @property
-    def rate(self) -> float:
-        return (self.limit - self.new) / self.life
-
-    def used(self, value: float) -> float:
-        """Share of the wear allowed that is used: 0 new, 1 at the limit."""
-        return (self.new - value) / (self.new - self.limit)
-
-
-def wearing_of(check: Check) -> Wearing | None:
-    """How what a check measures wears, in the check's unit; None where the catalogue says nothing of it."""
-    if check.wears is None:
-        return None
-    match check.rule:
-        case WearRule(new=new, limit=limit):
-            pass
-        case StretchRule(pitch=pitch, pitches=pitches, limit_pct=limit_pct):
-            new = pitch * pitches
-            limit = new * (1 + limit_pct / 100)
-        case _:
-            return None
-    return Wearing(new, limit, check.wears.life, check.reading_error or READING_ERROR, check.wears.spread)
-
-
-@dataclass(frozen=True)
-class Measured:
-    """One reading. key: its own name. counter: of the machine. stands: a technician was asked, and stood by it.
-
-    That holds until something newer says otherwise.
-    """
-
-    key: int
-    counter: float
-    value: float
-    stands: bool = False
 
 
 @dataclass(frozen=True)
@@ -92,20 +36,6 @@ class Place:
     fitted: float | None = None
     life: float = 1.0
     group: str | None = None
-
-
-@dataclass(frozen=True)
-class Coming:
-    """The season asked about: counter now and at its end, and the use of a usual season.
-
-    use_sd: how sure its length is, one standard deviation; it widens what is expected at its end.
-    """
-
-    now: float
-    end: float
-    season_use: float
-    season_share: float = SEASON_SHARE
-    use_sd: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -170,22 +100,47 @@ def look_ahead(wearing: Wearing, places: Sequence[Place], coming: Coming) -> lis
     A place with neither a reading nor a known fitting has no forecast and is left out. A slip is left out of the line, worst first,
     and named; what a technician stands by is not. Of one reading alone nothing can be left out: it is doubted, and counts.
     """
-    lines = [_begun(wearing, place, coming.now) for place in places if place.readings or place.fitted is not None]
-    if not lines:
+    known = [place for place in places if place.readings or place.fitted is not None]
+    if not known:
         return []
-    for _ in range(3):
-        found = _fitted(wearing, lines, coming)
-        lines, again = _without_slips(lines, found)
-        if not again:
-            break
-    else:
-        found = _fitted(wearing, lines, coming)
+    lines, found = _settled(wearing, known, coming)
     rates = [one.rate / line.place.life for one, line in zip(found, lines, strict=True)]
     middle = abs(median(rates))
     told = []
     for i, (line, one) in enumerate(zip(lines, found, strict=True)):
         apart = _apart(i, rates, one, line)
         told.append(_told(wearing, line, one, coming, apart, apart and abs(rates[i]) > FASTER * middle))
+    return told
+
+
+def _settled(wearing: Wearing, places: Sequence[Place], coming: Coming) -> tuple[list[_Line], list[Ahead]]:
+    """The lines of these places without their slips, and what follows from them."""
+    lines = [_begun(wearing, place, coming.now) for place in places]
+    for _ in range(3):
+        found = _fitted(wearing, lines, coming)
+        lines, again = _without_slips(lines, found)
+        if not again:
+            return lines, found
+    return lines, _fitted(wearing, lines, coming)
+
+
+def standings(wearing: Wearing, places: Sequence[Place], coming: Coming, today: Collection[int] = ()) -> dict[str, Standing]:
+    """What is known of each place before it is read, for `one_place` to go on from. Places without any history are told too.
+
+    today: keys of the readings that are being taken. Every place learns from the others' readings of today, none from its own: that
+    one is still to be typed, or may be typed again. Like places belong in one call.
+    """
+    before = [replace(place, readings=[one for one in place.readings if one.key not in today]) for place in places]
+    if not before:
+        return {}
+    lines, found = _settled(wearing, before, coming)
+    if today:
+        _, found = _settled(wearing, places, coming)
+    walk, told = one_place.walk_of(wearing, coming), {}
+    for line, one in zip(lines, found, strict=True):
+        rate, rate_var = one.others
+        begun = one_place.begun(wearing, line.start, rate, rate_var, line.place.life, known=line.start_known)
+        told[line.place.name] = one_place.standing_after(wearing, begun, line.kept, walk)
     return told
 
 
@@ -253,24 +208,23 @@ def _renewed(wearing: Wearing, readings: Sequence[Measured]) -> int:
     It reads as good as new and far better than the time before, and the time before was no slip: the reading before that one bears
     it out, or there is none.
     """
-    far = max(4 * math.sqrt(2) * wearing.reading_sd / abs(wearing.limit - wearing.new), FRESH)
+    far = renewed_from(wearing)
     used = [wearing.used(one.value) for one in readings]
     for i in range(len(readings) - 1, 0, -1):
         slipped = i > 1 and used[i] >= used[i - 2] - far / 2
-        if used[i] <= FRESH and used[i - 1] - used[i] > far and not slipped:
+        if renewed_between(wearing, readings[i - 1].value, readings[i].value) and not slipped:
             return i
     return 0
 
 
 def _fitted(wearing: Wearing, lines: Sequence[_Line], coming: Coming) -> list[Ahead]:
-    allowance, rate = abs(wearing.limit - wearing.new), wearing.rate
     line = Line(
         new=wearing.new,
-        new_sd=NEW_SD * allowance,
+        new_sd=one_place.start_sd(wearing, None),
         reading_sd=wearing.reading_sd,
-        rate=rate,
-        rate_sd=wearing.spread * abs(rate),
-        walk=(coming.season_share * rate) ** 2 * coming.season_use,
+        rate=wearing.rate,
+        rate_sd=wearing.spread * abs(wearing.rate),
+        walk=one_place.walk_of(wearing, coming),
     )
     rows = [
         Row(
@@ -278,7 +232,7 @@ def _fitted(wearing: Wearing, lines: Sequence[_Line], coming: Coming) -> list[Ah
             values=[reading.value for reading in one.kept],
             ahead=one.use(coming.end),
             group=one.place.group,
-            new_sd=None if one.start_known else max(allowance, abs(one.kept[0].value - wearing.new)) if one.kept else None,
+            new_sd=None if one.start_known or not one.kept else one_place.start_sd(wearing, one.kept[0].value),
             also=[one.use(counter) for counter in _counters(one, coming)],
         )
         for one in lines

@@ -49,7 +49,7 @@ class Row:
 class Ahead:
     """Rate and true value ahead, with standard deviations. errors: of each reading against all others, in standard deviations.
 
-    also: value and standard deviation at the row's further uses.
+    also: value and standard deviation at the row's further uses. others: mean and variance of its rate by all other rows.
     """
 
     rate: float
@@ -58,6 +58,7 @@ class Ahead:
     sd: float
     errors: list[float]
     also: list[tuple[float, float]] = field(default_factory=list)
+    others: tuple[float, float] = (0.0, 0.0)
 
 
 @dataclass(frozen=True)
@@ -115,8 +116,21 @@ def rows_together(line: Line, rows: Sequence[Row]) -> tuple[list[Ahead], float]:
     rate, rate_var = _mixed(weight, [one.rate for one in answers], [one.rate_var for one in answers])
     value, var = _mixed(weight, [one.value for one in answers], [one.var for one in answers])
     likeliest = _with_errors(line, said, answers[int(weight.argmax())])
-    mixed = [_ahead(rate[i], rate_var[i], value[i], var[i], likeliest[i].errors) for i in range(n)]
+    by_others = [_by_others(line, said, answer) for answer in answers]
+    apart, apart_var = _mixed(weight, [mean for mean, _ in by_others], [var for _, var in by_others])
+    mixed = [
+        _ahead(rate[i], rate_var[i], value[i], var[i], likeliest[i].errors, (float(apart[i]), float(apart_var[i])))
+        for i in range(n)
+    ]
     return mixed, float(weight @ spreads)
+
+
+def _by_others(line: Line, said: Sequence[Said], answer: Answer) -> tuple[Array, Array]:
+    """Mean and variance of each row's rate by all rows but itself: what its own readings say is taken out again."""
+    precision = np.array([one.precision for one in said])
+    pull = np.array([one.weight for one in said])
+    left = 1 / np.maximum(1 - answer.rate_var * precision, 1e-9)
+    return line.rate + (answer.rate - line.rate - answer.rate_var * pull) * left, answer.rate_var * left
 
 
 def _mixed(weight: Array, means: Sequence[Array], variances: Sequence[Array]) -> tuple[Array, Array]:
@@ -144,6 +158,7 @@ def _at(line: Line, said: Sequence[Said], rates: Array) -> Answer:
 
 
 def _with_errors(line: Line, said: Sequence[Said], answer: Answer) -> list[Ahead]:
+    apart, apart_var = _by_others(line, said, answer)
     return [
         _ahead(
             answer.rate[i],
@@ -151,14 +166,17 @@ def _with_errors(line: Line, said: Sequence[Said], answer: Answer) -> list[Ahead
             answer.value[i],
             answer.var[i],
             _errors(one, line, float(answer.rate[i]) - line.rate, float(answer.rate_var[i])),
+            (float(apart[i]), float(apart_var[i])),
         )
         for i, one in enumerate(said)
     ]
 
 
-def _ahead(rate: np.float64, rate_var: np.float64, value: Array, var: Array, errors: list[float]) -> Ahead:
+def _ahead(
+    rate: np.float64, rate_var: np.float64, value: Array, var: Array, errors: list[float], others: tuple[float, float]
+) -> Ahead:
     told = [(float(v), float(s)) for v, s in zip(value, np.sqrt(var), strict=True)]
-    return Ahead(float(rate), float(rate_var) ** 0.5, *told[0], errors, told[1:])
+    return Ahead(float(rate), float(rate_var) ** 0.5, *told[0], errors, told[1:], others)
 
 
 def _said(line: Line, row: Row) -> Said:

@@ -6,7 +6,7 @@ from typing import assert_never
 from ..calculators import wear, windows
 from ..catalogue.model import Check
 from ..compare import below, exceeds
-from ..positions import Position
+from ..positions import Position, find
 from ..units import plain, show_turns
 from . import drives, forecast_text, openers, planter_rules, plausible, rotor, service
 from .context import Context
@@ -41,7 +41,7 @@ from .rules import (
 )
 from .words import Words, percent
 
-__all__ = ["Context", "judge", "needs"]
+__all__ = ["Context", "concerns", "judge", "needs"]
 
 
 def needs(check: Check) -> set[str]:
@@ -55,6 +55,11 @@ def needs(check: Check) -> set[str]:
             return {key for key in (check.rule.stretch_from, check.rule.half_links_from) if key}
         case _:
             return set()
+
+
+def concerns(check: Check, place: str, other: str) -> bool:
+    """Whether what is read at the place `other` of a check that this one looks at bears on this one's `place`."""
+    return not isinstance(check.rule, ContactRule) or find(place).row == find(other).row
 
 
 def judge(check: Check, position: Position, value: Value, context: Context) -> Verdict:

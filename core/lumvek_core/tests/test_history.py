@@ -8,17 +8,8 @@ from hypothesis import strategies as st
 
 from lumvek_core.calculators.forecast import ForecastGiven, WearReading, wear_forecast
 from lumvek_core.catalogue import load
-from lumvek_core.forecast.history import (
-    SEASON_SHARE,
-    Coming,
-    Measured,
-    Place,
-    Wearing,
-    forecast,
-    look_ahead,
-    own_season_share,
-    wearing_of,
-)
+from lumvek_core.forecast.history import Place, forecast, look_ahead, own_season_share
+from lumvek_core.forecast.wearing import SEASON_SHARE, Coming, Measured, Wearing, wearing_of
 
 DISC = Wearing(new=381, limit=368, life=1083.3333333333333, reading_sd=0.8)
 NEXT = Coming(now=640, end=860, season_use=220)

@@ -12,7 +12,7 @@ from lumvek_core.calculators.decision import DecisionGiven, replace_decision, st
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.model import LimitOverride, SchoolCondition, Service, Wears
 from lumvek_core.errors import BadInput
-from lumvek_core.forecast.history import wearing_of
+from lumvek_core.forecast.wearing import wearing_of
 from lumvek_core.judgement.context import Context, Expected
 from lumvek_core.judgement.parse_reading import Value
 from lumvek_core.judgement.verdicts import judge
