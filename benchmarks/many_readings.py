@@ -17,18 +17,25 @@ django.setup()
 from django.db import connection  # noqa: E402
 
 from fleet.models import Machine  # noqa: E402
-from inspection.models import Reading, WalkAround  # noqa: E402
+from inspection.models import Reading, Verdict, WalkAround  # noqa: E402
 
 WANTED, MACHINES = 500_000, 200
-READING = "check_key, position_key, kind, state, raw, value, feeler, units, reason, note, confirmed, bulk, posture, taken_at, received_at, by_id"
-VERDICT = "station_key, check_key, position_key, severity, action, reason, why, facts, used, ask, instead"
+
+
+def columns(model: type, *but: str) -> list[str]:
+    """The columns of a table, but for its number and those that a copy gets anew."""
+    return [field.column for field in model._meta.concrete_fields if field.column not in ("id", *but)]
+
+
+READING = columns(Reading, "uuid", "walk_around_id", "replaces_id")
+VERDICT = columns(Verdict, "walk_around_id", "reading_id", "overtaken_id")
 
 
 def main() -> None:
     source = max(WalkAround.objects.filter(finished_at__isnull=False), key=lambda one: one.readings.count())
     each = source.verdicts.count()
     copies = (WANTED - Reading.objects.count()) // each + 1
-    fields = [f.column for f in WalkAround._meta.concrete_fields if f.column != "id"]
+    fields = columns(WalkAround)
     listed = ", ".join(fields)
     made = [uuid.uuid4() for _ in range(copies)]
     like = source.machine
@@ -50,14 +57,14 @@ def main() -> None:
             [str(source.pk)],
         )
         cursor.execute(
-            f"INSERT INTO inspection_reading (uuid, walk_around_id, {READING}) "
-            f"SELECT UUID(), copies.id, {', '.join('r.' + f.strip() for f in READING.split(','))} "
+            f"INSERT INTO inspection_reading (uuid, walk_around_id, {', '.join(READING)}) "
+            f"SELECT UUID(), copies.id, {', '.join('r.' + f for f in READING)} "
             "FROM copies JOIN inspection_verdict v ON v.walk_around_id = %s JOIN inspection_reading r ON r.id = v.reading_id",
             [str(source.pk)],
         )
         cursor.execute(
-            f"INSERT INTO inspection_verdict (walk_around_id, reading_id, {VERDICT}) "
-            f"SELECT r.walk_around_id, r.id, {', '.join('v.' + f.strip() for f in VERDICT.split(','))} "
+            f"INSERT INTO inspection_verdict (walk_around_id, reading_id, {', '.join(VERDICT)}) "
+            f"SELECT r.walk_around_id, r.id, {', '.join('v.' + f for f in VERDICT)} "
             "FROM copies JOIN inspection_reading r ON r.walk_around_id = copies.id "
             "JOIN inspection_verdict v ON v.walk_around_id = %s AND v.check_key = r.check_key AND v.position_key = r.position_key",
             [str(source.pk)],
