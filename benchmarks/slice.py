@@ -100,14 +100,19 @@ def main(base: str) -> None:
     walk_around = f"/api/walk-arounds/{browser.post(f'/api/machines/{planter}/walk-arounds', id=str(uuid.uuid4()))['id']}"
     largest = {"phase": "winter", "headers": [ids["Weir 107"], ids["Comb 61"]]}
 
-    def save(i: int) -> None:
-        row, side = i // 2 % 12 + 1, "LR"[i % 2]
-        typed = ("390", "15 3/8", "39,1 cm", "385")[i % 4]
+    ahead = browser.get(f"/api/logbook/machines/{planter}/ahead")
+    discs = next(one for one in ahead["checks"] if one["check"] == "opener-disc-diameter")["places"]
+
+    def save(i: int, off: float | None = None) -> None:
+        """A disc as its history lets expect it, give or take the tape's error; or off by so much."""
+        disc = discs[i % len(discs)]
+        mm = disc["now"] + ((i % 5 - 2) * 0.4 if off is None else off)
+        typed = (f"{mm:.1f}", f"{mm / 25.4:.2f} in", f"{mm / 10:.2f} cm".replace(".", ","))[i % 3]
         browser.post(
             f"{walk_around}/readings",
             uuid=str(uuid.uuid4()),
             check="opener-disc-diameter",
-            position=f"{row}{side}",
+            position=disc["position"],
             raw=[typed],
         )
 
@@ -117,6 +122,7 @@ def main(base: str) -> None:
     line("one flush of this disk", timed(flush, 30), unit)
     timed(save, 30)  # warm
     line(f"saving a reading ({READINGS})", timed(save, READINGS), unit)
+    line("saving one that surprises", timed(lambda i: save(i, 5.0), 30), unit)
     line("opening the walk-around", timed(lambda _: browser.get(walk_around), 30), unit)
     plan = timed(lambda _: browser.post(f"/api/machines/{ids['Heron 6']}/preview", id=str(uuid.uuid4()), **largest), 20)
     line("planning the largest combine", plan, unit)

@@ -80,6 +80,11 @@ def row_side(number: int, side: Side) -> Position:
     return numbered("row", number, side)
 
 
+def of_row(number: int) -> tuple[str, str, str]:
+    """The keys of a row and its two sides."""
+    return numbered("row", number).key, row_side(number, "L").key, row_side(number, "R").key
+
+
 def thing_of(per: str) -> str:
     """The thing that `per` counts, with its header's prefix; empty for machine and side."""
     return "" if per in ("machine", "side") else per.removesuffix("-side")

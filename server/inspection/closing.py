@@ -35,6 +35,7 @@ def finish(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID) -> None:
     asked = Verdict.objects.filter(walk_around=walk_around).exclude(ask="").count()
     if asked:
         raise Conflict(f"{counted(asked, 'reading waits', 'readings wait')} for an answer before it can be finished.")
+    walk_around.places_before.all().delete()
     walk_around.finished_at = timezone.now()
     walk_around.finished_by = member.user
     _log(member, walk_around, event, Kind.FINISHED)

@@ -37,8 +37,8 @@ def expected_at(
 ) -> dict[Pair, Expected]:
     """What is to be expected at the places that are asked about, with what was just read there.
 
-    rows: all places of their checks. typed: only these can be doubted; a place that was settled is not opened again by its
-    neighbours. anew: checks whose like places are pooled again with what was read today. One query where nothing is pooled, none
+    rows: those that are at hand, with what was just read. typed: only these can be doubted; a place that was settled is not opened
+    again by its neighbours. anew: checks whose like places are pooled again with what was read today. One query where nothing is pooled, none
     where nothing wears.
     """
     checks = {key: book.family.checks[key] for key in sorted({key for key, _ in asked})}
@@ -109,8 +109,7 @@ def _before(
             for key, check in mine.items()
             if key in anew or key not in kept or kept[key].edition != machine.history_edition
         }
-        today = {pair: row.reading for pair, row in rows.items() if pair[0] in anew and _counts(row, pair in typed)}
-        kept |= _pooled(walk_around, machine, missing, today)
+        kept |= _pooled(walk_around, machine, missing, _today(walk_around, anew & missing.keys(), rows, typed))
         if machine is not walk_around.machine or not machine.wear_stale:
             # The machine is held with its walk-around: stale now is stale until this is written.
             Machine.objects.filter(pk=machine.pk, wear_stale=False).update(wear_stale=True)
@@ -124,19 +123,16 @@ def _pooled(
     if not checks:
         return {}
     known = forecasts.know([machine], checks, without=walk_around)[machine.pk]
-    _add(known, checks, today)
+    _add(known, today)
     own = {reading.pk for reading in today.values()}
     coming, shares, made = known.coming(), _season_shares(machine, checks), {}
     for key, check in checks.items():
-        wearing, places = wearing_of(check), []
-        season = {}
-        standings: dict[str, Standing] = {}
+        wearing, standings = wearing_of(check), dict[str, Standing]()
         if wearing is not None and coming is not None:
-            names = [one.key for one in positions.expand(check.per, walk_around.layout)]
-            places = known.places(check, names)
+            places = known.places(check, [one.key for one in positions.expand(check.per, walk_around.layout)])
             share = shares.get(key) or history.forecast(wearing, places, coming).season_share
-            season = replace(coming, season_share=share)
-            standings = history.standings(wearing, places, season, own)
+            coming = replace(coming, season_share=share)
+            standings = history.standings(wearing, places, coming, own)
         fitments = {name: known.fitment(check, name) for name in standings}
         made[key] = PlacesBefore(
             walk_around=walk_around,
@@ -144,7 +140,7 @@ def _pooled(
             check_key=key,
             edition=machine.history_edition,
             counted_at=known.counts[-1].at if known.counts else None,
-            season=asdict(season) if season else {},
+            season=asdict(coming) if coming else {},
             places={
                 name: asdict(one) | {"fitted_at": fitment.fitted_at.isoformat() if (fitment := fitments[name]) else ""}
                 for name, one in standings.items()
@@ -169,7 +165,7 @@ def _held_against_all(
     wanted = {key: checks[key] for key, _ in asked}
     for machine, mine in _owners(walk_around, book, wanted).items():
         known = forecasts.know([machine], mine, without=walk_around)[machine.pk]
-        _add(known, mine, {pair: row.reading for pair, row in rows.items() if _counts(row, pair in typed)})
+        _add(known, _today(walk_around, mine, rows, typed))
         shares = _season_shares(machine, mine)
         for key, check in mine.items():
             wearing, coming, places = wearing_of(check), known.coming(), known.places(check)
@@ -185,16 +181,24 @@ def _held_against_all(
     return found
 
 
-def _counts(row: Verdict, typed: bool) -> bool:
-    """Whether others may learn from a place: what waits for an answer is not in force, unless it is the answer."""
-    return row.reading.state == Reading.State.SEEN and (typed or not row.ask)
+def _today(walk_around: WalkAround, checks: Collection[str], rows: Rows, typed: Collection[Pair]) -> dict[Pair, Reading]:
+    """What was read of these checks in this walk-around, but for what waits for an answer and is not the answer."""
+    if not checks:
+        return {}
+    stored = Verdict.objects.filter(walk_around=walk_around, check_key__in=checks).select_related("reading")
+    now = {(row.check_key, row.position_key): row for row in stored.only("check_key", "position_key", "ask", "reading")}
+    now |= {pair: row for pair, row in rows.items() if pair[0] in checks}
+    return {
+        pair: row.reading
+        for pair, row in now.items()
+        if row.reading.state == Reading.State.SEEN and (pair in typed or not row.ask)
+    }
 
 
-def _add(known: forecasts.Known, checks: Collection[str], today: Mapping[Pair, Reading]) -> None:
+def _add(known: forecasts.Known, today: Mapping[Pair, Reading]) -> None:
     """Today's readings to what is known."""
     for (key, place), reading in today.items():
-        if key in checks:
-            forecasts.add(known, key, place, reading.pk, reading.taken_at, reading.value, reading.confirmed)
+        forecasts.add(known, key, place, reading.pk, reading.taken_at, reading.value, reading.confirmed)
 
 
 def _season_shares(machine: Machine, checks: Iterable[str]) -> dict[str, float]:

@@ -76,9 +76,7 @@ class Known:
         found, read, named = [], self.read.get(check.key, {}), set(named)
         for position in sorted(read.keys() | named, key=positions.reading_order):
             fitment = self.fitment(check, position)
-            mine = [
-                one for one in read.get(position, ()) if fitment is None or self.read_at[one.key] > fitment.fitted_at
-            ]
+            mine = [one for one in read.get(position, ()) if fitment is None or self.read_at[one.key] > fitment.fitted_at]
             if mine or (fitment and fitment.counter is not None) or position in named:
                 found.append(
                     Place(

@@ -105,7 +105,7 @@ def _on_record(
         position_key__in={reading.position for reading in new},
         state=Reading.State.WITHDRAWN,
     )
-    known, withdrawn = {}, {}
+    known, withdrawn = dict[uuid.UUID, tuple[uuid.UUID, str, str]](), dict[Pair, dt.datetime]()
     for key, owner, check, position, state, taken_at in same.union(opened.order_by().values_list(*columns)):
         if key in mine:
             known[key] = owner, check, position
@@ -167,16 +167,20 @@ class _Recording:
         touched = {one.check.key for one in typed}
         dependents = rule_books.looking_at(self.walk_around.rule_book_id, touched)
         self._read_rows(dependents, typed)
-        open_before = {key for key in touched if self.checks[key].wears and not self._all_read(key)}
+        new_here = {one.pair for one in typed if one.pair not in self.rows}
+        open_here = new_here | {one.pair for one in typed if one.pair in self.rows and self.rows[one.pair].ask}
         readings = self._append(typed)
         pairs = [self._settle(one, reading, withdrawn.get(one.pair)) for one, reading in zip(typed, readings, strict=True)]
         pairs = list(dict.fromkeys(pairs))
-        anew = {key for key in open_before if self._all_read(key, pairs)}
+        anew = self._all_read({key for key, _ in open_here if self.checks[key].wears}, pairs)
+        if anew:
+            self._read_more(Q(check_key__in=anew))
         rejudged = [pair for pair in self.rows if pair in pairs or self._concerned(pair, pairs, anew)]
         self.expected = expected_at(self.walk_around, self.book, self.rows, rejudged, pairs, anew=anew)
         changed = pairs + [pair for pair in rejudged if self._judge(pair, pair in pairs) and pair not in pairs]
         self._write_rows(changed)
-        parts = self.called or decided_to_do(self.walk_around, self.watched)
+        # Nobody has decided anything at a place that was never read before.
+        parts = self.called or decided_to_do(self.walk_around, self.watched - (new_here - withdrawn.keys()))
         if parts:
             refresh_parts(self.walk_around, self.book)
         return Changed(self.walk_around, changed, parts, [self.rows[pair] for pair in changed if pair in self.rows])
@@ -258,11 +262,22 @@ class _Recording:
             for one in newer
         )
 
-    def _all_read(self, key: str, typed: Collection[Pair] = ()) -> bool:
-        """Whether every place of a check has been read; what waits for an answer has not, unless it was typed now."""
-        places = positions.expand(self.checks[key].per, self.walk_around.layout)
-        rows = {place.key: self.rows.get((key, place.key)) for place in places}
-        return all(row is not None and (not row.ask or (key, place) in typed) for place, row in rows.items())
+    def _all_read(self, checks: set[str], typed: Collection[Pair]) -> set[str]:
+        """Those of these checks of which every place has been read now; what waits for an answer has not, unless it was just typed."""
+        if not checks:
+            return set()
+        stored = Verdict.objects.filter(walk_around=self.walk_around, check_key__in=checks, ask="")
+        read = {*stored.values_list("check_key", "position_key"), *(pair for pair in typed if pair in self.rows)}
+        return {
+            key
+            for key in checks
+            if all((key, place.key) in read for place in positions.expand(self.checks[key].per, self.walk_around.layout))
+        }
+
+    def _read_more(self, wanted: Q) -> None:
+        """What stands at these places, beside what is at hand."""
+        rows = Verdict.objects.filter(wanted, walk_around=self.walk_around).select_related("reading__replaces")
+        self.rows = {(row.check_key, row.position_key): row for row in rows} | self.rows
 
     def _concerned(self, pair: Pair, typed: Collection[Pair], anew: Collection[str]) -> bool:
         """Whether a place is to be judged again because of what was typed at others."""
@@ -273,15 +288,19 @@ class _Recording:
         return any(key in needed and verdicts.concerns(check, pair[1], place) for key, place in typed)
 
     def _read_rows(self, judged: set[str], typed: Sequence[_Typed]) -> None:
-        """What stands at the places that are typed, everywhere at the checks to be judged anew, and at what their rules look at."""
+        """What stands at the places that are typed, at the checks to be judged anew, and at what their rules look at.
+
+        Of rules that look no further than their row only the rows that were typed.
+        """
         touched = {one.check.key for one in typed}
-        around = judged.union(*(verdicts.needs(self.checks[key]) for key in judged | touched))
-        around |= {key for key in touched if self.checks[key].wears}
-        here = Q(check_key__in=touched - around, position_key__in={one.position.key for one in typed})
-        rows = Verdict.objects.filter(Q(check_key__in=around) | here, walk_around=self.walk_around).select_related(
-            "reading__replaces"
-        )
-        self.rows = {(row.check_key, row.position_key): row for row in rows}
+        everywhere, in_row = set[str](), set[str]()
+        for key in judged | touched:
+            needed = verdicts.needs(self.checks[key]) | ({key} & judged)
+            (in_row if typed and verdicts.within_row(self.checks[key]) else everywhere).update(needed)
+        here = {one.position.key for one in typed}
+        around = {key for one in typed if one.position.row for key in positions.of_row(one.position.row)} | here
+        wanted = Q(check_key__in=everywhere) | Q(check_key__in=in_row - everywhere, position_key__in=around)
+        self._read_more(wanted | Q(check_key__in=touched - everywhere - in_row, position_key__in=here))
 
     def _append(self, typed: Sequence[_Typed]) -> list[Reading]:
         newest = {pair: row.reading for pair, row in self.rows.items()}

@@ -41,7 +41,7 @@ from .rules import (
 )
 from .words import Words, percent
 
-__all__ = ["Context", "concerns", "judge", "needs"]
+__all__ = ["Context", "concerns", "judge", "needs", "within_row"]
 
 
 def needs(check: Check) -> set[str]:
@@ -57,9 +57,14 @@ def needs(check: Check) -> set[str]:
             return set()
 
 
+def within_row(check: Check) -> bool:
+    """Whether a check's rule looks no further than the row it is made in."""
+    return isinstance(check.rule, ContactRule)
+
+
 def concerns(check: Check, place: str, other: str) -> bool:
     """Whether what is read at the place `other` of a check that this one looks at bears on this one's `place`."""
-    return not isinstance(check.rule, ContactRule) or find(place).row == find(other).row
+    return not within_row(check) or find(place).row == find(other).row
 
 
 def judge(check: Check, position: Position, value: Value, context: Context) -> Verdict:

@@ -108,7 +108,7 @@ def test_the_verdict_path_needs_the_standard_library_only():
     program = (
         f"import sys; sys.path.insert(0, {str(ROOT / 'core')!r})\n"
         "import lumvek_core.registry, lumvek_core.units, lumvek_core.judgement.verdicts, lumvek_core.judgement.companions\n"
-        "import lumvek_core.judgement.describe, lumvek_core.catalogue.in_force\n"
+        "import lumvek_core.judgement.describe, lumvek_core.catalogue.in_force, lumvek_core.forecast.one_place\n"
         "lumvek_core.registry.calculators()\n"
         "print([name for name, module in sys.modules.items() if 'site-packages' in (getattr(module, '__file__', '') or '')])"
     )

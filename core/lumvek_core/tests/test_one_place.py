@@ -103,7 +103,7 @@ def test_a_place_without_like_ones_says_the_very_same(values, fitted, ahead, use
 def test_what_is_known_never_gets_less_sure_by_reading(drawn):
     places, coming = made(drawn)
     walk = one_place.walk_of(DISC, coming)
-    for name, standing in history.standings(DISC, [without_today(place) for place in places], coming).items():
+    for standing in history.standings(DISC, [without_today(place) for place in places], coming).values():
         here = one_place.run_on(standing, coming.now, walk)
         seen = one_place.after(DISC, here, 375.0)
         assert seen.rate_var <= here.rate_var + 1e-12
@@ -126,7 +126,9 @@ def test_a_reading_that_may_be_a_slip_or_another_part_is_left_to_the_fit_of_all(
 
 
 def test_a_place_nobody_has_read_learns_its_rate_from_the_others():
-    rows = [Place(str(row), [Measured(row, 440, 381 - 440 * 0.02)], fitted=0.0) for row in range(6)]  # half as fast again as usual
+    rows = [
+        Place(str(row), [Measured(row, 440, 381 - 440 * 0.02)], fitted=0.0) for row in range(6)
+    ]  # half as fast again as usual
     coming = Coming(440, 660, SEASON)
     unread = history.standings(DISC, [*rows, Place("new", [])], coming)["new"]
     assert unread.value_var is None

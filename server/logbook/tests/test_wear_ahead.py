@@ -4,12 +4,15 @@ import datetime as dt
 import uuid
 
 import pytest
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from season_helpers import fitted, size, winter
 
+from fleet.counters import history_changed
 from fleet.models import LimitOverride, Machine
 from inspection import forecasts, recording
-from inspection.models import Verdict, WearForecast
+from inspection.models import PlacesBefore, Verdict, WearForecast
 from parts.models import PartNumber
 from supply.models import Supplier, Terms
 
@@ -26,6 +29,10 @@ def read_all(planter, read):
 
 def verdict(planter, position):
     return Verdict.objects.get(walk_around=planter.walk_around, check_key="opener-disc-diameter", position_key=position)
+
+
+def before(planter):
+    return PlacesBefore.objects.get(walk_around=planter.walk_around, check_key="opener-disc-diameter")
 
 
 def test_watch_comes_from_the_forecast_and_says_what_it_expects(planter, read_all):
@@ -187,13 +194,62 @@ def test_an_owner_sees_the_own_machines_only(planter, read_all, neighbour, as_):
 
 def test_finishing_judges_every_place_by_all_that_was_read(planter, read_all, as_):
     """The first disc was judged before the others were read, and they are more worn than they were to be."""
-    read_all(other={f"{row}{side}": f"{float(size(row, 720, side)) - 1.2:.1f}" for row in range(1, 7) for side in "LR" if (row, side) != (1, "L")})
+    read_all(
+        other={
+            f"{row}{side}": f"{float(size(row, 720, side)) - 1.2:.1f}"
+            for row in range(1, 7)
+            for side in "LR"
+            if (row, side) != (1, "L")
+        }
+    )
     first = verdict(planter, "1L").facts["expected"]
     as_(planter.technician).send(f"/api/walk-arounds/{planter.walk_around.pk}/finish", uuid=str(uuid.uuid4()))
     known = forecasts.forecasts([Machine.objects.select_related("model").get(pk=planter.machine.pk)], planter.shop)
     expected = next(one for one in known[planter.machine.pk][0].places if one["name"] == "1L")["value"]
     assert verdict(planter, "1L").facts["expected"] == pytest.approx(expected, abs=0.03)
     assert abs(first - expected) > 0.1
+
+
+@pytest.mark.parametrize(("position", "severity"), [("1R", "sound"), ("3R", "watch")])
+@pytest.mark.parametrize("again", [False, True])
+def test_saving_a_disc_takes_ten_queries_at_most_with_forecasts_on(planter, read, as_, position, severity, again):
+    read("opener-disc-diameter", "1L", size(1, 720, "L"))  # pools what was known before, once
+    if again:
+        read("opener-disc-diameter", position, size(int(position[0]), 720, "R"))
+    browser = as_(planter.technician)
+    with CaptureQueriesContext(connection) as queries:
+        body = {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": position}
+        browser.send(f"/api/walk-arounds/{planter.walk_around.pk}/readings", **body, raw=[size(int(position[0]), 720, "R")])
+    assert verdict(planter, position).severity == severity
+    assert len([one for one in queries.captured_queries if "SAVEPOINT" not in one["sql"]]) <= 10
+
+
+def test_what_was_known_before_is_pooled_again_when_it_changes(planter, read, read_all):
+    read("opener-disc-diameter", "1L", size(1, 720, "L"))
+    once = before(planter)
+    read("opener-disc-diameter", "1R", size(1, 720, "R"))
+    assert before(planter).places == once.places
+    fitted(planter, "5L", 2860, timezone.now() - dt.timedelta(minutes=5))
+    history_changed([planter.machine.pk])
+    read("opener-disc-diameter", "5L", "400")
+    renewed = before(planter).places["5L"]
+    assert renewed["value"] == pytest.approx(400, abs=0.5) and verdict(planter, "5L").severity == "sound"
+
+
+def test_the_last_place_of_a_check_lets_all_learn_from_each_other(planter, read, read_all):
+    """All discs wore far more than before: what that says of the first one is known once the last is read."""
+    LimitOverride.objects.filter(model=planter.model, figure="limit").update(value=386)
+    harder = {f"{row}{side}": f"{float(size(row, 720, side)) - 1.5:.1f}" for row in range(1, 7) for side in "LR"}
+    last = harder.pop("6R")
+    for position, figure in harder.items():
+        read("opener-disc-diameter", position, figure)
+    severities = {position: verdict(planter, position).severity for position in harder}
+    kept = before(planter).places["1L"]["rate"]
+    changed = read("opener-disc-diameter", "6R", last)
+    assert before(planter).places["1L"]["rate"] < kept
+    after = {position: verdict(planter, position).severity for position in harder}
+    told = {position for check, position in changed.pairs}
+    assert {position for position in harder if severities[position] != after[position]} == told - {"6R"}
 
 
 def test_a_watched_share_counts_again_where_there_is_no_counter(yard, read):
