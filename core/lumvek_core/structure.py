@@ -9,7 +9,7 @@ import dataclasses
 import functools
 import math
 import types
-from collections.abc import Mapping
+from collections.abc import Callable, Iterable, Mapping
 from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from .errors import BadInput
@@ -63,8 +63,18 @@ def json_name(field: "dataclasses.Field[Any]") -> str:
     return field.name.removesuffix("_")
 
 
+_families: dict[Any, Callable[[], tuple[type, ...]]] = {}
+
+
+def family(base: type, members: Callable[[], tuple[type, ...]]) -> None:
+    """Say which dataclasses may stand where `base` is asked for; they are told apart by their ``kind``."""
+    _families[base] = members
+
+
 def read(kind: Any, raw: Any) -> Any:
     """`raw`, as `kind`. Raises BadInput with the dotted path of what does not fit."""
+    if kind in _families:
+        return _read_union(_families[kind](), raw)
     origin = get_origin(kind)
     if origin is Annotated:
         return _read_bounded(kind, raw)
@@ -111,12 +121,16 @@ def _read_scalar(kind: Any, raw: Any) -> Any:
 
 
 def _read_bounded(kind: Any, raw: Any) -> Any:
-    inner, *bounds = get_args(kind)
+    inner, *notes = get_args(kind)
     value = read(inner, raw)
-    for bound in bounds:
+    for bound in _bounds(notes):
         if value is not None and (complaint := bound.check(value)):
             raise BadInput("", complaint)
     return value
+
+
+def _bounds(notes: Iterable[Any]) -> list[Over | Within]:
+    return [one for one in notes if isinstance(one, Over | Within)]
 
 
 def _read_choice(options: tuple[Any, ...], raw: Any) -> Any:
@@ -235,9 +249,11 @@ _SCALARS: dict[Any, dict[str, Any]] = {
 
 def schema(kind: Any) -> dict[str, Any]:
     """JSON Schema of `kind`, for the API description and the generated TypeScript types."""
+    if kind in _families:
+        return schema(Union[_families[kind]()])
     origin, args = get_origin(kind), get_args(kind)
     if origin is Annotated:
-        return functools.reduce(lambda had, bound: had | bound.schema(), args[1:], schema(args[0]))
+        return functools.reduce(lambda had, bound: had | bound.schema(), _bounds(args[1:]), schema(args[0]))
     if origin in (Union, types.UnionType):
         return {"anyOf": [schema(arg) for arg in args]}
     if origin is Literal:

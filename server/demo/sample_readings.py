@@ -3,8 +3,6 @@
 import datetime as dt
 
 from lumvek_core.catalogue.model import Check
-from lumvek_core.judgement import rules
-from lumvek_core.units import plain
 
 
 def usual(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
@@ -13,37 +11,10 @@ def usual(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
 
 
 def _figures(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
-    rule = check.rule
-    match rule:
-        case rules.WearRule():
-            return [plain(rule.new + 0.35 * (rule.limit - rule.new), 1)]
-        case rules.WindowRule():
-            return [plain((rule.low + rule.high) / 2 if rule.target is None else rule.target, 1)]
-        case rules.ContactRule():
-            return ["49", "50", "48"]
-        case rules.StretchRule():
-            return [plain(1.012 * rule.pitch * rule.pitches, 1)]
-        case rules.TravelRule():
-            return ["18", "60"]
-        case rules.BarRule():
-            return ["545", "540"]
-        case rules.DepthRule():
-            return ["49", "51", "50"]
-        case rules.SteppedRule():
-            return [plain(0.8 * rule.limit, 1), "0"]
-        case rules.RegisterRule():
-            return ["1", "1 past"]
-        case rules.IntervalRule():
-            return [f"{counter_h - 120:.0f} h"] if rule.every_h else [(at - dt.timedelta(days=250)).date().isoformat()]
-        case rules.CountRule():
-            return ["0"]
-        case rules.EvenRule() | rules.RecordRule():
-            if check.kind == "note":
-                return ["none"]
-            short = check.key.rpartition(".")[2]
-            return _SEVERAL.get(short) or [_FIGURES.get(short, "12")] * max(1, len(check.values))
-        case _:
-            return [rules.options(rule)[0].key]
+    short = check.key.rpartition(".")[2]
+    if short in _FIGURES:
+        return [_FIGURES[short]] * max(1, len(check.values))
+    return _SEVERAL.get(short) or check.rule.sample(check, counter_h, at.date())
 
 
 _FIGURES = {

@@ -3,9 +3,9 @@
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Catalogue, Check, Family
 from lumvek_core.catalogue.qualify import short
-from lumvek_core.judgement.rules import figures, options
+from lumvek_core.rules import figures
 
-from . import limits, rule_books
+from . import rule_books
 from .schemas_views import CatalogueCheckOut, CatalogueFamilyOut, CatalogueStationOut, FamilyBriefOut
 
 PHASE_NAMES = {
@@ -68,7 +68,7 @@ def _check(catalogue: Catalogue, family: Family, check: Check, posture: str) -> 
         source=check.source,
         verdicts=[
             f"{option.name}: {option.severity}" + (f", {option.action}" if option.action != "none" else "")
-            for option in options(check.rule)
+            for option in check.rule.states()
         ],
         remedy=check.remedy,
         parts=[family.slots[part.slot].name for part in check.parts],
@@ -106,7 +106,7 @@ def _when(family: Family, check: Check) -> str:
 
 
 def _limits(check: Check) -> list[str]:
-    values = [(name, getattr(check.rule, name)) for name in figures(check.rule)]
     return [
-        f"{limits.FIGURE_NAMES[name]} {limits.figure(check, name, value, 'mm')}" for name, value in values if value is not None
+        f"{figures.name(check, figure)} {figures.shown(check, figure, value, 'mm')}"
+        for figure, value in figures.in_force(check).items()
     ]

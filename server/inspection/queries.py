@@ -15,8 +15,9 @@ from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.judgement import describe
-from lumvek_core.judgement.rules import ACTION_WORDS
 from lumvek_core.judgement.words import unit_of
+from lumvek_core.rules import kinds
+from lumvek_core.rules.verdict import ACTION_WORDS
 from lumvek_core.units import System, show_length
 from shops.access import NotFoundHere
 from shops.models import Member, Role
@@ -188,9 +189,9 @@ def place_out(
     fitment = new.at(check, row.position_key, reading.taken_at)
     mine: System = "in" if member.units == "in" else "mm"
     other: System = "mm" if mine == "in" else "in"
-    worked_out = row.facts.get("equivalent", row.facts.get("mean"))
-    contact = show_length(worked_out, mine) if seen and worked_out is not None else ""
     words = in_units(row, mine)
+    worked_out = kinds.figure(words["facts"], "worked_out")
+    contact = show_length(worked_out, mine) if seen and worked_out is not None else ""
     return PlaceOut(
         check=row.check_key,
         position=row.position_key,
@@ -200,7 +201,7 @@ def place_out(
         reason=words["reason"],
         remedy="" if row.ask else describe.remedy(check, row.severity),
         why=words["why"],
-        facts=row.facts,
+        facts=words["facts"] if words["facts"].get("kind") in kinds.facts() else None,
         used=0.0 if fitment else row.used,
         fitted=parts_fitted_since.in_words(fitment) if fitment else "",
         ask=words["ask"],
@@ -226,7 +227,7 @@ def place_out(
     )
 
 
-WORDS = ("reason", "why", "ask", "instead", "advice")
+WORDS = ("reason", "why", "ask", "instead", "advice", "facts")
 
 
 def in_units(row: Verdict, system: System) -> dict[str, Any]:

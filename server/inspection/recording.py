@@ -16,10 +16,10 @@ from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput, RunTogether
-from lumvek_core.judgement import plausible, rules, verdicts
+from lumvek_core.judgement import plausible, verdicts
 from lumvek_core.judgement.context import Expected, Past
 from lumvek_core.judgement.parse_reading import Value, parse_reading
-from lumvek_core.judgement.rules import ContactRule, DepthRule, GaugeRule, IntervalRule
+from lumvek_core.rules import verdict as core
 from lumvek_core.units import System
 from shops.models import Member
 
@@ -159,6 +159,7 @@ class _Recording:
         self.rows: dict[Pair, Verdict] = {}
         self.called = False
         self.watched: set[Pair] = set()
+        self._logs: dict[str, list[Past]] = {}
         self.expected: dict[Pair, Expected] = {}
 
     def write(self, new: Sequence[NewReading], withdrawn: Mapping[Pair, dt.datetime]) -> Changed:
@@ -214,7 +215,7 @@ class _Recording:
         try:
             return parse_reading(check, new.raw, new.feeler, unit, self._feelers(check))
         except BadInput as problem:
-            measured = problem.field.startswith("raw.") and not rules.options(check.rule)
+            measured = problem.field.startswith("raw.") and not check.rule.states()
             figures = plausible.run_together(check, new.raw, unit) if measured else []
             if figures:
                 raise RunTogether(problem.field, figures) from None
@@ -225,33 +226,35 @@ class _Recording:
 
     def _feelers(self, check: Check) -> dict[str, float]:
         """The shop's own feelers by name, where the check is made with one."""
-        return self._own_feelers if isinstance(check.rule, ContactRule) else {}
+        return self._own_feelers if check.rule.by_feeler else {}
 
     @cached_property
     def _own_feelers(self) -> dict[str, float]:
         return {name.lower(): mm for name, mm in self.member.shop.feelers.values_list("name", "thickness_mm")}
 
-    @cached_property
-    def _log(self) -> list[Past]:
-        """What was read of contact, washers and discs on this machine, oldest first, with washers of today's thickness."""
-        rule = next(check.rule for check in self.checks.values() if isinstance(check.rule, ContactRule))
-        keys = [key for key, check in self.checks.items() if check.rule is rule] + [rule.washers_from, rule.diameter_from]
+    def _log(self, check: Check) -> list[Past]:
+        """What was read on this machine of a check and those that it looks at, oldest first, under rules alike today's."""
+        if check.key not in self._logs:
+            self._logs[check.key] = self._read_log(check)
+        return self._logs[check.key]
+
+    def _read_log(self, check: Check) -> list[Past]:
         rows = Reading.objects.filter(
             walk_around__machine=self.walk_around.machine_id,
             walk_around__discarded_at=None,
-            check_key__in=keys,
+            check_key__in=verdicts.needs(check) | {check.key},
             state=Reading.State.SEEN,
         )
         listed = rows.order_by("id").values_list(
             "check_key", "position_key", "value", "walk_around_id", "walk_around__rule_book_id"
         )
-        alike = {book for book in {row[4] for row in listed} if _washer(book, keys[0]) == rule.washer}
-        return [Past(check, place, Value(**value), visit) for check, place, value, visit, book in listed if book in alike]
+        alike = {book for book in {row[4] for row in listed} if _alike(book, check)}
+        return [Past(key, place, Value(**value), visit) for key, place, value, visit, book in listed if book in alike]
 
-    def _moved(self, rule: ContactRule, pair: Pair, reading: Reading) -> bool:
-        """Whether washers of this row were moved, not only counted, after its contact was read."""
+    def _moved(self, check: Check, pair: Pair, reading: Reading) -> bool:
+        """Whether what a check rests on was changed at this row, not only counted, after it was read."""
         row = positions.find(pair[1]).row or 0
-        places = [(rule.washers_from, positions.row_side(row, side).key) for side in ("L", "R")]
+        places = [(check.rule.undone_by(), key) for key in positions.of_row(row)]
         newer = [
             self.rows[place].reading
             for place in places
@@ -284,8 +287,7 @@ class _Recording:
         check, row = self.checks[pair[0]], self.rows[pair]
         if pair[0] in anew and not row.ask:
             return True
-        needed = verdicts.needs(check)
-        return any(key in needed and verdicts.concerns(check, pair[1], place) for key, place in typed)
+        return any(verdicts.concerns(check, pair[1], key, place) for key, place in typed)
 
     def _read_rows(self, judged: set[str], typed: Sequence[_Typed]) -> None:
         """What stands at the places that are typed, at the checks to be judged anew, and at what their rules look at.
@@ -295,8 +297,12 @@ class _Recording:
         touched = {one.check.key for one in typed}
         everywhere, in_row = set[str](), set[str]()
         for key in judged | touched:
-            needed = verdicts.needs(self.checks[key]) | ({key} & judged)
-            (in_row if typed and verdicts.within_row(self.checks[key]) else everywhere).update(needed)
+            reach = verdicts.looks_at(self.checks[key])
+            wide = not typed or "all" in reach.values()
+            if key in judged:
+                (everywhere if wide else in_row).add(key)
+            for other, far in reach.items():
+                (everywhere if wide or far == "all" else in_row).add(other)
         here = {one.position.key for one in typed}
         around = {key for one in typed if one.position.row for key in positions.of_row(one.position.row)} | here
         wanted = Q(check_key__in=everywhere) | Q(check_key__in=in_row - everywhere, position_key__in=around)
@@ -373,11 +379,11 @@ class _Recording:
         """
         row, check = self.rows[pair], self.checks[pair[0]]
         if row.reading.state == Reading.State.NOT_SEEN:
-            return _fill(row, "not-seen", rules.Verdict("sound", "none", f"Not seen: {row.reading.reason}"))
+            return _fill(row, "not-seen", core.Verdict("sound", "none", f"Not seen: {row.reading.reason}"))
         if row.reading.state == Reading.State.DOES_NOT_APPLY:
             because = f": {row.reading.reason}" if row.reading.reason else ""
-            return _fill(row, "does-not-apply", rules.Verdict("sound", "none", f"Does not apply{because}."))
-        needed = verdicts.needs(check)
+            return _fill(row, "does-not-apply", core.Verdict("sound", "none", f"Does not apply{because}."))
+        needed, wants = verdicts.needs(check), check.rule.wants
         typed_in: System = "in" if row.reading.units == "in" else "mm"
         others: dict[str, dict[str, Value]] = {key: {} for key in needed}
         for (key, place), other in self.rows.items():
@@ -390,12 +396,12 @@ class _Recording:
             typed=row.reading.raw,
             others=others,
             rules={key: self.checks[key].rule for key in needed if key in self.checks},
-            log=self._log if isinstance(check.rule, ContactRule) else (),
-            moved=isinstance(check.rule, ContactRule) and self._moved(check.rule, pair, row.reading),
+            log=self._log(check) if "log" in wants else (),
+            moved=bool(check.rule.undone_by()) and self._moved(check, pair, row.reading),
             schools=self.book.schools,
-            feelers={**FEELERS_MM, **self._own_feelers} if isinstance(check.rule, GaugeRule) else FEELERS_MM,
-            track_rows=self.walk_around.machine.track_rows if isinstance(check.rule, DepthRule) else (),
-            counter_h=self.walk_around.machine.hours if isinstance(check.rule, IntervalRule) else None,
+            feelers={**FEELERS_MM, **self._own_feelers} if "feelers" in wants else FEELERS_MM,
+            track_rows=self.walk_around.machine.track_rows if "track-rows" in wants else (),
+            counter_h=self.walk_around.machine.hours if "counter" in wants else None,
             today=self.walk_around.started_at.date(),
             expected=self.expected.get(pair),
         )
@@ -463,10 +469,10 @@ def settle(member: Member, walk_around_id: uuid.UUID) -> None:
         refresh_parts(walk_around, book)
 
 
-def _washer(rule_book_id: int, contact: str) -> float | None:
-    """How thick a washer was by the rule book of another walk-around."""
-    check = rule_books.opened(rule_book_id).family.checks.get(contact)
-    return check.rule.washer if check and isinstance(check.rule, ContactRule) else None
+def _alike(rule_book_id: int, check: Check) -> bool:
+    """Whether what was read under the rule book of another walk-around teaches something for a check as it is today."""
+    then = rule_books.opened(rule_book_id).family.checks.get(check.key)
+    return then is not None and check.rule.alike(then.rule)
 
 
 VERDICT_COLUMNS = [
@@ -486,20 +492,20 @@ VERDICT_COLUMNS = [
 ]
 
 
-def words_of(verdict: rules.Verdict) -> dict[str, object]:
+def words_of(verdict: core.Verdict) -> dict[str, object]:
     """What of a verdict is in its reader's units."""
     words = {"reason": verdict.reason, "why": verdict.why, "ask": verdict.ask, "instead": verdict.instead}
-    return words | {"advice": structure.write(verdict.advice)}
+    return words | {"advice": structure.write(verdict.advice), "facts": structure.write(verdict.facts) if verdict.facts else {}}
 
 
-def _fill(row: Verdict, severity: str, verdict: rules.Verdict, elsewhere: rules.Verdict | None = None) -> bool:
+def _fill(row: Verdict, severity: str, verdict: core.Verdict, elsewhere: core.Verdict | None = None) -> bool:
     """Put a verdict of the core into its row; True if that changed anything. elsewhere: the same for readers of other units."""
     columns = {
         "severity": severity,
         "action": verdict.action,
         "reason": verdict.reason,
         "why": verdict.why,
-        "facts": verdict.facts,
+        "facts": structure.write(verdict.facts) if verdict.facts else {},
         "used": verdict.used,
         "ask": verdict.ask,
         "instead": verdict.instead,

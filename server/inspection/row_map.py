@@ -9,6 +9,7 @@ from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.words import unit_of, without_unit
 from lumvek_core.positions import Position
+from lumvek_core.rules import kinds
 from lumvek_core.units import System
 from shops.models import Member
 
@@ -94,11 +95,13 @@ def _numbers(before: WalkAround, book: CoreBook, checks: Sequence[str]) -> dict[
     """Single figures that were read in another walk-around, but for parts that were renewed since."""
     new = parts_fitted_since.of(before)
     rows = Verdict.objects.filter(walk_around=before, check_key__in=checks)
-    return {
-        (check, place): facts["reading"]
-        for check, place, facts, read_at in rows.values_list("check_key", "position_key", "facts", "reading__taken_at")
-        if "reading" in facts and new.at(book.family.checks[check], place, read_at) is None
+    listed = rows.values_list("check_key", "position_key", "facts", "reading__taken_at")
+    figures = {
+        (check, place): kinds.figure(facts, "compared")
+        for check, place, facts, read_at in listed
+        if new.at(book.family.checks[check], place, read_at) is None
     }
+    return {pair: figure for pair, figure in figures.items() if figure is not None}
 
 
 def _line(
@@ -138,7 +141,8 @@ def _line(
 def _figure(place: PlaceOut | None) -> float | None:
     if place is None or place.ask or place.fitted:
         return None  # a new part is not to be held against worn ones
-    return place.facts.get("equivalent", place.facts.get("reading"))
+    facts = place.facts
+    return getattr(facts, facts.compared) if facts and facts.compared else None
 
 
 def _signed(check: Check, difference: float, system: System) -> str:

@@ -2,13 +2,22 @@
 
 import datetime as dt
 import uuid
-from typing import Literal
+from typing import TYPE_CHECKING, Annotated, Literal, Union
 
 # Not the API framework's own base: it wraps every instance once more when a list of hundreds is sent.
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
+from lumvek_core.rules import kinds
+from lumvek_core.rules.verdict import Facts
+
 from .schemas_notes import NoteOut
+
+if TYPE_CHECKING:
+    AnyFacts = Facts
+else:
+    # Every kind of rule tells its own; they are told apart by their kind.
+    AnyFacts = Annotated[Union[tuple(kinds.facts().values())], Field(discriminator="kind")]
 
 SeverityName = Literal["sound", "watch", "due", "stop", "not-seen", "does-not-apply"]
 PhaseName = Literal["after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"]
@@ -70,6 +79,7 @@ class OptionOut(Schema):
 class FigureOut(Schema):
     """A limit in force, in the reader's units, with where it comes from."""
 
+    key: str
     name: str
     shown: str
     source: str
@@ -212,7 +222,7 @@ class PlaceOut(Schema):
     reason: str
     remedy: str
     why: list[str]
-    facts: dict[str, float]
+    facts: AnyFacts | None
     used: float | None
     fitted: str
     ask: str

@@ -10,7 +10,6 @@ from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.judgement.companions import parts_for, tasks_for
-from lumvek_core.judgement.rules import ContactRule, LevelRule, options
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.units import System
 from parts.models import PartsLine
@@ -18,8 +17,7 @@ from parts.queries import parts_list
 from shops.access import DECIDERS, INSPECTORS
 from shops.models import Member
 
-from . import parts_fitted_since, photos, queries, recording, rule_books, services
-from .limits import figures
+from . import limits, parts_fitted_since, photos, queries, recording, rule_books, services
 from .models import NotePhoto, Photo, WalkAround
 from .schemas import (
     BoardMachineOut,
@@ -119,10 +117,10 @@ def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, 
         bulk=in_force.seen_in_bulk(check),
         posture=check.posture,
         thing=positions.thing_of(check.per),
-        grade=check.rule.grade if isinstance(check.rule, LevelRule) else "",
-        options=[OptionOut(key=option.key, name=option.name, severity=option.severity) for option in options(check.rule)],
-        feelers=feelers if isinstance(check.rule, ContactRule) else [],
-        figures=figures(book, check, system),
+        grade=check.rule.oil_grade(),
+        options=[OptionOut(key=option.key, name=option.name, severity=option.severity) for option in check.rule.states()],
+        feelers=feelers if check.rule.by_feeler else [],
+        figures=limits.of_check(book, check, system),
         limits={name: limit.value for name, limit in book.limits[check.key].items()},
         positions=[position.key for position in positions.expand(check.per, walk_around.layout)],
     )

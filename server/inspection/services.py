@@ -16,8 +16,8 @@ from fleet.models import Machine
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.catalogue.station_guess import guess_station
 from lumvek_core.errors import BadInput
-from lumvek_core.judgement import rules
 from lumvek_core.judgement.companions import Called, parts_for
+from lumvek_core.rules.verdict import Action
 from parts import services as parts_services
 from shops.access import INSPECTORS, Conflict, NotFoundHere
 from shops.models import Member
@@ -74,7 +74,7 @@ def called(walk_around: WalkAround) -> list[Called]:
         choice = decided.get((check, position), "open")
         early = severity == "watch" and choice == "do" and checks[check].wears is not None
         if early or (severity != "watch" and choice in ("do", "open")):
-            wanted = cast(rules.Action, checks[check].action if early else action)
+            wanted = cast(Action, checks[check].action if early else action)
             found.append(Called(check, position, wanted, value.get("choice", ""), _counted(kind, value)))
     return found
 

@@ -12,8 +12,9 @@ from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check, LimitInForce
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
-from lumvek_core.judgement.rules import figures
 from lumvek_core.judgement.words import pressure_unit
+from lumvek_core.rules import figures
+from lumvek_core.rules.base import limits as rule_limits
 from shops.access import NotFoundHere
 from shops.models import Feeler, Member, Role, RuleChange, Shop
 
@@ -110,21 +111,15 @@ def _figure(
     system = serializers.system_of(member)
     return RuleFigureOut(
         figure=name,
-        name=limits.FIGURE_NAMES[name],
+        name=figures.name(check, name),
         value=limit.value,
-        shown=limits.figure(check, name, limit.value, system),
-        unit=_unit(check, name),
+        shown=figures.shown(check, name, limit.value, system),
+        unit=figures.unit(check, name),
         source=limits.SOURCES.get(limit.source, limit.source),
         note=limit.note,
-        shipped=limits.figure(check, name, shipped.value, system) if shipped else "none",
+        shipped=figures.shown(check, name, shipped.value, system) if shipped else "none",
         own=own,
     )
-
-
-def _unit(check: Check, name: str) -> str:
-    if name in (*limits.SHARES, "limit_pct"):
-        return "%"
-    return limits.OWN_UNIT.get(name, check.unit or "")
 
 
 @transaction.atomic
@@ -132,7 +127,7 @@ def set_limit(member: Member, model: MachineModel, check_key: str, figure: str, 
     """Replace a limit of a model, or with empty text take its own figure away. Raises BadInput with field ``text``."""
     before = book_of(model, member.shop)
     check = before.family.checks.get(check_key)
-    if check is None or figure not in figures(check.rule):
+    if check is None or figure not in rule_limits(type(check.rule)):
         raise BadInput("figure", "there is no such limit")
     had = before.limits[check_key].get(figure)
     model.overrides.filter(check_key=check_key, figure=figure).delete()
@@ -146,19 +141,19 @@ def set_limit(member: Member, model: MachineModel, check_key: str, figure: str, 
     except BadInput as problem:
         raise BadInput("text", problem.message) from None
     history_changed(model.machines.values_list("pk", flat=True))
-    name = f"{model.full_name}, {check.name}: {limits.FIGURE_NAMES[figure].lower()}"
+    name = f"{model.full_name}, {check.name}: {figures.name(check, figure).lower()}"
     _log(member, name, _said(check, figure, had), _said(check, figure, after))
 
 
 def _said(check: Check, figure: str, limit: LimitInForce | None) -> str:
     if limit is None:
         return "none"
-    return f"{limits.figure(check, figure, limit.value, 'mm')} ({limits.SOURCES.get(limit.source, limit.source)})"
+    return f"{figures.shown(check, figure, limit.value, 'mm')} ({limits.SOURCES.get(limit.source, limit.source)})"
 
 
 def _value(member: Member, check: Check, figure: str, text: str) -> float:
     """A limit as the core takes it: lengths in mm, shares from per cent."""
-    unit = _unit(check, figure)
+    unit = figures.unit(check, figure)
     if unit == "mm":
         try:
             return units.parse_length(text, "in" if member.units == "in" else "mm")
@@ -175,7 +170,7 @@ def _value(member: Member, check: Check, figure: str, text: str) -> float:
         raise BadInput("text", f"must be a number{f' of {unit}' if unit else ''}") from None
     if not -1e6 < value < 1e6:
         raise BadInput("text", "is far outside anything measured on a machine")
-    return value / 100 if figure in limits.SHARES else value
+    return figures.typed(check, figure, value)
 
 
 @transaction.atomic

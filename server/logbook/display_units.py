@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 from lumvek_core.catalogue.model import Check
-from lumvek_core.judgement.rules import StretchRule
 from lumvek_core.units import System
 
 MM_PER_INCH = 25.4
@@ -27,9 +26,7 @@ class Scale:
 
 
 def scale_of(check: Check, system: System) -> Scale:
-    rule = check.rule
-    if isinstance(rule, StretchRule):
-        new = rule.pitch * rule.pitches
+    if new := check.rule.per_cent_of():
         return Scale("%", 2, 100 / new, new)
     if check.unit == "mm" and system == "in":
         return Scale("in", 3, 1 / MM_PER_INCH)

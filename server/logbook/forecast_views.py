@@ -15,7 +15,6 @@ from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.compare import reached
 from lumvek_core.counted import counted
 from lumvek_core.counters import seasons as seasons_of
-from lumvek_core.judgement.rules import StretchRule, WearRule
 from lumvek_core.units import plain
 from shops.access import DECIDERS
 from shops.models import Member
@@ -118,7 +117,7 @@ def _with_more(base: Sequence[Foreseen], known: forecasts.Known, more: float) ->
 
 def watch_chance(check: Check) -> float:
     """From which chance on a place of this check is watched."""
-    return check.rule.watch_chance if isinstance(check.rule, (WearRule, StretchRule)) else 1.0
+    return check.rule.chance_to_watch()
 
 
 def state_of(one: Foreseen, place: Mapping[str, Any]) -> State:

@@ -128,7 +128,7 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
             continue
         built = []
         for check in checks:
-            listed = "; ".join(_limit(figure) for figure in limits.figures(book, check, system))
+            listed = "; ".join(_limit(figure) for figure in limits.of_check(book, check, system))
             unit = unit_of(check, system)
             built.append(_section(check, listed, unit, walk_around.layout, places))
             missing = _missing(check, walk_around.layout, places)

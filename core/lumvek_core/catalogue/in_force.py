@@ -7,7 +7,7 @@ from typing import Any
 
 from .. import structure
 from ..errors import BadInput
-from ..judgement.rules import Rule, WearRule, WindowRule, figures, options
+from ..rules.base import Rule, limits, whole
 from .model import Catalogue, Check, Companion, Family, LimitInForce, LimitOverride, RuleBook, Station
 from .qualify import companion, short
 
@@ -27,16 +27,16 @@ def rule_book(
     """
     family = _composed(catalogue, family_key, headers)
     chosen = _schools(catalogue, schools or {})
-    limits = {check.key: _shipped(check) for check in family.checks.values()}
+    found = {check.key: _shipped(check) for check in family.checks.values()}
     for override in [*_from_schools(catalogue, family, chosen), *overrides]:
-        if override.figure not in limits.get(override.check, {}):
+        if override.figure not in found.get(override.check, {}):
             raise BadInput(f"overrides.{override.check}", f"has no limit {override.figure}")
-        limits[override.check][override.figure] = LimitInForce(override.value, override.source, override.note)
+        found[override.check][override.figure] = LimitInForce(override.value, override.source, override.note)
     elsewhere = _postures_of_schools(catalogue, chosen)
     stations = [
         dataclasses.replace(
             station,
-            checks=[_with_posture(_with_limits(check, limits[check.key]), station, elsewhere) for check in station.checks],
+            checks=[_with_posture(_with_limits(check, found[check.key]), station, elsewhere) for check in station.checks],
         )
         for station in family.stations
     ]
@@ -44,7 +44,7 @@ def rule_book(
     hazards = {name for check in family.checks.values() for name in check.hazards}
     return RuleBook(
         family=dataclasses.replace(family, stations=stations),
-        limits=limits,
+        limits=found,
         companions=_companions(catalogue, family, chosen),
         postures={name: posture for name, posture in catalogue.safety.postures.items() if name in needed},
         hazards={name: text for name, text in catalogue.safety.hazards.items() if name in hazards},
@@ -127,25 +127,25 @@ def _from_schools(catalogue: Catalogue, family: Family, chosen: Mapping[str, str
 
 
 def _shipped(check: Check) -> dict[str, LimitInForce]:
-    values = {name: getattr(check.rule, name) for name in figures(check.rule)}
+    values = {name: getattr(check.rule, name) for name in limits(type(check.rule))}
     return {name: LimitInForce(value, check.source) for name, value in values.items() if value is not None}
 
 
-def _with_limits(check: Check, limits: Mapping[str, LimitInForce]) -> Check:
-    if not limits:
+def _with_limits(check: Check, found: Mapping[str, LimitInForce]) -> Check:
+    if not found:
         return check
-    values: Any = {name: _figure(check.key, name, limit.value) for name, limit in limits.items()}
-    changed = dataclasses.replace(check.rule, **values)
+    values = {name: _figure(check, name, limit.value) for name, limit in found.items()}
+    changed: Rule = dataclasses.replace(check.rule, **values)  # type: ignore[type-var]  # every kind is a dataclass
     _usable(check.key, changed)
     return dataclasses.replace(check, rule=changed)
 
 
-def _figure(check: str, name: str, value: float) -> float:
+def _figure(check: Check, name: str, value: float) -> float:
     """A limit as its rule takes it: whole where it counts something."""
-    if name not in ("of", "steps", "around"):
+    if not whole(type(check.rule), name):
         return value
     if value < 1 or value != int(value):
-        raise BadInput(f"overrides.{check}", "must be a whole number of at least 1")
+        raise BadInput(f"overrides.{check.key}", "must be a whole number of at least 1")
     return int(value)
 
 
@@ -154,10 +154,8 @@ def _usable(key: str, rule: Rule) -> None:
         structure.read(type(rule), structure.write(rule))
     except BadInput as problem:
         raise BadInput(f"overrides.{key}", problem.message) from None
-    if isinstance(rule, WearRule) and rule.new == rule.limit:
-        raise BadInput(f"overrides.{key}", "the limit must differ from the size when new")
-    if isinstance(rule, WindowRule) and rule.low > rule.high:
-        raise BadInput(f"overrides.{key}", "low must not be above high")
+    if complaint := rule.unusable():
+        raise BadInput(f"overrides.{key}", complaint)
 
 
 def _applies(companion: Companion, chosen: Mapping[str, str]) -> bool:
@@ -197,7 +195,7 @@ def seen_in_bulk(check: Check, choice: str = "") -> bool:
     choice: the state it is marked with, which must be the sound one; empty asks about the check alone.
     """
     looked_at = check.kind in ("choice", "yes-no") and not check.safety and not check.optional
-    return looked_at and choice in ("", options(check.rule)[0].key)
+    return looked_at and choice in ("", check.rule.states()[0].key)
 
 
 def layout(book: RuleBook, counts: Mapping[str, int]) -> dict[str, int | list[str]]:

@@ -9,7 +9,7 @@ import yaml
 
 from .. import positions, structure
 from ..errors import BadInput
-from ..judgement.rules import ChoiceRule, ContactRule, KnivesRule, figures, options
+from ..rules.base import limits, other_checks
 from .model import (
     Catalogue,
     Check,
@@ -23,7 +23,7 @@ from .model import (
     StripDown,
     Thing,
 )
-from .qualify import LOOKS_AT, qualified, short
+from .qualify import qualified, short
 
 SHIPPED = Path(__file__).resolve().parents[3] / "catalogue"
 
@@ -106,7 +106,7 @@ def unresolved(catalogue: Catalogue) -> Iterator[str]:
         yield from (f"schools: {school.subject} is about {key}, which is no check" for key in school.about if key not in checks)
         for choice in school.choices:
             for key, sets in choice.sets.items():
-                known = figures(checks[key].rule) if key in checks else ()
+                known = limits(type(checks[key].rule)) if key in checks else {}
                 yield from (f"schools: {key} has no limit {name}" for name in sets if name not in known)
             for key, posture in choice.postures.items():
                 if key not in checks or posture not in catalogue.safety.postures:
@@ -199,48 +199,14 @@ def _unresolved_in_check(check: Check, family: Family, catalogue: Catalogue) -> 
 
 def _unresolved_rule(check: Check, family: Family) -> Iterator[str]:
     rule = check.rule
-    if check.kind != _KIND_OF.get(rule.kind, check.kind):
-        yield f"a rule {rule.kind} judges kind {_KIND_OF[rule.kind]}, not {check.kind}"
-    if len(check.values) != _VALUES_OF.get(rule.kind, len(check.values)):
-        yield f"a rule {rule.kind} needs {_VALUES_OF[rule.kind]} values"
-    if rule.kind == "wear" and rule.new == rule.limit:
-        yield "new and limit are the same"
-    if rule.kind == "interval" and not (rule.every_h or rule.every_days):
-        yield "needs an interval in hours or days"
-    if isinstance(rule, ContactRule):
-        yield from _unresolved_diameter(rule, check, family)
-    for name in LOOKS_AT:
-        if (key := getattr(rule, name, "")) and key not in family.checks:
+    if rule.answers and check.kind != rule.answers:
+        yield f"a rule {rule.kind} judges kind {rule.answers}, not {check.kind}"
+    wanted = rule.figures if rule.figures is not None else len(check.values)
+    if len(check.values) != wanted:
+        yield f"a rule {rule.kind} needs {wanted} values"
+    for name, key in other_checks(rule).items():
+        if key not in family.checks:
             yield f"{name} names no check: {key}"
-    if isinstance(rule, KnivesRule) and not set(rule.left) <= {option.key for option in rule.options}:
-        yield "left names a state that is not among the options"
-    if isinstance(rule, (ChoiceRule, KnivesRule)) and len(rule.options) < 2:
-        yield "needs at least two options"
-    known = {option.key for option in options(rule)}
+    yield from rule.problems(check, family)
+    known = {option.key for option in rule.states()}
     yield from (f"unknown option {o} for part {p.slot}" for p in check.parts for o in p.options if o not in known)
-
-
-_KIND_OF = {
-    "wear": "measure", "window": "measure", "contact": "measure", "stretch": "measure", "travel": "measure",
-    "stepped": "measure", "register": "measure", "bar": "measure", "depth": "measure", "knives": "choice", "gauge": "gauge", "choice": "choice", "count": "count", "bearing": "bearing",
-    "yes-no": "yes-no", "level": "level", "interval": "interval",
-}  # fmt: skip
-_VALUES_OF = {
-    "travel": 2,
-    "stepped": 2,
-    "register": 2,
-    "bar": 2,
-    "wear": 0,
-    "window": 0,
-    "stretch": 0,
-    "interval": 0,
-    "count": 0,
-}
-
-
-def _unresolved_diameter(rule: ContactRule, check: Check, family: Family) -> Iterator[str]:
-    source = family.checks.get(rule.diameter_from)
-    if source is None or source.rule.kind != "wear":
-        yield "diameter_from must name a check of wear"
-    elif source.per != "row-side" or check.per != "row":
-        yield "contact is per row and its diameters per row and side"

@@ -7,10 +7,10 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Annotated, Literal
 
-from ..judgement.rules import Action, Rule
+from ..rules.base import Answers, Rule
+from ..rules.verdict import Action
 from ..structure import Over, Within
 
-Kind = Literal["measure", "choice", "count", "gauge", "level", "bearing", "yes-no", "interval", "note"]
 Unit = Literal["mm", "N", "Nm", "hole", "notch", "washers", "turns", "deg", "A", "h", "mbar", "bar", "%", "l"]
 Phase = Literal["after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"]
 At = Literal["same", "across", "row", "machine"]
@@ -75,7 +75,7 @@ class Check:
     key: str
     name: str
     per: str
-    kind: Kind
+    kind: Answers
     how: str
     rule: Rule
     why: str = ""

@@ -6,10 +6,8 @@ Files are written with short keys; nothing outside this module needs to know how
 import dataclasses
 from dataclasses import replace
 
+from ..rules.base import other_checks
 from .model import Check, Companion, Family, Station
-
-LOOKS_AT = ("diameter_from", "washers_from", "stretch_from", "half_links_from")
-"""Fields of rules that name another check."""
 
 
 def qualified(family: Family) -> Family:
@@ -50,9 +48,9 @@ def _check(prefix: str, check: Check) -> Check:
         return f"{prefix}.{key}"
 
     rule = check.rule
-    looks_at = {name: key for name in LOOKS_AT if (key := getattr(rule, name, ""))}
-    if looks_at:
-        rule = replace(rule, **{name: long(key) for name, key in looks_at.items()})  # type: ignore[arg-type]
+    named = {name: long(key) for name, key in other_checks(rule).items()}
+    if named:
+        rule = replace(rule, **named)  # type: ignore[type-var]  # every kind is a dataclass
     return dataclasses.replace(
         check,
         key=long(check.key),

@@ -140,7 +140,8 @@ def standings(wearing: Wearing, places: Sequence[Place], coming: Coming, today: 
     for line, one in zip(lines, found, strict=True):
         rate, rate_var = one.others
         begun = one_place.begun(wearing, line.start, rate, rate_var, line.place.life, known=line.start_known)
-        told[line.place.name] = one_place.standing_after(wearing, begun, line.kept, walk)
+        known = one_place.standing_after(wearing, begun, line.kept, walk)
+        told[line.place.name] = replace(known, doubted=bool(line.doubted))
     return told
 
 

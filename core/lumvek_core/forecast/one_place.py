@@ -21,7 +21,7 @@ class Standing:
     """What is known of a place at `counter`: its true value and its rate for each hour or hectare of a usual part.
 
     value_var: None where nobody knows what the part started from. life: of this variant against the usual one. last: the newest
-    reading that counts, None where there is none.
+    reading that counts, None where there is none. doubted: an older reading was taken for a slip, which the next one may bear out.
     """
 
     counter: float
@@ -32,6 +32,7 @@ class Standing:
     covariance: float = 0.0
     life: float = 1.0
     last: float | None = None
+    doubted: bool = False
 
 
 @dataclass(frozen=True)
@@ -102,8 +103,8 @@ def standing_after(wearing: Wearing, standing: Standing, readings: Sequence[Meas
 def surprising(wearing: Wearing, standing: Standing, reading: Measured, walk: float) -> bool:
     """Whether a reading may be a slip, or of a part that was renewed unsaid: then one place alone cannot tell."""
     here = run_on(standing, reading.counter, walk)
-    if here.value_var is None:
-        return False
+    if here.value_var is None or here.doubted:
+        return here.doubted
     off = abs(reading.value - here.value) / math.sqrt(here.value_var + wearing.reading_sd**2)
     return off > SURE or (standing.last is not None and renewed_between(wearing, standing.last, reading.value))
 

@@ -4,8 +4,7 @@ import math
 from dataclasses import dataclass
 
 from ..catalogue.model import Check
-from ..judgement.plausible import READING_ERROR
-from ..judgement.rules import StretchRule, WearRule
+from ..rules.wear import READING_ERROR
 
 SEASON_SHARE = 0.2
 """How far one season's rate differs from the next, as a share of the rate, until the machine's own seasons say better."""
@@ -39,17 +38,10 @@ class Wearing:
 
 def wearing_of(check: Check) -> Wearing | None:
     """How what a check measures wears, in the check's unit; None where the catalogue says nothing of it."""
-    if check.wears is None:
+    ends = check.rule.ends()
+    if check.wears is None or ends is None:
         return None
-    match check.rule:
-        case WearRule(new=new, limit=limit):
-            pass
-        case StretchRule(pitch=pitch, pitches=pitches, limit_pct=limit_pct):
-            new = pitch * pitches
-            limit = new * (1 + limit_pct / 100)
-        case _:
-            return None
-    return Wearing(new, limit, check.wears.life, check.reading_error or READING_ERROR, check.wears.spread)
+    return Wearing(*ends, check.wears.life, check.reading_error or READING_ERROR, check.wears.spread)
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from typing import Literal
 from .. import positions
 from ..catalogue.model import At, Check, Companion, RuleBook
 from ..positions import Position
-from .rules import Action
+from ..rules.verdict import Action
 
 
 @dataclass(frozen=True)

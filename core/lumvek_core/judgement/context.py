@@ -5,9 +5,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
 from ..calculators.opener import FEELERS_MM
+from ..rules.base import Rule
 from ..units import System
 from .parse_reading import Value
-from .rules import Rule
 
 Others = Mapping[str, Mapping[str, Value]]
 """Values of this walk-around that a rule looks at besides its own: check → position → value."""

@@ -1,9 +1,8 @@
 """Values in words, for grids, lists and files."""
 
 from ..catalogue.model import Check
-from ..units import System, plain
+from ..units import System
 from .parse_reading import Value
-from .rules import SteppedRule, options
 from .words import unit_of, with_unit, without_unit
 
 
@@ -22,9 +21,8 @@ def full(check: Check, value: Value, system: System) -> str:
         return value.text
     if len(value.numbers) == 1:
         return with_unit(check, value.numbers[0], system)
-    if isinstance(check.rule, SteppedRule):
-        (what, steps), (figure, taken) = check.values, value.numbers
-        return f"{what} {with_unit(check, figure, system)}, {steps} {plain(taken, 0)}"
+    if own := check.rule.full(check, value, system):
+        return own
     unit = unit_of(check, system)
     if check.values and check.unit != "mm":
         named = (f"{name} {without_unit(check, n, system)}" for name, n in zip(check.values, value.numbers, strict=True))
@@ -38,4 +36,4 @@ def remedy(check: Check, severity: str) -> str:
 
 
 def _state(check: Check, value: Value) -> str:
-    return next((option.name for option in options(check.rule) if option.key == value.choice), value.choice)
+    return next((option.name for option in check.rule.states() if option.key == value.choice), value.choice)

@@ -1,8 +1,10 @@
 """What a forecast adds to a verdict: whether a part is watched, and what is said of it."""
 
+from dataclasses import dataclass
+
 from ..compare import reached
+from ..rules.verdict import Severity
 from .context import Expected
-from .rules import Severity
 from .words import Words, percent
 
 
@@ -22,15 +24,22 @@ def at_the_end(expected: Expected, say: Words) -> str:
     return f"{say.figure(max(expected.value, 0.0))} ({say.bare(expected.low)} to {say.bare(expected.high)}) by the end of the season"
 
 
-def facts(expected: Expected) -> dict[str, float]:
-    """For whoever shows it: today's true value, the season's end with its range, and the chance."""
-    return {
-        "now": expected.now,
-        "expected": expected.value,
-        "low_end": expected.low,
-        "high_end": expected.high,
-        "chance": expected.chance,
-    }
+@dataclass(frozen=True)
+class Ahead:
+    """For whoever shows it: today's true value, the season's end with its range, and the chance to reach the limit before it."""
+
+    now: float
+    expected: float
+    low: float
+    high: float
+    chance: float
+
+
+def ahead(expected: Expected | None) -> Ahead | None:
+    """What is to be shown of a forecast, where there is one."""
+    if expected is None:
+        return None
+    return Ahead(expected.now, expected.value, expected.low, expected.high, expected.chance)
 
 
 def why(watch_chance: float) -> str:

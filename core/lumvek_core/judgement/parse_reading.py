@@ -10,7 +10,6 @@ from ..calculators.opener import FEELERS_MM
 from ..catalogue.model import Check
 from ..counted import counted
 from ..errors import BadInput
-from .rules import ContactRule, CountRule, IntervalRule, RegisterRule, options
 from .words import WHOLE, pressure_unit
 
 FULL_WIDTH = {ord("０") + digit: str(digit) for digit in range(10)} | {
@@ -18,7 +17,6 @@ FULL_WIDTH = {ord("０") + digit: str(digit) for digit in range(10)} | {
 }
 """Digits and signs as keyboards of other scripts type them."""
 
-_PAST = re.compile(r"past\s+(.+)|(.+?)\s*past", re.IGNORECASE)
 _NUMBER = re.compile(r"[-+−]?(?:[0-9]+(?:[.,][0-9]*)?|[.,][0-9]+)")
 
 
@@ -45,7 +43,7 @@ def parse_reading(
     screen. feeler: a name from `feelers` (the shop's own go before the usual ones) or a thickness. Raises BadInput with field ``raw.<n>`` or ``feeler``.
     """
     raw = [text.translate(FULL_WIDTH) for text in raw]
-    states = options(check.rule)
+    states = check.rule.states()
     wanted = 1 if states or not check.values else len(check.values)
     if len(raw) != wanted:
         raise BadInput("raw", f"needs {counted(wanted, 'entry', 'entries')}")
@@ -53,14 +51,11 @@ def parse_reading(
         return Value(choice=_state(raw[0], [option.key for option in states]))
     if check.kind == "note":
         return Value(text=raw[0].strip())
-    if isinstance(check.rule, IntervalRule):
-        return _last_done(raw[0])
-    if isinstance(check.rule, CountRule):
-        return _counted(check, raw[0])
+    if value := check.rule.read(check, raw, default_unit):
+        return value
     numbers = [number_of(check, text, i, default_unit) for i, text in enumerate(raw)]
-    return Value(
-        numbers=numbers, feeler_mm=_feeler(feeler, {**FEELERS_MM, **feelers}) if isinstance(check.rule, ContactRule) else None
-    )
+    thickness = _feeler(feeler, {**FEELERS_MM, **feelers}) if check.rule.by_feeler else None
+    return Value(numbers=numbers, feeler_mm=thickness)
 
 
 def _state(text: str, keys: list[str]) -> str:
@@ -74,8 +69,8 @@ def _state(text: str, keys: list[str]) -> str:
 
 def number_of(check: Check, text: str, index: int = 0, default_unit: units.Unit = "mm") -> float:
     """One figure in the check's unit, lengths in mm. Raises BadInput with field ``raw.<index>``."""
-    if isinstance(check.rule, RegisterRule) and (past := _PAST.fullmatch(text.strip())):
-        return -number_of(check, past[1] or past[2], index, default_unit)
+    if beyond := check.rule.negative(text):
+        return -number_of(check, beyond, index, default_unit)
     if check.unit == "mm":
         try:
             return units.parse_length(text.strip().removesuffix("short"), default_unit)
@@ -97,19 +92,7 @@ def number_of(check: Check, text: str, index: int = 0, default_unit: units.Unit 
     return value
 
 
-def _counted(check: Check, text: str) -> Value:
-    """``3``, or with the places named: ``3: 7, 21, 22``. The names are kept as they were typed."""
-    figure, _, places = text.partition(":")
-    value = number_of(check, figure, 0, "mm")
-    rule = check.rule
-    if not value.is_integer():
-        raise BadInput("raw.0", "must be a whole number")
-    if isinstance(rule, CountRule) and value > rule.of:
-        raise BadInput("raw.0", f"there are only {rule.of}")
-    return Value(numbers=[value], text=places.strip()[:80])
-
-
-def _last_done(text: str) -> Value:
+def last_done(text: str) -> Value:
     """When it was last done: the counter in hours, or a day as ``2026-03-05`` or ``5.3.2026``."""
     cleaned = text.strip().lower()
     for pattern in ("%Y-%m-%d", "%d.%m.%Y"):

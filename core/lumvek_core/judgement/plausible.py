@@ -3,21 +3,13 @@
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from statistics import median
 
 from ..catalogue.model import Check
 from ..errors import BadInput, two_of
+from ..rules.base import Span
 from ..units import MBAR_PER, MM_PER, System, Unit, show_length, show_mm
 from .parse_reading import FULL_WIDTH, Value, number_of
-from .rules import CountRule, DepthRule, EvenRule, SteppedRule, WearRule, WindowRule
 from .words import Words, pressure_unit
-
-READING_ERROR = 0.8
-"""One standard deviation of a tape, mm; used where a check does not say better."""
-FAR = 4
-"""So many times the width of a window beyond it is far outside; so many times a wanted figure too."""
-
-Span = tuple[float, float]
 
 
 @dataclass(frozen=True)
@@ -32,31 +24,11 @@ class Question:
 def believable(check: Check, others: Sequence[float] = ()) -> Span | None:
     """The range in which a reading is taken without asking, in the check's unit; None where nothing is known.
 
-    As the catalogue says. Else by the rule: wear from "better than new by more than the larger of 5 % of the wear allowance and
-    three times the reading's own error" to three times the allowance past the limit; a window and four of its widths; four times
-    a wanted figure; a quarter to four times the middle one of `others` where they are to be alike.
+    As the catalogue says, else by the kind of rule. others: readings at like places.
     """
     if check.plausible:
         return check.plausible[0], check.plausible[1]
-    rule = check.rule
-    match rule:
-        case WearRule():
-            allowance = rule.limit - rule.new
-            better = max(0.05 * abs(allowance), 3 * (check.reading_error or READING_ERROR))
-            past = rule.limit + 3 * allowance
-            return (max(rule.new - better, 0.0), past) if allowance > 0 else (max(past, 0.0), rule.new + better)
-        case WindowRule() if rule.high > 0:
-            width = rule.high - rule.low
-            return max(0.0, rule.low - max(FAR * width, 0.75 * rule.low)), rule.high + (FAR * width or rule.high)
-        case CountRule():
-            return 0.0, float(rule.of)
-        case SteppedRule():
-            return 0.0, FAR * rule.limit
-        case DepthRule():
-            return 0.0, FAR * rule.target
-        case EvenRule() if len(others) > 1 and median(others) > 0:
-            return median(others) / FAR, median(others) * FAR
-    return None
+    return check.rule.believable(check, others)
 
 
 def question(
@@ -79,18 +51,12 @@ def question(
     ):
         return Question(f"{thou} mm? Written like this it is usually inches. Did you mean {thou} in?", f"{thou.strip()} in")
     say, span = Words(check, system), believable(check, others)
-    judged = value.numbers[:1] if isinstance(check.rule, SteppedRule) else value.numbers
-    for i, number in enumerate(judged):
+    for i, number in enumerate(check.rule.measured(value.numbers)):
         too_long = longest_mm is not None and number >= longest_mm
         outside = too_long or (span is not None and not span[0] <= number <= span[1])
         split = run_together(check, typed, typed_in, longest_mm, others) if outside or _long(typed[i : i + 1]) else []
         if outside:
-            rule = check.rule
-            beyond = "Far outside what is found here"
-            if too_long:
-                beyond = f"Longer than the disc ({show_length(longest_mm or 0.0, system)})"
-            elif isinstance(rule, WearRule):
-                beyond = f"When new it is {say.figure(rule.new)}" if rule.new else "When new there is none"
+            beyond = f"Longer than the disc ({show_length(longest_mm or 0.0, system)})" if too_long else check.rule.beyond(say)
             return _ask(f"{say.figure(number)}? {beyond}.", split, typed, _instead(check, number, span, typed_in))
         if split:
             return _ask(f"{typed[i]}?", split, typed, "")

@@ -4,7 +4,6 @@ import random
 from typing import Literal
 
 from ..catalogue.model import Check
-from ..judgement import rules
 
 Gauge = Literal["caliper", "depth gauge", "tape", "feeler", "force gauge"]
 GAUGES: tuple[Gauge, ...] = ("caliper", "depth gauge", "tape", "feeler", "force gauge")
@@ -23,38 +22,6 @@ def figure(low: float, high: float, gauge: Gauge, seed: int) -> str:
     return f"{value:.2f}" if step < 0.1 else f"{value:.0f}"
 
 
-def span_of(check: Check) -> tuple[float, float]:
-    """Where readings of a check usually lie, in its unit: most sound, some at their limit, a few beyond."""
-    rule = check.rule
-    match rule:
-        case rules.WearRule():
-            return (rule.new, rule.limit + 0.1 * (rule.limit - rule.new)) if rule.new < rule.limit else (
-                rule.limit - 0.1 * (rule.new - rule.limit), rule.new)  # fmt: skip
-        case rules.WindowRule() | rules.ContactRule():
-            room = (rule.high - rule.low) * 0.25
-            low, high = rule.low - room, rule.high + room
-            # By the thinnest usual feeler a pair shows about half of what the card does.
-            return (low / 2, high / 2) if isinstance(rule, rules.ContactRule) else (low, high)
-        case rules.StretchRule():
-            new = rule.pitch * rule.pitches
-            return new, new * (1 + 1.1 * rule.limit_pct / 100)
-        case rules.SteppedRule():
-            return rule.limit * 0.5, rule.limit * 1.2
-        case rules.RegisterRule():
-            return 0.0, 1.5 * max(rule.tolerance, 1.0)
-        case rules.DepthRule():
-            return rule.target - 1.3 * rule.tolerance, rule.target + 1.3 * rule.tolerance
-        case rules.BarRule():
-            return 530.0, 560.0
-        case rules.EvenRule():
-            middle = sum(check.plausible) / 2 if check.plausible else 30.0
-            return middle - rule.tolerance, middle + rule.tolerance
-        case _:
-            low, high = (check.plausible[0], check.plausible[1]) if check.plausible else (10.0, 60.0)
-            third = (high - low) / 3
-            return low + third, high - third
-
-
 def read(check: Check, gauge: Gauge, seed: int) -> str:
     """What a gauge types for one figure of a check."""
-    return figure(*span_of(check), gauge, seed)
+    return figure(*check.rule.usual_span(check), gauge, seed)

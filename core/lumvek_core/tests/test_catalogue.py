@@ -14,7 +14,6 @@ from lumvek_core.catalogue.model import LimitOverride
 from lumvek_core.catalogue.qualify import short
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.companions import Called, parts_for, tasks_for
-from lumvek_core.judgement.rules import options
 
 from .trade_list import TRADE
 
@@ -33,7 +32,7 @@ def test_every_line_of_the_trade_is_there_and_nothing_else(family):
 def test_every_check_tells_how_and_why_and_can_be_answered_sound(family, check):
     assert len(check.how) > 10
     assert len(check.why) > 10, "why says what is at stake"
-    states = options(check.rule)
+    states = check.rule.states()
     assert not states or states[0].severity == "sound"
     assert check.source and check.phases
 
@@ -101,7 +100,7 @@ def first_check(data):
         (lambda d: first_check(d).update(colour="blue"), f"stations.{OPENERS}.checks.0.colour: is not a field"),
         (lambda d: first_check(d).pop("how"), f"stations.{OPENERS}.checks.0.how: is missing"),
         (lambda d: first_check(d)["rule"].update(kind="guess"), "rule.kind: must be one of"),
-        (lambda d: first_check(d)["rule"].update(limit=381), "new and limit are the same"),
+        (lambda d: first_check(d)["rule"].update(limit=381), "the limit must differ from the size when new"),
         (lambda d: first_check(d).update(parts=[{"slot": "nut"}]), "unknown slot nut"),
         (lambda d: first_check(d).update(hazards=["bees"]), "unknown hazard bees"),
         (lambda d: first_check(d).update(after=["nothing"]), "comes after nothing"),

@@ -10,8 +10,10 @@ from lumvek_core.catalogue.model import Check, LimitOverride
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import plausible
 from lumvek_core.judgement.parse_reading import Value, parse_reading
-from lumvek_core.judgement.rules import EvenRule, SteppedRule, WindowRule
 from lumvek_core.judgement.verdicts import Context, judge
+from lumvek_core.rules.even import EvenRule
+from lumvek_core.rules.stepped import SteppedRule
+from lumvek_core.rules.window import WindowRule
 
 OVERRIDES = [LimitOverride("opener-disc-diameter", figure, value, "manual") for figure, value in (("new", 400), ("limit", 386))]
 CHECKS = in_force.rule_book(load.load(), "row-crop-planter", OVERRIDES).family.checks

@@ -16,8 +16,11 @@ from lumvek_core.counters import Count
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.context import Context, Expected, Past
 from lumvek_core.judgement.parse_reading import Value, parse_reading
-from lumvek_core.judgement.rules import IntervalRule, StretchRule, Verdict, WearRule
-from lumvek_core.judgement.verdicts import judge, options
+from lumvek_core.judgement.verdicts import judge
+from lumvek_core.rules.interval import IntervalRule
+from lumvek_core.rules.stretch import StretchRule
+from lumvek_core.rules.verdict import Verdict
+from lumvek_core.rules.wear import WearRule
 from lumvek_core.workbench.model import Subject, Table
 from lumvek_core.workbench.read import work
 from lumvek_core.workbench.subjects import SUBJECTS
@@ -66,7 +69,7 @@ def test_what_is_wrong_is_seen(wrong):
 
 def typed(check: Check) -> Iterator[list[str]]:
     """What can be typed for a check: every answer, and 0, 1, 2 and the limits in every field."""
-    if states := options(check.rule):
+    if states := check.rule.states():
         yield from ([option.key] for option in states)
         return
     if isinstance(check.rule, IntervalRule):
@@ -183,7 +186,7 @@ def test_washers_to_move():
 def test_knives_of_a_rotor(broken):
     book = in_force.rule_book(CATALOGUE, "rotary-combine").family.checks
     check = next(check for check in book.values() if check.rule.__class__.__name__ == "KnivesRule")
-    states = [option.key for option in options(check.rule)]
+    states = [option.key for option in check.rule.states()]
     places = [
         position.key
         for position in positions.expand(check.per, in_force.layout(in_force.rule_book(CATALOGUE, "rotary-combine"), {}))

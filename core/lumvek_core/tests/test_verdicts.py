@@ -10,8 +10,11 @@ from lumvek_core.catalogue.model import Check, LimitOverride
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import describe
 from lumvek_core.judgement.parse_reading import Value, parse_reading
-from lumvek_core.judgement.rules import CountRule, GaugeRule, WindowRule, YesNoRule
 from lumvek_core.judgement.verdicts import Context, judge, needs
+from lumvek_core.rules.count import CountRule
+from lumvek_core.rules.gauge import GaugeRule
+from lumvek_core.rules.window import WindowRule
+from lumvek_core.rules.yes_no import YesNoRule
 
 OVERRIDES = [
     LimitOverride("opener-disc-diameter", "new", 400, "manual", "Dunmere 12 manual"),
@@ -108,8 +111,8 @@ def test_contact_counts_the_feeler_and_todays_discs():
     by_card = verdict("opener-contact", "3", "46", "44", "47", feeler="card", others=measured)
     by_paper = verdict("opener-contact", "3", "30", "31", "28", feeler="paper", others=measured)
     assert by_card.severity == by_paper.severity == "sound"
-    assert by_card.facts["diameter"] == 387
-    assert by_paper.facts["equivalent"] > 45
+    assert by_card.facts.diameter == 387
+    assert by_paper.facts.equivalent > 45
 
 
 def test_contact_out_of_band_bent_or_through():

@@ -38,7 +38,7 @@ def test_the_reason_is_one_sentence_with_now_the_limit_what_is_left_and_what_is_
         "possible (24 %) that it reaches its limit."
     )
     assert (found.severity, found.action) == ("watch", "recheck")
-    assert (found.facts["expected"], found.facts["chance"]) == (366, 0.24)
+    assert (found.facts.ahead.expected, found.facts.ahead.chance) == (366, 0.24)
 
 
 def test_inches_are_told_to_who_reads_inches():

@@ -2,7 +2,7 @@
 
 import pytest
 
-from lumvek_core.judgement.openers import trials
+from lumvek_core.rules.contact import trials
 from lumvek_core.workbench.read import work
 from lumvek_core.workbench.subjects import SUBJECTS
 

@@ -8,8 +8,8 @@ from lumvek_core import positions
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.judgement.context import Context, Past
 from lumvek_core.judgement.parse_reading import Value, parse_reading
-from lumvek_core.judgement.rules import Then
 from lumvek_core.judgement.verdicts import judge, needs
+from lumvek_core.rules.verdict import Then
 
 PLANTER = in_force.rule_book(load.load(), "row-crop-planter").family.checks
 COMBINE = in_force.rule_book(load.load(), "rotary-combine", headers=["draper-header"]).family.checks
@@ -70,7 +70,7 @@ def test_this_machines_own_trials_change_the_advice():
 
 
 def test_a_trial_needs_the_same_discs_and_counted_washers():
-    from lumvek_core.judgement.openers import trials
+    from lumvek_core.rules.contact import trials
 
     rule = PLANTER["opener-contact"].rule
     counted = past(("washers", "5L", 2, 1), ("washers", "5R", 2, 1), ("opener-disc-diameter", "5L", 370))
@@ -200,7 +200,7 @@ def test_the_shops_school_decides_how_many_knives():
 @pytest.mark.parametrize(("card", "says"), [(0.3, "thinner than the window"), (0.6, "in the window"), (0.9, "thicker than")])
 def test_the_shops_own_card_is_held_against_the_window(card, says):
     found = verdict("draper.hold-down", "hold-down-1", "right", feelers={"card": card})
-    assert says in found.advice.rows[0].shown and found.facts["card"] == card
+    assert says in found.advice.rows[0].shown and found.facts.card == card
 
 
 def test_rules_name_the_checks_they_look_at_with_their_prefix():

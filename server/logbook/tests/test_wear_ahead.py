@@ -40,7 +40,7 @@ def test_watch_comes_from_the_forecast_and_says_what_it_expects(planter, read_al
     slow, fast = verdict(planter, "1L"), verdict(planter, "3L")
     assert (slow.severity, fast.severity) == ("sound", "watch"), "both have more than a quarter of their wear left or not"
     assert "expected 38" in fast.reason and "by the end of the season; " in fast.reason and fast.action == "recheck"
-    assert fast.facts["chance"] > 0.4 > 0.01 > slow.facts["chance"]
+    assert fast.facts["ahead"]["chance"] > 0.4 > 0.01 > slow.facts["ahead"]["chance"]
 
 
 def test_rows_behind_the_wheels_come_out_by_themselves(read_all, discs):
@@ -202,11 +202,11 @@ def test_finishing_judges_every_place_by_all_that_was_read(planter, read_all, as
             if (row, side) != (1, "L")
         }
     )
-    first = verdict(planter, "1L").facts["expected"]
+    first = verdict(planter, "1L").facts["ahead"]["expected"]
     as_(planter.technician).send(f"/api/walk-arounds/{planter.walk_around.pk}/finish", uuid=str(uuid.uuid4()))
     known = forecasts.forecasts([Machine.objects.select_related("model").get(pk=planter.machine.pk)], planter.shop)
     expected = next(one for one in known[planter.machine.pk][0].places if one["name"] == "1L")["value"]
-    assert verdict(planter, "1L").facts["expected"] == pytest.approx(expected, abs=0.03)
+    assert verdict(planter, "1L").facts["ahead"]["expected"] == pytest.approx(expected, abs=0.03)
     assert abs(first - expected) > 0.1
 
 
@@ -267,7 +267,7 @@ def test_the_shop_may_say_from_which_chance_a_part_is_watched(planter, read_all)
     again = starting.start(planter.technician, planter.machine, uuid.uuid4(), starting.Wanted("winter"))
     recording.record_reading(planter.technician, again.pk, fresh)
     found = Verdict.objects.get(walk_around=again, position_key="3L", check_key="opener-disc-diameter")
-    assert found.severity == "sound" and found.facts["chance"] > 0.4
+    assert found.severity == "sound" and found.facts["ahead"]["chance"] > 0.4
 
 
 def test_a_watched_disc_that_is_renewed_before_it_is_due_calls_for_its_parts(planter, read_all, read, as_):

@@ -2882,6 +2882,22 @@ export interface components {
             /** Share */
             share: number;
         };
+        /**
+         * Ahead
+         * @description For whoever shows it: today's true value, the season's end with its range, and the chance to reach the limit before it.
+         */
+        Ahead: {
+            /** Chance */
+            chance: number;
+            /** Expected */
+            expected: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Now */
+            now: number;
+        };
         /** AlternativeOut */
         AlternativeOut: {
             /** Chosen */
@@ -3004,6 +3020,54 @@ export interface components {
             supplier: string;
             /** Trouble */
             trouble: string;
+        };
+        /**
+         * Band
+         * @description The wanted band by another feeler.
+         */
+        Band: {
+            /** Feeler */
+            feeler: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+        };
+        /**
+         * BarFacts
+         * @description pitch: degrees, nose down above zero. raise_mm: of the hitch, for dead level.
+         */
+        BarFacts: {
+            /**
+             * Front Shown
+             * @default
+             */
+            front_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bar";
+            /**
+             * Pitch
+             * @default 0
+             */
+            pitch: number;
+            /**
+             * Pitch Shown
+             * @default
+             */
+            pitch_shown: string;
+            /**
+             * Raise Mm
+             * @default 0
+             */
+            raise_mm: number;
+            /**
+             * Rear Shown
+             * @default
+             */
+            rear_shown: string;
         };
         /** BenchLineOut */
         BenchLineOut: {
@@ -3363,6 +3427,76 @@ export interface components {
             /** Slot */
             slot: string;
         };
+        /**
+         * ContactFacts
+         * @description diameter: of the pair. span: mean of the places. equivalent: what they come to by the band's feeler. bands: by each feeler.
+         *
+         *     overlap: of the discs; true_contact: steel on steel; spread: between the places.
+         */
+        ContactFacts: {
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Band Feeler
+             * @default 0
+             */
+            band_feeler: number;
+            /** Bands */
+            bands?: components["schemas"]["Band"][];
+            /**
+             * Diameter
+             * @default 0
+             */
+            diameter: number;
+            /**
+             * Equivalent
+             * @default 0
+             */
+            equivalent: number;
+            /**
+             * Feeler
+             * @default 0
+             */
+            feeler: number;
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "contact";
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * Overlap
+             * @default 0
+             */
+            overlap: number;
+            /**
+             * Span
+             * @default 0
+             */
+            span: number;
+            /**
+             * Spread
+             * @default 0
+             */
+            spread: number;
+            /**
+             * True Contact
+             * @default 0
+             */
+            true_contact: number;
+        };
         /** CostLineOut */
         CostLineOut: {
             /** Amount */
@@ -3401,6 +3535,24 @@ export interface components {
             may_record: boolean;
             /** Owners */
             owners: components["schemas"]["CostShareOut"][];
+        };
+        /** CountFacts */
+        CountFacts: {
+            /**
+             * Found
+             * @default 0
+             */
+            found: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "count";
+            /**
+             * Of
+             * @default 0
+             */
+            of: number;
         };
         /** CountIn */
         CountIn: {
@@ -3553,6 +3705,49 @@ export interface components {
              */
             working: boolean;
         };
+        /**
+         * DepthFacts
+         * @description mean: of this row's digs; median: of the planter's rows. off: this row is off by itself, or may be.
+         */
+        DepthFacts: {
+            /** Digs */
+            digs?: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "depth";
+            /**
+             * Mean
+             * @default 0
+             */
+            mean: number;
+            /**
+             * Mean Shown
+             * @default
+             */
+            mean_shown: string;
+            /**
+             * Median
+             * @default 0
+             */
+            median: number;
+            /**
+             * Off
+             * @default false
+             */
+            off: boolean;
+            /**
+             * Target
+             * @default 0
+             */
+            target: number;
+            /**
+             * Tolerance
+             * @default 0
+             */
+            tolerance: number;
+        };
         /** DeskIn */
         DeskIn: {
             /**
@@ -3604,6 +3799,46 @@ export interface components {
             text: string;
             /** Title */
             title: string;
+        };
+        /**
+         * EvenFacts
+         * @description target: what all are held against; None while there is nothing to compare with. off: by more than is allowed.
+         *
+         *     correction_shown: with its sign, where it is off.
+         */
+        EvenFacts: {
+            /**
+             * Correction
+             * @default 0
+             */
+            correction: number;
+            /**
+             * Correction Shown
+             * @default
+             */
+            correction_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "even";
+            /**
+             * Reading
+             * @default 0
+             */
+            reading: number;
+            /**
+             * Spread
+             * @default 0
+             */
+            spread: number;
+            /** Target */
+            target?: number | null;
+            /**
+             * Tolerance
+             * @default 0
+             */
+            tolerance: number;
         };
         /**
          * EventIn
@@ -3694,6 +3929,8 @@ export interface components {
          * @description A limit in force, in the reader's units, with where it comes from.
          */
         FigureOut: {
+            /** Key */
+            key: string;
             /** Name */
             name: string;
             /** Note */
@@ -3909,6 +4146,35 @@ export interface components {
             value: number;
         };
         /**
+         * GaugeFacts
+         * @description low, high: the two feelers. state: ``right``, ``too-tight`` or ``too-wide``. card: thickness of the shop's own card.
+         */
+        GaugeFacts: {
+            /** Card */
+            card?: number | null;
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gauge";
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * State
+             * @default right
+             * @enum {string}
+             */
+            state: "right" | "too-tight" | "too-wide";
+        };
+        /**
          * GaugeIn
          * @description What is being measured: a check of a walk-around, or a figure near one at the bench.
          */
@@ -4071,6 +4337,60 @@ export interface components {
             places: string;
             /** Station */
             station: string;
+        };
+        /**
+         * IntervalFacts
+         * @description since, every: hours or days, whichever the reading was given in.
+         */
+        IntervalFacts: {
+            /**
+             * Every
+             * @default 0
+             */
+            every: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "interval";
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+        };
+        /**
+         * KnivesFacts
+         * @description angle, mass: of this knife. bad: it must be renewed. unbalances: now and by each way of renewing, where one must be.
+         */
+        KnivesFacts: {
+            /**
+             * Allowed Shown
+             * @default
+             */
+            allowed_shown: string;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Bad
+             * @default false
+             */
+            bad: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "knives";
+            /**
+             * Mass
+             * @default 0
+             */
+            mass: number;
+            /** Unbalances */
+            unbalances?: components["schemas"]["Unbalance"][];
         };
         /**
          * LimitIn
@@ -5006,9 +5326,7 @@ export interface components {
             /** Contact Shown */
             contact_shown: string;
             /** Facts */
-            facts: {
-                [key: string]: number;
-            };
+            facts: (components["schemas"]["BarFacts"] | components["schemas"]["StateFacts"] | components["schemas"]["ContactFacts"] | components["schemas"]["CountFacts"] | components["schemas"]["DepthFacts"] | components["schemas"]["EvenFacts"] | components["schemas"]["GaugeFacts"] | components["schemas"]["IntervalFacts"] | components["schemas"]["KnivesFacts"] | components["schemas"]["RegisterFacts"] | components["schemas"]["SteppedFacts"] | components["schemas"]["StretchFacts"] | components["schemas"]["TravelFacts"] | components["schemas"]["WearFacts"] | components["schemas"]["WindowFacts"]) | null;
             /** Feeler */
             feeler: string;
             /** Fitted */
@@ -5315,6 +5633,52 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /**
+         * RegisterFacts
+         * @description left, right: short of a guard's middle, below zero past it. centring, stroke: what is wrong with the head and the stroke.
+         */
+        RegisterFacts: {
+            /**
+             * Centring
+             * @default 0
+             */
+            centring: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "register";
+            /**
+             * Left
+             * @default 0
+             */
+            left: number;
+            /**
+             * Left Shown
+             * @default
+             */
+            left_shown: string;
+            /**
+             * Right
+             * @default 0
+             */
+            right: number;
+            /**
+             * Right Shown
+             * @default
+             */
+            right_shown: string;
+            /**
+             * Stroke
+             * @default 0
+             */
+            stroke: number;
+            /**
+             * Tolerance
+             * @default 0
+             */
+            tolerance: number;
         };
         /** RouteStationOut */
         RouteStationOut: {
@@ -5718,6 +6082,27 @@ export interface components {
              */
             usual: "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
         };
+        /**
+         * StateFacts
+         * @description state: which of how many, counted from the sound one.
+         */
+        StateFacts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "state";
+            /**
+             * State
+             * @default 0
+             */
+            state: number;
+            /**
+             * States
+             * @default 0
+             */
+            states: number;
+        };
         /** StationOut */
         StationOut: {
             /** Asked */
@@ -5742,6 +6127,32 @@ export interface components {
             total: number;
             /** Watch */
             watch: number;
+        };
+        /**
+         * SteppedFacts
+         * @description steps: taken so far.
+         */
+        SteppedFacts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stepped";
+            /**
+             * Limit
+             * @default 0
+             */
+            limit: number;
+            /**
+             * Reading
+             * @default 0
+             */
+            reading: number;
+            /**
+             * Steps
+             * @default 0
+             */
+            steps: number;
         };
         /** StockCountIn */
         StockCountIn: {
@@ -5838,6 +6249,43 @@ export interface components {
             movements: components["schemas"]["MovementOut"][];
             /** Service */
             service: number;
+        };
+        /**
+         * StretchFacts
+         * @description new, limit: lengths over the same pitches. used: share of the stretch allowed.
+         */
+        StretchFacts: {
+            ahead?: components["schemas"]["Ahead"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stretch";
+            /**
+             * Limit
+             * @default 0
+             */
+            limit: number;
+            /**
+             * New
+             * @default 0
+             */
+            new: number;
+            /**
+             * Reading
+             * @default 0
+             */
+            reading: number;
+            /**
+             * Stretch Pct
+             * @default 0
+             */
+            stretch_pct: number;
+            /**
+             * Used
+             * @default 0
+             */
+            used: number;
         };
         /**
          * SubjectOut
@@ -6106,6 +6554,58 @@ export interface components {
             position: string;
         };
         /**
+         * TravelFacts
+         * @description after: what is used once half a link is out, where that is advised.
+         */
+        TravelFacts: {
+            /** After */
+            after?: number | null;
+            /**
+             * After Shown
+             * @default
+             */
+            after_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "travel";
+            /**
+             * Total
+             * @default 0
+             */
+            total: number;
+            /**
+             * Total Shown
+             * @default
+             */
+            total_shown: string;
+            /**
+             * Used
+             * @default 0
+             */
+            used: number;
+            /**
+             * Used Shown
+             * @default
+             */
+            used_shown: string;
+        };
+        /**
+         * Unbalance
+         * @description What one way of renewing leaves: name, where it pulls to (degrees, None nowhere), as a share of what is allowed.
+         */
+        Unbalance: {
+            /** Angle */
+            angle: number | null;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Shown */
+            shown: string;
+        };
+        /**
          * VisitOut
          * @description One stay in a posture, with the checks made there in order.
          */
@@ -6183,6 +6683,38 @@ export interface components {
             stations: components["schemas"]["StationOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
         };
+        /**
+         * WearFacts
+         * @description used: share of the wear allowed. ahead: at the season's end, where there is a forecast.
+         */
+        WearFacts: {
+            ahead?: components["schemas"]["Ahead"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wear";
+            /**
+             * Limit
+             * @default 0
+             */
+            limit: number;
+            /**
+             * New
+             * @default 0
+             */
+            new: number;
+            /**
+             * Reading
+             * @default 0
+             */
+            reading: number;
+            /**
+             * Used
+             * @default 0
+             */
+            used: number;
+        };
         /** WearOut */
         WearOut: {
             /** Against */
@@ -6198,6 +6730,37 @@ export interface components {
             seasons: components["schemas"]["SeasonOut"][];
             /** Unit */
             unit: string;
+        };
+        /**
+         * WindowFacts
+         * @description miss: how far outside, with sign; 0 inside.
+         */
+        WindowFacts: {
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "window";
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * Miss
+             * @default 0
+             */
+            miss: number;
+            /**
+             * Reading
+             * @default 0
+             */
+            reading: number;
         };
         /** WorkIn */
         WorkIn: {

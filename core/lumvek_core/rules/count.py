@@ -1,0 +1,64 @@
+"""How many of like things are faulty."""
+
+import datetime as dt
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from ..catalogue.model import Check
+from ..compare import exceeds
+from ..errors import BadInput
+from ..judgement.parse_reading import Value, number_of
+from ..judgement.words import percent
+from ..structure import Over, Within
+from ..units import Unit
+from .base import Case, Limit, Rule, Span
+from .verdict import ACTION_WORDS, Action, Facts, Verdict
+
+
+@dataclass(frozen=True)
+class CountFacts(Facts):
+    kind: Literal["count"] = "count"
+    found: int = 0
+    of: int = 0
+
+
+@dataclass(frozen=True)
+class CountRule(Rule):
+    """k of n found faulty. 0 is sound; above `set_share` of n the whole set is due."""
+
+    answers, figures, facts = "count", 0, CountFacts
+
+    kind: Literal["count"]
+    of: Annotated[int, Over(0), Limit("In all", "")]
+    action: Action = "replace"
+    set_share: Annotated[float, Within(0, 1), Limit("Whole set above", shown_as="share")] = 0.30
+
+    def judge(self, case: Case) -> Verdict:
+        found = int(case.reading)
+        facts = CountFacts("count", found, self.of)
+        where = f" ({case.value.text})" if case.value.text else ""
+        if found == 0:
+            return Verdict("sound", "none", f"None of {self.of}.", facts=facts)
+        share = found / self.of
+        why = [f"{found} of {self.of} is {percent(share)}; above {percent(self.set_share)} the whole set."]
+        if exceeds(share, self.set_share):
+            return Verdict("due", "replace", f"{found} of {self.of}{where}: renew the set.", why, facts)
+        these = ACTION_WORDS.get(self.action, self.action)
+        return Verdict("due", self.action, f"{found} of {self.of}{where}: {these} these.", why, facts)
+
+    def read(self, check: Check, raw: Sequence[str], unit: Unit) -> Value | None:
+        """``3``, or with the places named: ``3: 7, 21, 22``. The names are kept as they were typed."""
+        figure, _, places = raw[0].partition(":")
+        value = number_of(check, figure, 0, "mm")
+        if not value.is_integer():
+            raise BadInput("raw.0", "must be a whole number")
+        if value > self.of:
+            raise BadInput("raw.0", f"there are only {self.of}")
+        return Value(numbers=[value], text=places.strip()[:80])
+
+    def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
+        return ["0"]
+
+    def believable(self, check: Check, others: Sequence[float]) -> Span | None:
+        return 0.0, float(self.of)

@@ -1,0 +1,90 @@
+"""A chain's stretch over a number of pitches."""
+
+import datetime as dt
+from dataclasses import dataclass
+from typing import Annotated, ClassVar, Literal
+
+from ..calculators import chain
+from ..catalogue.model import Check
+from ..judgement import forecast_text
+from ..judgement.forecast_text import Ahead
+from ..structure import Over, Within
+from ..units import plain
+from .base import Case, Limit, Rule, Span
+from .verdict import Action, Facts, Severity, Verdict
+
+
+@dataclass(frozen=True)
+class StretchFacts(Facts):
+    """new, limit: lengths over the same pitches. used: share of the stretch allowed."""
+
+    compared: ClassVar[str] = "reading"
+    kind: Literal["stretch"] = "stretch"
+    reading: float = 0.0
+    new: float = 0.0
+    limit: float = 0.0
+    stretch_pct: float = 0.0
+    used: float = 0.0
+    ahead: Ahead | None = None
+
+
+@dataclass(frozen=True)
+class StretchRule(Rule):
+    """Length over a number of chain pitches under tension, held against the stretch at which it is retired, in per cent.
+
+    watch_chance: as for wear.
+    """
+
+    answers, figures, facts = "measure", 0, StretchFacts
+
+    kind: Literal["stretch"]
+    pitch: Annotated[float, Over(0), Limit("Pitch")]
+    pitches: Annotated[float, Over(0), Limit("Pitches measured", "")]
+    limit_pct: Annotated[float, Over(0), Limit("Retire at", "%")] = 3
+    watch_chance: Annotated[float, Over(0), Within(0, 1), Limit("Watch from a chance of", shown_as="share")] = 0.10
+
+    @property
+    def new(self) -> float:
+        return self.pitch * self.pitches
+
+    def stretch_of(self, measured: float) -> float:
+        """Per cent."""
+        return 100 * (measured / self.new - 1)
+
+    def judge(self, case: Case) -> Verdict:
+        measured, say, expected = case.reading, case.say, case.context.expected
+        result = chain.chain_stretch(chain.OverPitches(self.pitch, self.pitches, measured, self.limit_pct))
+        shown = f"{plain(result.stretch_pct, 2)} % stretch, limit {plain(self.limit_pct, 2)} %"
+        why = [
+            f"{say.figure(measured)} over {plain(self.pitches, 0)} pitches of {say.figure(self.pitch)}: "
+            f"100 × ({plain(measured, 1)} ÷ {plain(self.new, 1)} − 1) = {plain(result.stretch_pct, 2)} %, "
+            f"give or take {plain(result.plus_minus_pct, 2)} % for the tape."
+        ]
+        severity: Severity = result.state
+        if expected:
+            why.append(forecast_text.why(self.watch_chance))
+            if severity != "due":
+                severity = forecast_text.watched(expected, self.watch_chance)
+                ends = [self.stretch_of(one) for one in (expected.value, expected.low, expected.high)]
+                value, low, high = (plain(max(one, 0.0), 2) for one in ends)
+                shown += f"; {forecast_text.in_words(expected, f'{value} %', low, high)}"
+        actions: dict[Severity, Action] = {"watch": "recheck", "due": case.check.action}
+        limit = self.new * (1 + self.limit_pct / 100)
+        ahead = forecast_text.ahead(expected)
+        facts = StretchFacts("stretch", measured, self.new, limit, result.stretch_pct, result.used, ahead)
+        return Verdict(severity, actions.get(severity, "none"), f"{shown}.", why, facts, used=result.used)
+
+    def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
+        return [plain(1.012 * self.new, 1)]
+
+    def usual_span(self, check: Check) -> Span:
+        return self.new, self.new * (1 + 1.1 * self.limit_pct / 100)
+
+    def ends(self) -> Span | None:
+        return self.new, self.new * (1 + self.limit_pct / 100)
+
+    def chance_to_watch(self) -> float:
+        return self.watch_chance
+
+    def per_cent_of(self) -> float | None:
+        return self.new
