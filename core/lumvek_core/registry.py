@@ -9,6 +9,7 @@ import inspect
 import pkgutil
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cache
 from typing import Any, TypeVar, get_type_hints
 
 from . import structure
@@ -58,8 +59,9 @@ def calculator(function: F) -> F:
     return function
 
 
+@cache
 def calculators() -> dict[str, Calculator]:
-    """All calculators by name, alphabetically."""
+    """All calculators by name, alphabetically. Read once."""
     from . import calculators, planning
 
     for package in (calculators, planning):

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Annotated, Literal, Union
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
+from lumvek_core.catalogue.model import Drawing
 from lumvek_core.rules import kinds
 from lumvek_core.rules.verdict import Facts
 
@@ -102,7 +103,7 @@ class CheckOut(Schema):
     ways: list[str]
     tools: list[str]
     hazards: list[str]
-    drawing: str
+    drawing: Drawing | Literal[""]
     optional: bool
     often_missed: bool
     safety: bool

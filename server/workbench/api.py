@@ -47,7 +47,6 @@ def _subject(subject: Subject) -> SubjectOut:
         name=subject.name,
         group=subject.group,
         about=subject.about,
-        drawing=subject.drawing,
         fields=fields,
         tables=tables,
         order=[one.key for one in subject.fields],

@@ -7,6 +7,8 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
+from lumvek_core.workbench.drawings import Drawing
+
 Mark = Literal["", "sound", "watch", "due"]
 # Bounds what one request can make the server parse; a run of a thousand spacings is about 6,000 characters.
 Cell = Annotated[str, Field(max_length=20_000)]
@@ -52,7 +54,6 @@ class SubjectOut(Schema):
     name: str
     group: str
     about: str
-    drawing: str
     fields: list[FieldOut]
     tables: list[TableOut]
     order: list[str]
@@ -81,8 +82,7 @@ class SheetOut(Schema):
     why: list[str]
     caution: str
     runs: dict[str, RunOut]
-    drawn: dict[str, Any]
-    labels: dict[str, str]
+    drawing: Annotated[Drawing, Field(discriminator="kind")] | None
 
 
 class WorkIn(Schema):

@@ -37,7 +37,7 @@ class Band:
 
 @dataclass(frozen=True)
 class ContactFacts(Facts):
-    """diameter: of the pair. span: mean of the places. equivalent: what they come to by the band's feeler. bands: by each feeler.
+    """diameter: of the pair. span: mean of the places. equivalent: what they come to by the band's feeler. bands: by each feeler, the wanted one's name in by_shown.
 
     overlap: of the discs; true_contact: steel on steel; spread: between the places.
     """
@@ -55,7 +55,7 @@ class ContactFacts(Facts):
     spread: float = 0.0
     low: float = 0.0
     high: float = 0.0
-    band_feeler: float = 0.0
+    by_shown: str = ""
     bands: list[Band] = field(default_factory=list)
 
 
@@ -172,7 +172,7 @@ def _facts(rule: ContactRule, value: Value, disc: float, result: opener.Contact)
         spread=result.spread_mm,
         low=rule.low,
         high=rule.high,
-        band_feeler=rule.feeler,
+        by_shown="by the card" if rule.feeler == opener.FEELERS_MM["card"] else f"by {plain(rule.feeler, 2)} mm feeler",
         bands=[Band(band.feeler_mm, band.low_mm, band.high_mm) for band in result.band_equivalents],
     )
 

@@ -190,3 +190,15 @@ def same(left, right):
 )
 def test_a_bare_figure_is_given_its_unit_and_nothing_else_is(kind, text, carried):
     assert carrying(Field("x", "X", kind), text) == carried
+
+
+@pytest.mark.parametrize(
+    ("subject", "texts"),
+    [(subject, dict(example.texts)) for subject in SUBJECTS.values() for example in subject.examples],
+    ids=lambda one: one.key if hasattr(one, "key") else "",
+)
+def test_every_answer_is_drawn_as_its_subject_says(subject, texts):
+    start = {} if texts is subject.examples[0].texts else dict(subject.examples[0].texts)
+    drawing = work(subject, start | texts).drawing
+    assert type(drawing) is subject.draws
+    assert structure.read(type(drawing), structure.write(drawing)) == drawing

@@ -65,7 +65,7 @@ def test_answers(subject, name, mark, answer):
 
 def test_the_readers_units_are_everywhere():
     mm, inches = example("wear", "Borderline"), sheet("wear", "in", reading="371 mm", new="381 mm", limit="368 mm")
-    assert mm.labels["reading"] == "371 mm" and inches.labels["reading"] == "14 19/32 in"
+    assert mm.drawing.shown == "371 mm" and inches.drawing.shown == "14 19/32 in"
     assert "mm" not in " ".join([inches.words, *inches.why, *(line.shown for line in inches.lines)])
 
 
@@ -92,8 +92,8 @@ def test_few_spacings_give_no_advice():
 
 def test_the_chopper_shows_which_way_each_school_leaves_it():
     found = example("chopper", "One chipped")
-    ways = {one["name"]: one["angle_deg"] for one in found.drawn["left"]}
-    assert ways == {"set": None, "pair": None, "single": pytest.approx(0)}, "the single new knife is the heaviest"
+    ways = {one.name: one.angle for one in found.drawing.residuals}
+    assert ways == {"Now": pytest.approx(180), "Set": None, "Pair": None, "Single": pytest.approx(0)}, "a single new knife is heaviest"
     assert [line.name for line in found.lines[-3:]] == ["Whole set", "Bad ones and their opposites", "Only the bad ones"]
 
 

@@ -1,6 +1,7 @@
 """Bench subjects of chains and belts: stretch, take-up, a variable drive's belt."""
 
 from ..units import plain
+from .drawings import ChainDrawing, SheaveDrawing, SlotDrawing
 from .model import Choice, Example, Field, Line, Mark, Sheet, Subject, Work, pct
 
 WAYS = (
@@ -43,14 +44,12 @@ def stretch(work: Work) -> Sheet:
         f"That is {pct(found['stretch_pct'], 2)}; the tape's own {work.mm(work.get('tape_mm'))} make it uncertain by {pct(found['plus_minus_pct'], 2)}.",
         f"Limit {pct(work.get('limit_pct'), 2)}; watch from three quarters of it.",
     ]
-    labels = {"stretch": pct(found["stretch_pct"], 2), "limit": pct(work.get("limit_pct"), 2)}
+    stretched, limit = pct(found["stretch_pct"], 2), work.get("limit_pct")
+    shown, fresh, end = stretched, "new", f"limit {pct(limit, 2)}"
     if way == "pitches":
-        labels |= {
-            "measured": work.mm(work.get("measured_mm")),
-            "new": work.mm(new),
-            "end": work.mm(new * (1 + work.get("limit_pct") / 100)),
-        }
-    return work.sheet(said, words, found["state"], lines=lines, why=why, labels=labels)
+        shown, fresh, end = work.mm(work.get("measured_mm")), work.mm(new), work.mm(new * (1 + limit / 100))
+    drawing = ChainDrawing(found["used"], shown, fresh, end, found["plus_minus_pct"] / limit)
+    return work.sheet(said, words, found["state"], lines=lines, why=why, drawing=drawing)
 
 
 TAKE_UP_ANSWERS: dict[str, tuple[str, Mark]] = {
@@ -85,7 +84,10 @@ def take_up(work: Work) -> Sheet:
             f"{work.mm(work.get('travel_mm'))} travel − {work.mm(work.get('used_mm'))} used, at {plain(work.get('wear_mm_per_h'), 3)} mm an hour.",
             f"School of retirement: {school.lower()}.",
         ],
-        labels={"used": work.mm(work.get("used_mm")), "travel": work.mm(work.get("travel_mm")), "after": work.mm(found["used_after_mm"])},
+        drawing=SlotDrawing(
+            work.get("used_mm"), work.get("travel_mm"), f"{work.mm(work.get('used_mm'))} used", work.mm(work.get("travel_mm")),
+            found["used_after_mm"] if found["can_remove"] else None, f"{work.mm(found['used_after_mm'])} used",
+        ),
     )  # fmt: skip
 
 
@@ -106,7 +108,7 @@ def belt(work: Work) -> Sheet:
             "Held against the window; both ends count as inside.",
         ],
         caution="Key out and kept, all motion stopped, shields only then.",
-        labels={"reading": work.mm(reading), "low": work.mm(low), "high": work.mm(high)},
+        drawing=SheaveDrawing(reading, low, high, work.mm(reading), work.mm(low), work.mm(high)),
     )  # fmt: skip
 
 
@@ -120,7 +122,7 @@ SUBJECTS = (
         name="Chain stretch",
         group="Chains and belts",
         about="Stretch of a chain in any of three ways to measure it.",
-        drawing="chain",
+        draws=ChainDrawing,
         calculators=("chain_stretch",),
         fields=(
             Field("way", "How it was measured", "choice", start="pitches", choices=WAYS),
@@ -152,7 +154,7 @@ SUBJECTS = (
         name="Take-up and half links",
         group="Chains and belts",
         about="Whether the take-up lasts the season, whether a half link comes out, or the chain is done.",
-        drawing="take-up",
+        draws=SlotDrawing,
         calculators=("take_up",),
         fields=(
             Field("used_mm", "Take-up used", tool="tape", start="22"),
@@ -181,7 +183,7 @@ SUBJECTS = (
         name="Belt in a variable drive",
         group="Chains and belts",
         about="How deep the belt rides, from outside to outside over the two halves of the lower sheave.",
-        drawing="belt",
+        draws=SheaveDrawing,
         calculators=("window",),
         fields=(
             Field("reading", "Outside to outside", tool="caliper", start="86"),

@@ -1,6 +1,7 @@
 """Bench subjects of the combine: reel, sieves, moisture, yield."""
 
 from ..units import plain
+from .drawings import HalvedSieve, Load, LoadsDrawing, MoistureDrawing, MoisturePair, ReelDrawing, SievesDrawing
 from .model import Choice, Example, Field, Line, Mark, Sheet, Subject, Table, Work, both, pct
 
 
@@ -11,7 +12,7 @@ def reel(work: Work) -> Sheet:
         f"Tine tips run {pct(100 * (work.get('index') - 1), 0)} {'faster' if work.get('index') >= 1 else 'slower'} than the ground.",
         "" if 1.1 <= work.get("index") <= 1.25 else "watch",
         lines=[Line("Reel speed", both(found["rpm"], 1, "rpm")), Line("Usual index", "1.1 to 1.25")],
-        labels={"rpm": both(found["rpm"], 1, "rpm"), "index": plain(work.get("index"), 2)},
+        drawing=ReelDrawing(work.get("index"), both(found["rpm"], 1, "rpm"), plain(work.get("index"), 2)),
         why=[
             "Reel speed = index × ground speed ÷ circumference over the tine tips.",
             "Set a minimum speed as well: at zero the reel stops.",
@@ -43,8 +44,15 @@ def sieves(work: Work) -> Sheet:
             "Sides first: an offset over a bent linkage hides it. Then offset = mean of both gaps − shown: add it to the display.",
         ],
         caution="Rotor and sieves stopped, key out and kept. A board to kneel on, empty pockets.",
-        labels={f"{name}.{side}": work.mm(gap) for name, one in work.given["sieves"].items() for side, gap in one["gap_mm"].items()}
-        | {f"{name}.shown": work.mm(one["shown_mm"]) for name, one in work.given["sieves"].items()},
+        drawing=SievesDrawing(
+            [
+                HalvedSieve(
+                    name, one["gap_mm"]["left"], one["gap_mm"]["right"], work.mm(one["gap_mm"]["left"]), work.mm(one["gap_mm"]["right"]),
+                    work.mm(one["shown_mm"]), found[name]["sides"] == "even",
+                )
+                for name, one in work.given["sieves"].items()
+            ]
+        ),
     )  # fmt: skip
 
 
@@ -66,21 +74,29 @@ def moisture(work: Work) -> Sheet:
             "What the machine shows contains the stored offset already, so the mean of (grain store − shown) is added to it, never typed over it.",
             "Steady: the differences spread over no more than 1 %.",
         ],
-        labels={"offset": f"{_plus(found['offset_pct'])} %", "stored": f"{_plus(stored)} %"},
+        drawing=MoistureDrawing(
+            [MoisturePair(one["shown_pct"], one["reference_pct"]) for one in work.get("pairs")],
+            f"{_plus(found['offset_pct'])} %", f"{_plus(stored)} %",
+        ),
     )  # fmt: skip
 
 
 def loads(work: Work) -> Sheet:
     found = work.run("yield_factor", **work.given)
+    left_out = {one["index"] for one in found["rejected"]}
+    weighed = [Load(one["machine_kg"], one["scale_kg"], i not in left_out) for i, one in enumerate(work.get("loads"))]
+
+    def drawing(shown: str) -> LoadsDrawing:
+        return LoadsDrawing(weighed, work.get("min_load_kg"), shown)
+
     if found["factor"] is None and found["low_flow_factor"] is None:
-        return work.sheet(
-            "No load counts", f"Every load is under {plain(work.get('min_load_kg'), 0)} kg.", "due", why=[_YIELD_WHY]
-        )
+        words = f"Every load is under {plain(work.get('min_load_kg'), 0)} kg."
+        return work.sheet("No load counts", words, "due", why=[_YIELD_WHY], drawing=drawing("No load counts"))
     lines = []
     for name, what in (("factor", "Factor"), ("low_flow_factor", "At low flow")):
         if found[name] is not None:
             lines.append(Line(what, f"× {plain(found[name], 4)}"))
-    counted = [i for i in range(len(work.get("loads"))) if i not in {one["index"] for one in found["rejected"]}]
+    counted = [i for i, load in enumerate(weighed) if load.counts]
     lines += [
         Line(f"Load {i + 1}", f"machine {_plus(error)} %")
         for i, error in zip(counted, found["per_load_error_pct"], strict=True)
@@ -91,7 +107,7 @@ def loads(work: Work) -> Sheet:
     words = f"Multiply the factor in force by {plain(factor, 4)}."
     return work.sheet(
         f"× {plain(factor, 3)}", words + (" The loads disagree: weigh more." if wide else ""), "watch" if wide or len(counted) < 2 else "sound",
-        lines=lines, why=[_YIELD_WHY, "It multiplies the factor in force; it does not replace it."],
+        lines=lines, why=[_YIELD_WHY, "It multiplies the factor in force; it does not replace it."], drawing=drawing(f"× {plain(factor, 3)}"),
     )  # fmt: skip
 
 
@@ -111,7 +127,7 @@ SUBJECTS = (
         name="Reel speed",
         group="Combine and header",
         about="Reel speed for a ground speed and an index.",
-        drawing="reel",
+        draws=ReelDrawing,
         calculators=("reel_speed",),
         fields=(
             Field("ground_km_h", "Ground speed", "number", "km/h", "8"),
@@ -127,7 +143,7 @@ SUBJECTS = (
         name="Sieve zero",
         group="Combine and header",
         about="Whether display and sieve agree, and whether both sides open alike.",
-        drawing="sieves",
+        draws=SievesDrawing,
         calculators=("sieve_zero",),
         fields=(
             Table(
@@ -157,7 +173,7 @@ SUBJECTS = (
         name="Moisture offset",
         group="Combine and header",
         about="The offset to store so that the machine agrees with the grain store.",
-        drawing="moisture",
+        draws=MoistureDrawing,
         calculators=("moisture_offset",),
         fields=(
             Field("stored_pct", "Offset stored now", "number", "%", "0"),
@@ -176,7 +192,7 @@ SUBJECTS = (
         name="Yield factor",
         group="Combine and header",
         about="What to multiply the yield factor by, from loads over a scale.",
-        drawing="yield",
+        draws=LoadsDrawing,
         calculators=("yield_factor",),
         fields=(
             Table(

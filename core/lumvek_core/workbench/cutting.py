@@ -1,17 +1,19 @@
 """Bench subjects of what cuts: knife register, hold-downs, chopper balance."""
 
-from typing import Any
+from typing import Any, Literal
 
 from .. import registry
 from ..calculators.balance import school_plans
 from ..counted import counted
 from ..errors import BadInput
 from ..units import plain, show_unbalance
+from .drawings import Blade, Clearance, ClearancesDrawing, RegisterDrawing, Residual, RotorDrawing
 from .model import Choice, Example, Field, Line, Mark, Sheet, Subject, Table, Work
 
 
 def register(work: Work) -> Sheet:
     found = work.run("knife_register", **work.given)
+    left, right = work.get("short_left_mm"), work.get("short_right_mm")
     answers: dict[str, tuple[str, Mark]] = {
         "registered": ("In register", "sound"),
         "off_centre": ("Off centre", "due"),
@@ -31,7 +33,7 @@ def register(work: Work) -> Sheet:
             "Stroke = both together and twice the overtravel wanted: moving the head never cures it.",
         ],
         caution="Knives cut and a hand drive turns: gloves, nobody else's hands inside.",
-        labels={side: _short(work, work.get(f"short_{side}_mm")) for side in ("left", "right")} | {"tolerance": work.mm(work.get("tolerance_mm"))},
+        drawing=RegisterDrawing(left, right, work.get("tolerance_mm"), _short(work, left), _short(work, right)),
     )  # fmt: skip
 
 
@@ -79,8 +81,15 @@ def hold_downs(work: Work) -> Sheet:
             "Right: the low feeler passes and the high one does not, or the clearance measured lies between them.",
             "Wide lets the section lift and tear; tight heats. A card of another thickness is another gauge: its own thickness says what it proves.",
         ],
-        labels={"low": f"{plain(low, 2)} mm", "high": f"{plain(high, 2)} mm"},
+        drawing=ClearancesDrawing(
+            [Clearance(one["name"], _state(one["name"], names), one.get("measured_mm")) for one in results],
+            low, high, f"{plain(low, 2)} mm", f"{plain(high, 2)} mm", work.get("card_mm"),
+        ),
     )  # fmt: skip
+
+
+def _state(name: str, names: dict[str, list[str]]) -> Literal["right", "too-tight", "too-wide"]:
+    return "too-tight" if name in names["too_tight"] else "too-wide" if name in names["too_wide"] else "right"
 
 
 SCHOOL_NAMES = {"set": "Whole set", "pair": "Bad ones and their opposites", "single": "Only the bad ones"}
@@ -130,6 +139,9 @@ def chopper(work: Work) -> Sheet:
         )
         if not left["within"]:
             words += " Even that is over the grade: have the rotor balanced."
+    allowed = found["permissible_g_mm"]
+    unbalance = found["unbalance_g_mm"]
+    now = Residual("Now", found["heavy_angle_deg"], unbalance / allowed, show_unbalance(unbalance, most))
     return work.sheet(
         answer, words, mark, lines=lines,
         why=[
@@ -138,20 +150,31 @@ def chopper(work: Work) -> Sheet:
             "Of the plans within the grade the one with fewest knives; none within: the one that leaves least.",
             "Static unbalance of the knives only: it does not replace balancing the rotor.",
         ],
-        drawn={"left": _directions(positions, plans, bad), "bad": bad},
-        labels={plan["name"]: show_unbalance(plan["unbalance_g_mm"], most) for plan in found["plans"]} | {"now": show_unbalance(found["unbalance_g_mm"], most), "allowed": show_unbalance(found["permissible_g_mm"], most)},
+        drawing=RotorDrawing(
+            [Blade(one["name"], one["angle_deg"], one["mass_g"], one["name"] in bad) for one in positions],
+            [now, *_left_by(positions, plans, bad, found, most)],
+            show_unbalance(allowed, most),
+            "Now" if within and not bad else SHORT_NAMES.get(best or "", ""),
+        ),
         caution="A broken knife: never run on. Rotor locked or turned with a bar, nobody else's hands inside.",
     )  # fmt: skip
 
 
-def _directions(positions: list[dict[str, Any]], plans: list[dict[str, Any]], bad: list[str]) -> list[dict[str, Any]]:
-    """Which way each plan's residual points: the balance of the rotor as that plan leaves it."""
+SHORT_NAMES = {"set": "Set", "pair": "Pair", "single": "Single"}
+
+
+def _left_by(
+    positions: list[dict[str, Any]], plans: list[dict[str, Any]], bad: list[str], found: dict[str, Any], most: float
+) -> list[Residual]:
+    """What each plan leaves, and which way that points: the balance of the rotor as the plan leaves it."""
     left = []
-    for plan in plans:
+    for plan, told in zip(plans, found["plans"], strict=True):
         renewed = {*plan["renew"], *bad}
         after = [knife | {"mass_g": plan["new_mass_g"]} if knife["name"] in renewed else knife for knife in positions]
-        found = registry.find("rotor_balance").run({"positions": after, "rotor_mass_kg": 1, "speed_rpm": 1})
-        left.append({"name": plan["name"], "angle_deg": found["heavy_angle_deg"], "unbalance_g_mm": found["unbalance_g_mm"]})
+        rest = registry.find("rotor_balance").run({"positions": after, "rotor_mass_kg": 1, "speed_rpm": 1})
+        share = rest["unbalance_g_mm"] / found["permissible_g_mm"]
+        shown = show_unbalance(told["unbalance_g_mm"], most)
+        left.append(Residual(SHORT_NAMES[plan["name"]], rest["heavy_angle_deg"], share, shown))
     return left
 
 
@@ -169,7 +192,7 @@ SUBJECTS = (
         name="Knife register",
         group="Cutting",
         about="Where a section stops at each end of its stroke, and what puts it right.",
-        drawing="register",
+        draws=RegisterDrawing,
         calculators=("knife_register",),
         fields=(
             Field("short_left_mm", "Left end: short of the guard's middle", "signed", tool="tape", start="1", hint="2 past, or −2, where it runs past"),
@@ -192,7 +215,7 @@ SUBJECTS = (
         name="Hold-down clearance",
         group="Cutting",
         about="Which hold-downs are tight or wide, by feeler or measured, and what your card proves.",
-        drawing="hold-downs",
+        draws=ClearancesDrawing,
         calculators=("hold_down",),
         fields=(
             Table(
@@ -222,7 +245,7 @@ SUBJECTS = (
         name="Chopper balance",
         group="Cutting",
         about="How far out of balance the knives are, and what each school of renewing leaves.",
-        drawing="chopper",
+        draws=RotorDrawing,
         calculators=("rotor_balance",),
         fields=(
             Table(

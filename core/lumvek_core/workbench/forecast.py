@@ -1,7 +1,10 @@
 """Bench subjects that look ahead: where a part will stand, and whether to renew it now."""
 
+from typing import Literal
+
 from ..counted import counted
 from ..units import plain
+from .drawings import CostsDrawing, FanDrawing, FanReading, PartCost
 from .model import Example, Field, Line, Mark, Sheet, Subject, Table, Work, pct
 
 MARKS: dict[str, Mark] = {"unlikely": "sound", "possible": "watch", "likely": "due", "almost surely": "due"}
@@ -34,7 +37,21 @@ def forecast(work: Work) -> Sheet:
             "A reading further than 3.5 standard deviations from what all others say is marked, and still counted.",
         ],
         caution="An expectation, not a promise: damage does not announce itself. Safety items are renewed at their limit.",
+        drawing=FanDrawing(
+            [FanReading(one["use"], one["value"]) for one in given["readings"]],
+            found["suspect"],
+            given["new"],
+            given["limit"],
+            given["use_next"],
+            found["value"],
+            found["low"],
+            found["high"],
+            found["rate"],
+        ),
     )
+
+
+ADVICE: dict[str, Literal["renew", "leave", "either"]] = {"replace": "renew", "wait": "leave", "either": "either"}
 
 
 def decision(work: Work) -> Sheet:
@@ -58,6 +75,7 @@ def decision(work: Work) -> Sheet:
             "Within 20 % of the break-even chance the figures do not decide. In the shop's own currency.",
         ],
         caution="Never for brakes, steering, locks or anything else that can hurt somebody: those are renewed.",
+        drawing=CostsDrawing([PartCost("This part", found["cost_now"], found["cost_wait"], ADVICE[found["advice"]])]),
     )
 
 
@@ -67,7 +85,7 @@ SUBJECTS = (
         name="Wear ahead",
         group="Upkeep",
         about="Where a part will stand at the end of the season, from its own readings.",
-        drawing="fan",
+        draws=FanDrawing,
         calculators=("wear_forecast",),
         fields=(
             Table("readings", "Readings since it was fitted", (Field("use", "At", "number", "h or ha"), Field("value", "Read", "number")), optional=True),
@@ -95,7 +113,7 @@ SUBJECTS = (
         name="Renew or wait",
         group="Upkeep",
         about="Throwing away life now against the chance of failing in the field.",
-        drawing="renew",
+        draws=CostsDrawing,
         calculators=("replace_decision",),
         fields=(
             Field("p_cross", "Chance to cross the limit", "number", "", "0.302", hint="0 to 1, this season"),

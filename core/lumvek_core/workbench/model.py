@@ -7,6 +7,7 @@ from typing import Any, Literal
 from .. import registry
 from ..calculators.opener import FEELERS_MM
 from ..units import System, plain, show_length
+from .drawings import Drawing
 
 Kind = Literal["length", "signed", "number", "count", "text", "names", "choice", "yes-no", "date", "lengths", "feeler"]
 Tool = Literal["", "tape", "caliper", "depth gauge", "feeler", "force gauge"]
@@ -82,7 +83,7 @@ class Run:
 class Sheet:
     """The answer. answer: in a few words, large. words: one sentence. why: formula in words, inputs, limits and their source.
 
-    drawn: what the drawing needs besides the calculations; labels: the words on it, in the reader's units.
+    drawing: what is drawn of it, nothing where there is no answer to draw.
     """
 
     answer: str
@@ -92,8 +93,7 @@ class Sheet:
     why: list[str] = field(default_factory=list)
     caution: str = ""
     runs: dict[str, Run] = field(default_factory=dict)
-    drawn: dict[str, Any] = field(default_factory=dict)
-    labels: dict[str, str] = field(default_factory=dict)
+    drawing: Drawing | None = None
 
 
 class Work:
@@ -137,7 +137,7 @@ class Work:
 class Subject:
     """One screen of the bench.
 
-    drawing: the drawing that goes with it. calculators: those it uses. examples: good, borderline, bad. source: where formula and
+    draws: the kind of its drawing. calculators: those it uses. examples: good, borderline, bad. source: where formula and
     starting values come from.
     """
 
@@ -145,7 +145,7 @@ class Subject:
     name: str
     group: str
     about: str
-    drawing: str
+    draws: type[Drawing]
     calculators: tuple[str, ...]
     fields: tuple["Field | Table", ...]
     examples: tuple[Example, ...]

@@ -4,6 +4,7 @@ from typing import Any
 
 from ..counted import counted, noun
 from ..units import plain
+from .drawings import BarDrawing, ContactBand, ContactDrawing, DugRow, FurrowDrawing
 from .model import Example, Field, Line, Mark, Sheet, Subject, Table, Work
 
 GEOMETRY = "Geometry of two flat discs; starting values of the trade. Your operator's manual decides."
@@ -36,15 +37,27 @@ def opener(work: Work) -> Sheet:
         "A geometric approximation: real discs also flex.",
     ]
     sentence = f"{words}: {equivalent} by {by}."
-    labels = {"reading": equivalent, "by": f"by {by}", "wanted": f"{work.mm(band['low_mm'])} to {work.mm(band['high_mm'])}"}
-    labels |= {f"{b['feeler_mm']:g}": plain(b["feeler_mm"], 2) for b in found["band_equivalents"]}
+    named = next((name for name, own in work.feelers.items() if abs(own - band["feeler_mm"]) < 1e-9), "")
+    drawing = ContactDrawing(
+        diameter=work.get("disc_diameter_mm"),
+        overlap=found["overlap_mm"],
+        equivalent=found["equivalent_span_mm"],
+        shown=equivalent,
+        by=f"by {named or by}",
+        low=band["low_mm"],
+        high=band["high_mm"],
+        band_shown=f"{work.mm(band['low_mm'])} to {work.mm(band['high_mm'])}",
+        bands=[
+            ContactBand(f"{b['feeler_mm']:.2f}".removeprefix("0"), b["low_mm"], b["high_mm"]) for b in found["band_equivalents"]
+        ],
+    )
     if not {"inside", "outside"} <= set(work.given):
-        return work.sheet(equivalent, sentence, mark, lines=lines, why=why, labels=labels)
-    return _shims(work, found, sentence, mark, lines, why, labels)
+        return work.sheet(equivalent, sentence, mark, lines=lines, why=why, drawing=drawing)
+    return _shims(work, found, sentence, mark, lines, why, drawing)
 
 
 def _shims(
-    work: Work, found: dict[str, Any], sentence: str, mark: Mark, lines: list[Line], why: list[str], labels: dict[str, str]
+    work: Work, found: dict[str, Any], sentence: str, mark: Mark, lines: list[Line], why: list[str], drawing: ContactDrawing
 ) -> Sheet:
     gain = work.run("shim_gain", pairs=work.get("pairs", []), prior_mean_mm=work.get("prior_mean_mm"))
     advice = work.run(
@@ -72,7 +85,7 @@ def _shims(
         if advice["advice"] == "replace_discs":
             sentence += " The disc is at its limit: washers would only make the tube guard carry the load."
             mark = "due"
-    return work.sheet(answer, sentence, mark, lines=lines, why=why, labels=labels)
+    return work.sheet(answer, sentence, mark, lines=lines, why=why, drawing=drawing)
 
 
 def _which(advice: dict[str, Any]) -> str:
@@ -105,7 +118,7 @@ def bar(work: Work) -> Sheet:
             "Measured while it works, in the ground that is to be planted: standing it always looks level.",
         ],
         caution="Two people: one drives, one alongside in sight. Nobody between tractor and planter.",
-        labels={"front": work.mm(work.get("front_mm")), "rear": work.mm(work.get("rear_mm")), "pitch": pitch, "base": work.mm(work.get("base_mm"))},
+        drawing=BarDrawing(found["pitch_deg"], f"{pitch} {side}", work.mm(work.get("front_mm")), work.mm(work.get("rear_mm"))),
     )  # fmt: skip
 
 
@@ -135,6 +148,11 @@ def depth(work: Work) -> Sheet:
         lines.append(Line("Scatter within a row", f"{plain(found['pooled_sd_mm'], 1)} mm (one standard deviation)"))
     if found["digs_needed"]:
         lines.append(Line("Digs a row needed", str(found["digs_needed"])))
+    track, doubtful = {str(row) for row in work.get("track_rows", [])}, {*found["flagged"], *found["unsure"]}
+    rows = [
+        DugRow(name, work.get("rows")[name], work.mm(row["mean"]).removesuffix(" mm"), name in track, name in doubtful)
+        for name, row in found["rows"].items()
+    ]
     return work.sheet(
         answer, said, mark,  # type: ignore[arg-type]
         lines=lines,
@@ -144,7 +162,7 @@ def depth(work: Work) -> Sheet:
             "Rows behind wheels are compared with the others as two groups.",
             "Digs needed: so many that a row's mean is known to within the tolerance, at least three.",
         ],
-        labels={"target": work.mm(work.get("target_mm"))} | {name: work.mm(row["mean"]).removesuffix(" mm") for name, row in found["rows"].items()},
+        drawing=FurrowDrawing(rows, work.get("target_mm"), work.get("tolerance_mm"), work.mm(work.get("target_mm"))),
     )  # fmt: skip
 
 
@@ -159,7 +177,7 @@ SUBJECTS = (
         name="Opener contact and washers",
         group="Planter",
         about="How far a pair of opener discs touches, whatever feeler was used, and which washer to move.",
-        drawing="opener",
+        draws=ContactDrawing,
         calculators=("opener_contact", "shim_gain", "opener_shim"),
         fields=(
             SPANS,
@@ -198,7 +216,7 @@ SUBJECTS = (
         name="Bar level",
         group="Planter",
         about="Pitch of the bar in work and how far to raise or lower the hitch.",
-        drawing="bar",
+        draws=BarDrawing,
         calculators=("bar_level",),
         fields=(
             Field("front_mm", "Height over ground, front point", tool="tape", start="540"),
@@ -223,7 +241,7 @@ SUBJECTS = (
         name="Seed depth by digging",
         group="Planter",
         about="Which rows plant off depth, whether all do, and whether it is the rows behind the wheels.",
-        drawing="depth",
+        draws=FurrowDrawing,
         calculators=("depth_check",),
         fields=(
             Table(

@@ -2,11 +2,13 @@
 
 from ..counted import counted
 from ..units import plain
+from .drawings import Cell, CellsDrawing, RingDrawing, RowMetreDrawing, StripDrawing
 from .model import Example, Field, Line, Mark, Sheet, Subject, Table, Work, both, pct
 
 
 def spacing(work: Work) -> Sheet:
     found = work.run("seed_spacing", **work.given)
+    nominal = work.get("nominal_mm")
     shares = {name: 100 * found[name] for name in ("feed", "misses", "multiples")}
     off = found["plus_minus_pct"]
     names = {"feed": "Regular", "misses": "Misses", "multiples": "Multiples"}
@@ -37,7 +39,9 @@ def spacing(work: Work) -> Sheet:
             "Scatter is the standard deviation of the regular ones over the nominal. The ± is the 95 % range of a share of so many spacings (Wilson).",
             "Above 5 % of misses and multiples together: due; above 2 %: watch. Starting values of the trade.",
         ],
-        labels={"nominal": work.mm(work.get("nominal_mm")), "half": work.mm(work.get("nominal_mm") / 2), "more": work.mm(work.get("nominal_mm") * 1.5)},
+        drawing=StripDrawing(
+            work.get("spacings_mm"), nominal, work.mm(nominal), work.mm(nominal / 2), work.mm(nominal * 1.5)
+        ),
     )  # fmt: skip
 
 
@@ -57,6 +61,9 @@ def stand(work: Work) -> Sheet:
             "Singulation = 100 × (1 − (skips + doubles) ÷ cells expected).",
             "Below the limit the advice names what takes more than half of the allowance by itself.",
         ],
+        drawing=RingDrawing(
+            found["skip_pct"], found["double_pct"], pct(found["singulation_pct"], 2), pct(found["skip_pct"], 2), pct(found["double_pct"], 2)
+        ),
     )  # fmt: skip
 
 
@@ -73,7 +80,9 @@ def rate(work: Work) -> Sheet:
         why=[
             "Spacing = area of a hectare ÷ (population × row spacing). Seeds a second = ground speed ÷ spacing. Disc speed = 60 × seeds a second ÷ cells.",
         ],
-        labels={"spacing": work.mm(found["spacing_mm"]), "disc": both(found["disc_rpm"], 1, "rpm")},
+        drawing=RowMetreDrawing(
+            found["spacing_mm"], work.get("cells"), work.mm(found["spacing_mm"]), both(found["disc_rpm"], 1, "rpm")
+        ),
     )  # fmt: skip
 
 
@@ -82,12 +91,13 @@ def plate(work: Work) -> Sheet:
     many = len(work.get("seed_lengths_mm"))
     few = f" From {counted(many, 'seed')} only: measure at least 30." if found["few"] else ""
     needed = found["largest_mm"] + work.get("clearance_mm")
-    labels = {"largest": work.mm(found["largest_mm"]), "needed": work.mm(needed)}
-    labels |= {one["name"]: work.mm(one["cell_mm"]) for one in work.get("plates")}
+    cells = [Cell(one["name"], one["cell_mm"], work.mm(one["cell_mm"])) for one in work.get("plates")]
+    largest = found["largest_mm"]
+    drawing = CellsDrawing(cells, largest, needed, found["plate"], work.mm(largest), work.mm(needed))
     if found["plate"] is None:
         words = f"No plate takes {work.mm(found['largest_mm'])} with {work.mm(work.get('clearance_mm'))} clearance.{few}"
         return work.sheet(
-            "None fits", words, "due", lines=[Line("Cell needed", work.mm(needed))], why=[_PLATE_WHY], labels=labels
+            "None fits", words, "due", lines=[Line("Cell needed", work.mm(needed))], why=[_PLATE_WHY], drawing=drawing
         )
     return work.sheet(
         f"Plate {found['plate']}",
@@ -95,7 +105,7 @@ def plate(work: Work) -> Sheet:
         "watch" if found["few"] else "sound",
         lines=[Line("Largest seed", work.mm(found["largest_mm"])), Line("Cell needed", work.mm(needed)), Line("Seeds measured", str(many))],
         why=[_PLATE_WHY],
-        labels=labels,
+        drawing=drawing,
     )  # fmt: skip
 
 
@@ -110,7 +120,7 @@ SUBJECTS = (
         name="Seed spacing",
         group="Seed and meters",
         about="Misses, multiples and scatter of a run, from the furrow or the meter test stand.",
-        drawing="spacing",
+        draws=StripDrawing,
         calculators=("seed_spacing",),
         fields=(
             Field("spacings_mm", "Spacings", "lengths", tool="tape", hint="one after the other, or drop a CSV file here"),
@@ -130,7 +140,7 @@ SUBJECTS = (
         name="Meter on the test stand",
         group="Seed and meters",
         about="Singulation of a run from the stand's counts.",
-        drawing="stand",
+        draws=RingDrawing,
         calculators=("stand_run",),
         fields=(
             Field("expected", "Cells passed", "count", "cells", "500"),
@@ -151,7 +161,7 @@ SUBJECTS = (
         name="Seed rate",
         group="Seed and meters",
         about="Spacing, seeds a second and disc speed for a population.",
-        drawing="rate",
+        draws=RowMetreDrawing,
         calculators=("seed_rate",),
         fields=(
             Field("population_per_ha", "Population", "number", "seeds/ha", "82000"),
@@ -172,7 +182,7 @@ SUBJECTS = (
         name="Plate for the seed",
         group="Seed and meters",
         about="The smallest plate whose cell takes the largest seed of a sample.",
-        drawing="plate",
+        draws=CellsDrawing,
         calculators=("plate_fit",),
         fields=(
             Field("seed_lengths_mm", "Seed lengths", "lengths", tool="caliper", hint="30 seeds or more"),

@@ -1,6 +1,7 @@
 """Bench subjects for any part: notation, wear, a window, evenness."""
 
 from ..units import plain, show_turns
+from .drawings import DiscDrawing, EvenDrawing, EvenPlace, RulerDrawing, ScaleDrawing, ScaleMark
 from .model import Choice, Example, Field, Line, Mark, Sheet, Subject, Table, Work, pct
 
 TARGETS = (Choice("median", "The middle one"), Choice("mean", "Their mean"), Choice("number", "A figure"))
@@ -12,7 +13,7 @@ def length(work: Work) -> Sheet:
     return work.sheet(
         found["mm_text"], found["inches_text"],
         lines=[Line("Millimetres", f"{plain(found['value_mm'], 4)} mm"), Line("Nearest 1/32 in", found["inches_text"])],
-        labels={"mm": found["mm_text"], "in": found["inches_text"]},
+        drawing=RulerDrawing(found["value_mm"], found["mm_text"], found["inches_text"]),
         why=["A fraction always means inches; a bare decimal takes the unit chosen; 1 in is 25.4 mm, 1 thou a thousandth of it."],
     )  # fmt: skip
 
@@ -27,7 +28,7 @@ def wear(work: Work) -> Sheet:
         words = "Better than new: measure again, or the size when new is another."
     return work.sheet(
         f"{pct(100 * found['used'], 0)} used", words, found["state"],
-        labels={"reading": work.mm(reading), "new": f"New {work.mm(new)}", "limit": f"Limit {work.mm(limit)}"},
+        drawing=DiscDrawing(new, limit, work.mm(new), work.mm(limit), reading, work.mm(reading)),
         lines=[Line("Left", pct(100 * found["remaining"], 0)), Line("Left to the limit", work.mm(abs(reading - limit)))],
         why=[
             "Used = (new − reading) ÷ (new − limit); the same for parts that shrink and gaps that grow.",
@@ -44,11 +45,14 @@ def window(work: Work) -> Sheet:
         "high": ("Too high", "due"),
     }
     answer, mark = answers[found["state"]]
-    turns = found["turns"]
+    turns, low, high = found["turns"], work.get("low"), work.get("high")
     turn = "" if turns is None or mark == "sound" else f" {show_turns(turns, 2)}."
     return work.sheet(
         answer, f"{work.mm(work.get('reading'))}, wanted {work.mm(work.get('low'))} to {work.mm(work.get('high'))}.{turn}", mark,
-        labels={"reading": work.mm(work.get("reading")), "low": f"From {work.mm(work.get('low'))}", "high": f"To {work.mm(work.get('high'))}"},
+        drawing=ScaleDrawing(
+            [ScaleMark(low, f"From {work.mm(low)}", "edge"), ScaleMark(high, f"To {work.mm(high)}", "edge")],
+            work.get("reading"), work.mm(work.get("reading")),
+        ),
         lines=[Line("Misses by", work.mm(abs(found["miss"]))), *([Line("Turns to the target", plain(turns, 2))] if turns is not None else [])],
         why=["Inside the window, its ends included, nothing is done. Turns = (target − reading) ÷ change a clockwise turn; the target is the middle unless given."],
     )  # fmt: skip
@@ -68,15 +72,18 @@ def even(work: Work) -> Sheet:
         Line("Allowed", work.mm(work.get("tolerance"))),
         Line("Target", work.mm(found["target"])),
     ]
+    places = []
     for name, change in found["corrections"].items():
         turns = found["turns"][name] if found["turns"] else None
         said = ("+" if change > 0 else "−" if change < 0 else "") + work.mm(abs(change))
+        value, worst = work.get("readings")[name], mark == "due" and name in found["worst"]
+        places.append(EvenPlace(name, value, work.mm(value), said, worst))
         said += "" if turns is None else f", {show_turns(turns, 2)}" if turns else ", no turn"
-        lines.append(Line(name, said, "due" if name in found["worst"] and mark == "due" else ""))
-    worst = f" Furthest off: {', '.join(found['worst'])}." if found["worst"] and mark == "due" else ""
+        lines.append(Line(name, said, "due" if worst else ""))
+    furthest = f" Furthest off: {', '.join(found['worst'])}." if found["worst"] and mark == "due" else ""
     return work.sheet(
-        answer, f"They differ by {work.mm(found['spread'])}, allowed {work.mm(work.get('tolerance'))}.{worst}", mark, lines=lines,
-        labels={name: work.mm(value) for name, value in work.get("readings").items()} | {"target": work.mm(found["target"])},
+        answer, f"They differ by {work.mm(found['spread'])}, allowed {work.mm(work.get('tolerance'))}.{furthest}", mark, lines=lines,
+        drawing=EvenDrawing(places, found["target"], work.get("tolerance"), work.mm(found["target"])),
         why=["Spread = largest less smallest deviation from the target; each correction brings its position to the target."],
     )  # fmt: skip
 
@@ -87,7 +94,7 @@ SUBJECTS = (
         name="Wear to a limit",
         group="Any part",
         about="How much of a part's wear is used, shrinking or growing.",
-        drawing="wear",
+        draws=DiscDrawing,
         calculators=("wear_used",),
         fields=(
             Field("reading", "Reading", tool="caliper", start="371.5"),
@@ -104,7 +111,7 @@ SUBJECTS = (
         name="Setting in a window",
         group="Any part",
         about="Whether a setting lies in its window, and how many turns put it right.",
-        drawing="window",
+        draws=ScaleDrawing,
         calculators=("window",),
         fields=(
             Field("reading", "Reading", tool="depth gauge", start="30"),
@@ -122,7 +129,7 @@ SUBJECTS = (
         name="Several alike",
         group="Any part",
         about="Whether several positions are alike, and the correction of each, in turns where the adjuster is known.",
-        drawing="even",
+        draws=EvenDrawing,
         calculators=("even",),
         fields=(
             Table("readings", "Positions", (Field("name", "Position", "text"), Field("value", "Reading", tool="depth gauge")), keyed=True),
@@ -144,7 +151,7 @@ SUBJECTS = (
         name="Lengths in any notation",
         group="Any part",
         about="What 14 5/8, 25 thou or 37,1 cm is in the other system.",
-        drawing="length",
+        draws=RulerDrawing,
         calculators=("parse_length",),
         fields=(
             Field("text", "Length", "text", start="14 5/8", tool="tape"),

@@ -1,6 +1,7 @@
 """Bench subjects of upkeep: what to renew while it is apart, which service comes next."""
 
 from ..units import plain
+from .drawings import CostsDrawing, PartCost, ServiceMark, ServicesDrawing, TrayDrawing
 from .model import Example, Field, Line, Mark, Sheet, Subject, Table, Work, pct
 
 
@@ -34,6 +35,7 @@ def apart(work: Work) -> Sheet:
             "Within 20 % of the break-even chance the figures do not decide. Costs in the shop's own currency.",
         ],
         caution="Never for brakes, steering, locks or anything else that can hurt somebody: those are renewed.",
+        drawing=CostsDrawing([PartCost(one["name"], one["cost_now"], one["cost_later"], one["advice"]) for one in found["parts"]]),
     )  # fmt: skip
 
 
@@ -58,6 +60,9 @@ def services(work: Work) -> Sheet:
         + (f", {first['due_date']}." if first["due_date"] else "."),
         "due" if pressing else STATES[first["state"]][1], lines=lines,
         why=["Due at the earlier of last hours + interval and last day + interval; with hours a day known, hours become a day."],
+        drawing=ServicesDrawing(
+            [ServiceMark(one["name"], one["state"], one["left_days"], one["left_h"]) for one in found], work.get("soon_days", 14)
+        ),
     )  # fmt: skip
 
 
@@ -76,6 +81,7 @@ def truck_stock(work: Work) -> Sheet:
             "Hours are machine hours times the places it sits at.",
         ],
         caution="A part that needs heat, a press or a vice is carried as a ready assembly.",
+        drawing=TrayDrawing(carry, expected),
     )
 
 
@@ -85,7 +91,7 @@ SUBJECTS = (
         name="While it is apart",
         group="Upkeep",
         about="Which parts behind a long strip-down are worth renewing now.",
-        drawing="apart",
+        draws=CostsDrawing,
         calculators=("while_apart",),
         fields=(
             Table(
@@ -117,7 +123,7 @@ SUBJECTS = (
         name="Services due",
         group="Upkeep",
         about="What is due by hours and by calendar, most pressing first.",
-        drawing="services",
+        draws=ServicesDrawing,
         calculators=("services_due",),
         fields=(
             Field("counter_now", "Counter now", "number", "h", "2140"),
@@ -148,7 +154,7 @@ SUBJECTS = (
         name="Truck stock",
         group="Upkeep",
         about="How many of a part to carry until the next delivery.",
-        drawing="stock",
+        draws=TrayDrawing,
         calculators=("truck_stock",),
         fields=(
             Field("events", "Failed so far", "count", "", "5"),

@@ -3034,6 +3034,25 @@ export interface components {
             low: number;
         };
         /**
+         * BarDrawing
+         * @description The planter's bar over ground. pitch: degrees, nose down above zero.
+         */
+        BarDrawing: {
+            /** Front Shown */
+            front_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bar";
+            /** Pitch */
+            pitch: number;
+            /** Rear Shown */
+            rear_shown: string;
+            /** Shown */
+            shown: string;
+        };
+        /**
          * BarFacts
          * @description pitch: degrees, nose down above zero. raise_mm: of the hitch, for dead level.
          */
@@ -3114,6 +3133,17 @@ export interface components {
             uuid: string;
             /** Words */
             words: string;
+        };
+        /** Blade */
+        Blade: {
+            /** Angle */
+            angle: number;
+            /** Bad */
+            bad: boolean;
+            /** Mass */
+            mass: number;
+            /** Name */
+            name: string;
         };
         /** BoardMachineOut */
         BoardMachineOut: {
@@ -3252,6 +3282,15 @@ export interface components {
              */
             cause: string;
         };
+        /** Cell */
+        Cell: {
+            /** Name */
+            name: string;
+            /** Shown */
+            shown: string;
+            /** Size */
+            size: number;
+        };
         /**
          * CellOut
          * @description One place in a map of like things. off: against the median of its line; change: against the walk-around before.
@@ -3279,6 +3318,53 @@ export interface components {
             shown: string;
             /** Used */
             used: number | null;
+        };
+        /**
+         * CellsDrawing
+         * @description The cells of plates against the largest seed. chosen: the plate that fits, None where none does.
+         */
+        CellsDrawing: {
+            /** Cells */
+            cells: components["schemas"]["Cell"][];
+            /** Chosen */
+            chosen: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cells";
+            /** Largest */
+            largest: number;
+            /** Largest Shown */
+            largest_shown: string;
+            /** Needed */
+            needed: number;
+            /** Needed Shown */
+            needed_shown: string;
+        };
+        /**
+         * ChainDrawing
+         * @description A chain against its length when new and at its limit. used, plus_minus: shares of the stretch allowed.
+         */
+        ChainDrawing: {
+            /** Fresh Shown */
+            fresh_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chain";
+            /** Limit Shown */
+            limit_shown: string;
+            /**
+             * Plus Minus
+             * @default 0
+             */
+            plus_minus: number;
+            /** Shown */
+            shown: string;
+            /** Used */
+            used: number;
         };
         /**
          * ChangedOut
@@ -3338,7 +3424,7 @@ export interface components {
             /** Bulk */
             bulk: boolean;
             /** Drawing */
-            drawing: string;
+            drawing: ("disc" | "contact" | "gauge-wheel-gap" | "scale" | "chain" | "take-up" | "register" | "hold-downs" | "chopper" | "bar" | "furrow" | "even") | "";
             /** Feelers */
             feelers: string[];
             /** Figures */
@@ -3413,6 +3499,44 @@ export interface components {
             slot: string;
         };
         /**
+         * Clearance
+         * @description measured: where it was; else only felt.
+         */
+        Clearance: {
+            /** Measured */
+            measured?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "right" | "too-tight" | "too-wide";
+        };
+        /**
+         * ClearancesDrawing
+         * @description Clearances between a low and a high feeler. card: thickness of the shop's own.
+         */
+        ClearancesDrawing: {
+            /** Card */
+            card?: number | null;
+            /** Clearances */
+            clearances: components["schemas"]["Clearance"][];
+            /** High */
+            high: number;
+            /** High Shown */
+            high_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clearances";
+            /** Low */
+            low: number;
+            /** Low Shown */
+            low_shown: string;
+        };
+        /**
          * CompanionIn
          * @description An empty reason takes a decline back.
          */
@@ -3428,8 +3552,70 @@ export interface components {
             slot: string;
         };
         /**
+         * ContactBand
+         * @description The wanted band by another feeler.
+         */
+        ContactBand: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ContactDrawing
+         * @description Two opener discs where their rims come together. Without a diameter nothing has been read yet.
+         */
+        ContactDrawing: {
+            /**
+             * Band Shown
+             * @default
+             */
+            band_shown: string;
+            /** Bands */
+            bands?: components["schemas"]["ContactBand"][];
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** Diameter */
+            diameter?: number | null;
+            /**
+             * Equivalent
+             * @default 0
+             */
+            equivalent: number;
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "contact";
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * Overlap
+             * @default 0
+             */
+            overlap: number;
+            /**
+             * Shown
+             * @default
+             */
+            shown: string;
+        };
+        /**
          * ContactFacts
-         * @description diameter: of the pair. span: mean of the places. equivalent: what they come to by the band's feeler. bands: by each feeler.
+         * @description diameter: of the pair. span: mean of the places. equivalent: what they come to by the band's feeler. bands: by each feeler, the wanted one's name in by_shown.
          *
          *     overlap: of the discs; true_contact: steel on steel; spread: between the places.
          */
@@ -3439,13 +3625,13 @@ export interface components {
              * @default 0
              */
             angle: number;
-            /**
-             * Band Feeler
-             * @default 0
-             */
-            band_feeler: number;
             /** Bands */
             bands?: components["schemas"]["Band"][];
+            /**
+             * By Shown
+             * @default
+             */
+            by_shown: string;
             /**
              * Diameter
              * @default 0
@@ -3520,6 +3706,19 @@ export interface components {
             name: string;
             /** Percent */
             percent: string;
+        };
+        /**
+         * CostsDrawing
+         * @description What parts cost renewed now and later.
+         */
+        CostsDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "costs";
+            /** Parts */
+            parts: components["schemas"]["PartCost"][];
         };
         /** CostsOut */
         CostsOut: {
@@ -3768,10 +3967,49 @@ export interface components {
             /** Simulated */
             simulated: boolean;
         };
+        /**
+         * DiscDrawing
+         * @description A disc between its size when new and its limit.
+         */
+        DiscDrawing: {
+            /** Fresh */
+            fresh: number;
+            /** Fresh Shown */
+            fresh_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "disc";
+            /** Limit */
+            limit: number;
+            /** Limit Shown */
+            limit_shown: string;
+            /** Reading */
+            reading?: number | null;
+            /**
+             * Shown
+             * @default
+             */
+            shown: string;
+        };
         /** DropRestIn */
         DropRestIn: {
             /** Number */
             number: string;
+        };
+        /** DugRow */
+        DugRow: {
+            /** Digs */
+            digs: number[];
+            /** Name */
+            name: string;
+            /** Off */
+            off: boolean;
+            /** Shown */
+            shown: string;
+            /** Track */
+            track: boolean;
         };
         /**
          * EntryOut
@@ -3799,6 +4037,28 @@ export interface components {
             text: string;
             /** Title */
             title: string;
+        };
+        /**
+         * EvenDrawing
+         * @description Like places against what all are to stand at.
+         */
+        EvenDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "even";
+            /** Positions */
+            positions: components["schemas"]["EvenPlace"][];
+            /** Target */
+            target: number;
+            /**
+             * Target Shown
+             * @default
+             */
+            target_shown: string;
+            /** Tolerance */
+            tolerance: number;
         };
         /**
          * EvenFacts
@@ -3840,6 +4100,19 @@ export interface components {
              */
             tolerance: number;
         };
+        /** EvenPlace */
+        EvenPlace: {
+            /** Correction */
+            correction: string;
+            /** Name */
+            name: string;
+            /** Shown */
+            shown: string;
+            /** Value */
+            value: number;
+            /** Worst */
+            worst: boolean;
+        };
         /**
          * EventIn
          * @description The end of a walk-around, and back: under the client's UUID, with a reason where one is asked for.
@@ -3873,6 +4146,42 @@ export interface components {
             family: string;
             /** Name */
             name: string;
+        };
+        /**
+         * FanDrawing
+         * @description Readings over use, and where the part will stand. suspect: readings that do not fit, by number from 0; rate: of its value.
+         */
+        FanDrawing: {
+            /** At */
+            at: number;
+            /** Fresh */
+            fresh: number;
+            /** High */
+            high: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fan";
+            /** Limit */
+            limit: number;
+            /** Low */
+            low: number;
+            /** Rate */
+            rate: number;
+            /** Readings */
+            readings: components["schemas"]["FanReading"][];
+            /** Suspect */
+            suspect: number[];
+            /** Value */
+            value: number;
+        };
+        /** FanReading */
+        FanReading: {
+            /** Use */
+            use: number;
+            /** Value */
+            value: number;
         };
         /**
          * FeelerIn
@@ -4146,6 +4455,43 @@ export interface components {
             value: number;
         };
         /**
+         * FurrowDrawing
+         * @description The seeds of every row that was dug, at their depth.
+         */
+        FurrowDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "furrow";
+            /** Rows */
+            rows: components["schemas"]["DugRow"][];
+            /** Target */
+            target: number;
+            /** Target Shown */
+            target_shown: string;
+            /** Tolerance */
+            tolerance: number;
+        };
+        /**
+         * GapDrawing
+         * @description The gap between gauge wheel and disc, which are to touch.
+         */
+        GapDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gap";
+            /** Reading */
+            reading?: number | null;
+            /**
+             * Shown
+             * @default
+             */
+            shown: string;
+        };
+        /**
          * GaugeFacts
          * @description low, high: the two feelers. state: ``right``, ``too-tight`` or ``too-wide``. card: thickness of the shop's own card.
          */
@@ -4246,6 +4592,23 @@ export interface components {
             walk_around: components["schemas"]["WalkAroundBrief"];
             /** Worst */
             worst: string[];
+        };
+        /** HalvedSieve */
+        HalvedSieve: {
+            /** Even */
+            even: boolean;
+            /** Left */
+            left: number;
+            /** Left Shown */
+            left_shown: string;
+            /** Name */
+            name: string;
+            /** Right */
+            right: number;
+            /** Right Shown */
+            right_shown: string;
+            /** Shown */
+            shown: string;
         };
         /**
          * HandIn
@@ -4474,6 +4837,15 @@ export interface components {
              */
             path: string;
         };
+        /** Load */
+        Load: {
+            /** Counts */
+            counts: boolean;
+            /** Machine */
+            machine: number;
+            /** Scale */
+            scale: number;
+        };
         /** LoadIn */
         LoadIn: {
             /** Number */
@@ -4485,6 +4857,23 @@ export interface components {
              * Format: uuid
              */
             uuid: string;
+        };
+        /**
+         * LoadsDrawing
+         * @description Loads as the machine counted and the scale weighed them, kg. least: from which they count.
+         */
+        LoadsDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "loads";
+            /** Least */
+            least: number;
+            /** Loads */
+            loads: components["schemas"]["Load"][];
+            /** Shown */
+            shown: string;
         };
         /**
          * LogbookOut
@@ -4666,6 +5055,30 @@ export interface components {
             /** Counts */
             counts: components["schemas"]["CountOut"][];
             model: components["schemas"]["ModelOut"];
+        };
+        /**
+         * MoistureDrawing
+         * @description What the machine showed against what the grain store says, load by load, per cent.
+         */
+        MoistureDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "moisture";
+            /** Offset Shown */
+            offset_shown: string;
+            /** Pairs */
+            pairs: components["schemas"]["MoisturePair"][];
+            /** Stored Shown */
+            stored_shown: string;
+        };
+        /** MoisturePair */
+        MoisturePair: {
+            /** Reference */
+            reference: number;
+            /** Shown */
+            shown: number;
         };
         /**
          * MovementOut
@@ -5090,6 +5503,20 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /** PartCost */
+        PartCost: {
+            /**
+             * Advice
+             * @enum {string}
+             */
+            advice: "renew" | "leave" | "either";
+            /** Later */
+            later: number;
+            /** Name */
+            name: string;
+            /** Now */
+            now: number;
         };
         /** PartOut */
         PartOut: {
@@ -5618,6 +6045,23 @@ export interface components {
              */
             uuid: string;
         };
+        /**
+         * ReelDrawing
+         * @description The way of a tine tip over the ground.
+         */
+        ReelDrawing: {
+            /** Index */
+            index: number;
+            /** Index Shown */
+            index_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reel";
+            /** Shown */
+            shown: string;
+        };
         /** Refusal */
         Refusal: {
             /** Error */
@@ -5633,6 +6077,27 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /**
+         * RegisterDrawing
+         * @description A knife section at both ends of its stroke: short of a guard's middle, below zero past it.
+         */
+        RegisterDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "register";
+            /** Left */
+            left: number;
+            /** Left Shown */
+            left_shown: string;
+            /** Right */
+            right: number;
+            /** Right Shown */
+            right_shown: string;
+            /** Tolerance */
+            tolerance: number;
         };
         /**
          * RegisterFacts
@@ -5680,12 +6145,88 @@ export interface components {
              */
             tolerance: number;
         };
+        /**
+         * Residual
+         * @description What is left out of balance. angle: where it pulls to, None nowhere; share: of what is allowed.
+         */
+        Residual: {
+            /** Angle */
+            angle: number | null;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Shown */
+            shown: string;
+        };
+        /**
+         * RingDrawing
+         * @description A seed disc of a hundred cells with its skips and doubles.
+         */
+        RingDrawing: {
+            /** Double Pct */
+            double_pct: number;
+            /** Double Shown */
+            double_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ring";
+            /** Shown */
+            shown: string;
+            /** Skip Pct */
+            skip_pct: number;
+            /** Skip Shown */
+            skip_shown: string;
+        };
+        /**
+         * RotorDrawing
+         * @description A rotor from its end with its knives, and what each way of renewing leaves. recommended: the name of one of them.
+         */
+        RotorDrawing: {
+            /** Allowed Shown */
+            allowed_shown: string;
+            /** Blades */
+            blades: components["schemas"]["Blade"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rotor";
+            /**
+             * Recommended
+             * @default
+             */
+            recommended: string;
+            /** Residuals */
+            residuals: components["schemas"]["Residual"][];
+        };
         /** RouteStationOut */
         RouteStationOut: {
             /** Key */
             key: string;
             /** Name */
             name: string;
+        };
+        /**
+         * RowMetreDrawing
+         * @description A metre of a row with its seeds, and the disc that lays them.
+         */
+        RowMetreDrawing: {
+            /** Cells */
+            cells: number;
+            /** Disc Shown */
+            disc_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "row-metre";
+            /** Shown */
+            shown: string;
+            /** Spacing */
+            spacing: number;
         };
         /** RuleChangeOut */
         RuleChangeOut: {
@@ -5739,6 +6280,23 @@ export interface components {
             value: number;
         };
         /**
+         * RulerDrawing
+         * @description A length on a ruler with both divisions.
+         */
+        RulerDrawing: {
+            /** In Shown */
+            in_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ruler";
+            /** Mm Shown */
+            mm_shown: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * RulesOut
          * @description What a shop has decided: schools, feelers, and the log of changes. models: those whose limits can be looked at.
          */
@@ -5781,6 +6339,38 @@ export interface components {
              * Format: uuid
              */
             uuid: string;
+        };
+        /**
+         * ScaleDrawing
+         * @description A reading on a scale with marks.
+         */
+        ScaleDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scale";
+            /** Marks */
+            marks: components["schemas"]["ScaleMark"][];
+            /** Reading */
+            reading?: number | null;
+            /**
+             * Shown
+             * @default
+             */
+            shown: string;
+        };
+        /** ScaleMark */
+        ScaleMark: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "new" | "limit" | "edge";
+            /** Text */
+            text: string;
+            /** Value */
+            value: number;
         };
         /** SchoolChoiceOut */
         SchoolChoiceOut: {
@@ -5880,6 +6470,32 @@ export interface components {
              */
             state: "overdue" | "due" | "soon" | "later" | "unknown";
         };
+        /** ServiceMark */
+        ServiceMark: {
+            /** Days */
+            days: number | null;
+            /** Hours */
+            hours: number | null;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * ServicesDrawing
+         * @description Services on a line of days. soon: from how many days on one is called soon.
+         */
+        ServicesDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "services";
+            /** Services */
+            services: components["schemas"]["ServiceMark"][];
+            /** Soon */
+            soon: number;
+        };
         /** ServicesOut */
         ServicesOut: {
             /** Counter */
@@ -5947,20 +6563,37 @@ export interface components {
             /** Percent */
             percent: string;
         };
+        /**
+         * SheaveDrawing
+         * @description The belt between the halves of a sheave, from outside to outside.
+         */
+        SheaveDrawing: {
+            /** High */
+            high: number;
+            /** High Shown */
+            high_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sheave";
+            /** Low */
+            low: number;
+            /** Low Shown */
+            low_shown: string;
+            /** Reading */
+            reading: number;
+            /** Shown */
+            shown: string;
+        };
         /** SheetOut */
         SheetOut: {
             /** Answer */
             answer: string;
             /** Caution */
             caution: string;
-            /** Drawn */
-            drawn: {
-                [key: string]: unknown;
-            };
-            /** Labels */
-            labels: {
-                [key: string]: string;
-            };
+            /** Drawing */
+            drawing: (components["schemas"]["ContactDrawing"] | components["schemas"]["BarDrawing"] | components["schemas"]["FurrowDrawing"] | components["schemas"]["StripDrawing"] | components["schemas"]["RingDrawing"] | components["schemas"]["RowMetreDrawing"] | components["schemas"]["CellsDrawing"] | components["schemas"]["ChainDrawing"] | components["schemas"]["SlotDrawing"] | components["schemas"]["SheaveDrawing"] | components["schemas"]["RegisterDrawing"] | components["schemas"]["ClearancesDrawing"] | components["schemas"]["RotorDrawing"] | components["schemas"]["ReelDrawing"] | components["schemas"]["SievesDrawing"] | components["schemas"]["MoistureDrawing"] | components["schemas"]["LoadsDrawing"] | components["schemas"]["DiscDrawing"] | components["schemas"]["ScaleDrawing"] | components["schemas"]["GapDrawing"] | components["schemas"]["EvenDrawing"] | components["schemas"]["RulerDrawing"] | components["schemas"]["FanDrawing"] | components["schemas"]["CostsDrawing"] | components["schemas"]["TrayDrawing"] | components["schemas"]["ServicesDrawing"]) | null;
             /** Lines */
             lines: components["schemas"]["BenchLineOut"][];
             /**
@@ -5976,6 +6609,45 @@ export interface components {
             why: string[];
             /** Words */
             words: string;
+        };
+        /**
+         * SievesDrawing
+         * @description Sieves with the gap at both sides, beside what the display shows.
+         */
+        SievesDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sieves";
+            /** Sieves */
+            sieves: components["schemas"]["HalvedSieve"][];
+        };
+        /**
+         * SlotDrawing
+         * @description The take-up bolt in its slot, and where it would be with half a link out.
+         */
+        SlotDrawing: {
+            /** After */
+            after?: number | null;
+            /**
+             * After Shown
+             * @default
+             */
+            after_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slot";
+            /** Total */
+            total: number;
+            /** Total Shown */
+            total_shown: string;
+            /** Used */
+            used: number;
+            /** Used Shown */
+            used_shown: string;
         };
         /** SourcingIn */
         SourcingIn: {
@@ -6288,14 +6960,33 @@ export interface components {
             used: number;
         };
         /**
+         * StripDrawing
+         * @description Seeds along a row, and how their spacings are spread.
+         */
+        StripDrawing: {
+            /** Half Shown */
+            half_shown: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strip";
+            /** More Shown */
+            more_shown: string;
+            /** Nominal */
+            nominal: number;
+            /** Nominal Shown */
+            nominal_shown: string;
+            /** Spacings */
+            spacings: number[];
+        };
+        /**
          * SubjectOut
          * @description One screen of the bench. order: the keys of its fields and tables as they stand on screen.
          */
         SubjectOut: {
             /** About */
             about: string;
-            /** Drawing */
-            drawing: string;
             /** Examples */
             examples: components["schemas"]["ExampleOut"][];
             /** Fields */
@@ -6590,6 +7281,21 @@ export interface components {
              * @default
              */
             used_shown: string;
+        };
+        /**
+         * TrayDrawing
+         * @description Pieces on the truck, and how many are expected to fail.
+         */
+        TrayDrawing: {
+            /** Carry */
+            carry: number;
+            /** Expected */
+            expected: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tray";
         };
         /**
          * Unbalance

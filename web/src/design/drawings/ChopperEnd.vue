@@ -1,10 +1,9 @@
 <script setup lang="ts">
 /** The chopper seen from its end: each knife as long as it is heavy, and what each school leaves as an arrow in its ring of allowance. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
-export interface Blade { name: string; angle: number; mass: number; bad: boolean }
-export interface Residual { name: string; angle: number | null; share: number; shown: string }
-const props = defineProps<{ blades: Blade[]; residuals: Residual[]; recommended?: string; allowedShown: string }>()
+const props = defineProps<Schemas['RotorDrawing']>()
 
 const CX = 84
 const CY = 94
@@ -12,11 +11,11 @@ const heaviest = computed(() => Math.max(1, ...props.blades.map((one) => one.mas
 const point = (angle: number, r: number, cx = CX, cy = CY): string => `${(cx + r * Math.cos((angle * Math.PI) / 180)).toFixed(1)} ${(cy - r * Math.sin((angle * Math.PI) / 180)).toFixed(1)}`
 const crowded = computed(() => props.blades.length > 12)
 /** The arrow's length: the ring of 15 is what is allowed. */
-const arrow = (one: Residual): number => (one.angle === null ? 0 : Math.min(21, 15 * one.share))
+const arrow = (one: Schemas['Residual']): number => (one.angle === null ? 0 : Math.min(21, 15 * one.share))
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Chopper from its end, allowed ${allowedShown}: ${residuals.map((one) => `${one.name} ${one.shown}`).join(', ')}`">
+  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Chopper from its end, allowed ${allowed_shown}: ${residuals.map((one) => `${one.name} ${one.shown}`).join(', ')}`">
     <circle class="new" :cx="CX" :cy="CY" r="68" /><circle class="hub" :cx="CX" :cy="CY" r="19" /><circle class="hub" :cx="CX" :cy="CY" r="5" />
     <g v-for="one in [...blades].sort((a, b) => Number(a.bad) - Number(b.bad))" :key="one.name">
       <path v-if="one.mass > 0" class="blade" :class="{ bad: one.bad }" :style="{ strokeWidth: crowded ? 4 : 11 }" :d="`M${point(one.angle, 21)} L${point(one.angle, 21 + 43 * (one.mass / heaviest))}`" />
@@ -28,7 +27,7 @@ const arrow = (one: Residual): number => (one.angle === null ? 0 : Math.min(21, 
       <path v-if="arrow(one) > 1" class="vector" :d="`M0 0 L${point(one.angle ?? 0, arrow(one), 0, 0)}`" />
       <text x="26" y="-2" :class="one.name === recommended ? 'strong' : 'faint'">{{ one.name }}</text><text x="26" y="15">{{ one.shown }}</text>
     </g>
-    <text v-if="allowedShown" x="336" y="181" text-anchor="end" class="faint small">ring: {{ allowedShown }} allowed</text>
+    <text v-if="allowed_shown" x="336" y="181" text-anchor="end" class="faint small">ring: {{ allowed_shown }} allowed</text>
   </svg>
 </template>
 

@@ -1,21 +1,22 @@
 <script setup lang="ts">
 /** A disc from the side: when new, the limit, and today. The wear is drawn larger than it is, from the numbers. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
-const props = defineProps<{ reading?: number; shown?: string; fresh: number; limit: number; freshShown: string; limitShown: string }>()
+const props = defineProps<Schemas['DiscDrawing']>()
 
 const LIMIT_R = 46
 const NEW_R = 84
 const CENTRE = 90
 const radius = (size: number): number => LIMIT_R + ((NEW_R - LIMIT_R) * (size - props.limit)) / (props.fresh - props.limit)
-const today = computed(() => (props.reading === undefined ? undefined : Math.min(90, Math.max(22, radius(props.reading)))))
+const today = computed(() => (props.reading == null ? undefined : Math.min(90, Math.max(22, radius(props.reading)))))
 
 /** Labels keep 22 units apart, whatever the figures. */
 const labels = computed(() => {
   const wanted = [
-    { text: `New ${props.freshShown}`, r: NEW_R, kind: 'faint' },
+    { text: `New ${props.fresh_shown}`, r: NEW_R, kind: 'faint' },
     ...(today.value === undefined ? [] : [{ text: props.shown ?? '', r: today.value, kind: 'strong' }]),
-    { text: `Limit ${props.limitShown}`, r: LIMIT_R, kind: '' },
+    { text: `Limit ${props.limit_shown}`, r: LIMIT_R, kind: '' },
   ].sort((a, b) => b.r - a.r)
   let last = -Infinity
   return wanted.map((label) => {

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** Positions that should be alike, against their target and how far they may differ. Differences drawn larger. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
-export interface Position { name: string; value: number; shown: string; correction: string; worst: boolean }
-const props = defineProps<{ positions: Position[]; target: number; tolerance: number; targetShown: string }>()
+const props = defineProps<Schemas['EvenDrawing']>()
 const seen = computed(() => props.positions.slice(0, 12))
 const reach = computed(() => Math.max(props.tolerance * 1.2, ...props.positions.map((one) => Math.abs(one.value - props.target))) || 1)
 const y = (value: number): number => 88 - (40 * (value - props.target)) / reach.value
@@ -12,9 +12,9 @@ const many = computed(() => seen.value.length > 5)
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Target ${targetShown}. ${positions.map((one) => `${one.name} ${one.shown}, ${one.correction}`).join('. ')}`">
+  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Target ${target_shown}. ${positions.map((one) => `${one.name} ${one.shown}, ${one.correction}`).join('. ')}`">
     <rect class="band" x="4" :y="y(target + tolerance / 2)" width="332" :height="y(target - tolerance / 2) - y(target + tolerance / 2)" />
-    <path class="new" d="M4 88H336" /><text x="334" y="84" text-anchor="end" class="faint">{{ targetShown }}</text>
+    <path class="new" d="M4 88H336" /><text x="334" y="84" text-anchor="end" class="faint">{{ target_shown }}</text>
     <g v-for="(one, i) in seen" :key="one.name" :transform="`translate(${6 + (i + 0.5) * width} 0)`">
       <path class="vector" :d="`M0 88V${y(one.value)}`" /><circle :class="one.worst ? 'mark out' : 'hub'" :cy="y(one.value)" r="7" />
       <text v-if="!many || one.worst" :y="one.value >= target ? y(one.value) - 12 : y(one.value) + 24" text-anchor="middle" :class="{ strong: one.worst }">{{ one.shown }}</text>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** The lip of the gauge wheel beside its disc, from the front: touching, or with a gap that soil falls through. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
-const props = defineProps<{ reading?: number; shown?: string }>()
+const props = defineProps<Schemas['GapDrawing']>()
 const gap = computed(() => Math.min(96, (props.reading ?? 0) * 16))
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Gauge wheel to disc ${shown ?? 'not measured'}, wanted touching`">
+  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Gauge wheel to disc ${shown || 'not measured'}, wanted touching`">
     <path class="ground" d="M4 168h332" />
     <path class="steel" d="M118 10 136 12 126 176 116 176z" />
     <g v-if="reading !== undefined" :transform="`translate(${gap} 0)`">

@@ -1,21 +1,21 @@
 <script setup lang="ts">
 /** The clearance under each hold-down, with the two feelers as lines and the shop's card beside them. Gaps drawn larger. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
-export interface Clearance { name: string; state: 'too_tight' | 'right' | 'too_wide'; measured?: number }
-const props = defineProps<{ clearances: Clearance[]; low: number; high: number; lowShown: string; highShown: string; card?: number }>()
+const props = defineProps<Schemas['ClearancesDrawing']>()
 
 const FLOOR = 132
 const perMm = computed(() => 44 / props.high)
 /** Felt only, it is drawn where the feelers say it lies. */
-const gap = (one: Clearance): number => Math.min(92, (one.measured ?? { too_tight: props.low * 0.5, right: (props.low + props.high) / 2, too_wide: props.high * 1.5 }[one.state]) * perMm.value)
+const gap = (one: Schemas['Clearance']): number => Math.min(92, (one.measured ?? { 'too-tight': props.low * 0.5, right: (props.low + props.high) / 2, 'too-wide': props.high * 1.5 }[one.state]) * perMm.value)
 const seen = computed(() => props.clearances.slice(0, 7))
 const width = computed(() => 236 / Math.max(3, seen.value.length))
-const lines = computed(() => [{ y: FLOOR - props.low * perMm.value, text: props.lowShown, dy: 14 }, { y: FLOOR - props.high * perMm.value, text: props.highShown, dy: -4 }])
+const lines = computed(() => [{ y: FLOOR - props.low * perMm.value, text: props.low_shown, dy: 14 }, { y: FLOOR - props.high * perMm.value, text: props.high_shown, dy: -4 }])
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="clearances.map((one) => `${one.name} ${one.state.replace('_', ' ')}`).join(', ')">
+  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="clearances.map((one) => `${one.name} ${one.state.replace('-', ' ')}`).join(', ')">
     <rect class="steel" x="6" :y="FLOOR" width="244" height="16" />
     <g v-for="(one, i) in seen" :key="one.name">
       <path class="rubber" :d="`M${10 + i * width} ${FLOOR - gap(one)}h${width - 6}v-14q0 -10 -10 -10h${26 - width}q-10 0 -10 10z`" />

@@ -1,19 +1,20 @@
 <script setup lang="ts">
 /** A knife section against the guard at both ends of its stroke, seen from above. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
-const props = defineProps<{ left: number; right: number; tolerance: number; leftShown: string; rightShown: string }>()
+const props = defineProps<Schemas['RegisterDrawing']>()
 /** Units of the picture a millimetre. */
 const perMm = computed(() => 40 / Math.max(props.tolerance * 2, Math.abs(props.left), Math.abs(props.right), 1))
 const ends = computed(() => [
-  { name: 'Left end', x: 86, off: props.left * perMm.value, text: props.leftShown },
-  { name: 'Right end', x: 254, off: -props.right * perMm.value, text: props.rightShown },
+  { name: 'Left end', x: 86, off: props.left * perMm.value, text: props.left_shown },
+  { name: 'Right end', x: 254, off: -props.right * perMm.value, text: props.right_shown },
 ])
 const band = computed(() => Math.min(66, props.tolerance * perMm.value))
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Knife section at its left end ${leftShown}, at its right end ${rightShown}`">
+  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Knife section at its left end ${left_shown}, at its right end ${right_shown}`">
     <g v-for="end in ends" :key="end.name">
       <text :x="end.x" y="18" text-anchor="middle" class="faint">{{ end.name }}</text>
       <rect class="band" :x="end.x - band" y="28" :width="2 * band" height="112" />

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** For each part the cost of renewing it now beside the expected cost of leaving it. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
-const props = defineProps<{ parts: { name: string; now: number; later: number; advice: 'renew' | 'leave' | 'either' }[] }>()
+const props = defineProps<Schemas['CostsDrawing']>()
 const seen = computed(() => props.parts.slice(0, 4))
 const most = computed(() => Math.max(1, ...props.parts.flatMap((part) => [part.now, part.later])))
 const step = computed(() => 150 / Math.max(2, seen.value.length))

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** One length on a rule with both scales, a few millimetres or inches either way. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
-const props = defineProps<{ value: number; mmShown: string; inShown: string }>()
+const props = defineProps<Schemas['RulerDrawing']>()
 const half = computed(() => (props.value < 12 ? 6 : 30))
 const from = computed(() => Math.max(0, props.value - half.value))
 const x = (mm: number): number => 12 + (316 * (mm - from.value)) / (2 * half.value)
@@ -16,12 +17,12 @@ const tall = (one: number): number => (one % part.value === 0 ? 24 : one % (part
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`${mmShown}, ${inShown}`">
+  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`${mm_shown}, ${in_shown}`">
     <rect class="hollow" x="4" y="58" width="332" height="84" rx="4" />
     <path v-for="one in mm" :key="`m${one}`" class="lead" :d="`M${x(one)} 58v${one % 10 === 0 ? 24 : one % 5 === 0 ? 17 : 10}`" /><text v-for="one in mm.filter((n) => n % 10 === 0 && x(n) < 306)" :key="`t${one}`" :x="x(one) + 3" y="96" class="faint small">{{ one }}</text>
     <path v-for="one in inches" :key="`i${one}`" class="lead" :d="`M${x((one / part) * 25.4)} 142v-${tall(one)}`" /><text v-for="one in inches.filter((n) => n % part === 0)" :key="`n${one}`" :x="x((one / part) * 25.4) + 3" y="118" class="faint small">{{ one / part }}</text>
     <path class="mark" :d="`M${x(value)} 58l-8-14h16z`" /><path class="needle" :d="`M${x(value)} 46V154`" />
-    <text :x="170" y="30" text-anchor="middle" class="strong">{{ mmShown }}</text><text x="170" y="176" text-anchor="middle" class="strong">{{ inShown }}</text>
+    <text :x="170" y="30" text-anchor="middle" class="strong">{{ mm_shown }}</text><text x="170" y="176" text-anchor="middle" class="strong">{{ in_shown }}</text>
   </svg>
 </template>
 

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** The first seeds of a run along the furrow, and how all spacings are spread, between half and one and a half of the wanted one. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 
-const props = defineProps<{ spacings: number[]; nominal: number; nominalShown: string; halfShown: string; moreShown: string }>()
+const props = defineProps<Schemas['StripDrawing']>()
 
 const strip = computed(() => {
   const seeds = [0]
@@ -26,7 +27,7 @@ const x = (share: number): number => 12 + share * 158
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`${counted(spacings.length, 'spacing')}, wanted ${nominalShown}, regular between ${halfShown} and ${moreShown}`">
+  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`${counted(spacings.length, 'spacing')}, wanted ${nominal_shown}, regular between ${half_shown} and ${more_shown}`">
     <path class="ground" d="M4 40H336" />
     <template v-for="(at, i) in strip" :key="i">
       <ellipse class="seed" :class="{ off: i > 0 && kind(spacings[i - 1]!) === 'close' }" :cx="at" cy="34" rx="5" ry="7" />
@@ -35,7 +36,7 @@ const x = (share: number): number => 12 + share * 158
     <rect class="band" :x="x(0.5)" y="66" width="158" height="76" />
     <rect v-for="bar in bars" :key="bar.x" :class="bar.kind === 'in' ? 'bar' : 'bar off'" :x="bar.x" :y="142 - bar.height" width="14.2" :height="bar.height" />
     <path class="lead" d="M12 142H328" /><path class="new" :d="`M${x(1)} 62V146`" />
-    <text :x="x(0.5)" y="160" text-anchor="middle" class="faint">{{ halfShown }}</text><text :x="x(1)" y="160" text-anchor="middle" class="strong">{{ nominalShown }}</text><text :x="x(1.5)" y="160" text-anchor="middle" class="faint">{{ moreShown }}</text>
+    <text :x="x(0.5)" y="160" text-anchor="middle" class="faint">{{ half_shown }}</text><text :x="x(1)" y="160" text-anchor="middle" class="strong">{{ nominal_shown }}</text><text :x="x(1.5)" y="160" text-anchor="middle" class="faint">{{ more_shown }}</text>
     <text x="12" y="180" class="faint small">multiples</text><text x="328" y="180" class="faint small" text-anchor="end">misses</text><text :x="x(1)" y="180" class="faint small" text-anchor="middle">regular</text>
   </svg>
 </template>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** Services on a line of days: what is past today is overdue. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { scale } from './scale'
 
-const props = defineProps<{ services: { name: string; state: string; days: number | null; hours: number | null }[]; soon: number }>()
+const props = defineProps<Schemas['ServicesDrawing']>()
 const seen = computed(() => props.services.slice(0, 5))
 const last = computed(() => Math.max(60, ...props.services.map((one) => Math.min(400, one.days ?? 0))))
 const first = computed(() => Math.min(-15, ...props.services.map((one) => Math.max(-200, one.days ?? 0))))

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** A tray on the truck: the pieces to carry, as many of them dark as are expected to be used. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
-const props = defineProps<{ carry: number; expected: number }>()
+const props = defineProps<Schemas['TrayDrawing']>()
 const SHOWN = 24
 const pieces = computed(() => Math.min(SHOWN, props.carry))
 const columns = computed(() => Math.min(8, Math.max(4, pieces.value)))

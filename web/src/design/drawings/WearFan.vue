@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** Readings over use, the line through them, the fan to the end of the season, and the limit. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 
-const props = defineProps<{ readings: { use: number; value: number }[]; suspect: number[]; fresh: number; limit: number; at: number; value: number; low: number; high: number; rate: number }>()
+const props = defineProps<Schemas['FanDrawing']>()
 const end = computed(() => Math.max(props.at, ...props.readings.map((one) => one.use), 1e-9))
 const all = computed(() => [props.fresh, props.limit, props.low, props.high, ...props.readings.map((one) => one.value)])
 const span = computed(() => Math.max(1e-9, Math.max(...all.value) - Math.min(...all.value)))

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Each load twice: what the machine counted over what the scale said. Loads left out are only outlined. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
-const props = defineProps<{ loads: { machine: number; scale: number; counts: boolean }[]; least: number; shown: string }>()
+const props = defineProps<Schemas['LoadsDrawing']>()
 const seen = computed(() => props.loads.slice(0, 5))
 const most = computed(() => Math.max(props.least, ...props.loads.flatMap((load) => [load.machine, load.scale])))
 const step = computed(() => 132 / Math.max(3, seen.value.length))

@@ -1,7 +1,7 @@
-import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import TruckTray from './TruckTray.vue'
 import WearFan from './WearFan.vue'
+import { mount } from './spec.helpers'
 
 const disc = { readings: [{ use: 210, value: 379.2 }, { use: 430, value: 376.1 }], suspect: [], fresh: 381, limit: 368, at: 860, value: 371, low: 369, high: 373, rate: -0.0117 }
 const height = (path: string | undefined, letter: RegExp): number => Number(letter.exec(path ?? '')![1])

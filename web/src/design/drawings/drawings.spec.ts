@@ -1,11 +1,11 @@
-import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import DiscWear from './DiscWear.vue'
 import GaugeWheelGap from './GaugeWheelGap.vue'
 import OpenerContact from './OpenerContact.vue'
 import ScaleReading from './ScaleReading.vue'
+import { mount } from './spec.helpers'
 
-const disc = (reading?: number) => mount(DiscWear, { props: { reading, shown: `${reading} mm`, fresh: 400, limit: 386, freshShown: '400 mm', limitShown: '386 mm' } })
+const disc = (reading?: number) => mount(DiscWear, { props: { reading, shown: `${reading} mm`, fresh: 400, limit: 386, fresh_shown: '400 mm', limit_shown: '386 mm' } })
 const radius = (reading: number) => Number(disc(reading).find('.steel').attributes('r'))
 
 describe('drawings follow the numbers', () => {
@@ -31,8 +31,7 @@ describe('drawings follow the numbers', () => {
 
   it('brings the feelers nearer the less the discs touch', () => {
     const upper = (equivalent: number) => {
-      const facts = { diameter: 390, overlap: 0.2, equivalent, band_feeler: 0.3 }
-      const path = mount(OpenerContact, { props: { facts, low: 38, high: 64, bandShown: '38 to 64 mm', shown: 'x' } }).find('.feeler')
+      const path = mount(OpenerContact, { props: { diameter: 390, overlap: 0.2, equivalent, low: 38, high: 64, band_shown: '38 to 64 mm', shown: 'x' } }).find('.feeler')
       return Number(/V([\d.]+)/.exec(path.attributes('d') ?? '')![1])
     }
     expect(upper(30)).toBeGreaterThan(upper(46))

@@ -8,10 +8,10 @@ import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
 import FilePick from '@/app/FilePick.vue'
 import { useSession } from '@/app/session'
+import DrawingOf from '@/design/drawings/DrawingOf.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS } from '@/design/severity'
 import GaugePanel from '@/standins/GaugePanel.vue'
-import BenchDrawing from './BenchDrawing.vue'
 import BenchForm from './BenchForm.vue'
 import { fromQuery, toQuery, type Subject, type Texts } from './address'
 import { useBench } from './useBench'
@@ -101,7 +101,7 @@ const meterRun = (meter: (typeof meters)[number]): Promise<void> => attempt(asyn
       <template v-if="sheet">
         <p class="big"><SeverityMark v-if="sheet.mark" :severity="sheet.mark" :size="26" wordless /> <span>{{ sheet.answer }}</span><small v-if="sheet.mark" :class="`sev-${sheet.mark}`">{{ WORDS[sheet.mark] }}</small></p>
         <p>{{ sheet.words }}</p>
-        <div class="picture"><BenchDrawing :drawing="subject.drawing" :sheet="sheet" /></div>
+        <div class="picture"><DrawingOf v-if="sheet.drawing" :drawing="sheet.drawing" /></div>
         <p v-if="sheet.caution || subject.safety" class="caution">{{ sheet.caution || subject.safety }}</p>
         <dl><div v-for="line in sheet.lines" :key="line.name"><dt><SeverityMark v-if="line.mark" :severity="line.mark" :size="14" /> {{ line.name }}</dt><dd>{{ line.shown }}</dd></div></dl>
         <Button class="why" severity="secondary" text :label="why ? 'Hide why' : 'Why?'" :aria-expanded="why" @click="why = !why" />

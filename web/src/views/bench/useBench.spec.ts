@@ -23,7 +23,7 @@ beforeEach(() => {
   vi.spyOn(api, 'POST').mockImplementation(((_: string, { body }: { body: { texts: Record<string, unknown> } }) =>
     new Promise((reply, refuse) => asked.push({ texts: body.texts, reply: (answer) => (answer instanceof Error ? refuse(answer) : reply(answer)) }))) as never)
 })
-const sheet = (text: string): Sheet => ({ answer: text, words: '', mark: '', lines: [], why: [], caution: '', runs: {}, drawn: {}, labels: {} })
+const sheet = (text: string): Sheet => ({ answer: text, words: '', mark: '', lines: [], why: [], caution: '', runs: {}, drawing: null })
 const open = () => useBench(subject, fromQuery(subject, {}, 'mm'))
 
 describe('the bench', () => {

@@ -8,7 +8,8 @@ import { counted } from '@/app/counted'
 import SeverityMark from '@/design/SeverityMark.vue'
 import type { Severity } from '@/design/severity'
 import GaugePanel from '@/standins/GaugePanel.vue'
-import PartDrawing from './PartDrawing.vue'
+import DrawingOf from '@/design/drawings/DrawingOf.vue'
+import { drawingOf } from './drawingOf'
 import PasteSheet from './PasteSheet.vue'
 import { NOT_SEEN_REASONS, type Entry } from './useEntry'
 import { useKeys } from './useKeys'
@@ -20,7 +21,6 @@ const props = defineProps<{
   last?: Place
   posture?: Schemas['PostureOut']
   held: boolean
-  units: 'mm' | 'in'
   readOnly: boolean
   walkAround: string
   /** All positions of this check, for drawings that show them beside each other. */
@@ -44,6 +44,7 @@ defineExpose({
 const entry = props.entry
 const keys = useKeys(entry)
 const shown = computed(() => entry.place.value ?? props.last)
+const drawing = computed(() => drawingOf(props.check, shown.value, props.sisters))
 const detour = computed(() => {
   const back = entry.hand.detour.value?.from
   return back ? near(back.check, back.position) : ''
@@ -141,7 +142,7 @@ function use(text: string): void {
           </li>
         </ol>
       </form>
-      <figure v-if="check.drawing" class="picture"><PartDrawing :check="check" :place="shown" :sisters="sisters" :units="units" /></figure>
+      <figure v-if="check.drawing" class="picture"><DrawingOf v-if="drawing" :drawing="drawing" /></figure>
       <PasteSheet :entry="entry" :unit="unit" />
       <div v-if="entry.question.value || detour" class="question">
         <p v-if="ask"><SeverityMark severity="asked" wordless /> {{ ask.ask }}</p>

@@ -9,6 +9,7 @@ import { StorageFull } from '@/api/storage'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import MachineMap from '@/design/MachineMap.vue'
+import { fetchDrawings } from '@/design/drawings/registry'
 import EntryPanel from './EntryPanel.vue'
 import PartsTray from './PartsTray.vue'
 import PhotoStrip from './PhotoStrip.vue'
@@ -19,6 +20,7 @@ import QuestionLine from './QuestionLine.vue'
 import RowGrid from './RowGrid.vue'
 import StopBar from './StopBar.vue'
 import VerdictPanel from './VerdictPanel.vue'
+import { kindsOf } from './drawingOf'
 import { useEntry, type Entry } from './useEntry'
 import { useOrder } from './useOrder'
 import { at, useWalkAround } from './useWalkAround'
@@ -84,6 +86,7 @@ const bars = computed(() => (stops.value.length ? 44 : 0) + 40 * (notesHere.valu
 /** The first place nobody has looked at in the order of work, or where the address says. */
 function begin(): void {
   if (!data.value || checkKey.value) return
+  fetchDrawings(kindsOf(data.value.checks))
   const asked = data.value.checks.find((one) => one.key === route.query.check)
   if (asked) return entry.select(asked.key, typeof route.query.at === 'string' ? route.query.at : undefined)
   const open = order.steps.value.filter((step) => !step.check.optional && state.isOpen(step.check, step.position))
@@ -172,7 +175,7 @@ function alt(event: KeyboardEvent): void {
       <div class="middle">
         <PostureGate v-if="gate && posture" ref="gatePanel" :key="posture.name" :posture="posture" :visit="visit" :visits="order.visits.value.length" :places="openHere" :hazards="hazardsHere" @confirm="confirmPosture" @look="onlyLook" />
         <VerdictPanel v-if="gate && state.verdicts.last.value" class="under-gate" :entry="entry" :state="state" :read-only="!data.may_record" gate />
-        <EntryPanel v-if="!gate" ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :units="session.me?.units ?? 'mm'" :read-only="!data.may_record" :walk-around="id" :sisters="sisters" :named="state.named" @note="strip?.write()" @picture="strip?.pick()">
+        <EntryPanel v-if="!gate" ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :read-only="!data.may_record" :walk-around="id" :sisters="sisters" :named="state.named" @note="strip?.write()" @picture="strip?.pick()">
           <template #verdict><VerdictPanel :entry="entry" :state="state" :read-only="!data.may_record" :gate="false" /></template>
           <RowGrid :check="check" :positions="data.positions" :track-rows="data.machine.track_rows" :current="entry.position.value" :state="state" @go="(position) => entry.select(check.key, position)" />
           <PhotoStrip :id="id" ref="strip" :entry="entry" :photos="data.photos" :machine="data.machine.name" :named="state.named" :read-only="!data.may_record" @photos="takePhotos" @done="panel?.focus()" />
