@@ -1,5 +1,8 @@
 """The one error the core raises on purpose."""
 
+from collections.abc import Iterable
+from difflib import get_close_matches
+
 
 class BadInput(ValueError):
     """Something that was given cannot be used.
@@ -35,6 +38,12 @@ class RunTogether(BadInput):
 
     def as_dict(self) -> dict[str, dict[str, object]]:
         return {"error": {"field": self.field, "message": self.message, "figures": self.figures}}
+
+
+def nearest(word: str, known: Iterable[str]) -> str:
+    """``; did you mean posture?`` where a known name is like the word, else nothing."""
+    found = get_close_matches(word, list(known), 1)
+    return f"; did you mean {found[0]}?" if found else ""
 
 
 def two_of(figures: list[str], field: str = "raw.0") -> str:

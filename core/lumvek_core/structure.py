@@ -12,7 +12,7 @@ import types
 from collections.abc import Callable, Iterable, Mapping
 from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
 
-from .errors import BadInput
+from .errors import BadInput, nearest
 
 LARGEST = 1e100
 """Above this products inside a formula run out of range and could come back as quiet nonsense."""
@@ -136,7 +136,7 @@ def _bounds(notes: Iterable[Any]) -> list[Over | Within]:
 def _read_choice(options: tuple[Any, ...], raw: Any) -> Any:
     if isinstance(raw, str) and raw in options:
         return raw
-    raise BadInput("", "must be one of: " + ", ".join(map(str, options)))
+    raise BadInput("", "must be one of: " + ", ".join(map(str, options)) + nearest(str(raw), options))
 
 
 def _read_list(kind: Any, raw: Any) -> list[Any]:
@@ -174,7 +174,7 @@ def _tagged(forms: tuple[type, ...], raw: Any) -> type:
         raise BadInput("", "must be an object")
     by_kind = {get_args(_hints(form)["kind"])[0]: form for form in forms}
     if raw.get("kind") not in by_kind:
-        raise BadInput("kind", "must be one of: " + ", ".join(by_kind))
+        raise BadInput("kind", "must be one of: " + ", ".join(by_kind) + nearest(str(raw.get("kind")), by_kind))
     return by_kind[raw["kind"]]
 
 
@@ -208,7 +208,7 @@ def _read_dataclass(kind: type, raw: Any) -> Any:
     hints, fields = _hints(kind), {json_name(field): field for field in dataclasses.fields(kind)}
     for name in raw:
         if name not in fields:
-            raise BadInput(str(name), "is not a field here")
+            raise BadInput(str(name), f"is not a field here{nearest(str(name), fields)}")
     values = {}
     for name, field in fields.items():
         if name in raw:

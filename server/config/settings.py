@@ -32,6 +32,7 @@ SECRET_KEY = needed("LUMVEK_SECRET_KEY")
 if MODE == "serve" and len(SECRET_KEY) < 40:
     raise ImproperlyConfigured("LUMVEK_SECRET_KEY must be at least 40 characters.")
 DEBUG = False
+CATALOGUE_RELOADS = MODE == "demo"
 ALLOWED_HOSTS = os.environ.get("LUMVEK_HOSTS", "127.0.0.1 localhost").split()
 CSRF_TRUSTED_ORIGINS = os.environ.get("LUMVEK_ORIGINS", "").split()
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from fleet.models import LimitOverride, Machine, MachineModel
 from inspection import rule_books
+from lumvek_core.catalogue.model import Slot
 from parts.models import PartNumber
 from shops.models import Member, Shop
 
@@ -99,12 +100,18 @@ def _limit(model: MachineModel, check: str, figure: str, value: float, source: s
     LimitOverride.objects.create(model=model, check_key=check, figure=figure, value=value, source=source, note=note)
 
 
+UNLISTED = {"draper-header": (9, 20), "auger-platform": (9,)}
+"""Where the makers' numbers go on past a part that the catalogue does not list."""
+
+
 def _model(shop: Shop, maker: str, name: str, family: str, **counts: int) -> MachineModel:
     """A model with a made-up number for most of its parts; the rest are to be found."""
     model = MachineModel.objects.create(shop=shop, maker=maker, name=name, family=family, counts=counts)
     letters = f"{maker[0]}{name[0]}".upper()
-    known = {key.rpartition(".")[2]: slot for key, slot in rule_books.shipped().families[family].slots.items()}
-    slots = [slot for i, slot in enumerate(known.items()) if i % 7 != 5]
+    known = [(key.rpartition(".")[2], slot) for key, slot in rule_books.shipped().families[family].slots.items()]
+    for at in UNLISTED.get(family, ()):
+        known.insert(at, ("", Slot("")))
+    slots = [slot for i, slot in enumerate(known) if i % 7 != 5]
     numbers = [
         PartNumber(
             model=model,
@@ -114,6 +121,7 @@ def _model(shop: Shop, maker: str, name: str, family: str, **counts: int) -> Mac
             pack=2 if "pairs" in slot.note else 1,
         )
         for i, (key, slot) in enumerate(slots)
+        if key
         for side in (("L", "R") if slot.handed else ("",))
     ]
     PartNumber.objects.bulk_create(numbers)

@@ -3,6 +3,8 @@
 import datetime as dt
 
 from lumvek_core.catalogue.model import Check
+from lumvek_core.rules.even import EvenRule
+from lumvek_core.rules.record import RecordRule
 
 
 def usual(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
@@ -11,10 +13,16 @@ def usual(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
 
 
 def _figures(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
+    """Where a rule cannot say what is usual, for it only compares or writes down, the check does."""
     short = check.key.rpartition(".")[2]
-    if short in _FIGURES:
-        return [_FIGURES[short]] * max(1, len(check.values))
-    return _SEVERAL.get(short) or check.rule.sample(check, counter_h, at.date())
+    if check.kind != "note" and isinstance(check.rule, EvenRule | RecordRule):
+        figure = _FIGURES.get(short)
+        return (
+            _SEVERAL.get(short)
+            or (figure and [figure] * max(1, len(check.values)))
+            or check.rule.sample(check, counter_h, at.date())
+        )
+    return check.rule.sample(check, counter_h, at.date())
 
 
 _FIGURES = {

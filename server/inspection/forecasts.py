@@ -131,15 +131,17 @@ def _read(found: dict[int, Known], checks: set[str], without: WalkAround | None)
         "walkaround", "machine", "machine__model__family"
     ):
         headers.setdefault(walk_around, {})[rule_books.shipped().families[family].prefix] = header
+    keys = rule_books.ever(checks)
     rows = Verdict.objects.filter(
-        Q(walk_around__machine__in=found) | Q(walk_around__in=headers), check_key__in=checks, ask="", reading__state="seen"
+        Q(walk_around__machine__in=found) | Q(walk_around__in=headers), check_key__in=keys, ask="", reading__state="seen"
     )
     if without is not None:
         rows = rows.exclude(walk_around=without)
     listed = rows.order_by("reading__taken_at", "reading").values_list(
         "walk_around", "walk_around__machine", "check_key", "position_key", "reading", "reading__taken_at", "reading__value", "reading__confirmed"
     )  # fmt: skip
-    for walk_around, machine, check, position, key, at, value, stands in listed:
+    for walk_around, machine, called, position, key, at, value, stands in listed:
+        check = keys[called]
         known = found.get(headers.get(walk_around, {}).get(check.rpartition(".")[0], machine))
         if known and check in rule_books.shipped().families[known.machine.model.family].checks:
             add(known, check, position, key, at, value, stands)

@@ -239,17 +239,18 @@ class _Recording:
         return self._logs[check.key]
 
     def _read_log(self, check: Check) -> list[Past]:
+        keys = rule_books.ever(verdicts.needs(check) | {check.key})
         rows = Reading.objects.filter(
             walk_around__machine=self.walk_around.machine_id,
             walk_around__discarded_at=None,
-            check_key__in=verdicts.needs(check) | {check.key},
+            check_key__in=keys,
             state=Reading.State.SEEN,
         )
         listed = rows.order_by("id").values_list(
             "check_key", "position_key", "value", "walk_around_id", "walk_around__rule_book_id"
         )
         alike = {book for book in {row[4] for row in listed} if _alike(book, check)}
-        return [Past(key, place, Value(**value), visit) for key, place, value, visit, book in listed if book in alike]
+        return [Past(keys[key], place, Value(**value), visit) for key, place, value, visit, book in listed if book in alike]
 
     def _moved(self, check: Check, pair: Pair, reading: Reading) -> bool:
         """Whether what a check rests on was changed at this row, not only counted, after it was read."""
@@ -471,7 +472,8 @@ def settle(member: Member, walk_around_id: uuid.UUID) -> None:
 
 def _alike(rule_book_id: int, check: Check) -> bool:
     """Whether what was read under the rule book of another walk-around teaches something for a check as it is today."""
-    then = rule_books.opened(rule_book_id).family.checks.get(check.key)
+    checks = rule_books.opened(rule_book_id).family.checks
+    then = next((checks[key] for key in rule_books.ever([check.key]) if key in checks), None)
     return then is not None and check.rule.alike(then.rule)
 
 

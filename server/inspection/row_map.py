@@ -94,12 +94,13 @@ def _of_the_same_machines(found: WalkAround, before: WalkAround, book: CoreBook,
 def _numbers(before: WalkAround, book: CoreBook, checks: Sequence[str]) -> dict[tuple[str, str], float]:
     """Single figures that were read in another walk-around, but for parts that were renewed since."""
     new = parts_fitted_since.of(before)
-    rows = Verdict.objects.filter(walk_around=before, check_key__in=checks)
+    keys = rule_books.ever(checks)
+    rows = Verdict.objects.filter(walk_around=before, check_key__in=keys)
     listed = rows.values_list("check_key", "position_key", "facts", "reading__taken_at")
     figures = {
-        (check, place): kinds.figure(facts, "compared")
+        (keys[check], place): kinds.figure(facts, "compared")
         for check, place, facts, read_at in listed
-        if new.at(book.family.checks[check], place, read_at) is None
+        if new.at(book.family.checks[keys[check]], place, read_at) is None
     }
     return {pair: figure for pair, figure in figures.items() if figure is not None}
 

@@ -2,39 +2,96 @@
 
 import hashlib
 import json
-from collections.abc import Sequence
+import logging
+import time
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
-from fleet.models import Machine
+from django.conf import settings
+
+from fleet.models import Machine, MachineModel
 from fleet.queries import overrides_of
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.model import Catalogue, Check, LimitOverride
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.errors import BadInput
 from lumvek_core.judgement import verdicts
 from shops.models import Shop
 
 from .models import RuleBook, WalkAround
 
 
-@lru_cache(maxsize=1)
+class _Shipped:
+    """The catalogue in memory, with the edition of its files."""
+
+    def __init__(self) -> None:
+        self.catalogue: Catalogue | None = None
+        self.edition: tuple[tuple[str, int], ...] = ()
+        self.looked = 0.0
+
+    def now(self) -> Catalogue:
+        if self.catalogue is None or (settings.CATALOGUE_RELOADS and time.monotonic() - self.looked > LOOK_AFTER_S):
+            self.looked = time.monotonic()
+            edition = tuple((str(path), path.stat().st_mtime_ns) for path in sorted(load.SHIPPED.rglob("*.yaml")))
+            if edition != self.edition:
+                self.edition = edition
+                self._read()
+        assert self.catalogue is not None  # noqa: S101 - it was read, or reading it has raised
+        return self.catalogue
+
+    def _read(self) -> None:
+        """Files that make no catalogue leave the one before in force, and are told of once."""
+        try:
+            self.catalogue = load.load(load.SHIPPED)
+        except BadInput as problem:
+            if self.catalogue is None:
+                raise
+            logger.error("The catalogue stays as it was:\n%s", problem.message)
+            return
+        for cached in (_in_force, _composed):
+            cached.cache_clear()
+
+
+LOOK_AFTER_S = 1.0
+"""How often a catalogue that is being worked on is looked at."""
+logger = logging.getLogger(__name__)
+_shipped = _Shipped()
+
+
 def shipped() -> Catalogue:
-    """The catalogue that came with this version of the product."""
-    return load.load()
+    """The catalogue that came with this version of the product. Where it is being worked on it is read again when a file changes."""
+    return _shipped.now()
+
+
+def today(check_key: str) -> str:
+    """What a check is called now that was read under this key."""
+    return shipped().renamed.today(check_key)
+
+
+def ever(check_keys: Iterable[str]) -> dict[str, str]:
+    """All keys under which these checks were ever read, each with today's."""
+    return shipped().renamed.ever(check_keys)
 
 
 def current(machine: Machine, shop: Shop, headers: Sequence[Machine] = ()) -> RuleBook:
     """The rule book in force for this machine and its headers now, stored if it is new."""
-    overrides = tuple(override for one in [machine, *headers] for override in overrides_of(one.model))
+    overrides = tuple(override for one in [machine, *headers] for override in own_limits(one.model))
     families = tuple(header.model.family for header in headers)
     digest, content = _composed(machine.model.family, overrides, tuple(sorted(shop.schools.items())), families)
     stored, _ = RuleBook.objects.defer("content").get_or_create(shop=shop, digest=digest, defaults={"content": content})
     return stored
 
 
+def own_limits(model: MachineModel) -> list[LimitOverride]:
+    """A model's limits under today's keys, the manual's before the shop's."""
+    return [replace(one, check=today(one.check)) for one in overrides_of(model)]
+
+
 def now_of(machine: Machine, shop: Shop) -> CoreBook:
     """What is in force for a machine on its own today. Nothing is stored."""
-    return _in_force(machine.model.family, tuple(overrides_of(machine.model)), tuple(sorted(shop.schools.items())))
+    return _in_force(machine.model.family, tuple(own_limits(machine.model)), tuple(sorted(shop.schools.items())))
 
 
 @lru_cache(maxsize=64)

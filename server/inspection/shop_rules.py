@@ -6,7 +6,6 @@ from django.db import transaction
 
 from fleet.counters import history_changed
 from fleet.models import LimitOverride, Machine, MachineModel
-from fleet.queries import overrides_of
 from lumvek_core import units
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check, LimitInForce
@@ -47,7 +46,7 @@ def model_of(member: Member, model_id: int) -> MachineModel:
 
 def book_of(model: MachineModel, shop: Shop) -> CoreBook:
     """The rule book in force for a model on its own. Nothing is stored."""
-    return in_force.rule_book(rule_books.shipped(), model.family, overrides_of(model), shop.schools)
+    return in_force.rule_book(rule_books.shipped(), model.family, rule_books.own_limits(model), shop.schools)
 
 
 def rules(member: Member) -> RulesOut:

@@ -96,7 +96,8 @@ def due(member: Member, machine: Machine) -> ServicesOut:
 def _last(machine: Machine, services: Collection[Service], now: float | None) -> dict[str, Last]:
     """When each service was last done: said so, read at the machine, or a part that was fitted. Three queries."""
     found = {one.key: Last() for one in services}
-    by_check = {long(machine, one.check): one for one in services if one.check}
+    asked = {long(machine, one.check): one for one in services if one.check}
+    by_check = {key: asked[now_called] for key, now_called in rule_books.ever(asked).items()}
     by_slot = {one.slot: one for one in services if one.slot}
     for done in ServiceDone.objects.filter(machine=machine, key__in=found, taken_back_at=None):
         found[done.key].newer(done.day, done.counter, "logbook", done.uuid)
@@ -253,14 +254,15 @@ def put_away(member: Member, machine: Machine, season: int | None = None) -> Put
 
 def _read_sound(machine: Machine, season: int) -> dict[str, tuple[str, dt.datetime] | None]:
     """What an inspection after that season found put away at every place."""
-    keys = [check.key for check in put_away_items(machine)]
+    keys = rule_books.ever(check.key for check in put_away_items(machine))
     found: dict[str, tuple[str, dt.datetime] | None] = {}
     rows = Verdict.objects.filter(Q(walk_around__machine=machine) | Q(walk_around__headers=machine), check_key__in=keys)
     for row in rows.select_related("reading__by").order_by("reading").distinct():
         if season_of(timezone.localdate(row.reading.taken_at)) == season:
-            sound = row.severity == "sound" and found.get(row.check_key, ()) is not None
+            check = keys[row.check_key]
+            sound = row.severity == "sound" and found.get(check, ()) is not None
             by = row.reading.by
-            found[row.check_key] = (by.get_full_name() or by.get_username(), row.reading.taken_at) if sound else None
+            found[check] = (by.get_full_name() or by.get_username(), row.reading.taken_at) if sound else None
     return found
 
 

@@ -91,7 +91,7 @@ def _readings(
 ) -> dict[str, list[ReadOut]]:
     """All readings in force of a check on a machine, those of parts that are gone too, oldest first."""
     names = queries.names_in(member.shop_id)
-    own = Verdict.objects.filter(check_key=check.key, ask="", reading__state=Reading.State.SEEN)
+    own = Verdict.objects.filter(check_key__in=rule_books.ever([check.key]), ask="", reading__state=Reading.State.SEEN)
     family = rule_books.shipped().families[machine.model.family]
     mine = own.filter(walk_around__machine=machine)
     if family.is_header:

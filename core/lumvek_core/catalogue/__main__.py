@@ -1,21 +1,33 @@
-"""Check the shipped catalogue and write its schema for editors: ``./lumvek catalogue``."""
+"""Check the shipped catalogue and write the schemas of its files for editors: ``./lumvek catalogue``."""
 
 import json
 import sys
 from typing import Any
 
-from .. import structure
+from .. import reference, structure
 from ..errors import BadInput
 from .load import SHIPPED, load
-from .model import Family
+from .model import Companion, FamilyHead, Renamed, Safety, School, Service, SharedHead, Station, StripDown
+
+FILES: dict[str, Any] = {
+    "family": FamilyHead,
+    "shared": SharedHead,
+    "station": Station,
+    "companions": list[Companion],
+    "schools": list[School],
+    "safety": Safety,
+    "strip-downs": list[StripDown],
+    "services": list[Service],
+    "renamed": Renamed,
+}
+"""What each kind of file may say."""
 
 
-def family_schema() -> dict[str, Any]:
-    """JSON Schema of a family file."""
+def schemas() -> dict[str, dict[str, Any]]:
+    """JSON Schema of each kind of file."""
+    draft = "https://json-schema.org/draft/2020-12/schema"
     return {
-        "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "A family of machines",
-        **structure.schema(Family),
+        name: {"$schema": draft, "title": f"Lumvek catalogue: {name}", **structure.schema(kind)} for name, kind in FILES.items()
     }
 
 
@@ -23,9 +35,13 @@ def main() -> int:
     try:
         catalogue = load()
     except BadInput as problem:
-        print(f"{problem.field}: {problem.message}", file=sys.stderr)
+        print(problem.message if problem.field == "catalogue" else f"{problem.field}: {problem.message}", file=sys.stderr)
         return 2
-    (SHIPPED / "schema.json").write_text(json.dumps(family_schema(), indent=1) + "\n", encoding="utf-8")
+    folder = SHIPPED / "schemas"
+    folder.mkdir(exist_ok=True)
+    for name, schema in schemas().items():
+        (folder / f"{name}.json").write_text(json.dumps(schema, indent=1) + "\n", encoding="utf-8")
+    reference.main()
     for family in catalogue.families.values():
         print(f"{family.name}: {len(family.stations)} stations, {len(family.checks)} checks, {len(family.slots)} parts")
     return 0

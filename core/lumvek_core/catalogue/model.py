@@ -3,6 +3,7 @@
 `catalogue/schema.json` is written from them, so an editor can help while typing.
 """
 
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Annotated, Literal
@@ -199,12 +200,22 @@ class Service:
 
 
 @dataclass(frozen=True)
-class Family:
-    """A kind of machine: its route from first station to last.
+class SharedHead:
+    """What several families have alike: a folder of `shared/`. route: its stations, each a file of that name in the folder."""
 
-    is_header: coupled to a combine and inspected with it or on its own. prefix: put before its keys, so that a header and a
+    route: list[str]
+    slots: dict[str, Slot] = field(default_factory=dict)
+    options: dict[str, str] = field(default_factory=dict)
+    things: dict[str, Thing] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class FamilyHead:
+    """A kind of machine, but for its stations: the file `family.yaml` of its folder.
+
+    route: its stations in working order, each a file of that name in the folder. is_header: coupled to a combine and inspected with it or on its own. prefix: put before its keys, so that a header and a
     combine, or two headers, stand in one rule book. takes_headers: headers are coupled to it. counter: what its use is counted in; season_use: a
-    usual season's, until the machine's own are known. include: files of `parts/` whose stations and slots it shares.
+    usual season's, until the machine's own are known. include: folders of `shared/` whose stations come before its own.
     """
 
     family: str
@@ -213,7 +224,7 @@ class Family:
     options: dict[str, str] = field(default_factory=dict)
     things: dict[str, Thing] = field(default_factory=dict)
     slots: dict[str, Slot] = field(default_factory=dict)
-    stations: list[Station] = field(default_factory=list)
+    route: list[str] = field(default_factory=list)
     prefix: str = ""
     is_header: bool = False
     takes_headers: bool = False
@@ -221,6 +232,13 @@ class Family:
     counter: Literal["h", "ha"] = "ha"
     season_use: Annotated[float, Over(0)] = 240
     include: list[str] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class Family(FamilyHead):
+    """A kind of machine with its stations from first to last, those it shares before its own."""
+
+    stations: list[Station] = field(default_factory=list)
 
     @cached_property
     def checks(self) -> dict[str, Check]:
@@ -299,6 +317,26 @@ class Safety:
 
 
 @dataclass(frozen=True)
+class Renamed:
+    """What is called otherwise since. checks: the old key → today's, both as the files write them; old readings follow."""
+
+    checks: dict[str, str] = field(default_factory=dict)
+
+    def today(self, key: str) -> str:
+        """What a check is called now, a header's with its prefix."""
+        prefix, dot, short = key.rpartition(".")
+        return f"{prefix}{dot}{self.checks.get(short, short)}"
+
+    def ever(self, keys: Iterable[str]) -> dict[str, str]:
+        """All keys that these checks ever had, each with today's."""
+        found = {key: key for key in keys}
+        for key in list(found):
+            prefix, dot, short = key.rpartition(".")
+            found |= {f"{prefix}{dot}{old}": key for old, now in self.checks.items() if now == short}
+        return found
+
+
+@dataclass(frozen=True)
 class Catalogue:
     """Everything that is shipped."""
 
@@ -308,6 +346,7 @@ class Catalogue:
     safety: Safety
     strip_downs: list[StripDown] = field(default_factory=list)
     services: list[Service] = field(default_factory=list)
+    renamed: Renamed = field(default_factory=Renamed)
 
 
 @dataclass(frozen=True)

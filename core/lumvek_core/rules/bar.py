@@ -29,6 +29,7 @@ class BarRule(Rule):
     """Height of the planter's bar over ground at a front and a rear point, while it works."""
 
     answers, figures, facts = "measure", 2, BarFacts
+    drawings = frozenset({"bar"})
 
     kind: Literal["bar"]
     base: Annotated[float, Over(0), Limit("Between the points")]

@@ -79,7 +79,7 @@ class Rule(ABC):
 
     answers: the kind of check it judges, None for any. figures: how many figures a reading has, None for as many as the check names. facts: what
     it tells drawings. by_feeler: it is read with a feeler, which belongs to the reading. wants: what it looks at besides readings of
-    this walk-around. compares: it looks at its own like places.
+    this walk-around. compares: it looks at its own like places. drawings: those that show what it tells.
     """
 
     answers: ClassVar[Answers | None] = None
@@ -88,6 +88,7 @@ class Rule(ABC):
     by_feeler: ClassVar[bool] = False
     wants: ClassVar[frozenset[Want]] = frozenset()
     compares: ClassVar[bool] = False
+    drawings: ClassVar[frozenset[str]] = frozenset()
     kind: str
 
     @abstractmethod
@@ -135,6 +136,10 @@ class Rule(ABC):
     def believable(self, check: "Check", others: Sequence[float]) -> Span | None:
         """The range in which a reading is taken without asking; None where nothing is known."""
         return None
+
+    def readings_named(self) -> dict[str, float]:
+        """Its figures that are readings themselves, and must be believable as such."""
+        return {}
 
     def beyond(self, say: "Words") -> str:
         """What is said of a reading outside that range."""

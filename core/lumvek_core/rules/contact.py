@@ -68,6 +68,7 @@ class ContactRule(Rule):
     """
 
     answers, facts, by_feeler, wants = "measure", ContactFacts, True, frozenset({"log"})
+    drawings = frozenset({"contact"})
 
     kind: Literal["contact"]
     low: Annotated[float, Within(0), Limit("From")]

@@ -43,6 +43,7 @@ class DepthRule(Rule):
     """Several seeds dug up in each row, held against the wanted depth, the other rows and the rows behind wheels."""
 
     answers, facts, compares, wants = "measure", DepthFacts, True, frozenset({"track-rows"})
+    drawings = frozenset({"furrow"})
 
     kind: Literal["depth"]
     target: Annotated[float, Over(0), Limit("Aim for")]

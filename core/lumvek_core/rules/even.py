@@ -38,6 +38,7 @@ class EvenRule(Rule):
     """All positions alike within a tolerance. per_turn: how far one clockwise turn of the adjuster moves it."""
 
     facts, compares = EvenFacts, True
+    drawings = frozenset({"even", "scale"})
 
     kind: Literal["even"]
     tolerance: Annotated[float, Within(0), Limit("Alike within", shown_as="amount")]

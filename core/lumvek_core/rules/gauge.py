@@ -33,6 +33,7 @@ class GaugeRule(StatesRule):
     """Go and no-go: the low feeler must pass and the high one must not."""
 
     answers, facts, wants = "gauge", GaugeFacts, frozenset({"feelers"})
+    drawings = frozenset({"hold-downs"})
 
     kind: Literal["gauge"]
     go: Annotated[float, Limit("Go")]

@@ -48,6 +48,7 @@ class KnivesRule(StatesRule):
     """
 
     facts, compares = KnivesFacts, True
+    drawings = frozenset({"chopper"})
 
     kind: Literal["knives"]
     options: list[Option]

@@ -13,6 +13,8 @@ from .verdict import Verdict
 class RecordRule(Rule):
     """Written down for the next time, not judged."""
 
+    drawings = frozenset({"scale"})
+
     kind: Literal["record"]
 
     def judge(self, case: Case) -> Verdict:

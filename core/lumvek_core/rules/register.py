@@ -34,6 +34,7 @@ class RegisterRule(Rule):
     """Where the knife section stops at the left and at the right end of its stroke: short of a guard's middle, or past it."""
 
     answers, figures, facts = "measure", 2, RegisterFacts
+    drawings = frozenset({"register"})
 
     kind: Literal["register"]
     tolerance: Annotated[float, Within(0), Limit("Alike within", shown_as="amount")]

@@ -54,6 +54,9 @@ class SteppedRule(Rule):
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
         return [plain(0.8 * self.limit, 1), "0"]
 
+    def readings_named(self) -> dict[str, float]:
+        return {"limit": self.limit}
+
     def believable(self, check: Check, others: Sequence[float]) -> Span | None:
         return 0.0, FAR * self.limit
 

@@ -36,6 +36,7 @@ class StretchRule(Rule):
     """
 
     answers, figures, facts = "measure", 0, StretchFacts
+    drawings = frozenset({"chain"})
 
     kind: Literal["stretch"]
     pitch: Annotated[float, Over(0), Limit("Pitch")]

@@ -41,6 +41,7 @@ class WearRule(Rule):
     """
 
     answers, figures, facts = "measure", 0, WearFacts
+    drawings = frozenset({"disc", "scale"})
 
     kind: Literal["wear"]
     new: Annotated[float, Limit("When new")]
@@ -82,6 +83,9 @@ class WearRule(Rule):
 
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
         return [plain(self.new + 0.35 * (self.limit - self.new), 1)]
+
+    def readings_named(self) -> dict[str, float]:
+        return {"size when new": self.new, "limit": self.limit}
 
     def unusable(self) -> str:
         return "the limit must differ from the size when new" if self.new == self.limit else ""

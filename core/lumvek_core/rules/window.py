@@ -32,6 +32,7 @@ class WindowRule(Rule):
     """Must lie between low and high. `if_low` and `if_high` say in words what cures a miss."""
 
     answers, figures, facts = "measure", 0, WindowFacts
+    drawings = frozenset({"scale", "gauge-wheel-gap"})
 
     kind: Literal["window"]
     low: Annotated[float, Limit("From")]
@@ -59,6 +60,9 @@ class WindowRule(Rule):
 
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
         return [plain((self.low + self.high) / 2 if self.target is None else self.target, 1)]
+
+    def readings_named(self) -> dict[str, float]:
+        return {"low end": self.low, "high end": self.high}
 
     def unusable(self) -> str:
         return "low must not be above high" if self.low > self.high else ""

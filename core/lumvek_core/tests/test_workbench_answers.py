@@ -93,7 +93,9 @@ def test_few_spacings_give_no_advice():
 def test_the_chopper_shows_which_way_each_school_leaves_it():
     found = example("chopper", "One chipped")
     ways = {one.name: one.angle for one in found.drawing.residuals}
-    assert ways == {"Now": pytest.approx(180), "Set": None, "Pair": None, "Single": pytest.approx(0)}, "a single new knife is heaviest"
+    assert ways == {"Now": pytest.approx(180), "Set": None, "Pair": None, "Single": pytest.approx(0)}, (
+        "a single new knife is heaviest"
+    )
     assert [line.name for line in found.lines[-3:]] == ["Whole set", "Bad ones and their opposites", "Only the bad ones"]
 
 

@@ -1,11 +1,13 @@
 """What a shop decides for itself: limits with their source, schools, feelers; logged, and never for what has begun."""
 
+import shutil
 import uuid
 
 import pytest
 
 from inspection import recording, rule_books, shop_rules, starting
 from inspection.models import Verdict
+from lumvek_core.catalogue import load
 from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere
 from shops.models import RuleChange
@@ -109,3 +111,21 @@ def test_only_the_lead_decides(role, status, yard, as_):
     for path, body in bodies.items():
         assert browser.send(f"/api/rules/{path}", **body).status_code == status
     assert browser.get("/api/rules").status_code == 200
+
+
+def test_a_running_demo_takes_up_a_changed_file_and_keeps_the_old_one_where_the_new_is_wrong(
+    tmp_path, settings, monkeypatch, caplog
+):
+    folder = shutil.copytree(load.SHIPPED, tmp_path / "catalogue")
+    monkeypatch.setattr(load, "SHIPPED", folder)
+    monkeypatch.setattr(rule_books, "LOOK_AFTER_S", 0)
+    monkeypatch.setattr(rule_books, "_shipped", rule_books._Shipped())
+    settings.CATALOGUE_RELOADS = True
+    hitch = folder / "families/row-crop-planter/hitch.yaml"
+    assert "paint" not in rule_books.shipped().families["row-crop-planter"].checks
+    paint = "  - {key: paint, name: Paint, per: row, kind: yes-no, how: Is any left?, rule: {kind: yes-no}}\n"
+    hitch.write_text(hitch.read_text() + paint)
+    assert "paint" in rule_books.shipped().families["row-crop-planter"].checks
+    hitch.write_text(hitch.read_text().replace("key: paint, name", "key: paint, nmae"))
+    assert "paint" in rule_books.shipped().families["row-crop-planter"].checks
+    assert "nmae: is not a field here; did you mean name?" in caplog.text

@@ -2,6 +2,7 @@
 
 import datetime as dt
 import uuid
+from dataclasses import replace
 
 import pytest
 from django.db import connection
@@ -11,8 +12,9 @@ from season_helpers import fitted, size, winter
 
 from fleet.counters import history_changed
 from fleet.models import LimitOverride, Machine
-from inspection import forecasts, recording
+from inspection import forecasts, recording, rule_books
 from inspection.models import PlacesBefore, Verdict, WearForecast
+from lumvek_core.catalogue.model import Renamed
 from parts.models import PartNumber
 from supply.models import Supplier, Terms
 
@@ -97,6 +99,17 @@ def test_forecasts_are_stored_with_what_they_rest_on_and_made_anew_only_when_tha
     discs()
     again = WearForecast.objects.get(pk=stored.pk)
     assert again.made_at > stored.made_at and again.rests_on != stored.rests_on
+
+
+def test_what_was_read_before_a_check_was_renamed_counts_for_it(planter, read_all, discs, monkeypatch):
+    older = Verdict.objects.exclude(walk_around=planter.walk_around).filter(check_key="opener-disc-diameter")
+    older.update(check_key="disc-size")
+    read_all()
+    assert discs()["1L"]["n"] == 1
+    renamed = Renamed({"disc-size": "opener-disc-diameter"})
+    monkeypatch.setattr(rule_books._shipped, "catalogue", replace(rule_books.shipped(), renamed=renamed))
+    history_changed([planter.machine.pk])
+    assert discs()["1L"]["n"] == 4
 
 
 def test_another_limit_is_another_forecast(planter, read_all, discs, as_):

@@ -1,0 +1,203 @@
+"""What leads nowhere in the catalogue, and what cannot be used: one sentence each, with its file, line and the nearest right name."""
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from .. import positions
+from ..errors import nearest
+from ..rules.base import limits, other_checks
+from .files import Written
+from .model import Catalogue, Check, Family, SchoolCondition
+from .qualify import short
+
+
+@dataclass(frozen=True)
+class Places:
+    """Where everything was written. families: family → key of a station, check or slot → file and line; lists: the other files."""
+
+    families: Mapping[str, Mapping[str, str]]
+    lists: Mapping[str, Written[Any]]
+
+    def of(self, family: str, key: str = "") -> str:
+        places = self.families[family]
+        return places.get(key, places[""])
+
+    def in_list(self, name: str, path: str) -> str:
+        return self.lists[name].at(path)
+
+
+def unresolved(catalogue: Catalogue, places: Places) -> Iterator[str]:
+    """Every reference that leads nowhere and everything that cannot be used, one sentence each with its place."""
+    for family in catalogue.families.values():
+        for key, complaint in _in_family(family, catalogue):
+            yield f"{places.of(family.family, key)}: {complaint}"
+    for name, path, complaint in _in_lists(catalogue):
+        yield f"{places.in_list(name, path)}: {complaint}"
+
+
+def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
+    """(file, dotted path, complaint)."""
+    slots = {short(slot) for family in catalogue.families.values() for slot in family.slots}
+    checks = {short(key): check for family in catalogue.families.values() for key, check in family.checks.items()}
+    for i, companion in enumerate(catalogue.companions):
+        for slot in filter(None, (companion.when, companion.slot)):
+            if slot not in slots:
+                yield "companions", str(i), f"no family has a slot {slot}{nearest(slot, slots)}"
+        if not companion.slot and not companion.task:
+            yield "companions", str(i), f"what goes with {companion.when} is neither a slot nor a task"
+        yield from (("companions", str(i), complaint) for complaint in _school(catalogue, companion.school))
+    for i, school in enumerate(catalogue.schools.values()):
+        if school.default not in (known := _choices(catalogue, school.subject)):
+            yield "schools", str(i), f"{school.subject} has no choice {school.default}{nearest(school.default, known)}"
+        for key in school.about:
+            if key not in checks:
+                yield "schools", str(i), f"{school.subject} is about {key}, which is no check{nearest(key, checks)}"
+        for j, choice in enumerate(school.choices):
+            where = f"{i}.choices.{j}"
+            for key, sets in choice.sets.items():
+                known = set(limits(type(checks[key].rule))) if key in checks else set()
+                yield from (
+                    ("schools", where, f"{key} has no limit {name}{nearest(name, known)}") for name in sets if name not in known
+                )
+            for key, posture in choice.postures.items():
+                if key not in checks or posture not in catalogue.safety.postures:
+                    yield "schools", where, f"{key} cannot be made in posture {posture}"
+    for i, down in enumerate(catalogue.strip_downs):
+        for slot in [*down.for_, *(reach.slot for reach in down.reaches)]:
+            if slot not in slots:
+                yield "strip-downs", str(i), f"{down.key}: no family has a slot {slot}{nearest(slot, slots)}"
+        for reach in down.reaches:
+            if reach.check not in checks:
+                yield "strip-downs", str(i), f"{down.key}: no family has a check {reach.check}{nearest(reach.check, checks)}"
+            elif checks[reach.check].safety:
+                yield "strip-downs", str(i), f"{down.key}: {reach.check} is a safety item, which is never weighed against money"
+    yield from (("services", str(i), complaint) for i, complaint in _services(catalogue))
+    postures = catalogue.safety.postures
+    for i, move in enumerate(catalogue.safety.moves):
+        for name in (move.from_, move.to):
+            if name not in postures:
+                yield "safety", f"moves.{i}", f"unknown posture {name}{nearest(name, postures)}"
+    for old, now in catalogue.renamed.checks.items():
+        if now not in checks:
+            yield "renamed", f"checks.{old}", f"{old} is now {now}, which is no check{nearest(now, checks)}"
+        if old in checks:
+            yield "renamed", f"checks.{old}", f"{old} is a check still"
+
+
+def _school(catalogue: Catalogue, wanted: SchoolCondition | None) -> Iterator[str]:
+    if wanted and wanted.choice not in (known := _choices(catalogue, wanted.subject)):
+        yield f"there is no school {wanted.subject}: {wanted.choice}{nearest(wanted.choice, known)}"
+
+
+def _services(catalogue: Catalogue) -> Iterator[tuple[int, str]]:
+    keys = [one.key for one in catalogue.services]
+    for i, one in enumerate(catalogue.services):
+        if keys.count(one.key) > 1:
+            yield i, f"{one.key} stands there twice"
+        if not (one.every_h or one.every_days):
+            yield i, f"{one.key} needs an interval in hours or days"
+        yield from ((i, f"{one.key}: {complaint}") for complaint in _school(catalogue, one.school))
+        for name in one.families:
+            family = catalogue.families.get(name)
+            if family is None:
+                yield i, f"{one.key}: there is no family {name}{nearest(name, catalogue.families)}"
+                continue
+            for what, key, known in (
+                ("check", one.check, family.checks),
+                ("slot", one.slot, family.slots),
+                ("option", one.option, family.options),
+            ):
+                short_keys = {short(known_key) for known_key in known}
+                if key and key not in short_keys:
+                    yield i, f"{one.key}: {name} has no {what} {key}{nearest(key, short_keys)}"
+
+
+def _choices(catalogue: Catalogue, subject: str) -> set[str]:
+    school = catalogue.schools.get(subject)
+    return {choice.key for choice in school.choices} if school else set()
+
+
+def _in_family(family: Family, catalogue: Catalogue) -> Iterator[tuple[str, str]]:
+    """(key of what is wrong, complaint)."""
+    postures = catalogue.safety.postures
+    keys = [check.key for station in family.stations for check in station.checks]
+    stations = [station.key for station in family.stations]
+    for listed in (keys, stations):
+        yield from (
+            (key, f"{short(key)} stands there twice") for key in sorted({key for key in listed if listed.count(key) > 1})
+        )
+    if family.start not in postures:
+        yield "", f"unknown posture {family.start} to start from{nearest(family.start, postures)}"
+    if family.is_header != bool(family.prefix):
+        yield "", "a header needs a prefix, and nothing else has one"
+    for key, thing in family.things.items():
+        if bool(thing.count) == bool(thing.places):
+            yield "", f"{short(key)} needs either a count or names of its places"
+    for station in family.stations:
+        if station.posture not in postures:
+            yield station.key, f"unknown posture {station.posture}{nearest(station.posture, postures)}"
+        for check in station.checks:
+            for complaint in (*_in_check(check, family, catalogue), *_in_rule(check, family)):
+                yield check.key, f"{short(check.key)}: {complaint}"
+    yield from ((slot, f"nothing calls for the slot {short(slot)}") for slot in _unused(family, catalogue))
+
+
+def _unused(family: Family, catalogue: Catalogue) -> list[str]:
+    called = {short(part.slot) for check in family.checks.values() for part in check.parts}
+    called |= {slot for companion in catalogue.companions for slot in (companion.when, companion.slot) if slot}
+    called |= {slot for down in catalogue.strip_downs for slot in [*down.for_, *(reach.slot for reach in down.reaches)]}
+    called |= {service.slot for service in catalogue.services}
+    return [slot for slot in family.slots if short(slot) not in called]
+
+
+def _in_check(check: Check, family: Family, catalogue: Catalogue) -> Iterator[str]:
+    named: list[tuple[str, Iterable[str], Iterable[str]]] = [
+        ("unknown slot", (part.slot for part in check.parts), family.slots),
+        ("unknown hazard", check.hazards, catalogue.safety.hazards),
+        ("comes after a check that is not there:", check.after, family.checks),
+        ("unknown option", filter(None, [check.option, *check.unless]), family.options),
+        ("unknown family", check.headers, catalogue.families),
+        ("unknown posture", filter(None, [check.posture]), catalogue.safety.postures),
+    ]
+    for what, names, known in named:
+        yield from (f"{what} {short(name)}{nearest(short(name), map(short, known))}" for name in names if name not in known)
+    if not check.how.strip():
+        yield "how must say what is done"
+    thing = positions.thing_of(check.per)
+    if thing and thing not in family.things:
+        yield f"is made per {short(thing)}, which the family does not have{nearest(short(thing), map(short, family.things))}"
+    elif thing and family.things[thing].places and check.per.endswith("-side"):
+        yield f"{short(thing)} has named places, which have no sides"
+    if check.plausible and (len(check.plausible) != 2 or check.plausible[0] >= check.plausible[1]):
+        yield "plausible must be two figures, the smaller first"
+    elif check.plausible:
+        low, high = check.plausible
+        yield from (
+            f"plausible {low:g} to {high:g} excludes the {name} {value:g}"
+            for name, value in check.rule.readings_named().items()
+            if not low <= value <= high
+        )
+    if check.kind == "measure" and check.unit is None:
+        yield "is measured but has no unit"
+
+
+def _in_rule(check: Check, family: Family) -> Iterator[str]:
+    rule = check.rule
+    if rule.answers and check.kind != rule.answers:
+        yield f"a rule {rule.kind} judges kind {rule.answers}, not {check.kind}"
+    wanted = rule.figures if rule.figures is not None else len(check.values)
+    if len(check.values) != wanted:
+        yield f"a rule {rule.kind} needs {wanted} values"
+    if check.drawing and check.drawing not in rule.drawings:
+        allowed = ", ".join(sorted(rule.drawings)) or "nothing"
+        yield f"a rule {rule.kind} is drawn as {allowed}, not as {check.drawing}"
+    for name, key in other_checks(rule).items():
+        if key not in family.checks:
+            yield f"{name} names no check: {short(key)}{nearest(short(key), map(short, family.checks))}"
+    yield from rule.problems(check, family)
+    known = {option.key for option in rule.states()}
+    for part in check.parts:
+        yield from (
+            f"unknown option {o} for part {short(part.slot)}{nearest(o, known)}" for o in part.options if o not in known
+        )
