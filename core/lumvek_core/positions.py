@@ -10,6 +10,8 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from .coupled import short
+
 Side = Literal["L", "R"]
 SIDE_NAMES = {"L": "left", "R": "right"}
 BOTH: tuple[Side, Side] = ("L", "R")
@@ -100,7 +102,7 @@ def expand(per: str, layout: Layout) -> list[Position]:
     if per == "side":
         return [one_side(side) for side in BOTH]
     full = thing_of(per)
-    places, thing = layout[full], full.rpartition(".")[2]
+    places, thing = layout[full], short(full)
     if not isinstance(places, int):
         return [named(place) for place in places]
     numbers = range(1, places + 1)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from fleet.models import LimitOverride, Machine, MachineModel
 from inspection import rule_books
 from lumvek_core.catalogue.model import Slot
+from lumvek_core.coupled import long, short
 from parts.models import PartNumber
 from shops.models import Member, Shop
 
@@ -64,7 +65,7 @@ def make(shop: Shop, people: dict[str, Member], now: dt.datetime) -> Yard:
     sill = _model(shop, "Lorne", "Sill 61", "auger-platform", **{"hold-down": 16})
     for model, sections in ((weir, 140), (sill, 80)):
         prefix = rule_books.shipped().families[model.family].prefix
-        _limit(model, f"{prefix}.knife-sections", "of", sections, "shop", "counted")
+        _limit(model, long(prefix, "knife-sections"), "of", sections, "shop", "counted")
     _limit(heron_4, "feeder-chain-stretch", "limit_pct", 3, "manual", "Tavric Heron manual, feeder")
     _limit(heron_6, "rotor-bars", "new", 26, "manual", "Tavric Heron 6 manual, rotor")
     combine = ["accelerator", "reverser-sheave", "sensor-pad", "unload-belt", "pre-sieve", "self-level", "rethresher"]
@@ -108,7 +109,7 @@ def _model(shop: Shop, maker: str, name: str, family: str, **counts: int) -> Mac
     """A model with a made-up number for most of its parts; the rest are to be found."""
     model = MachineModel.objects.create(shop=shop, maker=maker, name=name, family=family, counts=counts)
     letters = f"{maker[0]}{name[0]}".upper()
-    known = [(key.rpartition(".")[2], slot) for key, slot in rule_books.shipped().families[family].slots.items()]
+    known = [(short(key), slot) for key, slot in rule_books.shipped().families[family].slots.items()]
     for at in UNLISTED.get(family, ()):
         known.insert(at, ("", Slot("")))
     slots = [slot for i, slot in enumerate(known) if i % 7 != 5]

@@ -2,6 +2,7 @@
 
 import datetime as dt
 
+from lumvek_core import coupled
 from lumvek_core.catalogue.model import Check
 from lumvek_core.rules.even import EvenRule
 from lumvek_core.rules.record import RecordRule
@@ -14,7 +15,7 @@ def usual(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
 
 def _figures(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
     """Where a rule cannot say what is usual, for it only compares or writes down, the check does."""
-    short = check.key.rpartition(".")[2]
+    short = coupled.short(check.key)
     if check.kind != "note" and isinstance(check.rule, EvenRule | RecordRule):
         figure = _FIGURES.get(short)
         return (

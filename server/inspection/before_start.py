@@ -7,7 +7,7 @@ from lumvek_core.catalogue import in_force
 from shops.access import INSPECTORS
 from shops.models import Member
 
-from . import rule_books, serializers, starting
+from . import coupled, rule_books, serializers, starting
 from .browse import PHASE_NAMES
 from .schemas import PlanOut
 from .schemas_views import PhaseOut, PreviewOut, StartInfoOut
@@ -16,7 +16,7 @@ from .schemas_views import PhaseOut, PreviewOut, StartInfoOut
 def info(member: Member, machine: Machine) -> StartInfoOut:
     """Phases this machine has checks in, headers of the shop, people who inspect, what the operator noticed."""
     book = in_force.rule_book(rule_books.shipped(), machine.model.family, schools=member.shop.schools)
-    options = [starting.long(machine, option) for option in machine.options]
+    options = [coupled.long(machine, option) for option in machine.options]
     phases = [
         PhaseOut(key=key, name=name, checks=len(in_force.applicable(book, in_force.Scope(options, key))))  # type: ignore[arg-type]
         for key, name in PHASE_NAMES.items()

@@ -2,7 +2,7 @@
 
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Catalogue, Check, Family
-from lumvek_core.catalogue.qualify import short
+from lumvek_core.coupled import short
 from lumvek_core.rules import figures
 
 from . import rule_books

@@ -12,12 +12,13 @@ from django.db import transaction
 
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
+from lumvek_core.coupled import prefix_of
 from lumvek_core.errors import BadInput
 from lumvek_core.files.tables import rows_of
 from shops.access import Conflict
 from shops.models import Member
 
-from . import queries, recording, rule_books
+from . import coupled, queries, recording, rule_books
 from .models import Reading, Verdict, WalkAround
 
 NAMESPACE = uuid.UUID("0d7c6f6e-6c1e-4b7e-9a54-7d5b7f1c2a10")
@@ -104,11 +105,8 @@ class _Lines:
         for check in rule_books.checks_of(found):
             for called in {check.key.lower(), check.name.lower()}:
                 self.checks.setdefault(called, []).append(check)
-        families = rule_books.shipped().families
-        headers = found.headers.select_related("model")
         # Prefix of the keys of each machine's checks: a combine and its headers may have checks of one name.
-        self.machines = {found.machine.name.lower(): families[found.machine.model.family].prefix}
-        self.machines |= {header.name.lower(): families[header.model.family].prefix for header in headers}
+        self.machines = {machine.name.lower(): prefix for prefix, machine in coupled.of(found)}
         self.known = set(Reading.objects.filter(walk_around=found).values_list("uuid", flat=True))
         self.stands = {
             (row.check_key, row.position_key): row.reading
@@ -148,7 +146,7 @@ class _Lines:
         name = self._cell(cells, "check")
         named = self.checks.get(name.lower(), [])
         if len(named) > 1 and machine:
-            named = [check for check in named if check.key.rpartition(".")[0] == self.machines[machine.lower()]]
+            named = [check for check in named if prefix_of(check.key) == self.machines[machine.lower()]]
         if not named:
             raise BadInput("", f"“{name}” is no check of this walk-around" if name else "names no check")
         if len(named) > 1:

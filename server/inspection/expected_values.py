@@ -13,12 +13,13 @@ from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.coupled import prefix_of
 from lumvek_core.forecast import history, one_place
 from lumvek_core.forecast.one_place import Standing
 from lumvek_core.forecast.wearing import Coming, Measured, wearing_of
 from lumvek_core.judgement.context import Expected
 
-from . import forecasts, rule_books
+from . import coupled, forecasts
 from .models import PlacesBefore, Reading, Verdict, WalkAround, WearForecast
 
 Pair = tuple[str, str]
@@ -101,7 +102,7 @@ def _before(
     anew: set[str],
 ) -> dict[str, _Before]:
     """What was known of these checks' places, pooled now where it was not yet, or where the machine's history has changed."""
-    owners = _owners(walk_around, book, checks)
+    owners = _owners(walk_around, checks)
     kept = {row.check_key: row for row in PlacesBefore.objects.filter(walk_around=walk_around, check_key__in=checks)}
     for machine, mine in owners.items():
         missing = {
@@ -163,7 +164,7 @@ def _held_against_all(
     """The same by a fit of all readings of like places, today's too: it finds slips, and parts that were renewed unsaid."""
     found: dict[Pair, Expected] = {}
     wanted = {key: checks[key] for key, _ in asked}
-    for machine, mine in _owners(walk_around, book, wanted).items():
+    for machine, mine in _owners(walk_around, wanted).items():
         known = forecasts.know([machine], mine, without=walk_around)[machine.pk]
         _add(known, _today(walk_around, mine, rows, typed))
         shares = _season_shares(machine, mine)
@@ -207,13 +208,11 @@ def _season_shares(machine: Machine, checks: Iterable[str]) -> dict[str, float]:
     return {key: season["season_share"] for key, season in stored if season.get("season_share")}
 
 
-def _owners(walk_around: WalkAround, book: CoreBook, checks: Mapping[str, Check]) -> dict[Machine, dict[str, Check]]:
+def _owners(walk_around: WalkAround, checks: Mapping[str, Check]) -> dict[Machine, dict[str, Check]]:
     """The machine or header that each check is made on."""
-    owners = {"": walk_around.machine}
-    if walk_around.header_families and any(book.prefix_of(key) for key in checks):
-        for header in walk_around.headers.select_related("model"):
-            owners[rule_books.shipped().families[header.model.family].prefix] = header
+    headers = any(prefix_of(key) for key in checks)
+    there = coupled.of(walk_around) if headers else None
     found: dict[Machine, dict[str, Check]] = {}
     for key, check in checks.items():
-        found.setdefault(owners.get(book.prefix_of(key), walk_around.machine), {})[key] = check
+        found.setdefault(there.owner(key) if there else walk_around.machine, {})[key] = check
     return found

@@ -19,6 +19,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from lumvek_core.counters import Count
+from lumvek_core.coupled import prefix_of, short
 from lumvek_core.forecast import history
 from lumvek_core.forecast.history import Judged, Place
 from lumvek_core.forecast.wearing import Coming, Measured, wearing_of
@@ -91,11 +92,9 @@ class Known:
 
     def fitment(self, check: Check, position: str) -> Fitment | None:
         """The part on record in a place of a check."""
-        for part in check.parts:
-            if "replace" in part.when or "turn" in part.when:
-                key = part.slot.rpartition(".")[2], place_at(positions.find(position), part.at).key
-                if found := self.fitments.get(key):
-                    return found
+        for part in check.own_parts:
+            if found := self.fitments.get((short(part.slot), place_at(positions.find(position), part.at).key)):
+                return found
         return None
 
 
@@ -142,7 +141,7 @@ def _read(found: dict[int, Known], checks: set[str], without: WalkAround | None)
     )  # fmt: skip
     for walk_around, machine, called, position, key, at, value, stands in listed:
         check = keys[called]
-        known = found.get(headers.get(walk_around, {}).get(check.rpartition(".")[0], machine))
+        known = found.get(headers.get(walk_around, {}).get(prefix_of(check), machine))
         if known and check in rule_books.shipped().families[known.machine.model.family].checks:
             add(known, check, position, key, at, value, stands)
 

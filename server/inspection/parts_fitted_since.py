@@ -9,7 +9,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.judgement.companions import place_at
 
-from . import rule_books
+from . import coupled
 from .models import WalkAround
 
 
@@ -21,11 +21,10 @@ class Renewed:
 
     def at(self, check: Check, position: str, read_at: dt.datetime) -> Fitment | None:
         """The part that this check looks at, if it was fitted after `read_at`."""
-        for part in check.parts:
-            if "replace" in part.when or "turn" in part.when:
-                found = self.fitted.get((part.slot, place_at(positions.find(position), part.at).key))
-                if found and found.fitted_at > read_at:
-                    return found
+        for part in check.own_parts:
+            found = self.fitted.get((part.slot, place_at(positions.find(position), part.at).key))
+            if found and found.fitted_at > read_at:
+                return found
         return None
 
 
@@ -34,15 +33,12 @@ NOTHING = Renewed({})
 
 def of(walk_around: WalkAround) -> Renewed:
     """One query, two with headers."""
-    families = {"": walk_around.machine_id}
-    if walk_around.header_families:
-        for family, machine in walk_around.headers.values_list("model__family", "pk"):
-            families[rule_books.shipped().families[family].prefix] = machine
-    prefix_of = {machine: prefix for prefix, machine in families.items()}
+    there = coupled.of(walk_around)
+    by_machine = {machine.pk: machine for _, machine in there}
     return Renewed(
         {
-            (f"{prefix_of[machine]}.{slot}" if prefix_of[machine] else slot, position): one
-            for (machine, slot, position), one in fitments_of(prefix_of).items()
+            (there.key(by_machine[machine], slot), position): one
+            for (machine, slot, position), one in fitments_of(by_machine).items()
         }
     )
 

@@ -14,6 +14,7 @@ from fleet.queries import machines_for
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.coupled import prefix_of
 from lumvek_core.judgement import describe
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.rules import kinds
@@ -22,7 +23,7 @@ from lumvek_core.units import System, show_length
 from shops.access import NotFoundHere
 from shops.models import Member, Role
 
-from . import parts_fitted_since, rule_books
+from . import coupled, parts_fitted_since
 from .models import Decision, Reading, Verdict, WalkAround
 from .schemas import AdviceOut, OvertakenOut, PlaceOut, SeverityName, StationOut
 from .values import value_of
@@ -155,9 +156,8 @@ def _with_stations(cards: dict[int, BoardMachine]) -> list[BoardMachine]:
 
 def _own(machine: Machine, stations: list[StationOut]) -> list[StationOut]:
     """A header's own stations of a walk-around; every station for a machine."""
-    family = rule_books.shipped().families.get(machine.model.family)
-    prefix = f"{family.prefix}." if family and family.is_header else ""
-    return [station for station in stations if station.key.startswith(prefix)]
+    mine = coupled.prefix_of(machine)
+    return [station for station in stations if prefix_of(station.key) == mine] if mine else stations
 
 
 def places(

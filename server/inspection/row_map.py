@@ -6,6 +6,7 @@ from statistics import median
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.coupled import prefix_of
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.words import unit_of, without_unit
 from lumvek_core.positions import Position
@@ -13,7 +14,7 @@ from lumvek_core.rules import kinds
 from lumvek_core.units import System
 from shops.models import Member
 
-from . import parts_fitted_since, queries, rule_books, serializers
+from . import coupled, parts_fitted_since, queries, rule_books, serializers
 from .models import Verdict, WalkAround
 from .schemas import PlaceOut
 from .schemas_views import CellOut, GridOut, LineOut, ThingOut
@@ -35,7 +36,7 @@ def build(found: WalkAround, book: CoreBook, member: Member, thing: str = "") ->
     places = {(place.check, place.position): place for place in queries.places(found, book, member)}
     before = queries.previous(found)
     same = [check.key for check in checks if positions.thing_of(check.per) == thing]
-    numbers = _numbers(before, book, _of_the_same_machines(found, before, book, same)) if before else {}
+    numbers = _numbers(before, book, _of_the_same_machines(found, before, same)) if before else {}
     system = serializers.system_of(member)
     lines = [
         _line(check, side, keys, places, numbers, system)
@@ -84,11 +85,11 @@ def _sides(check: Check, found: WalkAround) -> list[tuple[str, list[str]]]:
     return [(positions.SIDE_NAMES[side], [p.key for p in expanded if p.side == side]) for side in positions.BOTH]
 
 
-def _of_the_same_machines(found: WalkAround, before: WalkAround, book: CoreBook, checks: Sequence[str]) -> list[str]:
+def _of_the_same_machines(found: WalkAround, before: WalkAround, checks: Sequence[str]) -> list[str]:
     """Checks of the machine itself and of headers that were coupled both times: another draper is another draper."""
-    both = found.headers.filter(pk__in=before.headers.values("pk")).values_list("model__family", flat=True)
-    prefixes = {"", *(rule_books.shipped().families[family].prefix for family in both)}
-    return [key for key in checks if book.prefix_of(key) in prefixes]
+    both = found.headers.filter(pk__in=before.headers.values("pk")).select_related("model")
+    there = coupled.together(found.machine, both)
+    return [key for key in checks if prefix_of(key) in there.machines]
 
 
 def _numbers(before: WalkAround, book: CoreBook, checks: Sequence[str]) -> dict[tuple[str, str], float]:

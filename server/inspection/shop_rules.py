@@ -10,6 +10,7 @@ from lumvek_core import units
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check, LimitInForce
 from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.words import pressure_unit
 from lumvek_core.rules import figures
@@ -93,15 +94,11 @@ def model_rules(member: Member, model: MachineModel) -> ModelRulesOut:
                 ]
                 checks.append(RuleCheckOut(check=check.key, name=check.name, station=station.name, figures=listed))
     counts = [
-        CountOut(thing=key, name=thing.name, count=model.counts.get(_short(key), thing.count), shipped=thing.count)
+        CountOut(thing=key, name=thing.name, count=model.counts.get(short(key), thing.count), shipped=thing.count)
         for key, thing in book.family.things.items()
         if not thing.places and not key.endswith("row")
     ]
     return ModelRulesOut(model=_model(model), checks=checks, counts=counts)
-
-
-def _short(key: str) -> str:
-    return key.rpartition(".")[2]
 
 
 def _figure(
@@ -179,8 +176,8 @@ def set_count(member: Member, model: MachineModel, thing: str, count: int) -> No
     found = family.things.get(thing)
     if found is None or found.places:
         raise BadInput("thing", "is not counted on this kind of machine")
-    before = model.counts.get(_short(thing), found.count)
-    model.counts = {**model.counts, _short(thing): count}
+    before = model.counts.get(short(thing), found.count)
+    model.counts = {**model.counts, short(thing): count}
     model.save(update_fields=["counts"])
     _log(member, f"{model.full_name}: number of {found.name.lower()}s", str(before), str(count))
 

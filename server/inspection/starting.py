@@ -20,6 +20,7 @@ from shops.access import INSPECTORS, Conflict, NotFoundHere
 from shops.models import Member
 
 from . import rule_books
+from .coupled import long
 from .models import RuleBook, WalkAround
 from .services import lock
 
@@ -67,12 +68,6 @@ def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
     route = walk.plan(book, checks, rule_books.shipped().safety.moves)
     tools = list(dict.fromkeys(tool for check in checks for tool in check.tools))
     return Prepared(machine, headers, stored, book, scope, checks, layout, route, sorted(tools, key=str.lower))
-
-
-def long(machine: Machine, key: str) -> str:
-    """A key of a machine's own, with its family's prefix where it is a header."""
-    family = rule_books.shipped().families.get(machine.model.family)
-    return f"{family.prefix}.{key}" if family and family.prefix else key
 
 
 def counts_of(machine: Machine) -> dict[str, int]:

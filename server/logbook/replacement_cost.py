@@ -9,6 +9,7 @@ from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.calculators.decision import Advice, DecisionGiven, replace_decision, still_serves
 from lumvek_core.catalogue.model import Check
+from lumvek_core.coupled import short
 from lumvek_core.judgement.companions import place_at
 from parts.models import PartNumber
 from parts.queries import numbers_of
@@ -92,18 +93,14 @@ def weigh(
 
 def part_place(check: Check, position: str) -> str:
     """Where the part lies that is renewed for a place: a strand's chain belongs to the whole machine."""
-    for part in check.parts:
-        if "replace" in part.when:
-            return place_at(positions.find(position), part.at).key
-    return position
+    parts = check.renewed_parts
+    return place_at(positions.find(position), parts[0].at).key if parts else position
 
 
 def _number(money: Money, machine: Machine, check: Check, position: str) -> str:
-    for part in check.parts:
-        if "replace" in part.when:
-            side = positions.find(position).side or ""
-            numbers = money.numbers.get(machine.model_id, {})
-            slot = part.slot.rpartition(".")[2]
-            found = numbers.get((slot, side)) or numbers.get((slot, ""))
-            return found.ordered_as if found else ""
+    for part in check.renewed_parts[:1]:
+        side, slot = positions.find(position).side or "", short(part.slot)
+        numbers = money.numbers.get(machine.model_id, {})
+        found = numbers.get((slot, side)) or numbers.get((slot, ""))
+        return found.ordered_as if found else ""
     return ""

@@ -13,6 +13,7 @@ from fleet import counters
 from fleet.models import CounterReading, Fitment, Machine
 from fleet.queries import fitments_of
 from inspection import queries, rule_books, serializers
+from inspection.coupled import long, own
 from inspection.models import Decision, NotePhoto, OperatorNote, Photo, SetAside, Verdict, WalkAround, WalkAroundEvent
 from inspection.values import read_value
 from lumvek_core import counters as core_counters
@@ -103,12 +104,6 @@ def _walk_arounds(member: Member, machine: Machine) -> list[WalkAround]:
     return list(found.select_related("machine", "started_by", "finished_by"))
 
 
-def _own(machine: Machine, key: str) -> bool:
-    """Whether a station or check of a walk-around is the machine's own and not a header's, or the header's and not the combine's."""
-    family = rule_books.shipped().families[machine.model.family]
-    return key.rpartition(".")[0] == (family.prefix if family.is_header else "")
-
-
 def _walked(walks: list[WalkAround]) -> Iterator[Entry]:
     told: dict[uuid.UUID, list[WalkAroundEvent]] = defaultdict(list)
     for event in WalkAroundEvent.objects.filter(walk_around__in=walks).select_related("by"):
@@ -150,7 +145,7 @@ def _readings(member: Member, machine: Machine, walks: list[WalkAround], names: 
     for row in Verdict.objects.filter(walk_around__in=walks).order_by("id").values(*columns):
         if (row["reading__units"] == "in") != (member.units == "in"):
             row["reason"] = row["elsewhere"].get("reason", row["reason"])
-        if _own(machine, row["station_key"]):
+        if own(machine, row["station_key"]):
             found[row["walk_around"], row["station_key"]].append(row)
     by_id = {one.pk: one for one in walks}
     for (walk_around, station), listed in found.items():
@@ -196,7 +191,7 @@ def _set_aside(member: Member, machine: Machine, walks: list[WalkAround], names:
     for one in SetAside.objects.filter(walk_around__in=walks):
         book = rule_books.opened(by_id[one.walk_around_id].rule_book_id)
         check = book.family.checks.get(one.check_key)
-        if check is None or not _own(machine, one.check_key):
+        if check is None or not own(machine, one.check_key):
             continue
         place = positions.find(one.position_key)
         where = "" if place is positions.WHOLE else f", {place.label.lower()}"
@@ -236,7 +231,7 @@ def _photos(machine: Machine, walks: list[WalkAround], names: dict[int, str]) ->
     for one in Photo.objects.filter(walk_around__in=walks, taken_back_at=None).defer("image"):
         book = rule_books.opened(by_id[one.walk_around_id].rule_book_id)
         check = book.family.checks.get(one.check_key)
-        if check is None or not _own(machine, one.check_key):
+        if check is None or not own(machine, one.check_key):
             continue
         yield Entry(
             one.at,
@@ -258,14 +253,13 @@ def _taken_back(one: TakenBack, names: dict[int, str], after: str = "") -> str:
 
 def _parts(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
     family = rule_books.shipped().families[machine.model.family]
-    prefix = f"{family.prefix}." if family.prefix else ""
     current = {one.pk for one in fitments_of([machine.pk]).values()}
     groups: dict[tuple[dt.datetime, str, str, bool], list[Fitment]] = defaultdict(list)
     for one in Fitment.objects.filter(machine=machine):
         groups[one.fitted_at, one.slot, one.number, one.taken_back_at is not None].append(one)
     for (at, slot, number, taken_back), group in groups.items():
         where = positions.in_words(one.position_key for one in group)
-        known = family.slots.get(prefix + slot)
+        known = family.slots.get(long(machine, slot))
         name = known.name if known else slot
         gone = sum(one.pk not in current for one in group)
         total = next((one.counter for one in group if one.counter is not None), None)

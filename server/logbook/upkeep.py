@@ -12,13 +12,13 @@ from django.utils import timezone
 from fleet import counters
 from fleet.models import Fitment, Machine
 from inspection import rule_books
+from inspection.coupled import long
 from inspection.models import Verdict
-from inspection.starting import long
 from lumvek_core import counters as core_counters
 from lumvek_core import registry
 from lumvek_core.catalogue.model import Check, Service
-from lumvek_core.catalogue.qualify import short
 from lumvek_core.counted import counted, noun
+from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
 from lumvek_core.units import plain
 from shops import taken_back

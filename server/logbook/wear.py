@@ -13,8 +13,8 @@ from inspection.models import Reading, Verdict, WearForecast
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.qualify import short
 from lumvek_core.counters import Count
+from lumvek_core.coupled import short
 from lumvek_core.judgement.companions import place_at
 from shops.access import NotFoundHere
 from shops.models import Member
@@ -65,10 +65,8 @@ def of_check(member: Member, machine: Machine, check_key: str) -> WearOut:
 
 def place_of(check: Check, position: str) -> str:
     """Where the part lies that a place shows."""
-    for part in check.parts:
-        if "replace" in part.when or "turn" in part.when:
-            return place_at(positions.find(position), part.at).key
-    return position
+    parts = check.own_parts
+    return place_at(positions.find(position), parts[0].at).key if parts else position
 
 
 def _point(told: Mapping[str, float], figures: display_units.Scale) -> PointOut:
@@ -116,7 +114,7 @@ def _readings(
 
 
 def _fitments(machine: Machine, check: Check) -> dict[str, list[FittedOut]]:
-    slots = [short(part.slot) for part in check.parts if "replace" in part.when or "turn" in part.when]
+    slots = [short(part.slot) for part in check.own_parts]
     found: dict[str, list[FittedOut]] = {}
     for one in Fitment.objects.filter(machine=machine, slot__in=slots, taken_back_at=None).order_by("fitted_at"):
         found.setdefault(one.position_key, []).append(FittedOut(counter=one.counter, at=one.fitted_at, number=one.number))

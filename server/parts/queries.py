@@ -7,6 +7,7 @@ from math import ceil
 
 from lumvek_core import positions
 from lumvek_core.catalogue.model import RuleBook
+from lumvek_core.coupled import long
 
 from .models import PartNumber, PartsLine
 
@@ -57,7 +58,7 @@ def parts_list(walk_around_id: uuid.UUID, models: Mapping[str, int], book: RuleB
     for one in PartNumber.objects.filter(model__in=models.values()):
         by_model.setdefault(one.model_id, []).append(one)
     numbers = {
-        (f"{prefix}.{slot}" if prefix else slot, side): one
+        (long(prefix, slot), side): one
         for prefix, model in models.items()
         for (slot, side), one in numbers_of(by_model.get(model, [])).items()
     }

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field
 
-from inspection import limits, photos, queries, row_map, rule_books, serializers
+from inspection import coupled, limits, photos, queries, row_map, rule_books, serializers
 from inspection.browse import PHASE_NAMES
 from inspection.models import PostureHold, Verdict, WalkAround, WalkAroundEvent
 from inspection.schemas import FigureOut, FindingsOut, PartsOut, PlaceOut, StationOut
@@ -219,9 +219,7 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
     in_force_now = {
         verdict.reading_id: verdict for verdict in Verdict.objects.filter(walk_around=walk_around).select_related("reading")
     }
-    prefixes = {
-        rule_books.shipped().families[h.model.family].prefix: h.name for h in walk_around.headers.select_related("model")
-    }
+    there = coupled.of(walk_around)
     rows = [
         [
             "machine",
@@ -250,7 +248,7 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
         numbers = " ".join(f"{number:g}" for number in reading.value.get("numbers", []))
         rows.append(
             [
-                prefixes.get(check.key.rpartition(".")[0], walk_around.machine.name),
+                there.owner(check.key).name,
                 check.name,
                 positions.find(reading.position_key).label,
                 reading.state,

@@ -11,9 +11,11 @@ from dataclasses import dataclass, field
 from fleet.models import Fitment, Machine
 from fleet.queries import fitments_of
 from inspection import rule_books
+from inspection.coupled import together
 from inspection.models import Verdict, WalkAround
 from lumvek_core import positions
 from lumvek_core.catalogue.model import RuleBook
+from lumvek_core.coupled import short
 from parts.models import PartNumber, PartsLine
 from parts.queries import numbers_of
 from shops.models import Member
@@ -85,6 +87,7 @@ def read(member: Member, now: dt.datetime) -> Needs:
         .prefetch_related("headers__model")
     }
     headers = {header.pk: header for found in walk_arounds.values() for header in found.headers.all()}
+    couplings = {pk: together(machines[found.machine_id], found.headers.all()) for pk, found in walk_arounds.items()}
     lines = list(PartsLine.objects.filter(walk_around__in=walk_arounds))
     roots, later = _roots(lines), _later(walk_arounds.values())
     places = _read_places(walk_arounds, set(roots.values()))
@@ -98,7 +101,7 @@ def read(member: Member, now: dt.datetime) -> Needs:
         shipped = book.family.slots.get(line.slot)
         if line.declined_reason or not severity or shipped is None:
             continue
-        machine, slot = owner_of(found, machines[found.machine_id], line.slot)
+        machine, slot = couplings[found.pk].owner(line.slot), short(line.slot)
         fitted = fitments.get((machine.pk, slot, line.position_key))
         pieces.append(
             Piece(
@@ -186,16 +189,6 @@ def _near(piece: str, place: str) -> bool:
     at, there = positions.find(piece), positions.find(place)
     both_sided = at.side is not None and there.side is not None
     return (at.thing, at.number) == (there.thing, there.number) and (at.number is not None or both_sided)
-
-
-def owner_of(found: WalkAround, machine: Machine, slot: str) -> tuple[Machine, str]:
-    """The machine or header a slot of a walk-around belongs to, and the slot as that family calls it."""
-    prefix, _, bare = slot.rpartition(".")
-    if prefix:
-        for header in found.headers.all():
-            if rule_books.shipped().families[header.model.family].prefix == prefix:
-                return header, bare
-    return machine, bare
 
 
 def _because(book: RuleBook, line: PartsLine) -> str:

@@ -11,6 +11,7 @@ from fleet.counters import history_changed
 from fleet.models import MachineModel
 from inspection import rule_books
 from lumvek_core.catalogue.model import Slot
+from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
 from lumvek_core.files.tables import rows_of
 from parts.models import PartNumber
@@ -34,7 +35,7 @@ def model_of(member: Member, model_id: int) -> MachineModel:
 
 def slots_of(model: MachineModel) -> dict[str, Slot]:
     """The slots of a model's family, without a header's prefix."""
-    return {key.rpartition(".")[2]: slot for key, slot in rule_books.shipped().families[model.family].slots.items()}
+    return {short(key): slot for key, slot in rule_books.shipped().families[model.family].slots.items()}
 
 
 def rows(model: MachineModel) -> list[list[str]]:

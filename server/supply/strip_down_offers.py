@@ -4,15 +4,18 @@ import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
+from functools import partial
 
 from django.db import transaction
 
 from fleet.models import Machine
-from inspection import forecasts, rule_books, services
+from inspection import coupled, forecasts, rule_books, services
 from inspection.models import Verdict, WalkAround
 from inspection.services import refresh_parts
+from lumvek_core import coupled as keys
 from lumvek_core import positions, registry
 from lumvek_core.catalogue.model import Slot
+from lumvek_core.coupled import prefix_of, short
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.strip_downs import LaidOpen, laid_open, life_left, p_fail
 from parts.models import PartNumber, PartsLine
@@ -22,7 +25,7 @@ from shops.models import Member
 
 from .costs import price_list
 from .models import Terms
-from .needs import owner_of, terms_of
+from .needs import terms_of
 
 
 @dataclass
@@ -73,17 +76,18 @@ def build(member: Member, found: WalkAround) -> list[Opened]:
         )
     }
     groups: dict[tuple[str, str, str], Opened] = {}
-    for prefix in dict.fromkeys(line.slot.rpartition(".")[0] for line in lines):
-        dot = f"{prefix}." if prefix else ""
-        mine = [line for line in lines if line.slot.rpartition(".")[0] == prefix]
-        machine, _ = owner_of(found, found.machine, f"{dot}any")
+    there = coupled.of(found)
+    for prefix in dict.fromkeys(prefix_of(line.slot) for line in lines):
+        long = partial(keys.long, prefix)
+        mine = [line for line in lines if prefix_of(line.slot) == prefix]
+        machine = there.owner(mine[0].slot)
         numbers = numbers_of(PartNumber.objects.filter(model=machine.model_id))
         foreseen = _foreseen(machine, member)
-        taken = {(line.slot.removeprefix(dot), line.position_key) for line in mine if line.origin == "apart"}
-        renewed = [(line.slot.removeprefix(dot), line.position_key) for line in mine if line.origin != "apart"]
+        taken = {(short(line.slot), line.position_key) for line in mine if line.origin == "apart"}
+        renewed = [(short(line.slot), line.position_key) for line in mine if line.origin != "apart"]
         for open_ in laid_open(rule_books.shipped().strip_downs, renewed):
-            check = book.family.checks.get(dot + open_.reach.check)
-            slot = book.family.slots.get(dot + open_.reach.slot)
+            check = book.family.checks.get(long(open_.reach.check))
+            slot = book.family.slots.get(long(open_.reach.slot))
             if check is None or slot is None or check.safety:
                 continue
             number = _number(numbers, slot, open_)
@@ -91,10 +95,10 @@ def build(member: Member, found: WalkAround) -> list[Opened]:
             part = _part(open_, slot, severity, used, number, prices, (open_.reach.slot, open_.position) in taken)
             if known := foreseen.get((check.key, open_.position)):
                 part.p_fail, part.remaining = known
-            part.slot, part.because = dot + part.slot, dot + part.because
+            part.slot, part.because = long(part.slot), long(part.because)
             row = positions.find(open_.position).number
             key = (prefix, open_.strip_down.key, str(row or ""))
-            group = groups.setdefault(key, _opened(open_, book.family.slots[dot + open_.because]))
+            group = groups.setdefault(key, _opened(open_, book.family.slots[long(open_.because)]))
             group.parts.append(part)
     for group in groups.values():
         _weigh(group, terms)
@@ -163,8 +167,8 @@ def _weigh(group: Opened, terms: Terms) -> None:
                     "part_cost": part.price,
                     "p_fail": part.p_fail,
                     "remaining": part.remaining,
-                    "extra_h": extra[part.slot.rpartition(".")[2]].extra_h,
-                    "p_fail_new": extra[part.slot.rpartition(".")[2]].p_fail_new,
+                    "extra_h": extra[short(part.slot)].extra_h,
+                    "p_fail_new": extra[short(part.slot)].p_fail_new,
                 }
                 for name, part in priced.items()
             ],

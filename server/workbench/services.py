@@ -13,6 +13,7 @@ from inspection import limits, rule_books, serializers
 from inspection.queries import walk_around_for
 from inspection.shop_rules import book_of
 from lumvek_core import structure, units
+from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
 from lumvek_core.files import measured
 from lumvek_core.simulators import gauge as gauges
@@ -57,7 +58,7 @@ def limits_of(member: Member, subject: Subject, machine: Machine) -> tuple[dict[
         if not isinstance(field, Field) or field.from_check is None:
             continue
         wanted, name = field.from_check
-        key = next((key for key in book.limits if key.rpartition(".")[2] == wanted), None)
+        key = next((key for key in book.limits if short(key) == wanted), None)
         limit = book.limits[key].get(name) if key else None
         if limit is None:
             continue

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from typing import Any
 
 from .. import structure
+from ..coupled import prefix_of, short
 from ..errors import BadInput
 from ..rules.base import Rule, limits, whole
 from .model import Catalogue, Check, Companion, Family, LimitInForce, LimitOverride, RuleBook, Station
-from .qualify import companion, short
+from .qualify import companion
 
 
 def rule_book(
@@ -75,7 +76,7 @@ def _composed(catalogue: Catalogue, family_key: str, headers: Sequence[str]) -> 
 
 
 def _companions(catalogue: Catalogue, family: Family, chosen: Mapping[str, str]) -> list[Companion]:
-    prefixes = dict.fromkeys(slot.rpartition(".")[0] for slot in family.slots)
+    prefixes = dict.fromkeys(prefix_of(slot) for slot in family.slots)
     here = (companion(c, prefix) for prefix in prefixes for c in catalogue.companions if _applies(c, chosen))
     return [c for c in here if c.when in family.slots and (not c.slot or c.slot in family.slots)]
 

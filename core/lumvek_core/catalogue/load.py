@@ -4,6 +4,7 @@ from dataclasses import dataclass, fields
 from pathlib import Path
 from typing import Any
 
+from ..coupled import long
 from ..errors import BadInput, nearest
 from . import files, resolve
 from .files import Written
@@ -58,12 +59,12 @@ def _family(folder: Path, root: Path) -> _Read:
         slots, options, things = one.slots | slots, one.options | options, one.things | things
     given = {field.name: getattr(head.value, field.name) for field in fields(FamilyHead)}
     family = Family(**given | {"slots": slots, "options": options, "things": things}, stations=[one.value for one in written])
-    prefix = f"{family.prefix}." if family.prefix else ""
     places = {"": head.at()}
     for station in written:
-        places[f"{prefix}{station.value.key}"] = station.at("key")
-        places |= {f"{prefix}{check.key}": station.at(f"checks.{i}") for i, check in enumerate(station.value.checks)}
-    places |= {f"{prefix}{slot}": head.at(f"slots.{slot}") for slot in head.value.slots}
+        places[long(family.prefix, station.value.key)] = station.at("key")
+        for i, check in enumerate(station.value.checks):
+            places[long(family.prefix, check.key)] = station.at(f"checks.{i}")
+    places |= {long(family.prefix, slot): head.at(f"slots.{slot}") for slot in head.value.slots}
     return _Read(qualified(family), places)
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Annotated, Literal
 
+from .. import coupled
 from ..rules.base import Answers, Rule
 from ..rules.verdict import Action
 from ..structure import Over, Within
@@ -103,6 +104,16 @@ class Check:
     safety: bool = False
     optional: bool = False
     often_missed: bool = False
+
+    @property
+    def own_parts(self) -> list[PartUse]:
+        """The parts that are looked at here: those a finding renews or turns."""
+        return [part for part in self.parts if {"replace", "turn"} & set(part.when)]
+
+    @property
+    def renewed_parts(self) -> list[PartUse]:
+        """The parts that are renewed when it is due."""
+        return [part for part in self.parts if "replace" in part.when]
 
 
 @dataclass(frozen=True)
@@ -324,15 +335,13 @@ class Renamed:
 
     def today(self, key: str) -> str:
         """What a check is called now, a header's with its prefix."""
-        prefix, dot, short = key.rpartition(".")
-        return f"{prefix}{dot}{self.checks.get(short, short)}"
+        return coupled.renamed(key, self.checks.get(coupled.short(key), coupled.short(key)))
 
     def ever(self, keys: Iterable[str]) -> dict[str, str]:
         """All keys that these checks ever had, each with today's."""
         found = {key: key for key in keys}
         for key in list(found):
-            prefix, dot, short = key.rpartition(".")
-            found |= {f"{prefix}{dot}{old}": key for old, now in self.checks.items() if now == short}
+            found |= {coupled.renamed(key, old): key for old, now in self.checks.items() if now == coupled.short(key)}
         return found
 
 
@@ -389,7 +398,3 @@ class RuleBook:
     def station_of(self) -> dict[str, Station]:
         """The station of each check, by the check's key."""
         return {check.key: station for station in self.family.stations for check in station.checks}
-
-    def prefix_of(self, check_key: str) -> str:
-        """The header's prefix in a check's key; empty for the machine's own."""
-        return check_key.rpartition(".")[0]

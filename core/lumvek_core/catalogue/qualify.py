@@ -1,11 +1,13 @@
 """Headers in one rule book with their combine: every key of a header family carries its prefix (``draper.knife-sections``).
 
-Files are written with short keys; nothing outside this module needs to know how the long ones are made.
+Files are written with short keys; `coupled` knows how the long ones are made.
 """
 
 import dataclasses
 from dataclasses import replace
+from functools import partial
 
+from .. import coupled
 from ..rules.base import other_checks
 from .model import Check, Companion, Family, Station
 
@@ -15,9 +17,7 @@ def qualified(family: Family) -> Family:
     if not family.prefix:
         return family
 
-    def long(key: str) -> str:
-        return f"{family.prefix}.{key}"
-
+    long = partial(coupled.long, family.prefix)
     return replace(
         family,
         options={long(key): name for key, name in family.options.items()},
@@ -27,26 +27,18 @@ def qualified(family: Family) -> Family:
     )
 
 
-def short(key: str) -> str:
-    """A key as the files write it."""
-    return key.rpartition(".")[2]
-
-
 def companion(given: Companion, prefix: str) -> Companion:
     """A companion rule as it holds among the slots of a prefix."""
-    if not prefix:
-        return given
-    return replace(given, when=f"{prefix}.{given.when}", slot=f"{prefix}.{given.slot}" if given.slot else None)
+    long = partial(coupled.long, prefix)
+    return replace(given, when=long(given.when), slot=long(given.slot) if given.slot else None)
 
 
 def _station(prefix: str, station: Station) -> Station:
-    return replace(station, key=f"{prefix}.{station.key}", checks=[_check(prefix, check) for check in station.checks])
+    return replace(station, key=coupled.long(prefix, station.key), checks=[_check(prefix, check) for check in station.checks])
 
 
 def _check(prefix: str, check: Check) -> Check:
-    def long(key: str) -> str:
-        return f"{prefix}.{key}"
-
+    long = partial(coupled.long, prefix)
     rule = check.rule
     named = {name: long(key) for name, key in other_checks(rule).items()}
     if named:

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from typing import Any
 
 from .. import positions
+from ..coupled import short
 from ..errors import nearest
 from ..rules.base import limits, other_checks
 from .files import Written
 from .model import Catalogue, Check, Family, SchoolCondition
-from .qualify import short
 
 
 @dataclass(frozen=True)

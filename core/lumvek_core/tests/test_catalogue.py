@@ -11,7 +11,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.__main__ import FILES, schemas
 from lumvek_core.catalogue.model import LimitOverride, Renamed
-from lumvek_core.catalogue.qualify import short
+from lumvek_core.coupled import prefix_of, short
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.companions import Called, parts_for, tasks_for
 
@@ -261,7 +261,7 @@ def test_a_header_stands_before_its_combine_under_its_own_prefix():
     assert stations.index("draper.coupling") < stations.index("stripper.coupling") < stations.index("feeder")
     assert both.family.checks["draper.skid-shoes"].rule.limit == 4
     assert both.family.checks["draper.knife-sections"].rule.of == 84
-    assert both.prefix_of("draper.skid-shoes") == "draper" and both.prefix_of("feeder-trash") == ""
+    assert prefix_of("draper.skid-shoes") == "draper" and prefix_of("feeder-trash") == ""
     assert in_force.from_json(json.loads(json.dumps(in_force.to_json(both)))) == both
     needs = parts_for(both, [Called("draper.knife-drive", "all", "replace", "hooked")])
     assert [need.slot for need in needs] == ["draper.knife-sprocket-set", "draper.knife-chain"]

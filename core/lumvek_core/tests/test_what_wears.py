@@ -111,7 +111,7 @@ def test_everything_that_wears_can_be_forecast_and_names_the_part_it_renews():
         for check in family.checks.values():
             if check.wears:
                 assert wearing_of(check), f"{check.key}: this kind of rule has no line to forecast"
-                assert any("replace" in part.when for part in check.parts), check.key
+                assert check.renewed_parts, check.key
                 assert check.reading_error, f"{check.key}: a forecast needs the reading's own error"
 
 

@@ -11,6 +11,7 @@ from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
 from inspection.schemas import StationOut
+from lumvek_core.coupled import short
 
 from ..build import SEVERITY_WORDS
 
@@ -95,7 +96,7 @@ def machine_map(stations: list[StationOut]) -> SafeString:
             '<li class="{}"><svg class="sign" viewBox="0 0 40 30" aria-hidden="true"><path d="{}" fill="none" stroke="{}" '
             'stroke-width="2"/></svg><span class="name">{}</span>{}<span class="of">{} of {}</span></li>',
             "done" if station.open < station.total else "",
-            _signs().get(station.key.rpartition(".")[2], PEG),
+            _signs().get(short(station.key), PEG),
             "#22262b" if station.open < station.total else "#8b9299",
             station.name,
             mark(_worst(station)),
