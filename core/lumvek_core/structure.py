@@ -247,26 +247,45 @@ _SCALARS: dict[Any, dict[str, Any]] = {
 }
 
 
-def schema(kind: Any) -> dict[str, Any]:
-    """JSON Schema of `kind`, for the API description and the generated TypeScript types."""
+Shared = dict[str, tuple[type, dict[str, Any]]]
+"""Schemas that are written once and pointed at, by name, each with its dataclass."""
+
+
+def schema(kind: Any, shared: Shared | None = None, at: str = "#/$defs/") -> dict[str, Any]:
+    """JSON Schema of `kind`, for editors, the API description and the generated TypeScript types.
+
+    shared: dataclasses are written there once, and pointed at as ``at`` + name. Raises TypeError for two of one name.
+    """
+    if shared is not None and is_dataclass_type(kind):
+        known = shared.setdefault(kind.__name__, (kind, {}))
+        if known[0] is not kind:
+            raise TypeError(f"{kind.__module__} and {known[0].__module__} both have a {kind.__name__}")
+        if not known[1]:
+            known[1].update(_schema(kind, shared, at))
+        return {"$ref": f"{at}{kind.__name__}"}
+    return _schema(kind, shared, at)
+
+
+def _schema(kind: Any, shared: Shared | None, at: str) -> dict[str, Any]:
+    inner = functools.partial(schema, shared=shared, at=at)
     if kind in _families:
-        return schema(Union[_families[kind]()])
+        return inner(Union[_families[kind]()])
     origin, args = get_origin(kind), get_args(kind)
     if origin is Annotated:
-        return functools.reduce(lambda had, bound: had | bound.schema(), _bounds(args[1:]), schema(args[0]))
+        return functools.reduce(lambda had, bound: had | bound.schema(), _bounds(args[1:]), inner(args[0]))
     if origin in (Union, types.UnionType):
-        return {"anyOf": [schema(arg) for arg in args]}
+        return {"anyOf": [inner(arg) for arg in args]}
     if origin is Literal:
         return {"type": "string", "enum": list(args)}
     if origin is list:
-        return {"type": "array", "items": schema(args[0])}
+        return {"type": "array", "items": inner(args[0])}
     if origin is dict:
-        return {"type": "object", "additionalProperties": schema(args[1])}
+        return {"type": "object", "additionalProperties": inner(args[1])}
     if is_dataclass_type(kind):
         hints, fields = _hints(kind), dataclasses.fields(kind)
         return {
             "type": "object",
-            "properties": {json_name(field): schema(hints[field.name]) for field in fields},
+            "properties": {json_name(field): inner(hints[field.name]) for field in fields},
             "required": [json_name(field) for field in fields if _required(field)],
             "additionalProperties": False,
         }

@@ -7,6 +7,7 @@ from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI, Router
 from ninja.errors import AuthenticationError, ValidationError
+from ninja.openapi.schema import OpenAPISchema
 
 from inspection.api import machines, walk_arounds
 from inspection.rules_api import catalogue, rules
@@ -22,7 +23,21 @@ from supply.api_orders import ordering
 from supply.api_stock import stocking
 from workbench.api import bench, standins
 
-api = NinjaAPI(title="Lumvek", version="1", auth=Signed(), docs_url=None, urls_namespace="api")
+CALCULATED: structure.Shared = {}
+"""What calculations take and give, written once."""
+AT = "#/components/schemas/Calc"
+
+
+class Api(NinjaAPI):
+    """With the calculators' own schemas among its components."""
+
+    def get_openapi_schema(self, **how: Any) -> OpenAPISchema:
+        described = super().get_openapi_schema(**how)
+        described["components"]["schemas"] |= {f"Calc{name}": schema for name, (_, schema) in CALCULATED.items()}
+        return described
+
+
+api = Api(title="Lumvek", version="1", auth=Signed(), docs_url=None, urls_namespace="api")
 calc = Router(tags=["calculators"])
 
 
@@ -86,9 +101,15 @@ def _endpoint(entry: registry.Calculator) -> None:
         operation_id=f"calc_{entry.name}",
         summary=entry.summary,
         openapi_extra={
-            "requestBody": {"required": True, "content": {"application/json": {"schema": structure.schema(entry.given)}}},
+            "requestBody": {
+                "required": True,
+                "content": {"application/json": {"schema": structure.schema(entry.given, CALCULATED, AT)}},
+            },
             "responses": {
-                200: {"description": "OK", "content": {"application/json": {"schema": structure.schema(entry.result)}}}
+                200: {
+                    "description": "OK",
+                    "content": {"application/json": {"schema": structure.schema(entry.result, CALCULATED, AT)}},
+                }
             },
         },
     )(calculate)

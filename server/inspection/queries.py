@@ -199,6 +199,7 @@ def place_out(
         severity=cast(SeverityName, row.severity),
         action=ACTION_WORDS.get(row.action, row.action),
         reason=words["reason"],
+        because=reading.reason,
         remedy="" if row.ask else describe.remedy(check, row.severity),
         why=words["why"],
         facts=words["facts"] if words["facts"].get("kind") in kinds.facts() else None,

@@ -137,7 +137,8 @@ def _line(
             )
         )
     unit = unit_of(check, system)
-    return LineOut(check=check.key, name=check.name, side=side, unit=unit, kind=check.kind, cells=cells)
+    figures_typed = max(1, len(check.values))
+    return LineOut(check=check.key, name=check.name, side=side, unit=unit, kind=check.kind, figures=figures_typed, cells=cells)
 
 
 def _figure(place: PlaceOut | None) -> float | None:

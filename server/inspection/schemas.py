@@ -213,7 +213,7 @@ class OvertakenOut(Schema):
 
 
 class PlaceOut(Schema):
-    """A place that was read. fitted: that the part was renewed since, in words; its wear starts anew then."""
+    """A place that was read. because: as somebody gave it, why it was not seen. fitted: that the part was renewed since, in words; its wear starts anew then."""
 
     check: str
     position: str
@@ -221,6 +221,7 @@ class PlaceOut(Schema):
     severity: SeverityName
     action: str
     reason: str
+    because: str
     remedy: str
     why: list[str]
     facts: AnyFacts | None

@@ -105,11 +105,14 @@ class CellOut(Schema):
 
 
 class LineOut(Schema):
+    """figures: how many a reading has."""
+
     check: str
     name: str
     side: str
     unit: str
     kind: str
+    figures: int
     cells: list[CellOut | None]
 
 

@@ -342,7 +342,7 @@ def not_seen(found: WalkAround, book: CoreBook, member: Member) -> list[NotSeenO
         NotSeenOut(
             check=book.family.checks[place.check].name,
             label=positions.find(place.position).label,
-            reason=place.reason.removeprefix("Not seen: "),
+            reason=place.because,
             by=place.by,
         )
         for place in queries.places(found, book, member)

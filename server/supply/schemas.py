@@ -7,6 +7,8 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
+from lumvek_core.planning.sourcing_model import Pin, Sourced, SourceLine
+
 
 class NeededPiece(Schema):
     """One part at one position. open: what it waits for; empty once it is fitted."""
@@ -208,6 +210,14 @@ class OfferOut(Schema):
     status: str
 
 
+class PlanAskedOut(Schema):
+    """Of what a plan was asked, what its reader needs. start: now, on the shop's clock."""
+
+    start: str
+    lines: list[SourceLine]
+    pinned: list[Pin]
+
+
 class SourcingOut(Schema):
     """A plan with what it was asked and what it answers, as the core's source_parts gives them. stale: what changed since."""
 
@@ -218,8 +228,8 @@ class SourcingOut(Schema):
     currency: str
     names: dict[str, str]
     serves: dict[str, list[str]]
-    asked: dict[str, object]
-    answer: dict[str, object]
+    asked: PlanAskedOut
+    answer: Sourced
     why: list[str]
     offers: list[OfferOut]
     suppliers: list[SupplierOut]

@@ -24,6 +24,7 @@ from .schemas import (
     OfferOut,
     PartsTableLineOut,
     PartsTableOut,
+    PlanAskedOut,
     SourcingOut,
     SupplierOut,
     TermsOut,
@@ -200,7 +201,7 @@ def plan(member: Member, found: Plan) -> SourcingOut:
         currency=currency,
         names={n: orders.called(lines[n]) if n in lines else named.get(n, n).replace("-", " ") for n in numbers},
         serves={n: lines[n].serves() if n in lines else [] for n in numbers},
-        asked=found.asked,
+        asked=PlanAskedOut.model_validate(found.asked),
         answer=found.answer,
         why=plan_explanation.sentences(found.answer, currency),
         offers=[

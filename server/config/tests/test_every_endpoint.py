@@ -137,8 +137,19 @@ def something_to_find(everything, settings, monkeypatch):
 def something_to_order(yard):
     """A supplier with a plan, an order that waits for its disc, and what the bodies name."""
     yard.supplier = Supplier.objects.create(shop=yard.shop, name="Bridge Street Parts", email="counter@bridge-street.invalid")
-    plans = [{"kind": "cheapest", "lines": [], "trips": [], "deliveries": []}]
-    asked, answer = {"lines": []}, {"plans": plans, "reasons": [], "able": [], "one_day_earlier": None, "surer": None}
+    cost = dict.fromkeys(("parts", "trips", "delivery", "risk", "late", "total"), 0)
+    plan = {
+        "kind": "cheapest",
+        "cost": cost,
+        "p_all_in_time": 1,
+        "last_arrival": None,
+        "optimal": True,
+        "bound": 0,
+        "gap_pct": 0,
+    }
+    plans = [plan | {"lines": [], "trips": [], "deliveries": []}]
+    asked = {"start": "2026-03-07T13:10", "lines": [], "pinned": []}
+    answer = {"plans": plans, "impossible": [], "reasons": [], "able": [], "one_day_earlier": None, "surer": None}
     plan = Plan.objects.create(
         uuid=PLAN, shop=yard.shop, asked=asked, answer=answer, ordered_kind="cheapest", by=yard.lead.user
     )

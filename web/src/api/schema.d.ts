@@ -3204,6 +3204,775 @@ export interface components {
             /** Name */
             name: string;
         };
+        CalcApart: {
+            parts: components["schemas"]["CalcNowOrLater"][];
+            renew: string[];
+        };
+        CalcApartGiven: {
+            downtime_h: number;
+            downtime_rate: number;
+            labour_rate: number;
+            parts: components["schemas"]["CalcPartBehind"][];
+            teardown_h: number;
+        };
+        CalcBandSeen: {
+            feeler_mm: number;
+            high_mm: number;
+            low_mm: number;
+        };
+        CalcBar: {
+            pitch_deg: number;
+            plus_minus_deg: number;
+            raise_hitch_mm: number;
+            /** @enum {string} */
+            state: "nose_down" | "level" | "nose_up";
+        };
+        CalcBarGiven: {
+            base_mm: number;
+            front_mm: number;
+            hitch_lever_mm: number;
+            nose_down_max_deg?: number;
+            nose_up_max_deg?: number;
+            reading_mm?: number;
+            rear_mm: number;
+        };
+        CalcContact: {
+            band_equivalents: components["schemas"]["CalcBandSeen"][];
+            equivalent_span_mm: number;
+            overlap_is_upper_bound: boolean;
+            overlap_mm: number;
+            spread_mm: number;
+            /** @enum {string} */
+            state: "low" | "in_band" | "high";
+            true_contact_mm: number;
+        };
+        CalcContactBand: {
+            feeler_mm: number;
+            high_mm: number;
+            low_mm: number;
+        };
+        CalcContactGiven: {
+            band: components["schemas"]["CalcContactBand"];
+            disc_diameter_mm: number;
+            included_angle_deg?: number;
+            readings: components["schemas"]["CalcContactReading"][];
+        };
+        CalcContactReading: {
+            feeler_mm: number;
+            span_mm: number;
+        };
+        CalcDecided: {
+            /** @enum {string} */
+            advice: "replace" | "wait" | "either";
+            break_even: number | null;
+            cost_now: number;
+            cost_wait: number;
+            extra_if_fails: number;
+            p_fail: number;
+        };
+        CalcDecisionGiven: {
+            downtime_h: number;
+            downtime_rate: number;
+            field_labour_h: number;
+            labour_h: number;
+            labour_rate: number;
+            p_cross: number;
+            p_fail_if_crossed?: number;
+            p_fail_new?: number;
+            part_cost: number;
+            remaining: number;
+            season_share?: number;
+            secondary_cost?: number;
+            yearly_rate_pct?: number;
+        };
+        CalcDelivery: {
+            cutoff?: string | null;
+            lead_days: number;
+            name: string;
+            price?: number;
+            working?: boolean;
+        };
+        CalcDepthGiven: {
+            rows: {
+                [key: string]: number[];
+            };
+            target_mm: number;
+            tolerance_mm: number;
+            track_rows?: (string | number)[];
+        };
+        CalcDepths: {
+            /** @enum {string} */
+            cause: "none" | "whole_planter" | "rows" | "track_rows" | "mixed";
+            digs_needed: number | null;
+            flagged: string[];
+            offset_mm: number;
+            planter_median_mm: number;
+            pooled_sd_mm: number | null;
+            rows: {
+                [key: string]: components["schemas"]["CalcRowDepth"];
+            };
+            track_difference_mm: number | null;
+            uneven: string[];
+            unsure: string[];
+        };
+        CalcDriveReason: {
+            date: string;
+            drives: boolean;
+            extra_cost: number | null;
+            more_late: number;
+            supplier: string;
+        };
+        CalcEvenGiven: {
+            per_turn?: number | null;
+            readings: {
+                [key: string]: number;
+            };
+            target?: number | ("median" | "mean");
+            targets?: {
+                [key: string]: number;
+            } | null;
+            tolerance: number;
+        };
+        CalcEvenResult: {
+            corrections: {
+                [key: string]: number;
+            };
+            spread: number;
+            /** @enum {string} */
+            state: "even" | "uneven" | "off_target";
+            target: number | null;
+            turns: {
+                [key: string]: number;
+            } | null;
+            worst: string[];
+        };
+        CalcFallback: {
+            arrives: string;
+            extra_cost: number;
+            supplier: string;
+            way: string;
+        };
+        CalcForecast: {
+            /** @enum {string} */
+            chance_word: "unlikely" | "possible" | "likely" | "almost surely";
+            high: number;
+            low: number;
+            p_cross: number;
+            rate: number;
+            rate_sd: number;
+            suspect: number[];
+            value: number;
+        };
+        CalcForecastGiven: {
+            limit: number;
+            new: number;
+            new_sd: number;
+            prior_rate_mean: number;
+            prior_rate_sd: number;
+            reading_sd: number;
+            readings: components["schemas"]["CalcWearReading"][];
+            season_sd_share?: number;
+            season_use?: number | null;
+            use_next: number;
+        };
+        CalcFromTakeUp: {
+            half_links_removed: number;
+            limit_pct?: number;
+            loop_pitches: number;
+            pitch_mm: number;
+            take_up_used_mm: number;
+            tape_mm?: number;
+            used_when_new_mm?: number;
+        };
+        CalcGain: {
+            gain_mm: number;
+            gain_sd_mm: number;
+        };
+        CalcGainGiven: {
+            noise_sd_mm?: number;
+            pairs: components["schemas"]["CalcMoved"][];
+            prior_mean_mm?: number;
+            prior_sd_mm?: number;
+        };
+        CalcGauged: {
+            go: boolean;
+            name: string;
+            no_go: boolean;
+        };
+        CalcHalves: {
+            left: number;
+            right: number;
+        };
+        CalcHoldDownGiven: {
+            card_mm?: number | null;
+            high_mm: number;
+            low_mm: number;
+            results: (components["schemas"]["CalcGauged"] | components["schemas"]["CalcMeasured"])[];
+        };
+        CalcHoldDownNames: {
+            right: string[];
+            too_tight: string[];
+            too_wide: string[];
+        };
+        CalcHoldDowns: {
+            card_in_window: boolean | null;
+            names: components["schemas"]["CalcHoldDownNames"];
+            right: number;
+            /** @enum {string} */
+            state: "sound" | "due";
+            too_tight: number;
+            too_wide: number;
+        };
+        CalcImpossible: {
+            earliest: string | null;
+            id: string;
+            reason: string;
+        };
+        CalcKnife: {
+            angle_deg: number;
+            axial_mm?: number | null;
+            mass_g: number;
+            name: string;
+            radius_mm: number;
+        };
+        CalcLength: {
+            inches_text: string;
+            mm_text: string;
+            value_mm: number;
+        };
+        CalcLengthText: {
+            /** @enum {string} */
+            default_unit?: "mm" | "cm" | "in" | "thou";
+            text: string;
+        };
+        CalcLoad: {
+            /** @enum {string} */
+            flow?: "normal" | "low";
+            machine_kg: number;
+            scale_kg: number;
+        };
+        CalcMeasured: {
+            measured_mm: number;
+            name: string;
+        };
+        CalcMoisture: {
+            n: number;
+            offset_pct: number;
+            spread_pct: number;
+            steady: boolean | null;
+        };
+        CalcMoistureGiven: {
+            pairs: components["schemas"]["CalcMoisturePair"][];
+            stored_pct: number;
+        };
+        CalcMoisturePair: {
+            reference_pct: number;
+            shown_pct: number;
+        };
+        CalcMoved: {
+            after_mm: number;
+            before_mm: number;
+            moved: number;
+        };
+        CalcNowOrLater: {
+            /** @enum {string} */
+            advice: "renew" | "leave" | "either";
+            break_even: number | null;
+            cost_later: number;
+            cost_now: number;
+            name: string;
+            saving: number;
+        };
+        CalcOneDayEarlier: {
+            extra_cost: number;
+            last_arrival: string;
+        };
+        CalcOpening: {
+            from: string;
+            to: string;
+            weekday: number;
+        };
+        CalcOverPitches: {
+            limit_pct?: number;
+            measured_mm: number;
+            pitch_mm: number;
+            pitches: number;
+            tape_mm?: number;
+        };
+        CalcPartBehind: {
+            extra_h?: number;
+            name: string;
+            p_fail: number;
+            p_fail_new?: number;
+            part_cost: number;
+            remaining: number;
+            secondary_cost?: number;
+        };
+        CalcPin: {
+            date?: string | null;
+            line: string;
+            supplier: string;
+            way: string;
+        };
+        CalcPlan: {
+            bound: number;
+            cost: components["schemas"]["CalcPlanCost"];
+            deliveries: components["schemas"]["CalcSending"][];
+            gap_pct: number;
+            /** @enum {string} */
+            kind: "cheapest" | "surest" | "quickest";
+            last_arrival: string | null;
+            lines: components["schemas"]["CalcPlanLine"][];
+            optimal: boolean;
+            p_all_in_time: number;
+            trips: components["schemas"]["CalcTrip"][];
+        };
+        CalcPlanCost: {
+            delivery: number;
+            late: number;
+            parts: number;
+            risk: number;
+            total: number;
+            trips: number;
+        };
+        CalcPlanLeaves: {
+            knives: number;
+            name: string;
+            unbalance_g_mm: number;
+            within: boolean;
+        };
+        CalcPlanLine: {
+            arrives: string;
+            cost: number;
+            date: string;
+            id: string;
+            if_missing: components["schemas"]["CalcFallback"] | null;
+            late_days: number;
+            p_in_time: number;
+            p_there: number;
+            quantity: number;
+            /** @enum {string} */
+            status: "supported" | "scarce";
+            supplier: string;
+            way: string;
+        };
+        CalcPlate: {
+            cell_mm: number;
+            name: string;
+        };
+        CalcPlateFit: {
+            cell_mm: number | null;
+            few: boolean;
+            largest_mm: number;
+            plate: string | null;
+        };
+        CalcPlateGiven: {
+            clearance_mm: number;
+            plates: components["schemas"]["CalcPlate"][];
+            seed_lengths_mm: number[];
+        };
+        CalcPushPull: {
+            limit_pct?: number;
+            new_slack_pct?: number;
+            pulled_mm: number;
+            pushed_mm: number;
+            tape_mm?: number;
+        };
+        CalcRate: {
+            disc_rpm: number;
+            seeds_per_s: number;
+            spacing_mm: number;
+        };
+        CalcRateGiven: {
+            cells: number;
+            population_per_ha: number;
+            row_spacing_m: number;
+            speed_km_h: number;
+        };
+        CalcReel: {
+            rpm: number;
+        };
+        CalcReelGiven: {
+            ground_km_h: number;
+            index?: number;
+            reel_diameter_mm: number;
+        };
+        CalcRegisterGiven: {
+            overtravel_mm?: number;
+            short_left_mm: number;
+            short_right_mm: number;
+            tolerance_mm: number;
+        };
+        CalcRegistered: {
+            centring_mm: number;
+            /** @enum {string} */
+            state: "registered" | "off_centre" | "stroke" | "both";
+            stroke_error_mm: number;
+            words: string;
+        };
+        CalcRejected: {
+            index: number;
+            reason: string;
+        };
+        CalcRenewal: {
+            name: string;
+            new_mass_g: number;
+            renew: string[];
+        };
+        CalcRotor: {
+            couple_g_mm2: number | null;
+            force_n: number;
+            heavy_angle_deg: number | null;
+            permissible_g_mm: number;
+            plans: components["schemas"]["CalcPlanLeaves"][];
+            recommended: string | null;
+            /** @enum {string} */
+            state: "within" | "over";
+            unbalance_g_mm: number;
+        };
+        CalcRotorGiven: {
+            grade_mm_s?: number;
+            must_renew?: string[];
+            plans?: components["schemas"]["CalcRenewal"][] | null;
+            positions: components["schemas"]["CalcKnife"][];
+            rotor_mass_kg: number;
+            speed_rpm: number;
+        };
+        CalcRoute: {
+            minutes: number;
+            minutes_station_order: number | null;
+            order: string[];
+            visits: components["schemas"]["CalcVisit"][];
+        };
+        CalcRouteCheck: {
+            after?: string[];
+            id: string;
+            posture: string;
+            station: number;
+        };
+        CalcRouteGiven: {
+            checks: components["schemas"]["CalcRouteCheck"][];
+            moves: components["schemas"]["CalcRouteMove"][];
+            start: string;
+        };
+        CalcRouteMove: {
+            from: string;
+            minutes: number;
+            to: string;
+        };
+        CalcRowDepth: {
+            mean: number;
+            n: number;
+            sd: number | null;
+        };
+        CalcRowForecast: {
+            /** @enum {string} */
+            chance_word: "unlikely" | "possible" | "likely" | "almost surely";
+            high: number;
+            low: number;
+            n: number;
+            name: string;
+            p_cross: number;
+            rate: number;
+            rate_sd: number;
+            stands_out: boolean;
+            suspect: number[];
+            value: number;
+        };
+        CalcRowReadings: {
+            group?: string | null;
+            name: string;
+            readings: components["schemas"]["CalcWearReading"][];
+            use_next?: number | null;
+        };
+        CalcRowsForecast: {
+            mean_rate: number;
+            row_sd: number;
+            rows: components["schemas"]["CalcRowForecast"][];
+        };
+        CalcRowsForecastGiven: {
+            limit: number;
+            new: number;
+            new_sd: number;
+            prior_rate_mean: number;
+            prior_rate_sd: number;
+            reading_sd: number;
+            rows: components["schemas"]["CalcRowReadings"][];
+            season_sd_share?: number;
+            season_use?: number | null;
+            use_next: number;
+        };
+        CalcSending: {
+            arrives: string;
+            cost: number;
+            goes_out: string;
+            lines: string[];
+            ordered: string;
+            supplier: string;
+            way: string;
+        };
+        CalcService: {
+            every_days?: number | null;
+            every_h?: number | null;
+            last_date?: string | null;
+            last_h?: number | null;
+            name: string;
+        };
+        CalcServiceDue: {
+            by: ("counter" | "date") | null;
+            due_date: string | null;
+            due_h: number | null;
+            left_days: number | null;
+            left_h: number | null;
+            name: string;
+            /** @enum {string} */
+            state: "overdue" | "due" | "soon" | "later" | "unknown";
+        };
+        CalcServicesDue: {
+            services: components["schemas"]["CalcServiceDue"][];
+        };
+        CalcServicesGiven: {
+            counter_now: number;
+            counter_per_day?: number | null;
+            date_now: string;
+            services: components["schemas"]["CalcService"][];
+            soon_days?: number;
+        };
+        CalcShares: {
+            feed: number;
+            misses: number;
+            multiples: number;
+        };
+        CalcShim: {
+            /** @enum {string} */
+            advice: "none" | "move" | "replace_discs" | "no_help";
+            lands_in_band: boolean;
+            left: number;
+            move: number;
+            predicted_mm: number;
+            predicted_sd_mm: number;
+            right: number;
+        };
+        CalcShimGiven: {
+            band: components["schemas"]["CalcContactBand"];
+            contact_mm: number;
+            disc_diameter_mm: number;
+            disc_limit_mm: number;
+            gain_mm: number;
+            gain_sd_mm: number;
+            inside: components["schemas"]["CalcWashers"];
+            outside: components["schemas"]["CalcWashers"];
+        };
+        CalcSieveFound: {
+            left_right_mm: number;
+            offset_mm: number;
+            /** @enum {string} */
+            sides: "even" | "uneven";
+            words: string;
+            /** @enum {string} */
+            zero: "right" | "off";
+        };
+        CalcSieveGiven: {
+            feeler_mm?: number;
+            gap_mm: components["schemas"]["CalcHalves"];
+            gap_tolerance_mm: number;
+            shown_mm: number;
+            zero_tolerance_mm: number;
+        };
+        CalcSievesFound: {
+            sieves: {
+                [key: string]: components["schemas"]["CalcSieveFound"];
+            };
+        };
+        CalcSievesGiven: {
+            sieves: {
+                [key: string]: components["schemas"]["CalcSieveGiven"];
+            };
+        };
+        CalcSourceGiven: {
+            horizon_days?: number;
+            km_cost?: number;
+            labour_rate: number;
+            lines: components["schemas"]["CalcSourceLine"][];
+            offers: components["schemas"]["CalcSourceOffer"][];
+            pinned?: components["schemas"]["CalcPin"][];
+            start: string;
+            suppliers: components["schemas"]["CalcSourceSupplier"][];
+            time_limit_s?: number;
+        };
+        CalcSourceLine: {
+            id: string;
+            late_cost_per_day?: number;
+            need_by?: string | null;
+            /** @enum {string} */
+            needed?: "run" | "apart";
+            part: string;
+            qty: number;
+        };
+        CalcSourceOffer: {
+            p_stock?: number;
+            pack?: number;
+            part: string;
+            restock_days?: number | null;
+            /** @enum {string} */
+            status?: "supported" | "scarce";
+            stock?: number;
+            supplier: string;
+            unit_price: number;
+        };
+        CalcSourceSupplier: {
+            call_min?: number | null;
+            closed?: string[];
+            counter_min?: number;
+            deliveries?: components["schemas"]["CalcDelivery"][];
+            distance_km?: number;
+            name: string;
+            open?: components["schemas"]["CalcOpening"][];
+            travel_min?: number;
+        };
+        CalcSourced: {
+            able: string[];
+            impossible: components["schemas"]["CalcImpossible"][];
+            one_day_earlier: components["schemas"]["CalcOneDayEarlier"] | null;
+            plans: components["schemas"]["CalcPlan"][];
+            reasons: components["schemas"]["CalcDriveReason"][];
+            surer: components["schemas"]["CalcSurer"] | null;
+        };
+        CalcSpacing: {
+            feed: number;
+            few: boolean;
+            misses: number;
+            multiples: number;
+            n: number;
+            plus_minus_pct: components["schemas"]["CalcShares"];
+            precision: number | null;
+        };
+        CalcSpacingGiven: {
+            nominal_mm: number;
+            spacings_mm: number[];
+        };
+        CalcStand: {
+            /** @enum {string} */
+            advice: "good" | "skips" | "doubles" | "both";
+            double_pct: number;
+            singulation_pct: number;
+            skip_pct: number;
+        };
+        CalcStandGiven: {
+            doubles: number;
+            expected: number;
+            good_pct?: number;
+            skips: number;
+        };
+        CalcStock: {
+            carry: number;
+            expected: number;
+        };
+        CalcStockGiven: {
+            events: number;
+            hours: number;
+            hours_ahead: number;
+            prior_events?: number;
+            prior_hours?: number;
+            service?: number;
+        };
+        CalcStretch: {
+            plus_minus_pct: number;
+            /** @enum {string} */
+            state: "sound" | "watch" | "due";
+            stretch_pct: number;
+            used: number;
+        };
+        CalcSurer: {
+            extra_cost: number;
+            extra_p: number;
+        };
+        CalcTakeUp: {
+            /** @enum {string} */
+            advice: "none" | "remove_half_link" | "runs_out" | "retire";
+            can_remove: boolean;
+            hours_to_end: number | null;
+            hours_to_end_after: number | null;
+            lasts_season: boolean;
+            retire: boolean;
+            used_after_mm: number;
+            words: string;
+        };
+        CalcTakeUpGiven: {
+            half_links_fitted?: number;
+            half_links_removed: number;
+            join_mm?: number;
+            limit_pct?: number;
+            pitch_mm: number;
+            /** @enum {string} */
+            school?: "first" | "percent" | "one_then_end" | "all_fitted" | "full_link" | "yearly";
+            season_h: number;
+            stretch_pct?: number | null;
+            travel_mm: number;
+            used_mm: number;
+            wear_mm_per_h: number;
+        };
+        CalcTrip: {
+            back: string;
+            call_at: string | null;
+            cost: number;
+            date: string;
+            leave: string;
+            lines: string[];
+            only_if_there: boolean;
+            supplier: string;
+        };
+        CalcVisit: {
+            ids: string[];
+            minutes: number;
+            posture: string;
+            via: string[];
+        };
+        CalcWashers: {
+            left: number;
+            right: number;
+        };
+        CalcWearGiven: {
+            limit: number;
+            new: number;
+            reading: number;
+            watch_from?: number;
+        };
+        CalcWearReading: {
+            use: number;
+            value: number;
+        };
+        CalcWearUsed: {
+            beyond_new: boolean;
+            remaining: number;
+            /** @enum {string} */
+            state: "sound" | "watch" | "due";
+            used: number;
+        };
+        CalcWindowGiven: {
+            high: number;
+            low: number;
+            per_turn?: number | null;
+            reading: number;
+            target?: number | null;
+        };
+        CalcWindowResult: {
+            miss: number;
+            /** @enum {string} */
+            state: "low" | "in_window" | "high";
+            turns: number | null;
+        };
+        CalcYield: {
+            factor: number | null;
+            low_flow_factor: number | null;
+            per_load_error_pct: number[];
+            rejected: components["schemas"]["CalcRejected"][];
+            spread_pct: number | null;
+        };
+        CalcYieldGiven: {
+            loads: components["schemas"]["CalcLoad"][];
+            min_load_kg?: number;
+        };
         /**
          * CatalogueCheckOut
          * @description A check as it is shipped, in words.
@@ -3993,6 +4762,22 @@ export interface components {
              */
             shown: string;
         };
+        /**
+         * DriveReason
+         * @description Why the cheapest plan drives to a supplier, or not: what doing the opposite would cost more. None: it cannot be done.
+         */
+        DriveReason: {
+            /** Date */
+            date: string;
+            /** Drives */
+            drives: boolean;
+            /** Extra Cost */
+            extra_cost: number | null;
+            /** More Late */
+            more_late: number;
+            /** Supplier */
+            supplier: string;
+        };
         /** DropRestIn */
         DropRestIn: {
             /** Number */
@@ -4137,6 +4922,20 @@ export interface components {
             texts: {
                 [key: string]: string | string[][];
             };
+        };
+        /**
+         * Fallback
+         * @description What is done for a line if the piece is not there, and when it is here then.
+         */
+        Fallback: {
+            /** Arrives */
+            arrives: string;
+            /** Extra Cost */
+            extra_cost: number;
+            /** Supplier */
+            supplier: string;
+            /** Way */
+            way: string;
         };
         /** FamilyBriefOut */
         FamilyBriefOut: {
@@ -4702,6 +5501,18 @@ export interface components {
             station: string;
         };
         /**
+         * Impossible
+         * @description A line that cannot be here in time. earliest: the first day it can be; None where nobody has it.
+         */
+        Impossible: {
+            /** Earliest */
+            earliest: string | null;
+            /** Id */
+            id: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * IntervalFacts
          * @description since, every: hours or days, whichever the reading was given in.
          */
@@ -4794,12 +5605,17 @@ export interface components {
                 [key: string]: string | string[][];
             };
         };
-        /** LineOut */
+        /**
+         * LineOut
+         * @description figures: how many a reading has.
+         */
         LineOut: {
             /** Cells */
             cells: (components["schemas"]["CellOut"] | null)[];
             /** Check */
             check: string;
+            /** Figures */
+            figures: number;
             /** Kind */
             kind: string;
             /** Name */
@@ -5373,6 +6189,13 @@ export interface components {
             /** Unit Price */
             unit_price: string;
         };
+        /** OneDayEarlier */
+        OneDayEarlier: {
+            /** Extra Cost */
+            extra_cost: number;
+            /** Last Arrival */
+            last_arrival: string;
+        };
         /** OptionOut */
         OptionOut: {
             /** Key */
@@ -5649,6 +6472,20 @@ export interface components {
             /** Why */
             why: string;
         };
+        /**
+         * Pin
+         * @description A choice made by hand. way: ``fetch`` or a delivery's name. date: the day of the trip or of ordering; None: the first there is.
+         */
+        Pin: {
+            /** Date */
+            date?: string | null;
+            /** Line */
+            line: string;
+            /** Supplier */
+            supplier: string;
+            /** Way */
+            way: string;
+        };
         /** PinIn */
         PinIn: {
             /** Date */
@@ -5730,7 +6567,7 @@ export interface components {
         };
         /**
          * PlaceOut
-         * @description A place that was read. fitted: that the part was renewed since, in words; its wear starts anew then.
+         * @description A place that was read. because: as somebody gave it, why it was not seen. fitted: that the part was renewed since, in words; its wear starts anew then.
          */
         PlaceOut: {
             /** Action */
@@ -5740,6 +6577,8 @@ export interface components {
             ask: string;
             /** At */
             at: string;
+            /** Because */
+            because: string;
             /** Bulk */
             bulk: boolean;
             /** By */
@@ -5813,6 +6652,96 @@ export interface components {
             side: string;
             /** Wheels */
             wheels: boolean;
+        };
+        /**
+         * Plan
+         * @description last_arrival: None for a plan without lines. bound: no plan of this kind costs less; gap_pct: how far this one may be above it.
+         */
+        Plan: {
+            /** Bound */
+            bound: number;
+            cost: components["schemas"]["PlanCost"];
+            /** Deliveries */
+            deliveries: components["schemas"]["Sending"][];
+            /** Gap Pct */
+            gap_pct: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cheapest" | "surest" | "quickest";
+            /** Last Arrival */
+            last_arrival: string | null;
+            /** Lines */
+            lines: components["schemas"]["PlanLine"][];
+            /** Optimal */
+            optimal: boolean;
+            /** P All In Time */
+            p_all_in_time: number;
+            /** Trips */
+            trips: components["schemas"]["Trip"][];
+        };
+        /**
+         * PlanAskedOut
+         * @description Of what a plan was asked, what its reader needs. start: now, on the shop's clock.
+         */
+        PlanAskedOut: {
+            /** Lines */
+            lines: components["schemas"]["SourceLine"][];
+            /** Pinned */
+            pinned: components["schemas"]["Pin"][];
+            /** Start */
+            start: string;
+        };
+        /**
+         * PlanCost
+         * @description risk: what a piece that turns out not to be there is expected to cost. late: of lines that come too late in any case.
+         */
+        PlanCost: {
+            /** Delivery */
+            delivery: number;
+            /** Late */
+            late: number;
+            /** Parts */
+            parts: number;
+            /** Risk */
+            risk: number;
+            /** Total */
+            total: number;
+            /** Trips */
+            trips: number;
+        };
+        /**
+         * PlanLine
+         * @description quantity: pieces that are bought, in full packs. p_in_time: chance to be here by the day it is needed, fallback included.
+         */
+        PlanLine: {
+            /** Arrives */
+            arrives: string;
+            /** Cost */
+            cost: number;
+            /** Date */
+            date: string;
+            /** Id */
+            id: string;
+            if_missing: components["schemas"]["Fallback"] | null;
+            /** Late Days */
+            late_days: number;
+            /** P In Time */
+            p_in_time: number;
+            /** P There */
+            p_there: number;
+            /** Quantity */
+            quantity: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "supported" | "scarce";
+            /** Supplier */
+            supplier: string;
+            /** Way */
+            way: string;
         };
         /** PlanOut */
         PlanOut: {
@@ -6422,6 +7351,26 @@ export interface components {
             /** Start */
             start: number;
         };
+        /**
+         * Sending
+         * @description One delivery of one supplier. ordered, goes_out, arrives: days.
+         */
+        Sending: {
+            /** Arrives */
+            arrives: string;
+            /** Cost */
+            cost: number;
+            /** Goes Out */
+            goes_out: string;
+            /** Lines */
+            lines: string[];
+            /** Ordered */
+            ordered: string;
+            /** Supplier */
+            supplier: string;
+            /** Way */
+            way: string;
+        };
         /** ServiceDoneIn */
         ServiceDoneIn: {
             /** Counter */
@@ -6649,6 +7598,47 @@ export interface components {
             /** Used Shown */
             used_shown: string;
         };
+        /**
+         * SourceLine
+         * @description qty: pieces (or litres). need_by: the day its job needs it; None where any day will do. needed: to run, or only while apart.
+         */
+        SourceLine: {
+            /** Id */
+            id: string;
+            /**
+             * Late Cost Per Day
+             * @default 0
+             */
+            late_cost_per_day: number;
+            /** Need By */
+            need_by?: string | null;
+            /**
+             * Needed
+             * @default run
+             * @enum {string}
+             */
+            needed: "run" | "apart";
+            /** Part */
+            part: string;
+            /** Qty */
+            qty: number;
+        };
+        /**
+         * Sourced
+         * @description able: suppliers that have every line that is needed to run.
+         */
+        Sourced: {
+            /** Able */
+            able: string[];
+            /** Impossible */
+            impossible: components["schemas"]["Impossible"][];
+            one_day_earlier: components["schemas"]["OneDayEarlier"] | null;
+            /** Plans */
+            plans: components["schemas"]["Plan"][];
+            /** Reasons */
+            reasons: components["schemas"]["DriveReason"][];
+            surer: components["schemas"]["Surer"] | null;
+        };
         /** SourcingIn */
         SourcingIn: {
             /**
@@ -6667,14 +7657,8 @@ export interface components {
          * @description A plan with what it was asked and what it answers, as the core's source_parts gives them. stale: what changed since.
          */
         SourcingOut: {
-            /** Answer */
-            answer: {
-                [key: string]: unknown;
-            };
-            /** Asked */
-            asked: {
-                [key: string]: unknown;
-            };
+            answer: components["schemas"]["Sourced"];
+            asked: components["schemas"]["PlanAskedOut"];
             /**
              * At
              * Format: date-time
@@ -7114,6 +8098,13 @@ export interface components {
             /** Ways */
             ways: string[];
         };
+        /** Surer */
+        Surer: {
+            /** Extra Cost */
+            extra_cost: number;
+            /** Extra P */
+            extra_p: number;
+        };
         /** TableOut */
         TableOut: {
             /** Columns */
@@ -7296,6 +8287,28 @@ export interface components {
              * @enum {string}
              */
             kind: "tray";
+        };
+        /**
+         * Trip
+         * @description Out and back to one supplier. call_at: the call before it. only_if_there: driven only if the call says yes.
+         */
+        Trip: {
+            /** Back */
+            back: string;
+            /** Call At */
+            call_at: string | null;
+            /** Cost */
+            cost: number;
+            /** Date */
+            date: string;
+            /** Leave */
+            leave: string;
+            /** Lines */
+            lines: string[];
+            /** Only If There */
+            only_if_there: boolean;
+            /** Supplier */
+            supplier: string;
         };
         /**
          * Unbalance
@@ -7685,15 +8698,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    base_mm: number;
-                    front_mm: number;
-                    hitch_lever_mm: number;
-                    nose_down_max_deg?: number;
-                    nose_up_max_deg?: number;
-                    reading_mm?: number;
-                    rear_mm: number;
-                };
+                "application/json": components["schemas"]["CalcBarGiven"];
             };
         };
         responses: {
@@ -7703,13 +8708,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        pitch_deg: number;
-                        plus_minus_deg: number;
-                        raise_hitch_mm: number;
-                        /** @enum {string} */
-                        state: "nose_down" | "level" | "nose_up";
-                    };
+                    "application/json": components["schemas"]["CalcBar"];
                 };
             };
         };
@@ -7723,27 +8722,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    limit_pct?: number;
-                    measured_mm: number;
-                    pitch_mm: number;
-                    pitches: number;
-                    tape_mm?: number;
-                } | {
-                    limit_pct?: number;
-                    new_slack_pct?: number;
-                    pulled_mm: number;
-                    pushed_mm: number;
-                    tape_mm?: number;
-                } | {
-                    half_links_removed: number;
-                    limit_pct?: number;
-                    loop_pitches: number;
-                    pitch_mm: number;
-                    take_up_used_mm: number;
-                    tape_mm?: number;
-                    used_when_new_mm?: number;
-                };
+                "application/json": components["schemas"]["CalcOverPitches"] | components["schemas"]["CalcPushPull"] | components["schemas"]["CalcFromTakeUp"];
             };
         };
         responses: {
@@ -7753,13 +8732,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        plus_minus_pct: number;
-                        /** @enum {string} */
-                        state: "sound" | "watch" | "due";
-                        stretch_pct: number;
-                        used: number;
-                    };
+                    "application/json": components["schemas"]["CalcStretch"];
                 };
             };
         };
@@ -7773,14 +8746,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    rows: {
-                        [key: string]: number[];
-                    };
-                    target_mm: number;
-                    tolerance_mm: number;
-                    track_rows?: (string | number)[];
-                };
+                "application/json": components["schemas"]["CalcDepthGiven"];
             };
         };
         responses: {
@@ -7790,25 +8756,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        /** @enum {string} */
-                        cause: "none" | "whole_planter" | "rows" | "track_rows" | "mixed";
-                        digs_needed: number | null;
-                        flagged: string[];
-                        offset_mm: number;
-                        planter_median_mm: number;
-                        pooled_sd_mm: number | null;
-                        rows: {
-                            [key: string]: {
-                                mean: number;
-                                n: number;
-                                sd: number | null;
-                            };
-                        };
-                        track_difference_mm: number | null;
-                        uneven: string[];
-                        unsure: string[];
-                    };
+                    "application/json": components["schemas"]["CalcDepths"];
                 };
             };
         };
@@ -7822,17 +8770,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    per_turn?: number | null;
-                    readings: {
-                        [key: string]: number;
-                    };
-                    target?: number | ("median" | "mean");
-                    targets?: {
-                        [key: string]: number;
-                    } | null;
-                    tolerance: number;
-                };
+                "application/json": components["schemas"]["CalcEvenGiven"];
             };
         };
         responses: {
@@ -7842,19 +8780,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        corrections: {
-                            [key: string]: number;
-                        };
-                        spread: number;
-                        /** @enum {string} */
-                        state: "even" | "uneven" | "off_target";
-                        target: number | null;
-                        turns: {
-                            [key: string]: number;
-                        } | null;
-                        worst: string[];
-                    };
+                    "application/json": components["schemas"]["CalcEvenResult"];
                 };
             };
         };
@@ -7868,19 +8794,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    card_mm?: number | null;
-                    high_mm: number;
-                    low_mm: number;
-                    results: ({
-                        go: boolean;
-                        name: string;
-                        no_go: boolean;
-                    } | {
-                        measured_mm: number;
-                        name: string;
-                    })[];
-                };
+                "application/json": components["schemas"]["CalcHoldDownGiven"];
             };
         };
         responses: {
@@ -7890,19 +8804,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        card_in_window: boolean | null;
-                        names: {
-                            right: string[];
-                            too_tight: string[];
-                            too_wide: string[];
-                        };
-                        right: number;
-                        /** @enum {string} */
-                        state: "sound" | "due";
-                        too_tight: number;
-                        too_wide: number;
-                    };
+                    "application/json": components["schemas"]["CalcHoldDowns"];
                 };
             };
         };
@@ -7916,12 +8818,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    overtravel_mm?: number;
-                    short_left_mm: number;
-                    short_right_mm: number;
-                    tolerance_mm: number;
-                };
+                "application/json": components["schemas"]["CalcRegisterGiven"];
             };
         };
         responses: {
@@ -7931,13 +8828,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        centring_mm: number;
-                        /** @enum {string} */
-                        state: "registered" | "off_centre" | "stroke" | "both";
-                        stroke_error_mm: number;
-                        words: string;
-                    };
+                    "application/json": components["schemas"]["CalcRegistered"];
                 };
             };
         };
@@ -7951,13 +8842,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    pairs: {
-                        reference_pct: number;
-                        shown_pct: number;
-                    }[];
-                    stored_pct: number;
-                };
+                "application/json": components["schemas"]["CalcMoistureGiven"];
             };
         };
         responses: {
@@ -7967,12 +8852,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        n: number;
-                        offset_pct: number;
-                        spread_pct: number;
-                        steady: boolean | null;
-                    };
+                    "application/json": components["schemas"]["CalcMoisture"];
                 };
             };
         };
@@ -7986,19 +8866,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    band: {
-                        feeler_mm: number;
-                        high_mm: number;
-                        low_mm: number;
-                    };
-                    disc_diameter_mm: number;
-                    included_angle_deg?: number;
-                    readings: {
-                        feeler_mm: number;
-                        span_mm: number;
-                    }[];
-                };
+                "application/json": components["schemas"]["CalcContactGiven"];
             };
         };
         responses: {
@@ -8008,20 +8876,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        band_equivalents: {
-                            feeler_mm: number;
-                            high_mm: number;
-                            low_mm: number;
-                        }[];
-                        equivalent_span_mm: number;
-                        overlap_is_upper_bound: boolean;
-                        overlap_mm: number;
-                        spread_mm: number;
-                        /** @enum {string} */
-                        state: "low" | "in_band" | "high";
-                        true_contact_mm: number;
-                    };
+                    "application/json": components["schemas"]["CalcContact"];
                 };
             };
         };
@@ -8035,26 +8890,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    band: {
-                        feeler_mm: number;
-                        high_mm: number;
-                        low_mm: number;
-                    };
-                    contact_mm: number;
-                    disc_diameter_mm: number;
-                    disc_limit_mm: number;
-                    gain_mm: number;
-                    gain_sd_mm: number;
-                    inside: {
-                        left: number;
-                        right: number;
-                    };
-                    outside: {
-                        left: number;
-                        right: number;
-                    };
-                };
+                "application/json": components["schemas"]["CalcShimGiven"];
             };
         };
         responses: {
@@ -8064,16 +8900,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        /** @enum {string} */
-                        advice: "none" | "move" | "replace_discs" | "no_help";
-                        lands_in_band: boolean;
-                        left: number;
-                        move: number;
-                        predicted_mm: number;
-                        predicted_sd_mm: number;
-                        right: number;
-                    };
+                    "application/json": components["schemas"]["CalcShim"];
                 };
             };
         };
@@ -8087,11 +8914,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    /** @enum {string} */
-                    default_unit?: "mm" | "cm" | "in" | "thou";
-                    text: string;
-                };
+                "application/json": components["schemas"]["CalcLengthText"];
             };
         };
         responses: {
@@ -8101,11 +8924,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        inches_text: string;
-                        mm_text: string;
-                        value_mm: number;
-                    };
+                    "application/json": components["schemas"]["CalcLength"];
                 };
             };
         };
@@ -8119,14 +8938,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    clearance_mm: number;
-                    plates: {
-                        cell_mm: number;
-                        name: string;
-                    }[];
-                    seed_lengths_mm: number[];
-                };
+                "application/json": components["schemas"]["CalcPlateGiven"];
             };
         };
         responses: {
@@ -8136,12 +8948,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        cell_mm: number | null;
-                        few: boolean;
-                        largest_mm: number;
-                        plate: string | null;
-                    };
+                    "application/json": components["schemas"]["CalcPlateFit"];
                 };
             };
         };
@@ -8155,20 +8962,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    checks: {
-                        after?: string[];
-                        id: string;
-                        posture: string;
-                        station: number;
-                    }[];
-                    moves: {
-                        from: string;
-                        minutes: number;
-                        to: string;
-                    }[];
-                    start: string;
-                };
+                "application/json": components["schemas"]["CalcRouteGiven"];
             };
         };
         responses: {
@@ -8178,17 +8972,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        minutes: number;
-                        minutes_station_order: number | null;
-                        order: string[];
-                        visits: {
-                            ids: string[];
-                            minutes: number;
-                            posture: string;
-                            via: string[];
-                        }[];
-                    };
+                    "application/json": components["schemas"]["CalcRoute"];
                 };
             };
         };
@@ -8202,11 +8986,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    ground_km_h: number;
-                    index?: number;
-                    reel_diameter_mm: number;
-                };
+                "application/json": components["schemas"]["CalcReelGiven"];
             };
         };
         responses: {
@@ -8216,9 +8996,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        rpm: number;
-                    };
+                    "application/json": components["schemas"]["CalcReel"];
                 };
             };
         };
@@ -8232,21 +9010,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    downtime_h: number;
-                    downtime_rate: number;
-                    field_labour_h: number;
-                    labour_h: number;
-                    labour_rate: number;
-                    p_cross: number;
-                    p_fail_if_crossed?: number;
-                    p_fail_new?: number;
-                    part_cost: number;
-                    remaining: number;
-                    season_share?: number;
-                    secondary_cost?: number;
-                    yearly_rate_pct?: number;
-                };
+                "application/json": components["schemas"]["CalcDecisionGiven"];
             };
         };
         responses: {
@@ -8256,15 +9020,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        /** @enum {string} */
-                        advice: "replace" | "wait" | "either";
-                        break_even: number | null;
-                        cost_now: number;
-                        cost_wait: number;
-                        extra_if_fails: number;
-                        p_fail: number;
-                    };
+                    "application/json": components["schemas"]["CalcDecided"];
                 };
             };
         };
@@ -8278,24 +9034,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    grade_mm_s?: number;
-                    must_renew?: string[];
-                    plans?: {
-                        name: string;
-                        new_mass_g: number;
-                        renew: string[];
-                    }[] | null;
-                    positions: {
-                        angle_deg: number;
-                        axial_mm?: number | null;
-                        mass_g: number;
-                        name: string;
-                        radius_mm: number;
-                    }[];
-                    rotor_mass_kg: number;
-                    speed_rpm: number;
-                };
+                "application/json": components["schemas"]["CalcRotorGiven"];
             };
         };
         responses: {
@@ -8305,22 +9044,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        couple_g_mm2: number | null;
-                        force_n: number;
-                        heavy_angle_deg: number | null;
-                        permissible_g_mm: number;
-                        plans: {
-                            knives: number;
-                            name: string;
-                            unbalance_g_mm: number;
-                            within: boolean;
-                        }[];
-                        recommended: string | null;
-                        /** @enum {string} */
-                        state: "within" | "over";
-                        unbalance_g_mm: number;
-                    };
+                    "application/json": components["schemas"]["CalcRotor"];
                 };
             };
         };
@@ -8334,12 +9058,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    cells: number;
-                    population_per_ha: number;
-                    row_spacing_m: number;
-                    speed_km_h: number;
-                };
+                "application/json": components["schemas"]["CalcRateGiven"];
             };
         };
         responses: {
@@ -8349,11 +9068,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        disc_rpm: number;
-                        seeds_per_s: number;
-                        spacing_mm: number;
-                    };
+                    "application/json": components["schemas"]["CalcRate"];
                 };
             };
         };
@@ -8367,10 +9082,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    nominal_mm: number;
-                    spacings_mm: number[];
-                };
+                "application/json": components["schemas"]["CalcSpacingGiven"];
             };
         };
         responses: {
@@ -8380,19 +9092,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        feed: number;
-                        few: boolean;
-                        misses: number;
-                        multiples: number;
-                        n: number;
-                        plus_minus_pct: {
-                            feed: number;
-                            misses: number;
-                            multiples: number;
-                        };
-                        precision: number | null;
-                    };
+                    "application/json": components["schemas"]["CalcSpacing"];
                 };
             };
         };
@@ -8406,19 +9106,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    counter_now: number;
-                    counter_per_day?: number | null;
-                    date_now: string;
-                    services: {
-                        every_days?: number | null;
-                        every_h?: number | null;
-                        last_date?: string | null;
-                        last_h?: number | null;
-                        name: string;
-                    }[];
-                    soon_days?: number;
-                };
+                "application/json": components["schemas"]["CalcServicesGiven"];
             };
         };
         responses: {
@@ -8428,18 +9116,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        services: {
-                            by: ("counter" | "date") | null;
-                            due_date: string | null;
-                            due_h: number | null;
-                            left_days: number | null;
-                            left_h: number | null;
-                            name: string;
-                            /** @enum {string} */
-                            state: "overdue" | "due" | "soon" | "later" | "unknown";
-                        }[];
-                    };
+                    "application/json": components["schemas"]["CalcServicesDue"];
                 };
             };
         };
@@ -8453,16 +9130,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    noise_sd_mm?: number;
-                    pairs: {
-                        after_mm: number;
-                        before_mm: number;
-                        moved: number;
-                    }[];
-                    prior_mean_mm?: number;
-                    prior_sd_mm?: number;
-                };
+                "application/json": components["schemas"]["CalcGainGiven"];
             };
         };
         responses: {
@@ -8472,10 +9140,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        gain_mm: number;
-                        gain_sd_mm: number;
-                    };
+                    "application/json": components["schemas"]["CalcGain"];
                 };
             };
         };
@@ -8489,20 +9154,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    sieves: {
-                        [key: string]: {
-                            feeler_mm?: number;
-                            gap_mm: {
-                                left: number;
-                                right: number;
-                            };
-                            gap_tolerance_mm: number;
-                            shown_mm: number;
-                            zero_tolerance_mm: number;
-                        };
-                    };
-                };
+                "application/json": components["schemas"]["CalcSievesGiven"];
             };
         };
         responses: {
@@ -8512,19 +9164,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        sieves: {
-                            [key: string]: {
-                                left_right_mm: number;
-                                offset_mm: number;
-                                /** @enum {string} */
-                                sides: "even" | "uneven";
-                                words: string;
-                                /** @enum {string} */
-                                zero: "right" | "off";
-                            };
-                        };
-                    };
+                    "application/json": components["schemas"]["CalcSievesFound"];
                 };
             };
         };
@@ -8538,59 +9178,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    horizon_days?: number;
-                    km_cost?: number;
-                    labour_rate: number;
-                    lines: {
-                        id: string;
-                        late_cost_per_day?: number;
-                        need_by?: string | null;
-                        /** @enum {string} */
-                        needed?: "run" | "apart";
-                        part: string;
-                        qty: number;
-                    }[];
-                    offers: {
-                        p_stock?: number;
-                        pack?: number;
-                        part: string;
-                        restock_days?: number | null;
-                        /** @enum {string} */
-                        status?: "supported" | "scarce";
-                        stock?: number;
-                        supplier: string;
-                        unit_price: number;
-                    }[];
-                    pinned?: {
-                        date?: string | null;
-                        line: string;
-                        supplier: string;
-                        way: string;
-                    }[];
-                    start: string;
-                    suppliers: {
-                        call_min?: number | null;
-                        closed?: string[];
-                        counter_min?: number;
-                        deliveries?: {
-                            cutoff?: string | null;
-                            lead_days: number;
-                            name: string;
-                            price?: number;
-                            working?: boolean;
-                        }[];
-                        distance_km?: number;
-                        name: string;
-                        open?: {
-                            from: string;
-                            to: string;
-                            weekday: number;
-                        }[];
-                        travel_min?: number;
-                    }[];
-                    time_limit_s?: number;
-                };
+                "application/json": components["schemas"]["CalcSourceGiven"];
             };
         };
         responses: {
@@ -8600,85 +9188,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        able: string[];
-                        impossible: {
-                            earliest: string | null;
-                            id: string;
-                            reason: string;
-                        }[];
-                        one_day_earlier: {
-                            extra_cost: number;
-                            last_arrival: string;
-                        } | null;
-                        plans: {
-                            bound: number;
-                            cost: {
-                                delivery: number;
-                                late: number;
-                                parts: number;
-                                risk: number;
-                                total: number;
-                                trips: number;
-                            };
-                            deliveries: {
-                                arrives: string;
-                                cost: number;
-                                goes_out: string;
-                                lines: string[];
-                                ordered: string;
-                                supplier: string;
-                                way: string;
-                            }[];
-                            gap_pct: number;
-                            /** @enum {string} */
-                            kind: "cheapest" | "surest" | "quickest";
-                            last_arrival: string | null;
-                            lines: {
-                                arrives: string;
-                                cost: number;
-                                date: string;
-                                id: string;
-                                if_missing: {
-                                    arrives: string;
-                                    extra_cost: number;
-                                    supplier: string;
-                                    way: string;
-                                } | null;
-                                late_days: number;
-                                p_in_time: number;
-                                p_there: number;
-                                quantity: number;
-                                /** @enum {string} */
-                                status: "supported" | "scarce";
-                                supplier: string;
-                                way: string;
-                            }[];
-                            optimal: boolean;
-                            p_all_in_time: number;
-                            trips: {
-                                back: string;
-                                call_at: string | null;
-                                cost: number;
-                                date: string;
-                                leave: string;
-                                lines: string[];
-                                only_if_there: boolean;
-                                supplier: string;
-                            }[];
-                        }[];
-                        reasons: {
-                            date: string;
-                            drives: boolean;
-                            extra_cost: number | null;
-                            more_late: number;
-                            supplier: string;
-                        }[];
-                        surer: {
-                            extra_cost: number;
-                            extra_p: number;
-                        } | null;
-                    };
+                    "application/json": components["schemas"]["CalcSourced"];
                 };
             };
         };
@@ -8692,12 +9202,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    doubles: number;
-                    expected: number;
-                    good_pct?: number;
-                    skips: number;
-                };
+                "application/json": components["schemas"]["CalcStandGiven"];
             };
         };
         responses: {
@@ -8707,13 +9212,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        /** @enum {string} */
-                        advice: "good" | "skips" | "doubles" | "both";
-                        double_pct: number;
-                        singulation_pct: number;
-                        skip_pct: number;
-                    };
+                    "application/json": components["schemas"]["CalcStand"];
                 };
             };
         };
@@ -8727,20 +9226,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    half_links_fitted?: number;
-                    half_links_removed: number;
-                    join_mm?: number;
-                    limit_pct?: number;
-                    pitch_mm: number;
-                    /** @enum {string} */
-                    school?: "first" | "percent" | "one_then_end" | "all_fitted" | "full_link" | "yearly";
-                    season_h: number;
-                    stretch_pct?: number | null;
-                    travel_mm: number;
-                    used_mm: number;
-                    wear_mm_per_h: number;
-                };
+                "application/json": components["schemas"]["CalcTakeUpGiven"];
             };
         };
         responses: {
@@ -8750,17 +9236,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        /** @enum {string} */
-                        advice: "none" | "remove_half_link" | "runs_out" | "retire";
-                        can_remove: boolean;
-                        hours_to_end: number | null;
-                        hours_to_end_after: number | null;
-                        lasts_season: boolean;
-                        retire: boolean;
-                        used_after_mm: number;
-                        words: string;
-                    };
+                    "application/json": components["schemas"]["CalcTakeUp"];
                 };
             };
         };
@@ -8774,14 +9250,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    events: number;
-                    hours: number;
-                    hours_ahead: number;
-                    prior_events?: number;
-                    prior_hours?: number;
-                    service?: number;
-                };
+                "application/json": components["schemas"]["CalcStockGiven"];
             };
         };
         responses: {
@@ -8791,10 +9260,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        carry: number;
-                        expected: number;
-                    };
+                    "application/json": components["schemas"]["CalcStock"];
                 };
             };
         };
@@ -8808,21 +9274,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    limit: number;
-                    new: number;
-                    new_sd: number;
-                    prior_rate_mean: number;
-                    prior_rate_sd: number;
-                    reading_sd: number;
-                    readings: {
-                        use: number;
-                        value: number;
-                    }[];
-                    season_sd_share?: number;
-                    season_use?: number | null;
-                    use_next: number;
-                };
+                "application/json": components["schemas"]["CalcForecastGiven"];
             };
         };
         responses: {
@@ -8832,17 +9284,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        /** @enum {string} */
-                        chance_word: "unlikely" | "possible" | "likely" | "almost surely";
-                        high: number;
-                        low: number;
-                        p_cross: number;
-                        rate: number;
-                        rate_sd: number;
-                        suspect: number[];
-                        value: number;
-                    };
+                    "application/json": components["schemas"]["CalcForecast"];
                 };
             };
         };
@@ -8856,26 +9298,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    limit: number;
-                    new: number;
-                    new_sd: number;
-                    prior_rate_mean: number;
-                    prior_rate_sd: number;
-                    reading_sd: number;
-                    rows: {
-                        group?: string | null;
-                        name: string;
-                        readings: {
-                            use: number;
-                            value: number;
-                        }[];
-                        use_next?: number | null;
-                    }[];
-                    season_sd_share?: number;
-                    season_use?: number | null;
-                    use_next: number;
-                };
+                "application/json": components["schemas"]["CalcRowsForecastGiven"];
             };
         };
         responses: {
@@ -8885,24 +9308,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        mean_rate: number;
-                        row_sd: number;
-                        rows: {
-                            /** @enum {string} */
-                            chance_word: "unlikely" | "possible" | "likely" | "almost surely";
-                            high: number;
-                            low: number;
-                            n: number;
-                            name: string;
-                            p_cross: number;
-                            rate: number;
-                            rate_sd: number;
-                            stands_out: boolean;
-                            suspect: number[];
-                            value: number;
-                        }[];
-                    };
+                    "application/json": components["schemas"]["CalcRowsForecast"];
                 };
             };
         };
@@ -8916,12 +9322,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    limit: number;
-                    new: number;
-                    reading: number;
-                    watch_from?: number;
-                };
+                "application/json": components["schemas"]["CalcWearGiven"];
             };
         };
         responses: {
@@ -8931,13 +9332,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        beyond_new: boolean;
-                        remaining: number;
-                        /** @enum {string} */
-                        state: "sound" | "watch" | "due";
-                        used: number;
-                    };
+                    "application/json": components["schemas"]["CalcWearUsed"];
                 };
             };
         };
@@ -8951,21 +9346,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    downtime_h: number;
-                    downtime_rate: number;
-                    labour_rate: number;
-                    parts: {
-                        extra_h?: number;
-                        name: string;
-                        p_fail: number;
-                        p_fail_new?: number;
-                        part_cost: number;
-                        remaining: number;
-                        secondary_cost?: number;
-                    }[];
-                    teardown_h: number;
-                };
+                "application/json": components["schemas"]["CalcApartGiven"];
             };
         };
         responses: {
@@ -8975,18 +9356,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        parts: {
-                            /** @enum {string} */
-                            advice: "renew" | "leave" | "either";
-                            break_even: number | null;
-                            cost_later: number;
-                            cost_now: number;
-                            name: string;
-                            saving: number;
-                        }[];
-                        renew: string[];
-                    };
+                    "application/json": components["schemas"]["CalcApart"];
                 };
             };
         };
@@ -9000,13 +9370,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    high: number;
-                    low: number;
-                    per_turn?: number | null;
-                    reading: number;
-                    target?: number | null;
-                };
+                "application/json": components["schemas"]["CalcWindowGiven"];
             };
         };
         responses: {
@@ -9016,12 +9380,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        miss: number;
-                        /** @enum {string} */
-                        state: "low" | "in_window" | "high";
-                        turns: number | null;
-                    };
+                    "application/json": components["schemas"]["CalcWindowResult"];
                 };
             };
         };
@@ -9035,15 +9394,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    loads: {
-                        /** @enum {string} */
-                        flow?: "normal" | "low";
-                        machine_kg: number;
-                        scale_kg: number;
-                    }[];
-                    min_load_kg?: number;
-                };
+                "application/json": components["schemas"]["CalcYieldGiven"];
             };
         };
         responses: {
@@ -9053,16 +9404,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        factor: number | null;
-                        low_flow_factor: number | null;
-                        per_load_error_pct: number[];
-                        rejected: {
-                            index: number;
-                            reason: string;
-                        }[];
-                        spread_pct: number | null;
-                    };
+                    "application/json": components["schemas"]["CalcYield"];
                 };
             };
         };

@@ -71,7 +71,7 @@ function key(event: KeyboardEvent): void {
   const way = ways[event.key]
   if (way) move(...way)
   else if (event.key === 'Enter') return open()
-  else if (/^[\d.,]$/.test(event.key) && data.value?.may_record && chosenLine.value?.kind === 'measure' && chosen.value?.short.split(' · ').length === 1) typed.value = event.key
+  else if (/^[\d.,]$/.test(event.key) && data.value?.may_record && chosenLine.value?.kind === 'measure' && chosen.value && chosenLine.value.figures === 1) typed.value = event.key
   else return
   event.preventDefault()
 }

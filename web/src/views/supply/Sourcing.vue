@@ -11,7 +11,7 @@ import { newUuid } from '@/api/uuid'
 import { counted, listed } from '@/app/counted'
 import { useSession } from '@/app/session'
 import PlanPicture from './PlanPicture.vue'
-import { time, weekday, workOut, type Answer, type Asked, type Kind, type OnePlan, type PlanLine, type Step } from './plan'
+import { time, weekday, workOut, type Kind, type OnePlan, type PlanLine, type Step } from './plan'
 import SupplyTabs from './SupplyTabs.vue'
 import TableFile from './TableFile.vue'
 import { useAttempt } from './useAttempt'
@@ -29,8 +29,8 @@ const at = useAttempt('The plan could not be worked out.')
 const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 'parts')
 const NAMES: Record<Kind, string> = { cheapest: 'Least cost', surest: 'Surest', quickest: 'Quickest' }
 
-const found = computed(() => plan.value?.answer as unknown as Answer | undefined)
-const question = computed(() => plan.value?.asked as unknown as Asked | undefined)
+const found = computed(() => plan.value?.answer)
+const question = computed(() => plan.value?.asked)
 const chosen = computed<OnePlan | undefined>(() => found.value?.plans.find((one) => one.kind === kind.value))
 const needed = computed(() => [...new Set((question.value?.lines ?? []).map((line) => line.need_by).filter((day): day is string => !!day))].sort())
 /** The nearest lowest; whoever only sends stands above all. */

@@ -6,15 +6,10 @@ export interface Step {
   steps: number
   of: number
 }
-export type Kind = 'cheapest' | 'surest' | 'quickest'
+export type Kind = Schemas['Plan']['kind']
 
-/** What the core answers; the API passes it on as it is. */
-export interface Trip { supplier: string; date: string; call_at: string | null; leave: string; back: string; only_if_there: boolean; cost: number; lines: string[] }
-export interface Sending { supplier: string; way: string; ordered: string; goes_out: string; arrives: string; cost: number; lines: string[] }
-export interface PlanLine { id: string; supplier: string; way: string; date: string; arrives: string; quantity: number; cost: number; p_there: number; p_in_time: number; late_days: number; status: string; if_missing: { supplier: string; way: string; arrives: string; extra_cost: number } | null }
-export interface OnePlan { kind: Kind; cost: { parts: number; trips: number; delivery: number; risk: number; late: number; total: number }; p_all_in_time: number; last_arrival: string | null; trips: Trip[]; deliveries: Sending[]; lines: PlanLine[]; optimal: boolean; bound: number; gap_pct: number }
-export interface Answer { plans: OnePlan[]; impossible: { id: string; earliest: string | null; reason: string }[]; able: string[] }
-export interface Asked { start: string; lines: { id: string; qty: number; need_by: string | null }[]; pinned: { line: string; supplier: string; way: string }[] }
+export type PlanLine = Schemas['PlanLine']
+export type OnePlan = Schemas['Plan']
 
 /** Ask for a plan under a UUID. Raises Refused. */
 export async function workOut(uuid: string, pinned: Schemas['PinIn'][], told: (step: Step) => void): Promise<void> {

@@ -160,7 +160,7 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     const was = had.state as NewReading['state']
     return {
       uuid: '', check: had.check, position: had.position, state: was, raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'], confirmed: had.confirmed, note: had.note,
-      bulk: had.bulk, posture: had.posture, reason: was === 'seen' ? '' : had.reason.replace(/^Not seen: |^Does not apply(: )?|\.$/g, ''), taken_at: had.at,
+      bulk: had.bulk, posture: had.posture, reason: had.because, taken_at: had.at,
     }
   }
 
