@@ -1,11 +1,11 @@
 """What a rule for renewing worn parts costs: machines made up by dice, with a truth that only the dice know.
 
-Many machines of twelve like positions run many seasons. Every winter each position is read with the reading's error, and a rule says
-what to renew. A part that crosses its limit in the season may fail there, which costs field labour, the hours lost and what it
-breaks. Rules: renew at the limit; every year; at three quarters of the wear; Lumvek's own (its forecast of
-like places and `replace_decision`); somebody who knows today's wear and rate exactly, but not the season ahead; and somebody who knows the wear of
-every season to come and plans for the least expected cost. What is left of a part's life at the end is credited to every rule.
-Nothing is tuned on the seed that is reported.
+Many machines of twelve like positions run many seasons. Every winter each position is read with the reading's error, and a rule
+says what to renew. A part that crosses its limit in the season may fail there, which costs field labour, the hours lost and
+what it breaks. Rules: renew at the limit; every year; at three quarters of the wear; Lumvek's own (its forecast of like places
+and `replace_decision`); somebody who knows today's wear and rate exactly, but not the season ahead; and somebody who knows the
+wear of every season to come and plans for the least expected cost. What is left of a part's life at the end is credited to
+every rule. Nothing is tuned on the seed that is reported.
 """
 
 import sys
@@ -59,7 +59,8 @@ PARTS = (
     Part("shaft bearing play", 0.05, 0.35, 0.0003, 0.02, 220, 52.6, 3.5, 5, 8, 0.8, 150),
 )
 RATE_SD, SEASON_SHARE, NEW_SD_SHARE, SEASON_SD = 0.35, 0.2, 0.02, 0.25
-"""Of the mean rate: between machines; between seasons. Of the wear allowed: between new parts. Of a season's use: its length."""
+"""Of the mean rate: between machines; between seasons. Of the wear allowed: between new parts. Of a season's use: its length.
+"""
 
 
 @dataclass
@@ -269,7 +270,8 @@ def table(seed: int) -> list[str]:
             whole[name] += tally.cost / years
             held = f"{100 * tally.inside / tally.told:.1f} %" if tally.told else ""
             lines.append(
-                f"| {part.name} | {name} | {tally.cost / years:.2f} | {tally.renewed / years:.2f} | {tally.failed / years:.3f} | {held} |"
+                f"| {part.name} | {name} | {tally.cost / years:.2f} | {tally.renewed / years:.2f} | "
+                f"{tally.failed / years:.3f} | {held} |"
             )
         lines += against(part.name, {name: tally.cost / years for name, tally in found.items()})
     lines += [f"| all three | {name} | {cost:.2f} | | | |" for name, cost in whole.items()]

@@ -78,7 +78,8 @@ def main(base: str) -> None:
             print(f"  {subject['name']:32} median {statistics.median(took):5.1f} ms   worst {max(took):5.1f} ms")
         median, p95 = statistics.median(every), percentile(every, 0.95)
         print(
-            f"key to answer on screen ({len(every)})   median {median:.1f} ms   95 % {p95:.1f} ms   worst {max(every):.1f} ms   "
+            f"key to answer on screen ({len(every)})   median {median:.1f} ms   95 % {p95:.1f} ms   worst {max(every):.1f} "
+            "ms   "
             f"× {median / plain:.1f} a plain round trip"
         )
         browser.close()

@@ -1,4 +1,5 @@
-"""Fill the bench's database until it holds half a million readings: copies of a finished walk-around, verdicts and all, on 200 machines.
+"""Fill the bench's database until it holds half a million readings: copies of a finished walk-around, verdicts and all, on 200
+machines.
 
 Run with Django set up, as scripts/bench.sh does. Copying happens inside the database, so it takes seconds and not an hour.
 """
@@ -52,7 +53,8 @@ def main() -> None:
             "INSERT INTO copies VALUES (%s, %s)", [(str(one), owners[i % MACHINES]) for i, one in enumerate(made)]
         )
         cursor.execute(
-            f"INSERT INTO inspection_walkaround (id, {listed}) SELECT copies.id, {', '.join('copies.machine' if f == 'machine_id' else 'w.' + f for f in fields)} "
+            f"INSERT INTO inspection_walkaround (id, {listed}) SELECT copies.id, "
+            f"{', '.join('copies.machine' if f == 'machine_id' else 'w.' + f for f in fields)} "
             "FROM copies JOIN inspection_walkaround w ON w.id = %s",
             [str(source.pk)],
         )
@@ -66,7 +68,8 @@ def main() -> None:
             f"INSERT INTO inspection_verdict (walk_around_id, reading_id, {', '.join(VERDICT)}) "
             f"SELECT r.walk_around_id, r.id, {', '.join('v.' + f for f in VERDICT)} "
             "FROM copies JOIN inspection_reading r ON r.walk_around_id = copies.id "
-            "JOIN inspection_verdict v ON v.walk_around_id = %s AND v.check_key = r.check_key AND v.position_key = r.position_key",
+            "JOIN inspection_verdict v ON v.walk_around_id = %s AND v.check_key = r.check_key AND v.position_key = "
+            "r.position_key",
             [str(source.pk)],
         )
     print(f"{Reading.objects.count():,} readings in {WalkAround.objects.count():,} walk-arounds")

@@ -139,7 +139,8 @@ def main(base: str) -> None:
     fonts = sum(file.stat().st_size for file in (DIST / "assets").glob("*.woff2"))
     every = sum(len(gzip.compress(f.read_bytes(), 9)) for f in (DIST / "assets").iterdir() if f.suffix in (".js", ".css"))
     print(
-        f"first load, gzip: scripts and styles {scripts / 1024:.0f} KiB, fonts {fonts / 1024:.0f} KiB; every screen together {every / 1024:.0f} KiB"
+        f"first load, gzip: scripts and styles {scripts / 1024:.0f} KiB, fonts {fonts / 1024:.0f} KiB; every screen "
+        f"together {every / 1024:.0f} KiB"
     )
 
 

@@ -1,4 +1,5 @@
-"""How long three plans take for 300 lines and six suppliers, as a share of the five seconds they may take, and how sure they are."""
+"""How long three plans take for 300 lines and six suppliers, as a share of the five seconds they may take, and how sure they
+are."""
 
 import random
 import time

@@ -1,4 +1,5 @@
-"""How long looking ahead takes: one large planter's forecasts, and the fleet's list of 200 machines, in milliseconds and as ratios.
+"""How long looking ahead takes: one large planter's forecasts, and the fleet's list of 200 machines, in milliseconds and as
+ratios.
 
 The list is read from stored forecasts; what it costs to make them all anew stands beside it.
 """
@@ -101,10 +102,12 @@ def main() -> None:
     django.setup()
     made, listed, queries, lines = fleet()
     print(
-        f"{MACHINES} machines and the demo's: all forecasts made anew {made:.2f} s; listed {1000 * listed:.0f} ms, {queries} queries, {lines} lines."
+        f"{MACHINES} machines and the demo's: all forecasts made anew {made:.2f} s; listed {1000 * listed:.0f} ms, "
+        f"{queries} queries, {lines} lines."
     )
     print(
-        f"A list is {listed / one:.1f} times one planter's forecast, and {made / listed:.0f} times cheaper than making them all."
+        f"A list is {listed / one:.1f} times one planter's forecast, and {made / listed:.0f} times cheaper than making "
+        "them all."
     )
 
 

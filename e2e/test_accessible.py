@@ -1,4 +1,5 @@
-"""Every screen of the product as every role and in both themes, found from the router itself: no axe violation, a title, a heading."""
+"""Every screen of the product as every role and in both themes, found from the router itself: no axe violation, a title, a
+heading."""
 
 import re
 from pathlib import Path
@@ -19,7 +20,8 @@ IN_THE_DARK = ["color-contrast", "link-in-text-block", "target-size"]
 
 
 def places(page: Page) -> list[str]:
-    """Every address, filled in with a machine, its walk-arounds (under way and finished) and a subject, as far as this role has them."""
+    """Every address, filled in with a machine, its walk-arounds (under way and finished) and a subject, as far as this role has
+    them."""
     cards = page.request.get("/api/machines").json()
     card = next(card for card in cards if card["recent"])
     walks = {bool(walk["finished_at"]): walk["id"] for one in cards for walk in one["recent"]}

@@ -80,7 +80,8 @@ def test_what_is_there_is_not_installed_again(stand_in):
 
 def test_a_step_broken_off_is_due_again(tmp_path):
     done = functions(
-        f"STATE={tmp_path}; mkdir $STATE/stamps; stamp npm abc; stamped npm abc && echo same; stamped npm abd || echo due; stamped pip abc || echo new"
+        f"STATE={tmp_path}; mkdir $STATE/stamps; stamp npm abc; stamped npm abc && echo same; stamped npm abd || echo due; "
+        "stamped pip abc || echo new"
     )
     assert done.stdout.split() == ["same", "due", "new"]
 

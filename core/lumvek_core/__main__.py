@@ -9,7 +9,9 @@ import sys
 from . import registry
 from .errors import BadInput
 
-USAGE = "usage: ./lumvek calc NAME < input.json    calculate: JSON in, JSON out\n       ./lumvek calc --list            the names\n       ./lumvek calc --help NAME       what one does, and its input"
+USAGE = """usage: ./lumvek calc NAME < input.json    calculate: JSON in, JSON out
+       ./lumvek calc --list            the names
+       ./lumvek calc --help NAME       what one does, and its input"""
 
 
 def main(arguments: list[str]) -> int:

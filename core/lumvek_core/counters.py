@@ -29,7 +29,8 @@ class Count:
 
 
 def total_at(counts: Sequence[Count], when: dt.datetime) -> float | None:
-    """What the machine had done at a moment, between two counts in proportion; after the last one the last, before the first None."""
+    """What the machine had done at a moment, between two counts in proportion; after the last one the last, before the first
+    None."""
     i = bisect_right(counts, when, key=lambda one: one.at)
     if i == 0:
         return None
@@ -57,7 +58,8 @@ UNSURE = 0.25
 
 
 def season_sd(counts: Sequence[Count], today: dt.datetime, use: float) -> float:
-    """How far one season's use differs from the next, from the last seasons that had any; a starting value with fewer than three."""
+    """How far one season's use differs from the next, from the last seasons that had any; a starting value with fewer than
+    three."""
     used = [one for one in seasons(counts, today) if exceeds(one, 0)]
     return stdev(used) if len(used) > 2 else UNSURE * use
 

@@ -1,7 +1,8 @@
-"""Keys of what is coupled together: a header's carry its prefix, so that header and combine, or two headers, stand in one rule book.
+"""Keys of what is coupled together: a header's carry its prefix, so that header and combine, or two headers, stand in one rule
+book.
 
-``draper.knife-sections`` is the check ``knife-sections`` of the draper. Files are written with short keys, and so are parts that are
-fitted; nothing outside this module knows how the long ones are made.
+``draper.knife-sections`` is the check ``knife-sections`` of the draper. Files are written with short keys, and so are parts
+that are fitted; nothing outside this module knows how the long ones are made.
 """
 
 

@@ -1,8 +1,9 @@
-"""Where on the machine a check is made: once, on both sides, or at each of several like things (rows, runners, knives, corners).
+"""Where on the machine a check is made: once, on both sides, or at each of several like things (rows, runners, knives,
+corners).
 
-How often a check is made is written as `per`: ``machine``, ``side``, the name of a thing (``row``, ``hold-down``, ``corner``) or
-a thing with two sides (``row-side``). In a composed rule book a header's things carry its prefix (``draper.runner``); positions
-do not, for a position belongs to a check.
+How often a check is made is written as `per`: ``machine``, ``side``, the name of a thing (``row``, ``hold-down``, ``corner``)
+or a thing with two sides (``row-side``). In a composed rule book a header's things carry its prefix (``draper.runner``);
+positions do not, for a position belongs to a check.
 """
 
 import re
@@ -17,7 +18,8 @@ SIDE_NAMES = {"L": "left", "R": "right"}
 BOTH: tuple[Side, Side] = ("L", "R")
 
 Layout = Mapping[str, int | Sequence[str]]
-"""How many there are of each thing on one machine, or the names of its places: ``{"row": 12, "draper.corner": ["front-left", …]}``."""
+"""How many there are of each thing on one machine, or the names of its places: ``{"row": 12, "draper.corner": ["front-left",
+…]}``."""
 
 _NUMBERED = re.compile(r"(?:([a-z][a-z-]*)-)?(\d+)([LR]?)")
 

@@ -1,4 +1,5 @@
-"""The parts of docs/ that follow from the code: every field of the catalogue, every kind of rule, every calculation, with an example.
+"""The parts of docs/ that follow from the code: every field of the catalogue, every kind of rule, every calculation, with an
+example.
 
 ``./lumvek catalogue`` writes them between the marks in each page; a test holds them to what they would be now.
 """

@@ -29,8 +29,8 @@ class Calculator:
 
     @property
     def summary(self) -> str:
-        """First line of the docstring."""
-        return (inspect.getdoc(self.function) or "").partition("\n")[0]
+        """First sentence or two of the docstring: its first paragraph, in one line."""
+        return " ".join((inspect.getdoc(self.function) or "").partition("\n\n")[0].split())
 
     @property
     def description(self) -> str:

@@ -205,7 +205,8 @@ def show_pressure(value_mbar: float, unit: PressureUnit) -> str:
 
 @dataclass(frozen=True)
 class Notation:
-    """One notation for lengths that stand beside each other, so that what is left between two is what the two shown figures leave.
+    """One notation for lengths that stand beside each other, so that what is left between two is what the two shown figures
+    leave.
 
     step: of the last digit, in `unit`: 0.1 or 0.01 mm, 1 thou, 1/32 in.
     """
@@ -236,7 +237,8 @@ class Notation:
 
 
 def notation(lengths_mm: Sequence[float], system: System) -> Notation:
-    """The notation in which all of these can be read: to 0.1 mm from 10 mm on, to 0.01 below; thou where they are small, else 1/32 in."""
+    """The notation in which all of these can be read: to 0.1 mm from 10 mm on, to 0.01 below; thou where they are small, else
+    1/32 in."""
     sizes = [abs(length) for length in lengths_mm] or [0.0]
     if system == "mm":
         return Notation("mm", Fraction(1, 10) if max(sizes) >= 10 else Fraction(1, 100))

@@ -1,4 +1,5 @@
-"""What happened before: three seasons of counters, fitments and readings of the Dunmere 12 and the Heron 4, counters of the rest."""
+"""What happened before: three seasons of counters, fitments and readings of the Dunmere 12 and the Heron 4, counters of the
+rest."""
 
 import datetime as dt
 from collections.abc import Iterator

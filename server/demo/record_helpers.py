@@ -62,7 +62,8 @@ def usual_but(
     skip: Sequence[str] = (),
     hours: float | None = None,
 ) -> Iterator[Told]:
-    """Sound readings in the order of the plan, for the first `visits` postures, but for what stood `apart`. hours: where the counter stood then."""
+    """Sound readings in the order of the plan, for the first `visits` postures, but for what stood `apart`. hours: where the
+    counter stood then."""
     checks = {check.key: check for check in rule_books.checks_of(found)}
     stood = hours if hours is not None else found.machine.hours or 0
     for visit in found.plan["visits"][:visits]:

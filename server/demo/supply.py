@@ -1,4 +1,5 @@
-"""The ring's suppliers, stock, dates and shares. It is a Saturday afternoon: the near store is closed, the far one has just shut."""
+"""The ring's suppliers, stock, dates and shares. It is a Saturday afternoon: the near store is closed, the far one has just
+shut."""
 
 import datetime as dt
 import uuid
@@ -18,7 +19,8 @@ from .record_helpers import made_uuid
 WEEK = [{"weekday": day, "from": "07:30", "to": "17:00"} for day in range(5)]
 SATURDAY = 5
 
-# number: name, bin, shelf, truck, truck should carry, failures before, machine hours × positions they were in, hours until the next delivery
+# number: name, bin, shelf, truck, truck should carry, failures before, machine hours × positions they were in, hours until the
+# next delivery
 STOCK = {
     "TH-2168": ("Shaker arm shim", "A-02", 6, 0, 0, 2, 9_400, 600, 200),
     "D12-4022": ("Opener disc hub with bearing", "B-11", 1, 2, 2, 5, 18_000, 4_000, 200),

@@ -54,9 +54,10 @@ def record(
 ) -> CounterReading:
     """Keep what the meter showed. The same UUID twice is one reading.
 
-    unit: where it is not what the machine's use is counted in (the hectares of a combine). exchanged: it is a new meter, or was set
-    back; old_shown: the last figure of the old one, where anybody wrote it down. Raises BadInput with field ``shown`` for a figure that cannot be, unless it is `confirmed`; a counter that runs back is an exchange
-    or a slip, and cannot be confirmed. Fields ``shown``, ``old_shown``, ``at``.
+    unit: where it is not what the machine's use is counted in (the hectares of a combine). exchanged: it is a new meter, or was
+    set back; old_shown: the last figure of the old one, where anybody wrote it down. Raises BadInput with field ``shown`` for a
+    figure that cannot be, unless it is `confirmed`; a counter that runs back is an exchange or a slip, and cannot be confirmed.
+    Fields ``shown``, ``old_shown``, ``at``.
     """
     Machine.objects.select_for_update().get(pk=machine.pk)
     had = CounterReading.objects.filter(uuid=reading).first()
@@ -136,7 +137,9 @@ def _runs_on(counts: Iterable[Count], new: Count) -> bool:
 
 @transaction.atomic
 def withdraw(machine: Machine, reading: uuid.UUID) -> None:
-    """Take a wrong reading out of the count; it stays in the log. Raises NotFoundHere, BadInput for an exchange others rest on."""
+    """Take a wrong reading out of the count; it stays in the log. Raises NotFoundHere, BadInput for an exchange others
+    rest on.
+    """
     found = CounterReading.objects.filter(machine=machine, uuid=reading).first()
     if found is None:
         raise NotFoundHere("There is no such counter reading.")

@@ -49,9 +49,9 @@ class LimitOverride(models.Model):
 class Machine(models.Model):
     """One real machine. track_rows: rows behind the tractor's wheels. owners: members who may see it.
 
-    hours, area_ha: what it has done in all, in step with its counter readings. next_use: what the coming season is to be, in the
-    same, counted from next_use_from; None: as the last seasons were. wear_stale: something was recorded since its
-    forecasts were looked at. history_edition: one more each time that something they rest on changed other than by reading it.
+    hours, area_ha: what it has done in all, in step with its counter readings. next_use: what the coming season is to be, in
+    the same, counted from next_use_from; None: as the last seasons were. wear_stale: something was recorded since its forecasts
+    were looked at. history_edition: one more each time that something they rest on changed other than by reading it.
     """
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="machines")
@@ -78,8 +78,9 @@ class Machine(models.Model):
 class CounterReading(models.Model):
     """What a machine's meter showed at a moment, and what the machine had done in all by then.
 
-    unit: hours or hectares; a combine has both meters. exchanged: a new meter, or one set back to zero, begins here; shown and total differ from now on by what went before. confirmed:
-    the figure was asked about and stands. withdrawn: it was wrong; it stays in the log.
+    unit: hours or hectares; a combine has both meters. exchanged: a new meter, or one set back to zero, begins here; shown and
+    total differ from now on by what went before. confirmed: the figure was asked about and stands. withdrawn: it was wrong; it
+    stays in the log.
     """
 
     class Source(models.TextChoices):

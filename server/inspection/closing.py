@@ -43,7 +43,8 @@ def finish(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID) -> None:
 
 @transaction.atomic
 def reopen(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID, reason: str) -> None:
-    """Open a finished walk-around again, as its next version: by a lead, or whoever was at it. Raises BadInput, Conflict, NotAllowed."""
+    """Open a finished walk-around again, as its next version: by a lead, or whoever was at it. Raises BadInput, Conflict,
+    NotAllowed."""
     walk_around = lock(member, walk_around_id)
     if _there(event, walk_around):
         return
@@ -58,7 +59,9 @@ def reopen(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID, reason: 
 
 @transaction.atomic
 def discard(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID, reason: str) -> None:
-    """Take a walk-around that was begun by mistake out of every list. What was read stays in the log and can be brought back."""
+    """Take a walk-around that was begun by mistake out of every list. What was read stays in the log and can be brought
+    back.
+    """
     walk_around = lock(member, walk_around_id)
     if _there(event, walk_around) or walk_around.discarded_at:
         return

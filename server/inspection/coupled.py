@@ -1,4 +1,6 @@
-"""A walk-around's machine with the headers that are coupled to it: whose each key is, and how a machine's own keys read there."""
+"""A walk-around's machine with the headers that are coupled to it: whose each key is, and how a machine's own keys read
+there.
+"""
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass

@@ -1,4 +1,5 @@
-"""Readings from a file into a walk-around: every line is understood first, and each is taken, already there, or refused with its reason."""
+"""Readings from a file into a walk-around: every line is understood first, and each is taken, already there, or refused with
+its reason."""
 
 import csv
 import datetime as dt
@@ -64,7 +65,8 @@ class Report:
 
 
 def read(member: Member, found: WalkAround, text: str) -> Report:
-    """What a file would do. Nothing is written. Raises BadInput with field ``text`` or ``file`` for what is no table of readings."""
+    """What a file would do. Nothing is written. Raises BadInput with field ``text`` or ``file`` for what is no table of
+    readings."""
     rows, titles = rows_of(text)
     columns = {name: _column(titles, called) for name, called in TITLES.items()}
     for needed in ("check", "position", "typed"):

@@ -1,8 +1,8 @@
 """What the history of a machine lets expect of the places that are being read, while they are read.
 
-What was known before a walk-around is pooled once and kept (`PlacesBefore`); each reading then moves its own place in closed form.
-Like places learn from what is read of each other today when the last of them is read, and when the walk-around is finished. A
-reading that surprises is held against everything there is, at once.
+What was known before a walk-around is pooled once and kept (`PlacesBefore`); each reading then moves its own place in closed
+form. Like places learn from what is read of each other today when the last of them is read, and when the walk-around is
+finished. A reading that surprises is held against everything there is, at once.
 """
 
 import datetime as dt
@@ -38,9 +38,9 @@ def expected_at(
 ) -> dict[Pair, Expected]:
     """What is to be expected at the places that are asked about, with what was just read there.
 
-    rows: those that are at hand, with what was just read. typed: only these can be doubted; a place that was settled is not opened
-    again by its neighbours. anew: checks whose like places are pooled again with what was read today. One query where nothing is pooled, none
-    where nothing wears.
+    rows: those that are at hand, with what was just read. typed: only these can be doubted; a place that was settled is not
+    opened again by its neighbours. anew: checks whose like places are pooled again with what was read today. One query where
+    nothing is pooled, none where nothing wears.
     """
     checks = {key: book.family.checks[key] for key in sorted({key for key, _ in asked})}
     checks = {key: check for key, check in checks.items() if check.wears}
@@ -203,7 +203,9 @@ def _add(known: forecasts.Known, today: Mapping[Pair, Reading]) -> None:
 
 
 def _season_shares(machine: Machine, checks: Iterable[str]) -> dict[str, float]:
-    """How far a machine's seasons differ, by check: learnt from years of readings, so that one more today does not change it."""
+    """How far a machine's seasons differ, by check: learnt from years of readings, so that one more today does not change
+    it.
+    """
     stored = WearForecast.objects.filter(machine=machine, check_key__in=list(checks)).values_list("check_key", "season")
     return {key: season["season_share"] for key, season in stored if season.get("season_share")}
 

@@ -1,7 +1,7 @@
 """Wear ahead: from the readings, fitments and counters of a machine to where each of its wearing places will stand.
 
-A forecast is stored with what it rests on. Whatever it rests on marks its machine as stale when it changes; the next one who looks
-has it checked, and made anew where its digest says so.
+A forecast is stored with what it rests on. Whatever it rests on marks its machine as stale when it changes; the next one who
+looks has it checked, and made anew where its digest says so.
 """
 
 import datetime as dt
@@ -73,7 +73,9 @@ class Known:
         return core_counters.usual_season(self.counts, self.counts[-1].at) or family.season_use
 
     def places(self, check: Check, named: Iterable[str] = ()) -> list[Place]:
-        """The places of a check with the readings of the parts that are in them now. named: those to be told even without any."""
+        """The places of a check with the readings of the parts that are in them now. named: those to be told even without
+        any.
+        """
         found, read, named = [], self.read.get(check.key, {}), set(named)
         for position in sorted(read.keys() | named, key=positions.reading_order):
             fitment = self.fitment(check, position)
@@ -99,7 +101,8 @@ class Known:
 
 
 def know(machines: Collection[Machine], checks: Iterable[str], without: WalkAround | None = None) -> dict[int, Known]:
-    """Everything known of these machines at these checks, but for one walk-around's readings. Five queries, whatever their number."""
+    """Everything known of these machines at these checks, but for one walk-around's readings. Five queries, whatever their
+    number."""
     found = {machine.pk: Known(machine) for machine in machines}
     for pk, counts in counters.counts_of(found).items():
         found[pk].counts = counts
@@ -137,7 +140,8 @@ def _read(found: dict[int, Known], checks: set[str], without: WalkAround | None)
     if without is not None:
         rows = rows.exclude(walk_around=without)
     listed = rows.order_by("reading__taken_at", "reading").values_list(
-        "walk_around", "walk_around__machine", "check_key", "position_key", "reading", "reading__taken_at", "reading__value", "reading__confirmed"
+        "walk_around", "walk_around__machine", "check_key", "position_key",
+        "reading", "reading__taken_at", "reading__value", "reading__confirmed",
     )  # fmt: skip
     for walk_around, machine, called, position, key, at, value, stands in listed:
         check = keys[called]
@@ -178,7 +182,9 @@ def forecasts(machines: Sequence[Machine], shop: Shop, *, paths: bool = False) -
 
 
 def bring_up_to_date(stale: Sequence[Machine], shop: Shop) -> None:
-    """Make anew what no longer rests on what is known; the number of queries does not grow with the machines, but for writing."""
+    """Make anew what no longer rests on what is known; the number of queries does not grow with the machines, but for
+    writing.
+    """
     stale = [machine for machine in stale if machine.model.family in rule_books.shipped().families]
     if not stale:
         return

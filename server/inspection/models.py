@@ -82,7 +82,8 @@ class WalkAroundEvent(models.Model):
 class SetAside(models.Model):
     """What was typed and could not be taken, and what somebody did with it: kept in the logbook as words, or discarded.
 
-    uuid: of the reading that was refused. shown: the figure as typed; refused: why it was not taken; word: why it was set aside.
+    uuid: of the reading that was refused. shown: the figure as typed; refused: why it was not taken; word: why it was set
+    aside.
     """
 
     class Outcome(models.TextChoices):
@@ -108,8 +109,9 @@ class SetAside(models.Model):
 class Reading(models.Model):
     """What was recorded for one check at one position, once. raw: as typed. value: as the core understood it.
 
-    state: ``seen``, ``not-seen`` (with a reason), ``does-not-apply``, or ``withdrawn`` (the position is open again). bulk: marked
-    sound together with the other visual checks of its station. posture: what the machine stood in, as far as it was confirmed.
+    state: ``seen``, ``not-seen`` (with a reason), ``does-not-apply``, or ``withdrawn`` (the position is open again). bulk:
+    marked sound together with the other visual checks of its station. posture: what the machine stood in, as far as it was
+    confirmed.
     """
 
     class State(models.TextChoices):
@@ -145,10 +147,10 @@ class Reading(models.Model):
 class Verdict(models.Model):
     """Where a position stands: the reading in force and what the rules say of it.
 
-    severity: of the core, ``not-seen`` or ``does-not-apply``. ask: an open question about the figure; such a position is not done.
-    advice: what to do as it was worked out, as the core's `Advice` in JSON. overtaken: what somebody else, or a device that was
-    offline, gave for the same place and typed earlier. elsewhere: reason, why, ask, instead and advice in the other units than the
-    reading was typed in.
+    severity: of the core, ``not-seen`` or ``does-not-apply``. ask: an open question about the figure; such a position is not
+    done. advice: what to do as it was worked out, as the core's `Advice` in JSON. overtaken: what somebody else, or a device
+    that was offline, gave for the same place and typed earlier. elsewhere: reason, why, ask, instead and advice in the other
+    units than the reading was typed in.
     """
 
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="verdicts")
@@ -202,8 +204,9 @@ class Decision(models.Model):
 class WearForecast(models.Model):
     """What is to be expected of a check's places on one machine, with what it rests on.
 
-    digest: of everything that went in; it is made anew when that changes. rests_on: the readings, by number. season: counter now
-    and at its end, how far seasons differ. sizes: new, limit, unit. places and paths: of each position, the core's PlaceAhead.
+    digest: of everything that went in; it is made anew when that changes. rests_on: the readings, by number. season: counter
+    now and at its end, how far seasons differ. sizes: new, limit, unit. places and paths: of each position, the core's
+    PlaceAhead.
     """
 
     machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="wear_forecasts")
@@ -221,10 +224,11 @@ class WearForecast(models.Model):
 
 
 class PlacesBefore(models.Model):
-    """What was known of a check's places before each was read in a walk-around, so that one reading is judged without all others.
+    """What was known of a check's places before each was read in a walk-around, so that one reading is judged without all
+    others.
 
-    edition: of the machine's history that it was made from. counted_at: when its counter was last read. season: the core's `Coming`.
-    places: by position, the core's `Standing`, with `fitted_at` where a part is on record.
+    edition: of the machine's history that it was made from. counted_at: when its counter was last read. season: the core's
+    `Coming`. places: by position, the core's `Standing`, with `fitted_at` where a part is on record.
     """
 
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="places_before")
@@ -254,7 +258,8 @@ class PostureHold(models.Model):
 
 
 class Photo(TakenBack):
-    """A picture of one place; taken back it is no longer shown. image: JPEG, written anew by the server, so that it carries nothing but the picture."""
+    """A picture of one place; taken back it is no longer shown. image: JPEG, written anew by the server, so that it carries
+    nothing but the picture."""
 
     uuid = models.UUIDField(unique=True)
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="photos")

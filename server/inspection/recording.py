@@ -95,7 +95,8 @@ def record_readings(member: Member, walk_around_id: uuid.UUID, new: Sequence[New
 def _on_record(
     walk_around: WalkAround, new: Sequence[NewReading]
 ) -> tuple[dict[uuid.UUID, tuple[uuid.UUID, str, str]], dict[Pair, dt.datetime]]:
-    """(known, withdrawn): which of these UUIDs are on record, with walk-around and place; when their places were last opened again."""
+    """(known, withdrawn): which of these UUIDs are on record, with walk-around and place; when their places were last opened
+    again."""
     columns = ("uuid", "walk_around_id", "check_key", "position_key", "state", "taken_at")
     mine = {reading.uuid for reading in new}
     same = Reading.objects.filter(uuid__in=mine).order_by().values_list(*columns)
@@ -267,7 +268,8 @@ class _Recording:
         )
 
     def _all_read(self, checks: set[str], typed: Collection[Pair]) -> set[str]:
-        """Those of these checks of which every place has been read now; what waits for an answer has not, unless it was just typed."""
+        """Those of these checks of which every place has been read now; what waits for an answer has not, unless it was just
+        typed."""
         if not checks:
             return set()
         stored = Verdict.objects.filter(walk_around=self.walk_around, check_key__in=checks, ask="")
@@ -339,7 +341,8 @@ class _Recording:
         return Reading.objects.bulk_create(readings)
 
     def _settle(self, one: _Typed, reading: Reading, withdrawn: dt.datetime | None) -> Pair:
-        """Point the position's verdict at the reading that was typed last, whatever arrived last; judging follows when all stand.
+        """Point the position's verdict at the reading that was typed last, whatever arrived last; judging follows when all
+        stand.
 
         withdrawn: when somebody last opened this place again.
         """
@@ -367,7 +370,8 @@ class _Recording:
         return one.pair
 
     def _may_call(self, pair: Pair, severity: str) -> None:
-        """Note that parts may hang on a place: surely where it is due, where it is watched only if somebody decided to renew early."""
+        """Note that parts may hang on a place: surely where it is due, where it is watched only if somebody decided to renew
+        early."""
         if severity == "watch":
             self.watched.add(pair)
         self.called |= severity in ("due", "stop")

@@ -1,4 +1,6 @@
-"""Like things side by side – rows, runners, knives – with every value and verdict, against each other and against last season."""
+"""Like things side by side – rows, runners, knives – with every value and verdict, against each other and against last
+season.
+"""
 
 from collections.abc import Sequence
 from statistics import median

@@ -61,7 +61,8 @@ _shipped = _Shipped()
 
 
 def shipped() -> Catalogue:
-    """The catalogue that came with this version of the product. Where it is being worked on it is read again when a file changes."""
+    """The catalogue that came with this version of the product. Where it is being worked on it is read again when a file
+    changes."""
     return _shipped.now()
 
 

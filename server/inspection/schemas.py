@@ -213,7 +213,8 @@ class OvertakenOut(Schema):
 
 
 class PlaceOut(Schema):
-    """A place that was read. because: as somebody gave it, why it was not seen. fitted: that the part was renewed since, in words; its wear starts anew then."""
+    """A place that was read. because: as somebody gave it, why it was not seen. fitted: that the part was renewed since, in
+    words; its wear starts anew then."""
 
     check: str
     position: str
@@ -313,7 +314,8 @@ class PlaceKey(Schema):
 class ChangedOut(Schema):
     """What a write, or somebody else, changed. gone: positions that are open again. parts: the list, if it may have changed.
 
-    stations: those that changed. holds: where somebody asked what others did, the postures that hold now. last: number of the newest reading that is in here.
+    stations: those that changed. holds: where somebody asked what others did, the postures that hold now. last: number of the
+    newest reading that is in here.
     """
 
     last: int

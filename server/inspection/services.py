@@ -1,4 +1,5 @@
-"""Deciding, confirming postures, handing over, notes; beginning is in `starting`, readings in `recording`, the end in `closing`.
+"""Deciding, confirming postures, handing over, notes; beginning is in `starting`, readings in `recording`, the end in
+`closing`.
 
 Every write can be repeated: the client's UUID makes the second one a no-op. A UUID that belongs elsewhere is refused.
 """
@@ -61,7 +62,8 @@ def refresh_parts(walk_around: WalkAround, book: CoreBook) -> None:
 
 
 def called(walk_around: WalkAround) -> list[Called]:
-    """Findings that call for parts: due or stop, and neither declined nor put off; worn parts that are renewed before they are due."""
+    """Findings that call for parts: due or stop, and neither declined nor put off; worn parts that are renewed before they are
+    due."""
     checks = rule_books.opened(walk_around.rule_book_id).family.checks
     decided = decisions_in_force(walk_around.decisions.values_list("check_key", "position_key", "choice"))
     rows = (

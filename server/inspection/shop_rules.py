@@ -1,4 +1,5 @@
-"""What a shop decides for itself: limits of its models, schools, feelers. Every change is logged; running walk-arounds keep theirs."""
+"""What a shop decides for itself: limits of its models, schools, feelers. Every change is logged; running walk-arounds keep
+theirs."""
 
 from typing import Any
 

@@ -108,7 +108,9 @@ def _counters(machine: Machine) -> CountersOut:
 
 @router.post("/machines/{int:machine_id}/counters", response=CountersOut)
 def count_machine(request: HttpRequest, machine_id: int, new: CounterIn) -> CountersOut:
-    """Keep what the meter shows; a figure that cannot be is asked about in field `shown`. The same UUID twice is one reading."""
+    """Keep what the meter shows; a figure that cannot be is asked about in field `shown`. The same UUID twice is one
+    reading.
+    """
     member, machine = _machine(request, machine_id)
     only(member, DECIDERS, "read counters")
     at = new.at or timezone.now()

@@ -69,7 +69,8 @@ def _take(member: Member, machines: dict[str, Machine], name: str, day: str, sho
 
 
 def ask_telematics(member: Member, machine: Machine) -> CounterReading:
-    """Take what a machine's modem sent last. Raises Conflict where there is none or nobody answers, BadInput for what cannot be."""
+    """Take what a machine's modem sent last. Raises Conflict where there is none or nobody answers, BadInput for what cannot
+    be."""
     if not settings.TELEMATICS_URL or not machine.serial:
         raise Conflict("No telematics are connected for this machine.")
     try:

@@ -1,4 +1,5 @@
-"""Wear ahead as screens show it: a machine's forecasts with what waiting costs, what tips over when it does more, and the fleet's list."""
+"""Wear ahead as screens show it: a machine's forecasts with what waiting costs, what tips over when it does more, and the
+fleet's list."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass

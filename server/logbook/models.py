@@ -1,4 +1,5 @@
-"""What a machine's logbook keeps besides inspections, fitments and counters: services done, and what was put away for the winter."""
+"""What a machine's logbook keeps besides inspections, fitments and counters: services done, and what was put away for the
+winter."""
 
 from django.conf import settings
 from django.db import models
@@ -23,7 +24,8 @@ class ServiceDone(TakenBack):
 
 
 class PutAwayTick(models.Model):
-    """One thing of the put-away list done, or taken back. Append-only: the newest of a season rules. season: the year it ended in."""
+    """One thing of the put-away list done, or taken back. Append-only: the newest of a season rules. season: the year it ended
+    in."""
 
     uuid = models.UUIDField(unique=True)
     machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="put_away_ticks")

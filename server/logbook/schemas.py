@@ -1,4 +1,5 @@
-"""What the endpoints of wear and logbook take and give. Figures of wear are in the reader's unit of that check, rates per 100 hours or hectares."""
+"""What the endpoints of wear and logbook take and give. Figures of wear are in the reader's unit of that check, rates per 100
+hours or hectares."""
 
 import datetime as dt
 import uuid
@@ -182,7 +183,9 @@ class PlaceWearOut(Schema):
 
 
 class AgainstOut(Schema):
-    """Mean wear per 100 as a share of what is allowed, beside others: a machine of this shop, or how such parts usually wear."""
+    """Mean wear per 100 as a share of what is allowed, beside others: a machine of this shop, or how such parts usually
+    wear.
+    """
 
     name: str
     share: float
@@ -201,7 +204,8 @@ class WearOut(Schema):
 
 
 class CounterIn(Schema):
-    """shown: as it stands on the meter, in `unit` (empty: what its use is counted in). exchanged: a new meter, or set back; old_shown: the old one's last figure, if known."""
+    """shown: as it stands on the meter, in `unit` (empty: what its use is counted in). exchanged: a new meter, or set back;
+    old_shown: the old one's last figure, if known."""
 
     uuid: uuid.UUID
     shown: float

@@ -1,4 +1,5 @@
-"""Everything that happened to a machine, in order, from wherever it is kept. The number of queries does not grow with its years."""
+"""Everything that happened to a machine, in order, from wherever it is kept. The number of queries does not grow with its
+years."""
 
 import datetime as dt
 import uuid

@@ -222,7 +222,8 @@ def put_away_items(machine: Machine) -> list[Check]:
 
 
 def put_away(member: Member, machine: Machine, season: int | None = None) -> PutAwayOut:
-    """The list of one season, ticked and dated; without one the season that ended last. Read sound in an inspection is done too."""
+    """The list of one season, ticked and dated; without one the season that ended last. Read sound in an inspection is done
+    too."""
     ticks = list(PutAwayTick.objects.filter(machine=machine).select_related("by"))
     this = season_of(timezone.localdate())
     wanted = season or this

@@ -1,4 +1,5 @@
-"""One kind of part on one machine: every place's history with its line, its seasons side by side, and others to hold it against."""
+"""One kind of part on one machine: every place's history with its line, its seasons side by side, and others to hold it
+against."""
 
 from collections.abc import Mapping, Sequence
 from datetime import datetime
@@ -122,7 +123,8 @@ def _fitments(machine: Machine, check: Check) -> dict[str, list[FittedOut]]:
 
 
 def _seasons(counts: Sequence[Count], places: Sequence[PlaceWearOut]) -> list[SeasonOut]:
-    """Wear of each place in each of the last seasons, per 100. A span between two readings belongs to the season its middle lies in."""
+    """Wear of each place in each of the last seasons, per 100. A span between two readings belongs to the season its middle
+    lies in."""
     if not counts:
         return []
     newest: datetime = counts[-1].at

@@ -155,7 +155,8 @@ def split(total: Decimal, percents: Sequence[Decimal]) -> list[Decimal]:
 
 
 def set_share(machine: Machine, owner: int, percent: str) -> None:
-    """How much one of a machine's owners bears; empty for none of its own. All shares together are 100 % at most. Raises BadInput."""
+    """How much one of a machine's owners bears; empty for none of its own. All shares together are 100 % at most. Raises
+    BadInput."""
     member = Member.objects.filter(pk=owner, shop=machine.shop_id, own_machines=machine).first()
     if member is None:
         raise BadInput("owner", "does not own this machine")

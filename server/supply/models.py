@@ -20,8 +20,8 @@ def user_key() -> models.ForeignKey:  # type: ignore[type-arg]
 class Terms(models.Model):
     """What a shop counts with. One row a shop; it is held while orders are made, so that two people cannot order the same.
 
-    late_cost_per_day: of a machine that stands for want of a part. days_before: parts are wanted so many days before the season.
-    now: the day and time plans begin at instead of the clock's, as the shop chose for trying things out.
+    late_cost_per_day: of a machine that stands for want of a part. days_before: parts are wanted so many days before the
+    season. now: the day and time plans begin at instead of the clock's, as the shop chose for trying things out.
     """
 
     shop = models.OneToOneField("shops.Shop", on_delete=models.CASCADE, related_name="terms")
@@ -36,7 +36,8 @@ class Terms(models.Model):
 
 
 class Supplier(models.Model):
-    """openings: [{weekday, from, to}]; closed: days; deliveries: [{name, lead_days, working, cutoff, price}]. desk: it answers by line."""
+    """openings: [{weekday, from, to}]; closed: days; deliveries: [{name, lead_days, working, cutoff, price}]. desk: it answers
+    by line."""
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="suppliers")
     name = models.CharField(max_length=60)
@@ -75,7 +76,9 @@ class Offer(models.Model):
 
 
 class StockItem(models.Model):
-    """A number the shop keeps. carry: what the truck should have. past_*: failures and machine hours × positions from before."""
+    """A number the shop keeps. carry: what the truck should have. past_*: failures and machine hours × positions from
+    before.
+    """
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="stock")
     number = models.CharField(max_length=40)
@@ -132,7 +135,8 @@ class NeedDate(models.Model):
 
 
 class Plan(models.Model):
-    """Three ways to get a list of parts, as they were worked out. asked and answer: input and output of the core's source_parts."""
+    """Three ways to get a list of parts, as they were worked out. asked and answer: input and output of the core's
+    source_parts."""
 
     uuid = models.UUIDField(unique=True)
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="plans")
@@ -147,10 +151,11 @@ class Plan(models.Model):
 
 
 class Order(models.Model):
-    """What one supplier is asked for, in one way. Its UUID is the key the supplier's desk knows it by: sent twice, it is one order.
+    """What one supplier is asked for, in one way. Its UUID is the key the supplier's desk knows it by: sent twice, it is one
+    order.
 
-    state: ``to-send`` (not known to have arrived), ``accepted``, ``short`` (part of it follows or is refused), ``refused``, ``by-hand``
-    (sent by e-mail or said over the telephone), ``dropped`` (taken back before it was sent).
+    state: ``to-send`` (not known to have arrived), ``accepted``, ``short`` (part of it follows or is refused), ``refused``,
+    ``by-hand`` (sent by e-mail or said over the telephone), ``dropped`` (taken back before it was sent).
     """
 
     class State(models.TextChoices):
@@ -191,7 +196,8 @@ class Order(models.Model):
 
 
 class OrderLine(models.Model):
-    """accepted: pieces the supplier has put aside; follows: pieces back-ordered; the rest is refused. serves: the findings, in words."""
+    """accepted: pieces the supplier has put aside; follows: pieces back-ordered; the rest is refused. serves: the findings, in
+    words."""
 
     order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="lines")
     number = models.CharField(max_length=40)

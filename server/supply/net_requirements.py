@@ -21,7 +21,8 @@ class Line:
     """One number, or one slot whose number is to be found. Quantities in pieces, or in `unit`.
 
     needed: all that the machines call for; fitted: of these already on. shelf: on the shelf; truck: on the truck beyond what it
-    should carry; coming: ordered and not yet here. net = needed − fitted − shelf − truck − coming, never below 0; order: in packs.
+    should carry; coming: ordered and not yet here. net = needed − fitted − shelf − truck − coming, never below 0; order: in
+    packs.
     """
 
     key: str

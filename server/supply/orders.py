@@ -57,7 +57,8 @@ def make(member: Member, plan_uuid: uuid.UUID, kind: str) -> list[Order]:
         if line is None or line.net < asked:
             left = line.net if line else 0
             raise Conflict(
-                f"{line.name if line else one['id']}: {left} needed now, and the plan has {asked:g}. It was ordered or taken back meanwhile; plan again."
+                f"{line.name if line else one['id']}: {left} needed now, and the plan has {asked:g}. It was ordered or "
+                "taken back meanwhile; plan again."
             )
     made = [_order(member, plan, run, chosen["lines"], now_needed) for run in _runs(chosen)]
     plan.ordered_kind = kind
@@ -178,7 +179,9 @@ def sent_by_hand(member: Member, order_uuid: uuid.UUID) -> None:
 
 @transaction.atomic
 def cancel(member: Member, order_uuid: uuid.UUID) -> None:
-    """Take back an order that has not been sent: its parts are needed again. Raises Conflict once it may have left the house."""
+    """Take back an order that has not been sent: its parts are needed again. Raises Conflict once it may have left the
+    house.
+    """
     stock.lock_supply(member)
     order = Order.objects.select_for_update().get(pk=order_of(member, order_uuid).pk)
     if order.state == Order.State.CANCELLED:
@@ -192,7 +195,9 @@ def cancel(member: Member, order_uuid: uuid.UUID) -> None:
 
 
 def drop_rest(member: Member, order_uuid: uuid.UUID, number: str) -> None:
-    """Do not wait for what would follow of one number: it is needed again, and can be had elsewhere. Raises BadInput, Conflict."""
+    """Do not wait for what would follow of one number: it is needed again, and can be had elsewhere. Raises BadInput,
+    Conflict.
+    """
     order = order_of(member, order_uuid)
     line = order.lines.filter(number=number).first()
     if line is None:

@@ -88,7 +88,8 @@ class Table:
 
 
 def read(model: MachineModel, text: str, *, dry: bool) -> Table:
-    """Take a table of numbers into a model's book; dry says only what each line would do. A line without a number is passed over.
+    """Take a table of numbers into a model's book; dry says only what each line would do. A line without a number is passed
+    over.
 
     Nothing is taken unless every line can be. Raises BadInput where the file is no such table.
     """

@@ -15,7 +15,8 @@ def sentences(answer: dict[str, Any], currency: str) -> list[str]:
     if surer := answer["surer"]:
         gain = round(100 * surer["extra_p"], 1)
         found.append(
-            f"The surest plan costs {_more(surer['extra_cost'], currency)} and is {counted(gain, 'point')} surer to have all in time."
+            f"The surest plan costs {_more(surer['extra_cost'], currency)} and is {counted(gain, 'point')} surer to have "
+            "all in time."
         )
     if answer["able"]:
         found.append(

@@ -65,7 +65,9 @@ def keep_offers(supplier: Supplier, offers: Sequence[dict[str, Any]], source: st
 
 
 def question(member: Member, pins: Sequence[Pin] = ()) -> SourceGiven:
-    """The list as the core's source_parts takes it: what must be ordered, of whom, at which prices. Line ids are the numbers."""
+    """The list as the core's source_parts takes it: what must be ordered, of whom, at which prices. Line ids are the
+    numbers.
+    """
     parts = net_requirements.build(member, timezone.now())
     terms = parts.terms
     wanted = [line for line in parts.lines if line.number and line.net > 0]
@@ -123,7 +125,8 @@ def _supplier(one: Supplier) -> dict[str, Any]:
 
 
 def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[str]:
-    """Work out a plan and keep it: a line of JSON for each step, then one with ``done``. The same UUID again gives what was kept.
+    """Work out a plan and keep it: a line of JSON for each step, then one with ``done``. The same UUID again gives what was
+    kept.
 
     The work runs in a thread beside, so that each step is told while the next one is worked on.
     """

@@ -107,7 +107,9 @@ def keep(member: Member, number: str, name: str) -> StockItem:
 
 
 def advised(one: StockItem, fitted: int, service: float) -> dict[str, float]:
-    """How many to carry: `carry` and `expected` of the core's truck_stock, with what was fitted since added to what was before."""
+    """How many to carry: `carry` and `expected` of the core's truck_stock, with what was fitted since added to what was
+    before.
+    """
     found: dict[str, float] = registry.find("truck_stock").run(
         {
             "events": one.past_events + fitted,

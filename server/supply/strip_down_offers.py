@@ -1,4 +1,6 @@
-"""While it is apart: what else lies open behind the parts of a walk-around, and whether renewing it now is cheaper than later."""
+"""While it is apart: what else lies open behind the parts of a walk-around, and whether renewing it now is cheaper than
+later.
+"""
 
 import uuid
 from collections.abc import Sequence

@@ -1,16 +1,15 @@
 """Rows that many tests begin from, laid once and rolled back to after each test.
 
-A layer is a function that makes rows and returns a namespace of them; it may stand on another layer, whose namespace it is given::
+A layer is a function that makes rows and returns a namespace of them; it may stand on another layer, whose namespace it is
+given::
 
-    @layer()
-    def yard(): ...
+@layer() def yard(): ...
 
-    @layer(on="yard")
-    def planter(yard): ...
+@layer(on="yard") def planter(yard): ...
 
 Each becomes a fixture of its name. Layers are nested savepoints in one transaction that stays open while tests that want them
-follow each other; a test's own changes are rolled back by pytest-django, and its namespace is a copy of its own. A test that commits
-for real (`django_db(transaction=True)`) finds no layer laid, and has its own made.
+follow each other; a test's own changes are rolled back by pytest-django, and its namespace is a copy of its own. A test that
+commits for real (`django_db(transaction=True)`) finds no layer laid, and has its own made.
 """
 
 import copy

@@ -51,7 +51,8 @@ def _fields(one: Field | Table) -> tuple[Field, ...]:
 
 
 def limits_of(member: Member, subject: Subject, machine: Machine) -> tuple[dict[str, str], dict[str, str]]:
-    """(texts, sources) of the fields that the rules in force for this machine say better; none where its family has no such check."""
+    """(texts, sources) of the fields that the rules in force for this machine say better; none where its family has no such
+    check."""
     book = book_of(machine.model, member.shop)
     texts, sources = {}, {}
     for field in subject.fields:

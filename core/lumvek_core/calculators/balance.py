@@ -140,7 +140,8 @@ def _recommended(plans: list[PlanLeaves], rounding: float) -> str | None:
 
 
 def school_plans(positions: list[dict[str, Any]], bad: list[str], new_mass_g: float) -> list[dict[str, Any]]:
-    """The three schools of renewing broken knives as plans: the balanced set, each bad one with its opposite, the bad ones alone.
+    """The three schools of renewing broken knives as plans: the balanced set, each bad one with its opposite, the bad ones
+    alone.
 
     positions, and the plans, as `rotor_balance` takes them in JSON. A knife's opposite is the one nearest to half a turn away,
     of those the nearest along the rotor. With nothing bad there is the set only.

@@ -25,7 +25,8 @@ class Reel:
 
 @calculator
 def reel_speed(given: ReelGiven) -> Reel:
-    """Reel speed for a ground speed: rpm = index · (ground / 3.6) / (π · diameter / 1000) · 60, diameter over the tine tips, mm."""
+    """Reel speed for a ground speed: rpm = index · (ground / 3.6) / (π · diameter / 1000) · 60, diameter over the tine tips,
+    mm."""
     return Reel(given.index * (given.ground_km_h / 3.6) / (math.pi * given.reel_diameter_mm / 1000) * 60)
 
 
@@ -67,9 +68,9 @@ class SievesFound:
 def sieve_zero(given: SievesGiven) -> SievesFound:
     """Whether a sieve's display tells the opening, and whether both sides open alike.
 
-    Closed, then opened until the display reads `shown_mm`; the gap is what feelers find at each side (aimed at the feeler named).
-    left_right = left − right, uneven above its tolerance: cure the linkage first. offset = mean gap − shown: add it to the
-    display. The chaffer and the sieve each stand for themselves. mm.
+    Closed, then opened until the display reads `shown_mm`; the gap is what feelers find at each side (aimed at the feeler
+    named). left_right = left − right, uneven above its tolerance: cure the linkage first. offset = mean gap − shown: add it to
+    the display. The chaffer and the sieve each stand for themselves. mm.
     """
     some(given.sieves, "sieves", "sieve")
     return SievesFound({name: _sieve(sieve) for name, sieve in given.sieves.items()})
@@ -112,7 +113,8 @@ class Moisture:
 
 @calculator
 def moisture_offset(given: MoistureGiven) -> Moisture:
-    """The moisture offset to store. What the machine shows contains the stored offset already: offset = stored + mean(reference − shown).
+    """The moisture offset to store. What the machine shows contains the stored offset already: offset = stored + mean(reference
+    − shown).
 
     spread of the differences: steady up to 1.0 per cent, unknown (null) with one pair. Per cent moisture throughout.
     """
@@ -156,7 +158,8 @@ def yield_factor(given: YieldGiven) -> Yield:
     """What to multiply the yield factor in force by, from loads weighed on a scale.
 
     Σ scale / Σ machine of the accepted loads of that flow, null where there are none; accepted from `min_load_kg` on the scale.
-    per_load_error_pct = 100·(machine − scale) / scale of the accepted loads in their order; spread = largest − smallest of them.
+    per_load_error_pct = 100·(machine − scale) / scale of the accepted loads in their order; spread = largest − smallest of
+    them.
     """
     some(given.loads, "loads", "load")
     accepted = [load for load in given.loads if not below(load.scale_kg, given.min_load_kg)]

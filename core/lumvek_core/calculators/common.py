@@ -35,7 +35,9 @@ def day(text: str, field: str) -> dt.date:
 
 
 def moment(text: str, field: str) -> dt.datetime:
-    """A day with a time of the shop's own clock, ``2026-03-05T08:20``; a day alone is its midnight. Raises BadInput at `field`."""
+    """A day with a time of the shop's own clock, ``2026-03-05T08:20``; a day alone is its midnight. Raises BadInput at
+    `field`.
+    """
     try:
         found = dt.datetime.fromisoformat(text)
     except ValueError:

@@ -17,8 +17,8 @@ Advice = Literal["replace", "wait", "either"]
 class DecisionGiven:
     """p_cross: chance to cross the limit before the season ends. p_fail_if_crossed: chance that it then fails in the field.
 
-    remaining: share of its life left; season_share: share of a life that one season takes. labour_h in the shop, field_labour_h in
-    the field. yearly_rate_pct: what money tied up a year early costs.
+    remaining: share of its life left; season_share: share of a life that one season takes. labour_h in the shop, field_labour_h
+    in the field. yearly_rate_pct: what money tied up a year early costs.
     """
 
     p_cross: Chance
@@ -64,10 +64,11 @@ def still_serves(remaining: float, season_share: float, p_fail_if_crossed: float
 def replace_decision(given: DecisionGiven) -> Decided:
     """Life thrown away by renewing now, against the chance and cost of failing in the field.
 
-    K = (field labour − labour)·rate + downtime·its rate + secondary; p_fail = p_cross·p_fail_if_crossed; now = (min(max(remaining,
-    0), season_share) + yearly_rate/100)·(part + labour·rate); wait = max(0, p_fail − p_fail_new)·K; break-even in p_cross = (now/K +
-    p_fail_new)/p_fail_if_crossed, null when K ≤ 0 or p_fail_if_crossed = 0 (then wait). either within ±20 % of it, ends included;
-    remaining ≤ 0: replace. In the shop's currency. Never for safety items, and never for a verdict of stop.
+    K = (field labour − labour)·rate + downtime·its rate + secondary; p_fail = p_cross·p_fail_if_crossed; now =
+    (min(max(remaining, 0), season_share) + yearly_rate/100)·(part + labour·rate); wait = max(0, p_fail − p_fail_new)·K;
+    break-even in p_cross = (now/K + p_fail_new)/p_fail_if_crossed, null when K ≤ 0 or p_fail_if_crossed = 0 (then wait). either
+    within ±20 % of it, ends included; remaining ≤ 0: replace. In the shop's currency. Never for safety items, and never for a
+    verdict of stop.
     """
     extra = (
         (given.field_labour_h - given.labour_h) * given.labour_rate

@@ -64,7 +64,8 @@ class Forecast:
 
 @dataclass(frozen=True)
 class RowReadings:
-    """group: rows that wear alike, such as those behind wheels. use_next: where this row's part is older or newer than the others'."""
+    """group: rows that wear alike, such as those behind wheels. use_next: where this row's part is older or newer than the
+    others'."""
 
     name: str
     readings: list[WearReading]
@@ -125,10 +126,11 @@ def chance_word(p: float) -> Chance:
 def wear_forecast(given: ForecastGiven) -> Forecast:
     """Value expected at `use_next` with its 90 % range, and the chance that the limit is crossed before then.
 
-    v = v0 + b·use, v0 ~ N(new, new_sd), b ~ N(prior), readings independent with reading_sd; use counts from fitment, in hours or
-    hectares, and the prior must match. season_sd_share adds a walk with covariance q·min(u₁, u₂), q = (share·prior_rate_mean)²·
-    season_use: seasons differ, and without it the range is too narrow. suspect: readings whose leave-one-out standardised error
-    exceeds 3.5. Without readings it is the prior. new = limit, or a prior rate of the other sign, is bad input.
+    v = v0 + b·use, v0 ~ N(new, new_sd), b ~ N(prior), readings independent with reading_sd; use counts from fitment, in hours
+    or hectares, and the prior must match. season_sd_share adds a walk with covariance q·min(u₁, u₂), q =
+    (share·prior_rate_mean)²· season_use: seasons differ, and without it the range is too narrow. suspect: readings whose
+    leave-one-out standardised error exceeds 3.5. Without readings it is the prior. new = limit, or a prior rate of the other
+    sign, is bad input.
     """
     from ..forecast.wear import Row, one_row
 
@@ -143,8 +145,8 @@ def wear_forecast(given: ForecastGiven) -> Forecast:
 def wear_forecast_rows(given: RowsForecastGiven) -> RowsForecast:
     """As wear_forecast for several like positions, which learn from each other.
 
-    Rates b ~ N(m·1, s²·11ᵀ + (s/2)²·G + τ²·I), s the prior's standard deviation, G = 1 within a group; τ on 13 equal steps from 0
-    to 1.5 s, weighted by marginal likelihood × exp(−½(τ/(s/2))²); results are the mixture's mean and variance. A row without
+    Rates b ~ N(m·1, s²·11ᵀ + (s/2)²·G + τ²·I), s the prior's standard deviation, G = 1 within a group; τ on 13 equal steps from
+    0 to 1.5 s, weighted by marginal likelihood × exp(−½(τ/(s/2))²); results are the mixture's mean and variance. A row without
     readings leans on the rest; one row equals wear_forecast. stands_out: |rate − mean of the others| > 1.645·rate_sd.
     """
     from ..forecast.wear import Row, rows_together

@@ -32,8 +32,8 @@ class Registered:
 def knife_register(given: RegisterGiven) -> Registered:
     """Whether the knife stops at a guard's middle at both ends of its stroke, and what puts it right.
 
-    centring_mm = (left − right) / 2: move the head that far to the left, negative to the right. stroke_error_mm = left + right +
-    2·overtravel: not cured by moving the head; look at the drive. Either is a fault when it exceeds the tolerance.
+    centring_mm = (left − right) / 2: move the head that far to the left, negative to the right. stroke_error_mm = left + right
+    + 2·overtravel: not cured by moving the head; look at the drive. Either is a fault when it exceeds the tolerance.
     """
     centring = (given.short_left_mm - given.short_right_mm) / 2
     stroke = given.short_left_mm + given.short_right_mm + 2 * given.overtravel_mm

@@ -89,7 +89,8 @@ def opener_shim(given: ShimGiven) -> Shim:
     move counts washers from inside to outside, negative from outside to inside; left and right share it out, alternating discs
     from the one whose donor side holds more (tie: left). A disc runs out: the rest comes from the other. In the band nothing is
     moved. predicted = contact + move·gain, not below 0; its error |move|·gain_sd. At or below the disc limit the discs are
-    renewed whatever washers could do. A gain of 0 or less (too few trials, or mistaken ones) makes no move trustworthy: no_help.
+    renewed whatever washers could do. A gain of 0 or less (too few trials, or mistaken ones) makes no move trustworthy:
+    no_help.
 
     All in mm. Linear over one or two washers only; after moving, measure again.
     """

@@ -16,7 +16,8 @@ LARGEST = 100_000
 
 @dataclass(frozen=True)
 class StockGiven:
-    """events: failures seen. hours: machine hours × positions they were seen in. hours_ahead: the same, until the next delivery."""
+    """events: failures seen. hours: machine hours × positions they were seen in. hours_ahead: the same, until the next
+    delivery."""
 
     events: Count
     hours: NotNegative
@@ -37,8 +38,8 @@ def truck_stock(given: StockGiven) -> Stock:
     """The smallest number of pieces with which the chance of needing no more is at least `service`.
 
     Failures are Poisson with a rate that is Gamma(prior_events + events, prior_hours + hours), so what is needed in hours_ahead
-    is negative binomial; expected = rate·hours_ahead. A prior of 0.5 in 200 h suits small wearing parts, 0.5 in 5000 h gear cases.
-    No hours ahead: none. service below 1; reaching it within 1e-9 counts.
+    is negative binomial; expected = rate·hours_ahead. A prior of 0.5 in 200 h suits small wearing parts, 0.5 in 5000 h gear
+    cases. No hours ahead: none. service below 1; reaching it within 1e-9 counts.
     """
     if given.service >= 1:
         raise BadInput("service", "must be less than 1: no stock is enough for certain")

@@ -44,8 +44,8 @@ def take_up(given: TakeUpGiven) -> TakeUp:
     """Whether the take-up lasts the season, whether a half link can come out, and whether the chain is to be retired.
 
     One half link out shortens the loop by a pitch, so the take-up goes back by half a pitch: possible once that much is used
-    (and `join_mm` more, to join the chain by hand) and while a half link is left; more taken out than were fitted counts as none
-    left. A take-up used beyond its travel stands at its end: 0 hours. Without wear it never ends (null) and lasts.
+    (and `join_mm` more, to join the chain by hand) and while a half link is left; more taken out than were fitted counts as
+    none left. A take-up used beyond its travel stands at its end: 0 hours. Without wear it never ends (null) and lasts.
 
     Schools of retirement: percent of stretch (stretch_pct then needed) · one half link and full travel again · all fitted half
     links and full travel · when a full link would have to go · yearly, so always · first: percent where the stretch is known,

@@ -1,4 +1,6 @@
-"""One YAML file of the catalogue as typed data, with the line of everything in it: whatever is wrong is named with its place."""
+"""One YAML file of the catalogue as typed data, with the line of everything in it: whatever is wrong is named with its
+place.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -30,7 +32,8 @@ class Written(Generic[T]):
 
 
 def read(kind: type[T] | Any, path: Path, folder: Path) -> Written[T]:
-    """A file as `kind`. Raises BadInput whose field is the file with its line: not there, no YAML, a key twice, or not what it may be."""
+    """A file as `kind`. Raises BadInput whose field is the file with its line: not there, no YAML, a key twice, or not what it
+    may be."""
     name = path.relative_to(folder).as_posix()
     try:
         loader = _Fast(path.read_text(encoding="utf-8"))

@@ -200,7 +200,8 @@ def seen_in_bulk(check: Check, choice: str = "") -> bool:
 
 
 def layout(book: RuleBook, counts: Mapping[str, int]) -> dict[str, int | list[str]]:
-    """How many there are of each thing on one machine: the family's number or names, replaced by `counts` (a header's with prefix).
+    """How many there are of each thing on one machine: the family's number or names, replaced by `counts` (a header's with
+    prefix).
 
     Raises BadInput for a thing that the family does not have or that has names.
     """

@@ -15,7 +15,8 @@ SHIPPED = Path(__file__).resolve().parents[3] / "catalogue"
 
 
 def load(folder: Path = SHIPPED) -> Catalogue:
-    """The catalogue in `folder`. Raises BadInput with file and line of the first thing that is wrong, or of all that leads nowhere."""
+    """The catalogue in `folder`. Raises BadInput with file and line of the first thing that is wrong, or of all that leads
+    nowhere."""
     read = [_family(path.parent, folder) for path in sorted((folder / "families").glob("*/family.yaml"))]
     lists: dict[str, Written[Any]] = {
         "companions": files.read(list[Companion], folder / "companions.yaml", folder),
@@ -69,7 +70,9 @@ def _family(folder: Path, root: Path) -> _Read:
 
 
 def _shared(folder: Path, root: Path) -> tuple[SharedHead, list[Written[Station]]]:
-    """Stations that several families have alike; they stand where `include` names them: before the family's own, in that order."""
+    """Stations that several families have alike; they stand where `include` names them: before the family's own, in that
+    order.
+    """
     head: Written[SharedHead] = files.read(SharedHead, folder / "shared.yaml", root)
     return head.value, _stations(folder, head.value.route, head, root)
 

@@ -47,11 +47,12 @@ class PartUse:
 
 @dataclass(frozen=True)
 class Wears:
-    """How a part that is measured wears, and what it means when it fails at work. Starting values; a machine's own history outweighs them.
+    """How a part that is measured wears, and what it means when it fails at work. Starting values; a machine's own history
+    outweighs them.
 
-    life: use from new to its limit, in the family's counter; spread: one standard deviation of its rate, as a share. labour_h: to
-    renew it in the shop; field_labour_h and downtime_h: hours of work and of standing where it fails in the field; p_fail: chance
-    that it does once past its limit; secondary_cost: of what it breaks, in the shop's money.
+    life: use from new to its limit, in the family's counter; spread: one standard deviation of its rate, as a share. labour_h:
+    to renew it in the shop; field_labour_h and downtime_h: hours of work and of standing where it fails in the field; p_fail:
+    chance that it does once past its limit; secondary_cost: of what it breaks, in the shop's money.
     """
 
     life: Annotated[float, Over(0)]
@@ -69,9 +70,10 @@ class Check:
 
     per: how often, see `positions`. posture: where it is another than its station's. values: names of several figures typed for
     one position (three places round a disc). reading_error: one standard deviation of the reading, in its unit. plausible: a
-    range outside which the product asks. source: where the figures of the rule come from. wears: where it is forecast. order: before (clean) or after
-    (grease) everything else at its station. after: checks that must be done before. It is made where the machine has `option`
-    and none of `unless`, in these `phases`, for these `crops` and with these `headers` (families); empty means any.
+    range outside which the product asks. source: where the figures of the rule come from. wears: where it is forecast. order:
+    before (clean) or after (grease) everything else at its station. after: checks that must be done before. It is made where
+    the machine has `option` and none of `unless`, in these `phases`, for these `crops` and with these `headers` (families);
+    empty means any.
     """
 
     key: str
@@ -118,7 +120,9 @@ class Check:
 
 @dataclass(frozen=True)
 class Station:
-    """A place on the machine, with the state the machine must be in. round: its turn for whoever walks once round the machine."""
+    """A place on the machine, with the state the machine must be in. round: its turn for whoever walks once round the
+    machine.
+    """
 
     key: str
     name: str
@@ -171,7 +175,8 @@ class Reach:
 class StripDown:
     """Work that takes long to get at: what opens it, how many hours, and what else lies open then. Never safety items.
 
-    downtime_h: hours the machine stands when it must be done in the season. for_: slots whose renewal strips it down. source: where hours and chances come from.
+    downtime_h: hours the machine stands when it must be done in the season. for_: slots whose renewal strips it down. source:
+    where hours and chances come from.
     """
 
     key: str
@@ -224,9 +229,10 @@ class SharedHead:
 class FamilyHead:
     """A kind of machine, but for its stations: the file `family.yaml` of its folder.
 
-    route: its stations in working order, each a file of that name in the folder. is_header: coupled to a combine and inspected with it or on its own. prefix: put before its keys, so that a header and a
-    combine, or two headers, stand in one rule book. takes_headers: headers are coupled to it. counter: what its use is counted in; season_use: a
-    usual season's, until the machine's own are known. include: folders of `shared/` whose stations come before its own.
+    route: its stations in working order, each a file of that name in the folder. is_header: coupled to a combine and inspected
+    with it or on its own. prefix: put before its keys, so that a header and a combine, or two headers, stand in one rule book.
+    takes_headers: headers are coupled to it. counter: what its use is counted in; season_use: a usual season's, until the
+    machine's own are known. include: folders of `shared/` whose stations come before its own.
     """
 
     family: str
@@ -380,9 +386,11 @@ class LimitInForce:
 
 @dataclass(frozen=True)
 class RuleBook:
-    """The catalogue in force for one model, with the headers coupled to it, in one shop: what a walk-around is judged by and keeps.
+    """The catalogue in force for one model, with the headers coupled to it, in one shop: what a walk-around is judged by and
+    keeps.
 
-    ways: check → what the shop's schools say there. limits: check → figure → value and source. posture_cautions and hazards: the texts that this family's stations need.
+    ways: check → what the shop's schools say there. limits: check → figure → value and source. posture_cautions and hazards:
+    the texts that this family's stations need.
     """
 
     family: Family

@@ -1,4 +1,5 @@
-"""What leads nowhere in the catalogue, and what cannot be used: one sentence each, with its file, line and the nearest right name."""
+"""What leads nowhere in the catalogue, and what cannot be used: one sentence each, with its file, line and the nearest right
+name."""
 
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
@@ -14,7 +15,9 @@ from .model import Catalogue, Check, Family, SchoolCondition
 
 @dataclass(frozen=True)
 class Places:
-    """Where everything was written. families: family → key of a station, check or slot → file and line; lists: the other files."""
+    """Where everything was written. families: family → key of a station, check or slot → file and line; lists: the other
+    files.
+    """
 
     families: Mapping[str, Mapping[str, str]]
     lists: Mapping[str, Written[Any]]

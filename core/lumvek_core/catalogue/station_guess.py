@@ -14,8 +14,8 @@ LEAST = 2
 def guess_station(family: Family, text: str) -> str:
     """The key of the station whose names the text uses most; empty where none, or two as much.
 
-    A word of the station's own name counts three times, one of a check's name once, and a word that many stations use counts for
-    none of them more than for another.
+    A word of the station's own name counts three times, one of a check's name once, and a word that many stations use counts
+    for none of them more than for another.
     """
     said = {word[:STEM] for word in _WORD.findall(text.lower())}
     scores: Counter[str] = Counter()

@@ -40,7 +40,9 @@ def spacings(text: str) -> Spacings:
 
 
 def depths(text: str) -> Depths:
-    """Depths in mm by row from a CSV: columns ``row`` and ``depth…``, else the first names the row and all others are depths."""
+    """Depths in mm by row from a CSV: columns ``row`` and ``depth…``, else the first names the row and all others are
+    depths.
+    """
     lines, titles = rows_of(text)
     found = Depths()
     name = _column(titles, "row", 0)

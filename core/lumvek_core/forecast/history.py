@@ -1,8 +1,8 @@
 """From what was read at like places over the years to where each will stand at the end of the coming season.
 
-A forecast needs the use since a part was fitted, and readings of that part alone. This is where a history that is not so tidy gets a
-sensible answer: nobody wrote down when the part was fitted, there is one reading or none, somebody slipped with the tape, somebody
-renewed the part and did not say so. Whatever was decided is told beside the forecast.
+A forecast needs the use since a part was fitted, and readings of that part alone. This is where a history that is not so tidy
+gets a sensible answer: nobody wrote down when the part was fitted, there is one reading or none, somebody slipped with the
+tape, somebody renewed the part and did not say so. Whatever was decided is told beside the forecast.
 """
 
 import math
@@ -20,7 +20,8 @@ from .wearing import SEASON_SHARE, Coming, Measured, Wearing, renewed_between, r
 OWN_SEASONS = 12
 """Seasons of single places that weigh as much as the starting value."""
 FASTER = 1.25
-"""A place that stands out is called faster from so many times the middle rate on: where much is known, small differences stand out too."""
+"""A place that stands out is called faster from so many times the middle rate on: where much is known, small differences stand
+out too."""
 
 
 @dataclass(frozen=True)
@@ -50,13 +51,13 @@ class Told:
 
 @dataclass(frozen=True)
 class PlaceAhead:
-    """What is to be expected at a place. value, low, high (90 %), p_cross: of the true value at the season's end; now: today's, last:
-    the newest reading.
+    """What is to be expected at a place. value, low, high (90 %), p_cross: of the true value at the season's end; now: today's,
+    last: the newest reading.
 
     rate: per hour or hectare, of this very part. n: readings it rests on. doubted: readings that do not fit; renewed: the first
-    reading of a part that must have been fitted without anybody writing it down. path: from where its history begins to the end of
-    the season. faster: it stands out, and for the worse. better: readings got better by more than their own error, which wear never
-    does.
+    reading of a part that must have been fitted without anybody writing it down. path: from where its history begins to the end
+    of the season. faster: it stands out, and for the worse. better: readings got better by more than their own error, which
+    wear never does.
     """
 
     name: str
@@ -97,8 +98,9 @@ class _Line:
 def look_ahead(wearing: Wearing, places: Sequence[Place], coming: Coming) -> list[PlaceAhead]:
     """Where each place will stand at `coming.end`. Places that learn from each other belong in one call.
 
-    A place with neither a reading nor a known fitting has no forecast and is left out. A slip is left out of the line, worst first,
-    and named; what a technician stands by is not. Of one reading alone nothing can be left out: it is doubted, and counts.
+    A place with neither a reading nor a known fitting has no forecast and is left out. A slip is left out of the line, worst
+    first, and named; what a technician stands by is not. Of one reading alone nothing can be left out: it is doubted, and
+    counts.
     """
     known = [place for place in places if place.readings or place.fitted is not None]
     if not known:
@@ -127,8 +129,8 @@ def _settled(wearing: Wearing, places: Sequence[Place], coming: Coming) -> tuple
 def standings(wearing: Wearing, places: Sequence[Place], coming: Coming, today: Collection[int] = ()) -> dict[str, Standing]:
     """What is known of each place before it is read, for `one_place` to go on from. Places without any history are told too.
 
-    today: keys of the readings that are being taken. Every place learns from the others' readings of today, none from its own: that
-    one is still to be typed, or may be typed again. Like places belong in one call.
+    today: keys of the readings that are being taken. Every place learns from the others' readings of today, none from its own:
+    that one is still to be typed, or may be typed again. Like places belong in one call.
     """
     before = [replace(place, readings=[one for one in place.readings if one.key not in today]) for place in places]
     if not before:
@@ -147,7 +149,9 @@ def standings(wearing: Wearing, places: Sequence[Place], coming: Coming, today: 
 
 @dataclass(frozen=True)
 class Judged:
-    """places: the forecasts. season_share: how far seasons were taken to differ; seasons: of single places it was learnt from."""
+    """places: the forecasts. season_share: how far seasons were taken to differ; seasons: of single places it was learnt
+    from.
+    """
 
     places: list[PlaceAhead]
     season_share: float
@@ -206,8 +210,8 @@ def _begun(wearing: Wearing, place: Place, now: float) -> _Line:
 def _renewed(wearing: Wearing, readings: Sequence[Measured]) -> int:
     """Index of the first reading of a part that was renewed unsaid; 0 where none was.
 
-    It reads as good as new and far better than the time before, and the time before was no slip: the reading before that one bears
-    it out, or there is none.
+    It reads as good as new and far better than the time before, and the time before was no slip: the reading before that one
+    bears it out, or there is none.
     """
     far = renewed_from(wearing)
     used = [wearing.used(one.value) for one in readings]

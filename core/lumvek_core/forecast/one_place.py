@@ -1,8 +1,8 @@
 """One reading at one place, judged at once: what was known before is kept as a state, and the reading moves it in closed form.
 
-The model is `wear`'s: a straight line with an unsure start and rate, readings that err, seasons that differ. What like places say
-of this one's rate comes in as one mean and variance, made when they were last pooled (`history.standings`); from there on two
-figures and their covariance say all there is to know. Standard library only: this runs wherever a verdict is made.
+The model is `wear`'s: a straight line with an unsure start and rate, readings that err, seasons that differ. What like places
+say of this one's rate comes in as one mean and variance, made when they were last pooled (`history.standings`); from there on
+two figures and their covariance say all there is to know. Standard library only: this runs wherever a verdict is made.
 """
 
 import math
@@ -21,7 +21,8 @@ class Standing:
     """What is known of a place at `counter`: its true value and its rate for each hour or hectare of a usual part.
 
     value_var: None where nobody knows what the part started from. life: of this variant against the usual one. last: the newest
-    reading that counts, None where there is none. doubted: an older reading was taken for a slip, which the next one may bear out.
+    reading that counts, None where there is none. doubted: an older reading was taken for a slip, which the next one may bear
+    out.
     """
 
     counter: float

@@ -1,9 +1,9 @@
 """Wear as a straight line with an unsure start, an unsure rate, unsure readings and seasons that differ.
 
 v(u) = v0 + b·u + w(u) with v0 ~ N(new, new_sd²), b ~ N(m, ·) and w a walk with covariance q·min(u₁, u₂); readings err by
-reading_sd. Everything is Gaussian, so all of it has a closed form. Each row is first boiled down to what its readings say of its
-rate (a precision and a weight); rows then learn from each other through the covariance of their rates alone, which stays as small
-as the number of rows however many readings there are.
+reading_sd. Everything is Gaussian, so all of it has a closed form. Each row is first boiled down to what its readings say of
+its rate (a precision and a weight); rows then learn from each other through the covariance of their rates alone, which stays as
+small as the number of rows however many readings there are.
 """
 
 from collections.abc import Sequence
@@ -99,8 +99,8 @@ def one_row(line: Line, row: Row) -> Ahead:
 def rows_together(line: Line, rows: Sequence[Row]) -> tuple[list[Ahead], float]:
     """Rows that learn from each other, and the standard deviation between rows that fits them.
 
-    Their rates share one unsure mean (rate_sd), groups differ by half of that, and single rows by a spread that is not known: it
-    is weighed over thirteen steps by how well each explains the readings. One row is the same as alone.
+    Their rates share one unsure mean (rate_sd), groups differ by half of that, and single rows by a spread that is not known:
+    it is weighed over thirteen steps by how well each explains the readings. One row is the same as alone.
     """
     if len(rows) == 1:
         return [one_row(line, rows[0])], 0.0

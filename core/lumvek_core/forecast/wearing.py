@@ -16,7 +16,8 @@ FRESH = 0.25
 
 @dataclass(frozen=True)
 class Wearing:
-    """How a kind of part wears. life: use from new to its limit, usually; spread: one standard deviation of its rate, as a share.
+    """How a kind of part wears. life: use from new to its limit, usually; spread: one standard deviation of its rate, as a
+    share.
 
     Sizes and reading_sd in the reading's unit, use in hours or hectares.
     """
@@ -77,5 +78,7 @@ def renewed_from(wearing: Wearing) -> float:
 
 
 def renewed_between(wearing: Wearing, before: float, after: float) -> bool:
-    """Whether two readings, one after the other, are of two parts: the later as good as new, and far better than the earlier."""
+    """Whether two readings, one after the other, are of two parts: the later as good as new, and far better than the
+    earlier.
+    """
     return wearing.used(after) <= FRESH and wearing.used(before) - wearing.used(after) > renewed_from(wearing)

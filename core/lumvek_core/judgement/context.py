@@ -27,8 +27,8 @@ class Past:
 class Expected:
     """What the machine's own history lets expect, in the check's unit, with the range that holds nine of ten times.
 
-    now: the true value today. value, low, high, chance: at the end of the coming season, with the chance that the limit is reached
-    before then, in words too. doubted: the reading does not fit what was read before.
+    now: the true value today. value, low, high, chance: at the end of the coming season, with the chance that the limit is
+    reached before then, in words too. doubted: the reading does not fit what was read before.
     """
 
     now: float
@@ -42,13 +42,13 @@ class Expected:
 
 @dataclass(frozen=True)
 class Context:
-    """What surrounds a reading. confirmed: the technician has answered the question and stands by the figure. system: of who reads the verdict. typed: the
-    reading's texts, and what a bare figure in them means.
+    """What surrounds a reading. confirmed: the technician has answered the question and stands by the figure. system: of who
+    reads the verdict. typed: the reading's texts, and what a bare figure in them means.
 
-    rules: of the checks that the rule looks at. log: what was read on this machine before, oldest first, where a rule learns from
-    it. moved: washers were moved at this row after it was measured. counter_h, today: the machine's hours and the day, for what
-    is done at intervals. schools: the shop's. feelers: its own over the usual ones. track_rows: rows behind wheels. expected:
-    by the forecast, where there is one.
+    rules: of the checks that the rule looks at. log: what was read on this machine before, oldest first, where a rule learns
+    from it. moved: washers were moved at this row after it was measured. counter_h, today: the machine's hours and the day, for
+    what is done at intervals. schools: the shop's. feelers: its own over the usual ones. track_rows: rows behind wheels.
+    expected: by the forecast, where there is one.
     """
 
     system: System = "mm"

@@ -7,7 +7,9 @@ from .words import unit_of, with_unit, without_unit
 
 
 def short(check: Check, value: Value, system: System) -> str:
-    """As little as a cell of a grid can show: ``387``, ``15 3/8``, ``30 · 31 · 28``, ``Rough``. The unit stands above the grid."""
+    """As little as a cell of a grid can show: ``387``, ``15 3/8``, ``30 · 31 · 28``, ``Rough``. The unit stands above the
+    grid.
+    """
     if value.choice:
         return _state(check, value)
     return " · ".join(without_unit(check, number, system) for number in value.numbers) or value.text

@@ -21,12 +21,15 @@ def in_words(expected: Expected, value: str, low: str, high: str) -> str:
 
 def at_the_end(expected: Expected, say: Words) -> str:
     """``381.5 mm (380.1 to 382.9) by the end of the season``, of a part at its limit."""
-    return f"{say.figure(max(expected.value, 0.0))} ({say.bare(expected.low)} to {say.bare(expected.high)}) by the end of the season"
+    value, low, high = say.figure(max(expected.value, 0.0)), say.bare(expected.low), say.bare(expected.high)
+    return f"{value} ({low} to {high}) by the end of the season"
 
 
 @dataclass(frozen=True)
 class Ahead:
-    """For whoever shows it: today's true value, the season's end with its range, and the chance to reach the limit before it."""
+    """For whoever shows it: today's true value, the season's end with its range, and the chance to reach the limit before
+    it.
+    """
 
     now: float
     expected: float

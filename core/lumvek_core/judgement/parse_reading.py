@@ -22,7 +22,8 @@ _NUMBER = re.compile(r"[-+−]?(?:[0-9]+(?:[.,][0-9]*)?|[.,][0-9]+)")
 
 @dataclass(frozen=True)
 class Value:
-    """What a reading means. numbers: in the check's unit, lengths in mm. choice: key of a named state. feeler_mm: its thickness."""
+    """What a reading means. numbers: in the check's unit, lengths in mm. choice: key of a named state. feeler_mm: its
+    thickness."""
 
     numbers: list[float] = field(default_factory=list)
     choice: str = ""
@@ -40,7 +41,8 @@ def parse_reading(
     """The value that `raw` means for this check.
 
     raw: one text for each figure of the position, or one text in all. Choices are understood by key or by their number on
-    screen. feeler: a name from `feelers` (the shop's own go before the usual ones) or a thickness. Raises BadInput with field ``raw.<n>`` or ``feeler``.
+    screen. feeler: a name from `feelers` (the shop's own go before the usual ones) or a thickness. Raises BadInput with field
+    ``raw.<n>`` or ``feeler``.
     """
     raw = [text.translate(FULL_WIDTH) for text in raw]
     states = check.rule.states()

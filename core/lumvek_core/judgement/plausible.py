@@ -14,7 +14,8 @@ from .words import Words, pressure_unit
 
 @dataclass(frozen=True)
 class Question:
-    """What is asked about a figure; empty where it can be right. instead: the text probably meant; split: the figures taken apart."""
+    """What is asked about a figure; empty where it can be right. instead: the text probably meant; split: the figures taken
+    apart."""
 
     ask: str = ""
     instead: str = ""
@@ -42,7 +43,8 @@ def question(
 ) -> Question:
     """What is to be asked about a reading, in the words of a reader of `system`.
 
-    longest_mm: a span cannot be longer than the disc it was taken on. typed: its texts; typed_in: what a bare figure in them means.
+    longest_mm: a span cannot be longer than the disc it was taken on. typed: its texts; typed_in: what a bare figure in them
+    means.
     """
     if (
         check.unit == "mm"

@@ -51,7 +51,8 @@ def judge(check: Check, position: Position, value: Value, context: Context) -> V
         if asked.ask:
             return Verdict("watch", "recheck", asked.ask, ask=asked.ask, instead=asked.instead, split=asked.split)
         if context.expected and context.expected.doubted:
-            ask = f"{say.figure(value.numbers[0])}? By what was read before it should stand near {say.figure(context.expected.now)}."
+            read, near = say.figure(value.numbers[0]), say.figure(context.expected.now)
+            ask = f"{read}? By what was read before it should stand near {near}."
             return Verdict("watch", "recheck", ask, ask=ask)
     verdict = check.rule.judge(Case(check, position, value, context, say))
     if check.safety and verdict.severity in ("watch", "due"):

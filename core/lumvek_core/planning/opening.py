@@ -57,7 +57,8 @@ class Hours:
         return None
 
     def first_journey(self, earliest: dt.datetime, last: dt.date, *, called: bool = False) -> Journey | None:
-        """The first trip there is up to a day. A later one is never better: it costs the same, and what is missing is known later."""
+        """The first trip there is up to a day. A later one is never better: it costs the same, and what is missing is known
+        later."""
         date = earliest.date()
         while date <= last:
             if found := self.journey(date, max(earliest, dt.datetime.combine(date, dt.time())), called=called):

@@ -61,11 +61,11 @@ def posture_route(given: RouteGiven) -> Route:
     """The order of postures with the least moving time, and what plain station order would take.
 
     Moves are one-way; a missing one goes by the shortest path. On each visit every check whose `after` is done is done, by
-    station, then in the order given. The search is exact (A* over posture and what is done); on a tie fewer visits win, then the
-    visits that reach earlier stations first. Checks allowed where the machine stands at the start cost no move and no visit of
-    their own order: they are the first visit. Station order for comparison: always the allowed check of the lowest station.
-    Where one-way moves make a dead end, orders that run into it are none. Bad input: a cycle in `after`, unknown ids, an id twice, a
-    posture no move leads to, and moves by which no order reaches everything.
+    station, then in the order given. The search is exact (A* over posture and what is done); on a tie fewer visits win, then
+    the visits that reach earlier stations first. Checks allowed where the machine stands at the start cost no move and no visit
+    of their own order: they are the first visit. Station order for comparison: always the allowed check of the lowest station.
+    Where one-way moves make a dead end, orders that run into it are none. Bad input: a cycle in `after`, unknown ids, an id
+    twice, a posture no move leads to, and moves by which no order reaches everything.
     """
     return _Problem(given).solve()
 

@@ -35,16 +35,17 @@ TINY = 1e-9
 def source_parts(given: SourceGiven) -> Sourced:
     """Suppliers, trips and deliveries for a list of lines, so that they are here in time at least cost.
 
-    One line comes from one supplier in one way: fetched, or by one of the deliveries. A trip costs (2·travel + counter)/60·labour
-    rate + 2·distance·km_cost, once a supplier and day, and stands at the counter while it is open; a delivery costs its price,
-    once a supplier, delivery and day. Parts = unit_price·pack·⌈qty/pack⌉. Where stock < qty nothing can be fetched; what is
-    restocked after restock_days can be sent then, and is promised. With 1 − p_stock a line falls back to its cheapest certain
-    way from the next day on: risk = (1 − p)·(difference in price + that trip or delivery + days late·late cost). A call
-    (call_min·labour_rate, once a trip) tells before driving, so that the fallback begins the same day; a trip that would be made
-    for one line alone is then driven only if the piece is there (with several lines the trip counts in full). First fewest lines
-    late, then money. surest: the highest chance for every line; quickest: the earliest last arrival; then money. The day a line is
-    needed is in time. Days are as ``2026-03-05``, a working service counts Monday to Friday, and goes out on days the supplier is
-    open. able: suppliers that have every line needed to run. Stopped after time_limit_s, a plan says how far from its bound it is.
+    One line comes from one supplier in one way: fetched, or by one of the deliveries. A trip costs (2·travel +
+    counter)/60·labour rate + 2·distance·km_cost, once a supplier and day, and stands at the counter while it is open; a
+    delivery costs its price, once a supplier, delivery and day. Parts = unit_price·pack·⌈qty/pack⌉. Where stock < qty nothing
+    can be fetched; what is restocked after restock_days can be sent then, and is promised. With 1 − p_stock a line falls back
+    to its cheapest certain way from the next day on: risk = (1 − p)·(difference in price + that trip or delivery + days
+    late·late cost). A call (call_min·labour_rate, once a trip) tells before driving, so that the fallback begins the same day;
+    a trip that would be made for one line alone is then driven only if the piece is there (with several lines the trip counts
+    in full). First fewest lines late, then money. surest: the highest chance for every line; quickest: the earliest last
+    arrival; then money. The day a line is needed is in time. Days are as ``2026-03-05``, a working service counts Monday to
+    Friday, and goes out on days the supplier is open. able: suppliers that have every line needed to run. Stopped after
+    time_limit_s, a plan says how far from its bound it is.
     """
     return source(given)
 

@@ -13,7 +13,8 @@ Kind = Literal["cheapest", "surest", "quickest"]
 
 @dataclass(frozen=True)
 class SourceLine:
-    """qty: pieces (or litres). need_by: the day its job needs it; None where any day will do. needed: to run, or only while apart."""
+    """qty: pieces (or litres). need_by: the day its job needs it; None where any day will do. needed: to run, or only while
+    apart."""
 
     id: str
     part: str
@@ -34,7 +35,9 @@ class Opening:
 
 @dataclass(frozen=True)
 class Delivery:
-    """lead_days after the day it goes out; working: Monday to Friday only. cutoff: what is ordered later goes out a day later."""
+    """lead_days after the day it goes out; working: Monday to Friday only. cutoff: what is ordered later goes out a day
+    later.
+    """
 
     name: str
     lead_days: Days
@@ -59,7 +62,8 @@ class SourceSupplier:
 
 @dataclass(frozen=True)
 class SourceOffer:
-    """unit_price: of one piece. stock: pieces said to be there, p_stock: chance that they are. restock_days: until there are more."""
+    """unit_price: of one piece. stock: pieces said to be there, p_stock: chance that they are. restock_days: until there are
+    more."""
 
     supplier: str
     part: str
@@ -73,7 +77,8 @@ class SourceOffer:
 
 @dataclass(frozen=True)
 class Pin:
-    """A choice made by hand. way: ``fetch`` or a delivery's name. date: the day of the trip or of ordering; None: the first there is."""
+    """A choice made by hand. way: ``fetch`` or a delivery's name. date: the day of the trip or of ordering; None: the first
+    there is."""
 
     line: str
     supplier: str
@@ -147,7 +152,9 @@ class Fallback:
 
 @dataclass(frozen=True)
 class PlanLine:
-    """quantity: pieces that are bought, in full packs. p_in_time: chance to be here by the day it is needed, fallback included."""
+    """quantity: pieces that are bought, in full packs. p_in_time: chance to be here by the day it is needed, fallback
+    included.
+    """
 
     id: str
     supplier: str
@@ -165,7 +172,8 @@ class PlanLine:
 
 @dataclass(frozen=True)
 class Plan:
-    """last_arrival: None for a plan without lines. bound: no plan of this kind costs less; gap_pct: how far this one may be above it."""
+    """last_arrival: None for a plan without lines. bound: no plan of this kind costs less; gap_pct: how far this one may be
+    above it."""
 
     kind: Kind
     cost: PlanCost

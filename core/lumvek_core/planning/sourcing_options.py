@@ -177,9 +177,11 @@ class Market:
 
     @cached_property
     def _trip_days(self) -> dict[str, list[dt.date]]:
-        """The days on which somebody may drive to a supplier: the first there is, with and without a call, and those pinned by hand.
+        """The days on which somebody may drive to a supplier: the first there is, with and without a call, and those pinned by
+        hand.
 
-        Another day is no better for lines that travel together: a trip costs the same on each, and what is missing is known later.
+        Another day is no better for lines that travel together: a trip costs the same on each, and what is missing is known
+        later.
         """
         found: dict[str, list[dt.date]] = {}
         for name, times in self.hours.items():

@@ -1,4 +1,5 @@
-"""Choosing one option a line so that own costs and shared runs together are least: a facility location problem, solved by HiGHS."""
+"""Choosing one option a line so that own costs and shared runs together are least: a facility location problem, solved by
+HiGHS."""
 
 import time
 from collections.abc import Sequence
@@ -57,7 +58,9 @@ def _worth(options: Sequence[Option]) -> list[Option]:
 
 
 def _by_hand(lines: Sequence[Sequence[Option]]) -> list[Option]:
-    """A choice that is always possible: every run open, then runs closed while that saves. Without the trips made after a call."""
+    """A choice that is always possible: every run open, then runs closed while that saves. Without the trips made after a
+    call.
+    """
     open_to = [[option for option in options if option.run.mode in ("plain", "sent")] for options in lines]
     runs = {option.run.key for options in open_to for option in options}
     chosen = [min(options, key=lambda option: option.own + option.shared) for options in open_to]

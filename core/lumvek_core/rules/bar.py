@@ -47,9 +47,11 @@ class BarRule(Rule):
         shown = f"{pitch}, give or take {plain(found.plus_minus_deg, 2)}°"
         facts = BarFacts("bar", found.pitch_deg, pitch, say.figure(front), say.figure(rear), found.raise_hitch_mm)
         why = [
-            f"(rear {say.figure(rear)} − front {say.figure(front)}) ÷ {say.figure(self.base)} between the points is {plain(found.pitch_deg, 2)}°; "
+            f"(rear {say.figure(rear)} − front {say.figure(front)}) ÷ {say.figure(self.base)} between the points is "
+            f"{plain(found.pitch_deg, 2)}°; "
             f"allowed {plain(self.nose_up, 1)}° nose up to {plain(self.nose_down, 1)}° nose down.",
-            f"Raising the hitch by that slope over the {say.figure(self.lever)} from hitch point to wheels brings it dead level.",
+            f"Raising the hitch by that slope over the {say.figure(self.lever)} from hitch point to wheels brings it dead "
+            "level.",
         ]
         if found.state == "level":
             return Verdict("sound", "none", f"{shown}: level enough.", why, facts)

@@ -25,15 +25,16 @@ Answers = Literal["measure", "choice", "count", "gauge", "level", "bearing", "ye
 Reach = Literal["all", "row"]
 """How far a rule looks: at all like places, or no further than its own row."""
 Want = Literal["log", "feelers", "track-rows", "counter"]
-"""What of the machine and the shop a rule looks at: what was read before, the shop's feelers, rows behind wheels, the hour meter."""
+"""What of the machine and the shop a rule looks at: what was read before, the shop's feelers, rows behind wheels, the hour
+meter."""
 
 
 @dataclass(frozen=True)
 class Limit:
     """Of a figure that a model or a shop may replace: how it is called and shown.
 
-    unit: where it is not the check's own. As ``place`` it is somewhere (hole 5), as ``amount`` a difference (5 holes), as ``share``
-    per cent.
+    unit: where it is not the check's own. As ``place`` it is somewhere (hole 5), as ``amount`` a difference (5 holes), as
+    ``share`` per cent.
     """
 
     name: str
@@ -77,9 +78,10 @@ class Case:
 class Rule(ABC):
     """A kind of rule. Subclasses are frozen dataclasses whose fields are what the catalogue may say.
 
-    answers: the kind of check it judges, None for any. figures: how many figures a reading has, None for as many as the check names. facts: what
-    it tells drawings. by_feeler: it is read with a feeler, which belongs to the reading. wants: what it looks at besides readings of
-    this walk-around. compares: it looks at its own like places. drawings: those that show what it tells.
+    answers: the kind of check it judges, None for any. figures: how many figures a reading has, None for as many as the check
+    names. facts: what it tells drawings. by_feeler: it is read with a feeler, which belongs to the reading. wants: what it
+    looks at besides readings of this walk-around. compares: it looks at its own like places. drawings: those that show what it
+    tells.
     """
 
     answers: ClassVar[Answers | None] = None
@@ -109,7 +111,9 @@ class Rule(ABC):
         return {check_key: "all", **named} if self.compares else named
 
     def undone_by(self) -> str:
-        """The check at whose places something may be changed that makes an older reading of this one worthless; empty for none."""
+        """The check at whose places something may be changed that makes an older reading of this one worthless; empty for
+        none.
+        """
         return ""
 
     def alike(self, other: "Rule") -> bool:

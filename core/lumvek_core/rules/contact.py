@@ -37,7 +37,8 @@ class Band:
 
 @dataclass(frozen=True)
 class ContactFacts(Facts):
-    """diameter: of the pair. span: mean of the places. equivalent: what they come to by the band's feeler. bands: by each feeler, the wanted one's name in by_shown.
+    """diameter: of the pair. span: mean of the places. equivalent: what they come to by the band's feeler. bands: by each
+    feeler, the wanted one's name in by_shown.
 
     overlap: of the discs; true_contact: steel on steel; spread: between the places.
     """
@@ -83,7 +84,9 @@ class ContactRule(Rule):
     washer: Annotated[float, Over(0), Limit("Washer thickness")] = 1
 
     def judge(self, case: Case) -> Verdict:
-        """The verdict on one row's spans, in one currency whatever the feeler, with the washers to move where they are counted."""
+        """The verdict on one row's spans, in one currency whatever the feeler, with the washers to move where they are
+        counted.
+        """
         check, position, value, context, say = case.check, case.position, case.value, case.context, case.say
         disc = self.longest(position, context)
         try:
@@ -95,14 +98,17 @@ class ContactRule(Rule):
         equivalent = say.figure(result.equivalent_span_mm)
         facts = _facts(self, value, disc, result)
         why = [
-            f"Spans {say.all(value.numbers)} with a {plain(value.feeler_mm or self.feeler, 2)} mm feeler on {say.figure(disc)} discs at "
-            f"{plain(self.angle_deg, 1)}° come to {equivalent} by the band's feeler. Geometric approximation: two flat discs; real ones also flex.",
+            f"Spans {say.all(value.numbers)} with a {plain(value.feeler_mm or self.feeler, 2)} mm feeler on "
+            f"{say.figure(disc)} discs at "
+            f"{plain(self.angle_deg, 1)}° come to {equivalent} by the band's feeler. Geometric approximation: two flat "
+            "discs; real ones also flex.",
             f"Steel on steel about {say.figure(result.true_contact_mm)}"
             + ("." if result.true_contact_mm else ": touching by feeler, not by steel."),
             f"Spread over the places {say.figure(result.spread_mm)}, bent disc or hub above {say.figure(self.spread)}.",
         ]
         if exceeds(result.spread_mm, self.spread):
-            reason = f"The places differ by {say.figure(result.spread_mm)} (up to {say.figure(self.spread)} is usual): bent disc or hub."
+            differ, usual = say.figure(result.spread_mm), say.figure(self.spread)
+            reason = f"The places differ by {differ} (up to {usual} is usual): bent disc or hub."
             return Verdict("due", "investigate", reason, why, facts)
         if result.state == "in_band":
             return Verdict("sound", "none", f"{equivalent} of contact, wanted {band}.", why, facts)
@@ -116,7 +122,8 @@ class ContactRule(Rule):
         return Verdict("due", "adjust", reason, why, facts, advice=advice)
 
     def longest(self, position: Position, context: Context) -> float:
-        """Mean of the pair's diameters as measured today, which no span can exceed; where nothing was measured, the size when new."""
+        """Mean of the pair's diameters as measured today, which no span can exceed; where nothing was measured, the size when
+        new."""
         measured = context.others.get(self.diameter_from, {})
         found = [measured[key].numbers[0] for key in _pair(position.row or 0) if key in measured]
         return fmean(found) if found else _discs(self, context).new

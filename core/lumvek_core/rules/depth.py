@@ -68,8 +68,10 @@ class DepthRule(Rule):
             here in found.flagged or here in found.unsure,
         )
         why = [
-            f"Row mean {say.figure(row.mean)}, median of {counted(len(dug), 'row')} {say.figure(found.planter_median_mm)}, wanted {say.figure(self.target)} ± "
-            f"{say.figure(self.tolerance)}. A row is off when it differs from the others by more than that, more than the usual scatter between rows, "
+            f"Row mean {say.figure(row.mean)}, median of {counted(len(dug), 'row')} {say.figure(found.planter_median_mm)}, "
+            f"wanted {say.figure(self.target)} ± "
+            f"{say.figure(self.tolerance)}. A row is off when it differs from the others by more than that, more than the "
+            "usual scatter between rows, "
             "and more than its own digs can be wrong."
         ]
         advice = Advice(_rows(found, say))
@@ -77,7 +79,8 @@ class DepthRule(Rule):
         if here in found.flagged:
             side = "shallower" if row.mean < found.planter_median_mm else "deeper"
             behind = ", like the others behind wheels" if found.cause == "track_rows" else ""
-            reason = f"{shown}, {say.figure(abs(row.mean - found.planter_median_mm))} {side} than the other rows{behind}: settings first, then wear."
+            off = say.figure(abs(row.mean - found.planter_median_mm))
+            reason = f"{shown}, {off} {side} than the other rows{behind}: settings first, then wear."
             return Verdict("due", "adjust", reason, why, facts, advice=advice)
         if here in found.unsure:
             reason = f"{shown}, unlike the other rows, but the digs scatter: dig more here before judging."

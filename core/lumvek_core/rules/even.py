@@ -57,7 +57,8 @@ class EvenRule(Rule):
         target = result.target if result.target is not None else reading
         correction = result.corrections[here]
         why = [
-            f"{len(readings)} positions compared, {self.target if isinstance(self.target, str) else 'target'} {say.figure(target)}, "
+            f"{len(readings)} positions compared, {self.target if isinstance(self.target, str) else 'target'} "
+            f"{say.figure(target)}, "
             f"spread {say.amount(result.spread)}, allowed {say.amount(self.tolerance)}."
         ]
         turned = result.turns[here] if result.turns else 0.0

@@ -65,7 +65,9 @@ class KnivesRule(StatesRule):
         return self.options
 
     def judge(self, case: Case) -> Verdict:
-        """The verdict on one knife's state, with what each school of renewing leaves out of balance where one must be renewed."""
+        """The verdict on one knife's state, with what each school of renewing leaves out of balance where one must be
+        renewed.
+        """
         others = case.context.others.get(case.check.key, {})
         states = {key: other.choice for key, other in others.items()} | {case.position.key: case.value.choice}
         me = self._knife(case.position.key, case.value.choice)
@@ -88,9 +90,11 @@ class KnivesRule(StatesRule):
         chosen = case.context.schools.get("chopper-knife", "balance")
         plan = next(one for one in found.plans if one.name == (found.recommended if chosen == "balance" else chosen))
         rest, allowed = plan.unbalance_g_mm, found.permissible_g_mm
-        told = f" Renew {plan.knives} ({NAMES[plan.name].lower()}): {show_unbalance(rest, allowed)} left of {show_unbalance(allowed, rest)} allowed."
+        then = f"{show_unbalance(rest, allowed)} left of {show_unbalance(allowed, rest)} allowed"
+        told = f" Renew {plan.knives} ({NAMES[plan.name].lower()}): {then}."
         why = [
-            f"{counted(len(states), 'knife', 'knives')} looked at so far, taken as {plain(self.mass, 0)} g each ({plain(self.new_mass, 0)} g new) at {plain(self.radius, 0)} mm, "
+            f"{counted(len(states), 'knife', 'knives')} looked at so far, taken as {plain(self.mass, 0)} g each "
+            f"({plain(self.new_mass, 0)} g new) at {plain(self.radius, 0)} mm, "
             f"{self.around} to a turn; a broken one pulls less by what is gone. Static unbalance of the knives only.",
         ]
         share = 1 / found.permissible_g_mm

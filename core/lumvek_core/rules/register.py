@@ -17,7 +17,9 @@ PAST = re.compile(r"past\s+(.+)|(.+?)\s*past", re.IGNORECASE)
 
 @dataclass(frozen=True)
 class RegisterFacts(Facts):
-    """left, right: short of a guard's middle, below zero past it. centring, stroke: what is wrong with the head and the stroke."""
+    """left, right: short of a guard's middle, below zero past it. centring, stroke: what is wrong with the head and the
+    stroke.
+    """
 
     kind: Literal["register"] = "register"
     left: float = 0.0
@@ -45,7 +47,8 @@ class RegisterRule(Rule):
         result = knife.knife_register(knife.RegisterGiven(left, right, self.tolerance, self.overtravel))
         why = [
             f"Centring = (left − right) ÷ 2 = {say.amount(result.centring_mm)}; stroke error = left + right"
-            f"{' + twice the overtravel' if self.overtravel else ''} = {say.amount(result.stroke_error_mm)}; allowed {say.amount(self.tolerance)}."
+            f"{' + twice the overtravel' if self.overtravel else ''} = {say.amount(result.stroke_error_mm)}; allowed "
+            f"{say.amount(self.tolerance)}."
         ]
         shown = _stop(left, say), _stop(right, say)
         facts = RegisterFacts("register", left, right, *shown, self.tolerance, result.centring_mm, result.stroke_error_mm)

@@ -29,7 +29,9 @@ class SteppedFacts(Facts):
 
 @dataclass(frozen=True)
 class SteppedRule(Rule):
-    """A figure that is brought back in steps: the figure and the steps taken so far. After the last step one looks elsewhere."""
+    """A figure that is brought back in steps: the figure and the steps taken so far. After the last step one looks
+    elsewhere.
+    """
 
     answers, figures, facts = "measure", 2, SteppedFacts
 

@@ -44,9 +44,9 @@ SCHOOLS: dict[str, take_ups.RetireSchool] = {
 class TravelRule(Rule):
     """How much of a chain's take-up is used: two figures, used and total, in the unit of the check.
 
-    With the pitch of the chain it is worked out whether a half link comes out or the chain is retired: wear_per_h, season_h: how
-    fast the take-up is used and for how long; stretch_from, half_links_from: checks in which stretch is measured and half links
-    (fitted, out already) are counted.
+    With the pitch of the chain it is worked out whether a half link comes out or the chain is retired: wear_per_h, season_h:
+    how fast the take-up is used and for how long; stretch_from, half_links_from: checks in which stretch is measured and half
+    links (fitted, out already) are counted.
     """
 
     answers, figures, facts = "measure", 2, TravelFacts
@@ -101,7 +101,8 @@ class TravelRule(Rule):
         left = "" if found.hours_to_end is None else f", about {plain(found.hours_to_end, 0)} h of it left"
         stretched = "not measured" if percent is None else f"{plain(percent, 2)} %"
         why = [
-            f"{plain(self.wear_per_h or 0, 3)} mm of take-up an hour over a season of {plain(self.season_h or 0, 0)} h; half a link out gives back "
+            f"{plain(self.wear_per_h or 0, 3)} mm of take-up an hour over a season of {plain(self.season_h or 0, 0)} h; "
+            "half a link out gives back "
             f"{say.figure(pitch / 2)}; {out} of {fitted} half links out so far; stretch {stretched}.",
         ]
         share = used / total

@@ -19,8 +19,8 @@ SEVERITIES: tuple[Severity, ...] = ("sound", "watch", "due", "stop")
 class Facts:
     """What a drawing or a screen needs of a verdict, in the check's unit; texts are in the units of its reader.
 
-    Every kind of rule has its own, told apart by `kind`. compared: the figure that is held against like places; worked_out: the one
-    that several typed figures come to. Both name a field, or nothing.
+    Every kind of rule has its own, told apart by `kind`. compared: the figure that is held against like places; worked_out: the
+    one that several typed figures come to. Both name a field, or nothing.
     """
 
     kind: str = ""
@@ -60,8 +60,8 @@ class Verdict:
     """What the rules say of one reading.
 
     reason: one sentence with the figures. why: the arithmetic in words, for whoever asks. ask: a question to the technician
-    when the reading cannot be right, `instead` the text that was probably meant, `split` the figures as they would be if two of them
-    ran together. facts: for the drawing. used: share of the wear used up.
+    when the reading cannot be right, `instead` the text that was probably meant, `split` the figures as they would be if two of
+    them ran together. facts: for the drawing. used: share of the wear used up.
     """
 
     severity: Severity

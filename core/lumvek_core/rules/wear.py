@@ -91,8 +91,8 @@ class WearRule(Rule):
         return "the limit must differ from the size when new" if self.new == self.limit else ""
 
     def believable(self, check: Check, others: Sequence[float]) -> Span | None:
-        """From better than new, by the larger of 5 % of the allowance and three times the reading's own error, to three times the
-        allowance past the limit."""
+        """From better than new, by the larger of 5 % of the allowance and three times the reading's own error, to three times
+        the allowance past the limit."""
         allowance = self.limit - self.new
         better = max(0.05 * abs(allowance), 3 * (check.reading_error or READING_ERROR))
         past = self.limit + 3 * allowance

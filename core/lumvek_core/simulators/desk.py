@@ -1,4 +1,5 @@
-"""A made-up supplier desk: prices, stock, and orders that are taken, taken in part or refused. It knows nothing of files or lines.
+"""A made-up supplier desk: prices, stock, and orders that are taken, taken in part or refused. It knows nothing of files or
+lines.
 
 What a shelf is said to hold and what it holds are two figures: an order may come back short.
 """
@@ -29,13 +30,17 @@ class OnShelf:
 
 @dataclass
 class Desk:
-    """shelves: supplier → number → what lies there. orders: what was answered, by the key of who ordered; given back as it was."""
+    """shelves: supplier → number → what lies there. orders: what was answered, by the key of who ordered; given back as it
+    was.
+    """
 
     shelves: dict[str, dict[str, OnShelf]]
     orders: dict[str, dict[str, Any]] = field(default_factory=dict)
 
     def quote(self, supplier: str, numbers: list[str]) -> list[dict[str, Any]]:
-        """Price and stock of the numbers this supplier has; others are left out. What was ordered meanwhile is gone from stock."""
+        """Price and stock of the numbers this supplier has; others are left out. What was ordered meanwhile is gone from
+        stock.
+        """
         found = []
         for number in dict.fromkeys(numbers):
             if shelf := self.shelves.get(supplier, {}).get(number):

@@ -1,4 +1,6 @@
-"""A simulated gauge: a plausible figure for what is being measured, in the characters a gauge with a keyboard plug would type."""
+"""A simulated gauge: a plausible figure for what is being measured, in the characters a gauge with a keyboard plug would
+type.
+"""
 
 import random
 from typing import Literal

@@ -1,4 +1,5 @@
-"""Forecasts against the figures worked out by hand, against the full Gaussian they stand for, and against machines made up by dice."""
+"""Forecasts against the figures worked out by hand, against the full Gaussian they stand for, and against machines made up by
+dice."""
 
 import math
 

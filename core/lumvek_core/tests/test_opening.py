@@ -1,4 +1,5 @@
-"""When a supplier can be driven to, and when what is ordered arrives: closed days, cutoffs, working days, and the long way home."""
+"""When a supplier can be driven to, and when what is ordered arrives: closed days, cutoffs, working days, and the long way
+home."""
 
 import datetime as dt
 

@@ -128,7 +128,8 @@ def test_a_thicker_feeler_always_stops_further_out(span, diameter, angle):
 
 @given(span=st.floats(10, 120), feeler=feelers, diameter=discs, angle=angles)
 def test_contact_agrees_with_the_gap_found_by_stepping_along_the_rims(span, feeler, diameter, angle):
-    """A different derivation: two circles in planes that lean by half the angle; at half the span their gap is the feeler's thickness."""
+    """A different derivation: two circles in planes that lean by half the angle; at half the span their gap is the feeler's
+    thickness."""
     overlap = contact(span, feeler, diameter, angle)["overlap_mm"]
     radius, half_angle = diameter / 2, math.radians(angle) / 2
     turn = math.asin(span / 2 / radius)

@@ -198,7 +198,8 @@ POWER_AND_CAB = {
     "windows": "windows",
     "steps": "steps",
     "cab functions one by one": "header-functions reel-functions deck-plate-function flex-function belt-speed-function rotor-function "
-    "clearance-function chaffer-function sieve-function fan-function cut-height-function unload-function reverse-function automatic-functions",
+    "clearance-function chaffer-function sieve-function fan-function cut-height-function unload-function reverse-function "
+    "automatic-functions",
     "active alarms, sensor voltages, built-in tests": "alarms sensor-voltages built-in-tests",
     "storage": "combine-clean moisture-cell-clean chains-oiled combine-cylinders-in water-traps battery-away combine-connectors combine-season-notes",
 }

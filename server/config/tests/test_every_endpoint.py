@@ -1,4 +1,5 @@
-"""Every endpoint, walked as the wrong shop and as nobody: nothing comes back. A new endpoint is walked without being named here."""
+"""Every endpoint, walked as the wrong shop and as nobody: nothing comes back. A new endpoint is walked without being named
+here."""
 
 import datetime as dt
 import json

@@ -150,7 +150,8 @@ def test_lists_take_the_same_number_of_queries_however_long(readings, yard, read
     browser.get(walk_around)
     with django_assert_num_queries(6):  # session, user with member and shop, machines, walk-arounds, coupled headers, counts
         browser.get("/api/machines")
-    # session, user with member and shop, walk-around, newest reading, feelers, hand-over, headers, people, holds, pictures, notes,
+    # session, user with member and shop, walk-around, newest reading, feelers, hand-over, headers, people, holds, pictures,
+    # notes,
     # verdicts, names, counts, part numbers, lines
     with django_assert_num_queries(17):
         browser.get(f"/api/walk-arounds/{yard.walk_around.pk}")

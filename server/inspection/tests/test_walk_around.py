@@ -1,4 +1,5 @@
-"""A walk-around of a combine with its header: start, postures, bulk, hand-over, notes, pictures, summary, map; and two people at once."""
+"""A walk-around of a combine with its header: start, postures, bulk, hand-over, notes, pictures, summary, map; and two people
+at once."""
 
 import io
 import threading

@@ -1,4 +1,5 @@
-"""Counters in the shop: typed, from a file, from the modem; meters exchanged; what cannot be is asked about and nothing doubled."""
+"""Counters in the shop: typed, from a file, from the modem; meters exchanged; what cannot be is asked about and nothing
+doubled."""
 
 import datetime as dt
 import json

@@ -1,4 +1,5 @@
-"""A header's parts are the header's: its number, its cost, its fitment; and what a fitment means for findings and later winters."""
+"""A header's parts are the header's: its number, its cost, its fitment; and what a fitment means for findings and later
+winters."""
 
 import uuid
 

@@ -26,7 +26,10 @@ SLOW_S = 20
 
 
 class Command(BaseCommand):
-    help = "Runs the simulated supplier desk: GET /health, POST /quotes, PUT /orders/KEY, PUT /orders/KEY/rest/NUMBER, PUT /behave, GET /telematics/SERIAL."
+    help = (
+        "Runs the simulated supplier desk: GET /health, POST /quotes, PUT /orders/KEY, PUT /orders/KEY/rest/NUMBER, "
+        "PUT /behave, GET /telematics/SERIAL."
+    )
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--port", type=int, required=True)
