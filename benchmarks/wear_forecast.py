@@ -52,6 +52,7 @@ def fleet() -> tuple[float, float, int, int]:
     from fleet.models import CounterReading, Machine
     from inspection import recording, starting
     from inspection.models import WalkAround
+    from inspection.typed_readings import NewReading
     from logbook import forecast_views
     from shops.models import Member
 
@@ -71,7 +72,7 @@ def fleet() -> tuple[float, float, int, int]:
             at = now - timedelta(days=365 * years)
             WalkAround.objects.filter(pk=found.pk).update(started_at=at)
             readings = [
-                recording.NewReading(
+                NewReading(
                     uuid.uuid4(),
                     "opener-disc-diameter",
                     f"{row}{side}",

@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from fleet.models import Machine
 from inspection import recording, rule_books, services, starting
 from inspection.models import WalkAround
+from inspection.typed_readings import NewReading
 from lumvek_core import positions
 from shops.models import Member
 
@@ -43,7 +44,7 @@ def told_as_finished(found: WalkAround, at: dt.datetime) -> None:
 def tell(member: Member, found: WalkAround, name: str, told: Iterable[Told], every_s: int = 20) -> None:
     """Record readings one after the other, counted from the walk-around's start."""
     new = [
-        recording.NewReading(
+        NewReading(
             uuid=made_uuid(name, check, position),
             check=check,
             position=position,

@@ -48,6 +48,7 @@ from .schemas import (
 )
 from .schemas_notes import CauseIn, NoteIn, NoteOut
 from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
+from .typed_readings import NewReading
 
 machines = Router(tags=["machines"])
 walk_arounds = Router(tags=["walk-arounds"])
@@ -174,7 +175,7 @@ def record(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingIn) -> C
     if member.role not in INSPECTORS:
         _open(request, walk_around_id)
     only(member, INSPECTORS, "record readings")
-    changed = recording.record_reading(member, walk_around_id, recording.NewReading(**new.model_dump()))
+    changed = recording.record_reading(member, walk_around_id, NewReading(**new.model_dump()))
     return serializers.changed(changed.walk_around, rule_books.opened(changed.walk_around.rule_book_id), member, changed)
 
 

@@ -17,8 +17,9 @@ from shops.access import Conflict, NotAllowed
 from shops.models import Member, Role
 
 from .models import Decision, Reading, SetAside, Verdict, WalkAround, WalkAroundEvent
-from .recording import rebuild, settle, where
+from .rejudging import rebuild, settle
 from .services import known, lock
+from .typed_readings import where
 
 Kind = WalkAroundEvent.Kind
 
@@ -87,7 +88,7 @@ def restore(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID) -> None
     _whose(member, walk_around, "bring it back")
     walk_around.discarded_at = None
     _log(member, walk_around, event, Kind.RESTORED)
-    rebuild(member, walk_around)
+    rebuild(walk_around)
 
 
 @dataclass(frozen=True)

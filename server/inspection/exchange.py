@@ -21,6 +21,7 @@ from shops.models import Member
 
 from . import coupled, queries, recording, rule_books
 from .models import Reading, Verdict, WalkAround
+from .typed_readings import NewReading, Typed, Understanding
 
 NAMESPACE = uuid.UUID("0d7c6f6e-6c1e-4b7e-9a54-7d5b7f1c2a10")
 """Readings from files get their UUID from what they say, so that the same file read twice is read once."""
@@ -58,7 +59,7 @@ class Line:
 @dataclass
 class Report:
     lines: list[Line] = field(default_factory=list)
-    new: list[recording.NewReading] = field(default_factory=list)
+    new: list[NewReading] = field(default_factory=list)
 
     def count(self, outcome: Outcome) -> int:
         return sum(line.outcome == outcome for line in self.lines)
@@ -114,14 +115,14 @@ class _Lines:
             (row.check_key, row.position_key): row.reading
             for row in Verdict.objects.filter(walk_around=found).select_related("reading")
         }
-        self.understand: Callable[[recording.NewReading], None] = recording.understood(member, found)
+        self.understand: Callable[[NewReading], Typed] = Understanding(member, found).read
 
     def _cell(self, cells: list[str], name: str) -> str:
         at = self.columns[name]
         cell = cells[at].strip() if at is not None and at < len(cells) else ""
         return cell[1:] if cell[:2] in ("'=", "'+", "'-", "'@") else cell  # as it was before it was made harmless
 
-    def line(self, number: int, cells: list[str]) -> tuple[Line, recording.NewReading | None]:
+    def line(self, number: int, cells: list[str]) -> tuple[Line, NewReading | None]:
         out = io.StringIO()
         csv.writer(out).writerow(cells)
         text = out.getvalue().strip()
@@ -163,7 +164,7 @@ class _Lines:
                 return check, position
         raise BadInput("", f"“{where}” is no position of {check.name.lower()}" if where else "names no position")
 
-    def _reading(self, cells: list[str], check: Check, position: positions.Position) -> recording.NewReading:
+    def _reading(self, cells: list[str], check: Check, position: positions.Position) -> NewReading:
         state = self._cell(cells, "state").lower() or "seen"
         if state not in ("seen", "not-seen", "does-not-apply"):
             raise BadInput("", f"“{state}” is not read from files")
@@ -178,7 +179,7 @@ class _Lines:
         feeler, note = self._cell(cells, "feeler"), self._cell(cells, "note")[:500]
         reason = "" if state == "seen" else self._cell(cells, "reason") or ("from a file" if state == "not-seen" else "")
         says = "\n".join([check.key, position.key, state, *raw, str(taken), feeler, units, reason, note])
-        return recording.NewReading(
+        return NewReading(
             uuid=uuid.uuid5(NAMESPACE, f"{self.found.pk}\n{says}"),
             check=check.key,
             position=position.key,
@@ -202,6 +203,6 @@ def _moment(text: str) -> dt.datetime | None:
     return moment if moment.tzinfo else moment.replace(tzinfo=dt.UTC)
 
 
-def _same(stands: Reading, new: recording.NewReading) -> bool:
+def _same(stands: Reading, new: NewReading) -> bool:
     said = (new.state, new.raw, new.feeler or stands.feeler, new.units or stands.units)
     return (stands.state, stands.raw, stands.feeler, stands.units) == said

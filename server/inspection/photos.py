@@ -14,8 +14,8 @@ from shops.models import Member
 from shops.taken_back import take_back
 
 from .models import NotePhoto, OperatorNote, Photo, WalkAround
-from .recording import where
 from .services import lock
+from .typed_readings import where
 
 LARGEST_BYTES = 6 * 1024 * 1024
 """Of a file as it is sent. The front end shrinks to well under one megabyte before sending."""

@@ -9,6 +9,7 @@ from django.contrib.auth.models import User
 
 from fleet.models import LimitOverride, Machine, MachineModel
 from inspection import recording
+from inspection.typed_readings import NewReading
 from parts.models import PartNumber
 from shops.models import Member, Shop
 
@@ -43,5 +44,5 @@ def make_shop(name, prefix=""):
 def record(yard, check, position, *raw, by=None, **more):
     """Record a reading as the technician: ``record(yard, "opener-disc-diameter", "3L", "385")``."""
     reading_uuid = more.pop("uuid", None) or uuid.uuid4()
-    new = recording.NewReading(uuid=reading_uuid, check=check, position=position, raw=list(raw), **more)
+    new = NewReading(uuid=reading_uuid, check=check, position=position, raw=list(raw), **more)
     return recording.record_reading(by or yard.technician, yard.walk_around.pk, new)

@@ -8,6 +8,7 @@ from django.utils import timezone
 
 from inspection import closing, queries, recording, serializers, services, starting
 from inspection.models import HandOver, OperatorNote, PostureHold, SetAside, Verdict, WalkAroundEvent
+from inspection.typed_readings import NewReading
 from logbook import timeline
 from lumvek_core.errors import BadInput
 from parts.models import PartsLine
@@ -141,7 +142,7 @@ def test_a_decision_and_a_note_with_a_uuid_from_elsewhere_are_refused_too(yard, 
     same = uuid.uuid4()
     read(DISC, "3L", "385")
     recording.record_reading(
-        yard.technician, elsewhere.pk, recording.NewReading(uuid=uuid.uuid4(), check=DISC, position="3L", raw=["385"])
+        yard.technician, elsewhere.pk, NewReading(uuid=uuid.uuid4(), check=DISC, position="3L", raw=["385"])
     )
     services.decide(yard.lead, yard.walk_around.pk, same, DISC, ["3L"], "do")
     with pytest.raises(BadInput):

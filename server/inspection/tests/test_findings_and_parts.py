@@ -4,7 +4,7 @@ import uuid
 
 import pytest
 
-from inspection import recording, services
+from inspection import rejudging, services
 from inspection.models import Decision, Verdict
 from lumvek_core.errors import BadInput
 from parts.models import PartsLine
@@ -174,5 +174,5 @@ def test_verdicts_can_be_recomputed_from_readings_alone(yard, read):
         read(check, position, *raw, feeler="card")
     stored = list(Verdict.objects.order_by("check_key", "position_key").values_list("severity", "action", "reason"))
     Verdict.objects.update(severity="sound", action="none", reason="lost")
-    recording.recompute(yard.walk_around)
+    rejudging.recompute(yard.walk_around)
     assert list(Verdict.objects.order_by("check_key", "position_key").values_list("severity", "action", "reason")) == stored

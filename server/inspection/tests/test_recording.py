@@ -8,6 +8,7 @@ from django.db import connection
 
 from inspection import closing, recording, starting
 from inspection.models import Reading, Verdict
+from inspection.typed_readings import NewReading
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 
@@ -58,7 +59,7 @@ def test_a_uuid_of_another_walk_around_is_refused(yard, neighbour, read):
         recording.record_reading(
             neighbour.technician,
             other.pk,
-            recording.NewReading(uuid=same, check="opener-disc-diameter", position="3L", raw=["1"]),
+            NewReading(uuid=same, check="opener-disc-diameter", position="3L", raw=["1"]),
         )
     assert problem.value.field == "uuid"
 
@@ -133,7 +134,7 @@ def test_contact_follows_the_disc_it_was_measured_on(yard, read):
 
 def test_a_batch_is_all_or_nothing(yard):
     rows = [
-        recording.NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position=f"{n}L", raw=[text])
+        NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position=f"{n}L", raw=[text])
         for n, text in enumerate(["390", "391", "x"], 1)
     ]
     with pytest.raises(BadInput):
@@ -200,7 +201,7 @@ def test_two_technicians_and_retries_at_once_lose_and_double_nothing(yard):
 
     def send(member, position, reading_uuid):
         try:
-            new = recording.NewReading(uuid=reading_uuid, check="opener-disc-diameter", position=position, raw=["390"])
+            new = NewReading(uuid=reading_uuid, check="opener-disc-diameter", position=position, raw=["390"])
             recording.record_reading(member, yard.walk_around.pk, new)
         except Exception as problem:
             failures.append(problem)

@@ -5,7 +5,7 @@ import uuid
 
 import pytest
 
-from inspection import recording, rule_books, shop_rules, starting
+from inspection import rejudging, rule_books, shop_rules, starting
 from inspection.models import Verdict
 from lumvek_core.catalogue import load
 from lumvek_core.errors import BadInput
@@ -50,7 +50,7 @@ def test_a_walk_around_keeps_the_values_it_was_judged_by(yard, read):
     set_limit(yard, "18.5")
     shop_rules.set_school(yard.lead, "opener-contact", "paper")
     read("seed-tube-guard", "2", "18.8")
-    recording.recompute(yard.walk_around)
+    rejudging.recompute(yard.walk_around)
     assert set(Verdict.objects.values_list("severity", flat=True)) == {"due"}
     later = starting.start(yard.lead, yard.machine, uuid.uuid4())
     book = rule_books.opened(later.rule_book_id)

@@ -8,7 +8,7 @@ from django.utils import timezone
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from inspection import queries, recording, rule_books
+from inspection import queries, rejudging, rule_books
 from inspection.models import Reading, Verdict
 
 DISC = "opener-disc-diameter"
@@ -106,6 +106,6 @@ def test_a_visit_rebuilt_from_its_readings_is_as_it_was(newer_first, yard, read)
         read(DISC, "3L", raw, taken_at=at(second))
     read(DISC, "4L", "385", taken_at=at(3))
     before = list(Verdict.objects.order_by("position_key").values_list("position_key", "severity", "reading__raw", "reason"))
-    recording.rebuild(yard.technician, yard.walk_around)
+    rejudging.rebuild(yard.walk_around)
     after = list(Verdict.objects.order_by("position_key").values_list("position_key", "severity", "reading__raw", "reason"))
     assert after == before

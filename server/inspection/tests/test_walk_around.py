@@ -15,6 +15,7 @@ from demo.record_helpers import usual_but
 from fleet.models import Machine, MachineModel
 from inspection import closing, photos, queries, recording, row_map, rule_books, serializers, services, starting, summary
 from inspection.models import HandOver, OperatorNote, Photo, PostureHold, Reading, Verdict, WalkAround
+from inspection.typed_readings import NewReading
 from lumvek_core import positions
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
@@ -38,7 +39,7 @@ def combine(yard):
 
 def new(check, position, *raw, **more):
     more = {"uuid": uuid.uuid4(), "raw": list(raw), **more}
-    return recording.NewReading(check=check, position=position, **more)
+    return NewReading(check=check, position=position, **more)
 
 
 def test_a_header_comes_with_its_options_counts_and_limits(combine):

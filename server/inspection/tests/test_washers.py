@@ -1,6 +1,7 @@
 """Washers from advice to re-measurement, and what the machine learns from it."""
 
 from inspection.models import Verdict
+from inspection.typed_readings import NewReading
 
 SPANS = ("29", "29", "29")
 
@@ -68,7 +69,7 @@ def test_trials_of_another_washer_thickness_are_not_pooled(read, yard):
     later = starting.start(yard.technician, yard.machine, uuid.uuid4(), starting.Wanted("winter"))
 
     def again(check, position, *raw, **more):
-        new = recording.NewReading(uuid=uuid.uuid4(), check=check, position=position, raw=list(raw), **more)
+        new = NewReading(uuid=uuid.uuid4(), check=check, position=position, raw=list(raw), **more)
         recording.record_reading(yard.technician, later.pk, new)
 
     again("washers", "3L", "1", "2")

@@ -6,6 +6,7 @@ import uuid
 from fleet.models import CounterReading, Fitment
 from inspection import closing, recording, starting
 from inspection.models import WalkAround
+from inspection.typed_readings import NewReading
 
 USED = (250, 230, 240)
 WORN = {1: 0.0075, 2: 0.008, 3: 0.0165, 4: 0.017, 5: 0.0078, 6: 0.0082}
@@ -38,7 +39,7 @@ def winter(yard, years, other=None):
     WalkAround.objects.filter(pk=found.pk).update(started_at=at)
     since = sum(USED[: 3 - years])
     readings = [
-        recording.NewReading(
+        NewReading(
             uuid.uuid4(), "opener-disc-diameter", f"{row}{side}", raw=[(other or {}).get(f"{row}{side}", size(row, since, side))],
             taken_at=at, confirmed=True,
         )

@@ -11,6 +11,7 @@ from season_helpers import fitted
 from demo.pictures import drawn
 from fleet.models import Machine, MachineModel
 from inspection import services, starting
+from inspection.typed_readings import NewReading
 from logbook.models import PutAwayTick, ServiceDone
 from lumvek_core.catalogue import load
 from lumvek_core.catalogue.station_guess import guess_station
@@ -124,9 +125,7 @@ def test_what_was_read_at_the_machine_counts_as_done(combine, planter, as_):
     from inspection import recording
 
     found = starting.start(planter.technician, combine, uuid.uuid4(), starting.Wanted("winter"))
-    recording.record_reading(
-        planter.technician, found.pk, recording.NewReading(uuid.uuid4(), "spline-grease", "all", raw=["3320 h"])
-    )
+    recording.record_reading(planter.technician, found.pk, NewReading(uuid.uuid4(), "spline-grease", "all", raw=["3320 h"]))
     one = services_of(combine, planter, as_)["splines"]
     assert one["state"] == "overdue" and one["last"].startswith("3320 h, read") and one["left"] == "50 h over"
 
@@ -165,7 +164,7 @@ def test_what_an_after_season_walk_around_found_put_away_is_ticked(planter, as_)
     from inspection import recording
 
     found = starting.start(planter.technician, planter.machine, uuid.uuid4(), starting.Wanted("after-season"))
-    read = [recording.NewReading(uuid.uuid4(), "meters-empty", str(row), raw=["yes"]) for row in range(1, 7)]
+    read = [NewReading(uuid.uuid4(), "meters-empty", str(row), raw=["yes"]) for row in range(1, 7)]
     recording.record_readings(planter.technician, found.pk, read)
     one = next(one for one in put_away(planter, as_)["items"] if one["key"] == "meters-empty")
     assert one["done"] and one["by"] == "Technician"

@@ -14,6 +14,7 @@ from fleet.counters import history_changed
 from fleet.models import LimitOverride, Machine
 from inspection import forecasts, recording, rule_books
 from inspection.models import PlacesBefore, Verdict, WearForecast
+from inspection.typed_readings import NewReading
 from lumvek_core.catalogue.model import Renamed
 from parts.models import PartNumber
 from supply.models import Supplier, Terms
@@ -274,7 +275,7 @@ def test_the_shop_may_say_from_which_chance_a_part_is_watched(planter, read_all)
     LimitOverride.objects.create(
         model=planter.model, check_key="opener-disc-diameter", figure="watch_chance", value=0.999, source="shop"
     )
-    fresh = recording.NewReading(uuid.uuid4(), "opener-disc-diameter", "3L", raw=[size(3, 720, "L")])
+    fresh = NewReading(uuid.uuid4(), "opener-disc-diameter", "3L", raw=[size(3, 720, "L")])
     from inspection import starting
 
     again = starting.start(planter.technician, planter.machine, uuid.uuid4(), starting.Wanted("winter"))

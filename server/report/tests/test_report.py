@@ -10,6 +10,7 @@ from pypdf import PdfReader
 
 from demo.sample_readings import usual
 from inspection import recording, rule_books, services
+from inspection.typed_readings import NewReading
 from lumvek_core import positions
 
 
@@ -96,7 +97,7 @@ def test_a_complete_walk_around_says_so(yard, as_):
         for position in positions.expand(check.per, yard.walk_around.layout):
             if not check.optional:
                 new.append(
-                    recording.NewReading(
+                    NewReading(
                         uuid=uuid.uuid4(),
                         check=check.key,
                         position=position.key,

@@ -10,6 +10,7 @@ from supply_helpers import place
 
 from fleet.models import Fitment
 from inspection import recording, starting
+from inspection.typed_readings import NewReading
 from lumvek_core.errors import BadInput
 from parts.models import PartNumber
 from shops.access import Conflict, NotFoundHere
@@ -64,7 +65,7 @@ def test_a_reading_after_the_fitting_counts_again_and_last_winters_is_not_held_a
     )
     later = starting.start(shop.technician, shop.machine, uuid.uuid4(), starting.Wanted("winter"))
     for at in ("2L", "3L"):
-        new = recording.NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position=at, raw=["390"])
+        new = NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position=at, raw=["390"])
         recording.record_reading(shop.technician, later.pk, new)
     assert cell(as_, shop.technician, later, "2L")["change"] == ""
     assert cell(as_, shop.technician, later, "3L")["change"] == "+6"

@@ -9,6 +9,7 @@ from django.utils import timezone
 
 from fleet.models import Machine
 from inspection import recording, services, starting
+from inspection.typed_readings import NewReading
 from lumvek_core.errors import BadInput
 from parts import services as parts_services
 from parts.models import PartNumber, PartsLine
@@ -66,7 +67,7 @@ def test_a_later_walk_around_decides_what_it_read_again_and_leaves_the_rest(shop
     # A short walk-around weeks later reads one of the rows.
     later = starting.start(shop.technician, shop.machine, uuid.uuid4(), starting.Wanted("arrival"))
     type(later).objects.filter(pk=later.pk).update(started_at=timezone.now() + dt.timedelta(seconds=5))
-    new = recording.NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="2L", raw=["398"])
+    new = NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="2L", raw=["398"])
     recording.record_reading(shop.technician, later.pk, new)
     positions = [piece.position for piece in lines(shop.parts)["D12-4001"].pieces]
     assert sorted(positions) == ["3L", "3R"]
@@ -112,7 +113,7 @@ def test_two_machines_share_a_number_and_each_wants_it_by_its_day(shop, read):
     recording.record_reading(
         shop.technician,
         walk.pk,
-        recording.NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="1L", raw=["380"]),
+        NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="1L", raw=["380"]),
     )
     NeedDate.objects.create(machine=other, day=dt.date(2026, 12, 2))
     line = lines(shop.parts)["D12-4001"]
@@ -161,6 +162,6 @@ def test_the_number_of_queries_does_not_grow_with_machines(shop, django_assert_m
         recording.record_reading(
             shop.technician,
             walk.pk,
-            recording.NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="1L", raw=["380"]),
+            NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="1L", raw=["380"]),
         )
     assert queries() == before

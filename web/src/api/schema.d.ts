@@ -285,8 +285,8 @@ export interface paths {
          * Whether the knife stops at a guard's middle at both ends of its stroke, and what puts it right.
          * @description Whether the knife stops at a guard's middle at both ends of its stroke, and what puts it right.
          *
-         *     centring_mm = (left − right) / 2: move the head that far to the left, negative to the right. stroke_error_mm = left + right +
-         *     2·overtravel: not cured by moving the head; look at the drive. Either is a fault when it exceeds the tolerance.
+         *     centring_mm = (left − right) / 2: move the head that far to the left, negative to the right. stroke_error_mm = left + right
+         *     + 2·overtravel: not cured by moving the head; look at the drive. Either is a fault when it exceeds the tolerance.
          */
         post: operations["calc_knife_register"];
         delete?: never;
@@ -306,7 +306,8 @@ export interface paths {
         put?: never;
         /**
          * The moisture offset to store. What the machine shows contains the stored offset already: offset = stored + mean(reference − shown).
-         * @description The moisture offset to store. What the machine shows contains the stored offset already: offset = stored + mean(reference − shown).
+         * @description The moisture offset to store. What the machine shows contains the stored offset already: offset = stored + mean(reference
+         *     − shown).
          *
          *     spread of the differences: steady up to 1.0 per cent, unknown (null) with one pair. Per cent moisture throughout.
          */
@@ -362,7 +363,8 @@ export interface paths {
          *     move counts washers from inside to outside, negative from outside to inside; left and right share it out, alternating discs
          *     from the one whose donor side holds more (tie: left). A disc runs out: the rest comes from the other. In the band nothing is
          *     moved. predicted = contact + move·gain, not below 0; its error |move|·gain_sd. At or below the disc limit the discs are
-         *     renewed whatever washers could do. A gain of 0 or less (too few trials, or mistaken ones) makes no move trustworthy: no_help.
+         *     renewed whatever washers could do. A gain of 0 or less (too few trials, or mistaken ones) makes no move trustworthy:
+         *     no_help.
          *
          *     All in mm. Linear over one or two washers only; after moving, measure again.
          */
@@ -433,11 +435,11 @@ export interface paths {
          * @description The order of postures with the least moving time, and what plain station order would take.
          *
          *     Moves are one-way; a missing one goes by the shortest path. On each visit every check whose `after` is done is done, by
-         *     station, then in the order given. The search is exact (A* over posture and what is done); on a tie fewer visits win, then the
-         *     visits that reach earlier stations first. Checks allowed where the machine stands at the start cost no move and no visit of
-         *     their own order: they are the first visit. Station order for comparison: always the allowed check of the lowest station.
-         *     Where one-way moves make a dead end, orders that run into it are none. Bad input: a cycle in `after`, unknown ids, an id twice, a
-         *     posture no move leads to, and moves by which no order reaches everything.
+         *     station, then in the order given. The search is exact (A* over posture and what is done); on a tie fewer visits win, then
+         *     the visits that reach earlier stations first. Checks allowed where the machine stands at the start cost no move and no visit
+         *     of their own order: they are the first visit. Station order for comparison: always the allowed check of the lowest station.
+         *     Where one-way moves make a dead end, orders that run into it are none. Bad input: a cycle in `after`, unknown ids, an id
+         *     twice, a posture no move leads to, and moves by which no order reaches everything.
          */
         post: operations["calc_posture_route"];
         delete?: never;
@@ -457,7 +459,8 @@ export interface paths {
         put?: never;
         /**
          * Reel speed for a ground speed: rpm = index · (ground / 3.6) / (π · diameter / 1000) · 60, diameter over the tine tips, mm.
-         * @description Reel speed for a ground speed: rpm = index · (ground / 3.6) / (π · diameter / 1000) · 60, diameter over the tine tips, mm.
+         * @description Reel speed for a ground speed: rpm = index · (ground / 3.6) / (π · diameter / 1000) · 60, diameter over the tine tips,
+         *     mm.
          */
         post: operations["calc_reel_speed"];
         delete?: never;
@@ -479,10 +482,11 @@ export interface paths {
          * Life thrown away by renewing now, against the chance and cost of failing in the field.
          * @description Life thrown away by renewing now, against the chance and cost of failing in the field.
          *
-         *     K = (field labour − labour)·rate + downtime·its rate + secondary; p_fail = p_cross·p_fail_if_crossed; now = (min(max(remaining,
-         *     0), season_share) + yearly_rate/100)·(part + labour·rate); wait = max(0, p_fail − p_fail_new)·K; break-even in p_cross = (now/K +
-         *     p_fail_new)/p_fail_if_crossed, null when K ≤ 0 or p_fail_if_crossed = 0 (then wait). either within ±20 % of it, ends included;
-         *     remaining ≤ 0: replace. In the shop's currency. Never for safety items, and never for a verdict of stop.
+         *     K = (field labour − labour)·rate + downtime·its rate + secondary; p_fail = p_cross·p_fail_if_crossed; now =
+         *     (min(max(remaining, 0), season_share) + yearly_rate/100)·(part + labour·rate); wait = max(0, p_fail − p_fail_new)·K;
+         *     break-even in p_cross = (now/K + p_fail_new)/p_fail_if_crossed, null when K ≤ 0 or p_fail_if_crossed = 0 (then wait). either
+         *     within ±20 % of it, ends included; remaining ≤ 0: replace. In the shop's currency. Never for safety items, and never for a
+         *     verdict of stop.
          */
         post: operations["calc_replace_decision"];
         delete?: never;
@@ -626,9 +630,9 @@ export interface paths {
          * Whether a sieve's display tells the opening, and whether both sides open alike.
          * @description Whether a sieve's display tells the opening, and whether both sides open alike.
          *
-         *     Closed, then opened until the display reads `shown_mm`; the gap is what feelers find at each side (aimed at the feeler named).
-         *     left_right = left − right, uneven above its tolerance: cure the linkage first. offset = mean gap − shown: add it to the
-         *     display. The chaffer and the sieve each stand for themselves. mm.
+         *     Closed, then opened until the display reads `shown_mm`; the gap is what feelers find at each side (aimed at the feeler
+         *     named). left_right = left − right, uneven above its tolerance: cure the linkage first. offset = mean gap − shown: add it to
+         *     the display. The chaffer and the sieve each stand for themselves. mm.
          */
         post: operations["calc_sieve_zero"];
         delete?: never;
@@ -650,16 +654,17 @@ export interface paths {
          * Suppliers, trips and deliveries for a list of lines, so that they are here in time at least cost.
          * @description Suppliers, trips and deliveries for a list of lines, so that they are here in time at least cost.
          *
-         *     One line comes from one supplier in one way: fetched, or by one of the deliveries. A trip costs (2·travel + counter)/60·labour
-         *     rate + 2·distance·km_cost, once a supplier and day, and stands at the counter while it is open; a delivery costs its price,
-         *     once a supplier, delivery and day. Parts = unit_price·pack·⌈qty/pack⌉. Where stock < qty nothing can be fetched; what is
-         *     restocked after restock_days can be sent then, and is promised. With 1 − p_stock a line falls back to its cheapest certain
-         *     way from the next day on: risk = (1 − p)·(difference in price + that trip or delivery + days late·late cost). A call
-         *     (call_min·labour_rate, once a trip) tells before driving, so that the fallback begins the same day; a trip that would be made
-         *     for one line alone is then driven only if the piece is there (with several lines the trip counts in full). First fewest lines
-         *     late, then money. surest: the highest chance for every line; quickest: the earliest last arrival; then money. The day a line is
-         *     needed is in time. Days are as ``2026-03-05``, a working service counts Monday to Friday, and goes out on days the supplier is
-         *     open. able: suppliers that have every line needed to run. Stopped after time_limit_s, a plan says how far from its bound it is.
+         *     One line comes from one supplier in one way: fetched, or by one of the deliveries. A trip costs (2·travel +
+         *     counter)/60·labour rate + 2·distance·km_cost, once a supplier and day, and stands at the counter while it is open; a
+         *     delivery costs its price, once a supplier, delivery and day. Parts = unit_price·pack·⌈qty/pack⌉. Where stock < qty nothing
+         *     can be fetched; what is restocked after restock_days can be sent then, and is promised. With 1 − p_stock a line falls back
+         *     to its cheapest certain way from the next day on: risk = (1 − p)·(difference in price + that trip or delivery + days
+         *     late·late cost). A call (call_min·labour_rate, once a trip) tells before driving, so that the fallback begins the same day;
+         *     a trip that would be made for one line alone is then driven only if the piece is there (with several lines the trip counts
+         *     in full). First fewest lines late, then money. surest: the highest chance for every line; quickest: the earliest last
+         *     arrival; then money. The day a line is needed is in time. Days are as ``2026-03-05``, a working service counts Monday to
+         *     Friday, and goes out on days the supplier is open. able: suppliers that have every line needed to run. Stopped after
+         *     time_limit_s, a plan says how far from its bound it is.
          */
         post: operations["calc_source_parts"];
         delete?: never;
@@ -705,8 +710,8 @@ export interface paths {
          * @description Whether the take-up lasts the season, whether a half link can come out, and whether the chain is to be retired.
          *
          *     One half link out shortens the loop by a pitch, so the take-up goes back by half a pitch: possible once that much is used
-         *     (and `join_mm` more, to join the chain by hand) and while a half link is left; more taken out than were fitted counts as none
-         *     left. A take-up used beyond its travel stands at its end: 0 hours. Without wear it never ends (null) and lasts.
+         *     (and `join_mm` more, to join the chain by hand) and while a half link is left; more taken out than were fitted counts as
+         *     none left. A take-up used beyond its travel stands at its end: 0 hours. Without wear it never ends (null) and lasts.
          *
          *     Schools of retirement: percent of stretch (stretch_pct then needed) · one half link and full travel again · all fitted half
          *     links and full travel · when a full link would have to go · yearly, so always · first: percent where the stretch is known,
@@ -734,8 +739,8 @@ export interface paths {
          * @description The smallest number of pieces with which the chance of needing no more is at least `service`.
          *
          *     Failures are Poisson with a rate that is Gamma(prior_events + events, prior_hours + hours), so what is needed in hours_ahead
-         *     is negative binomial; expected = rate·hours_ahead. A prior of 0.5 in 200 h suits small wearing parts, 0.5 in 5000 h gear cases.
-         *     No hours ahead: none. service below 1; reaching it within 1e-9 counts.
+         *     is negative binomial; expected = rate·hours_ahead. A prior of 0.5 in 200 h suits small wearing parts, 0.5 in 5000 h gear
+         *     cases. No hours ahead: none. service below 1; reaching it within 1e-9 counts.
          */
         post: operations["calc_truck_stock"];
         delete?: never;
@@ -757,10 +762,11 @@ export interface paths {
          * Value expected at `use_next` with its 90 % range, and the chance that the limit is crossed before then.
          * @description Value expected at `use_next` with its 90 % range, and the chance that the limit is crossed before then.
          *
-         *     v = v0 + b·use, v0 ~ N(new, new_sd), b ~ N(prior), readings independent with reading_sd; use counts from fitment, in hours or
-         *     hectares, and the prior must match. season_sd_share adds a walk with covariance q·min(u₁, u₂), q = (share·prior_rate_mean)²·
-         *     season_use: seasons differ, and without it the range is too narrow. suspect: readings whose leave-one-out standardised error
-         *     exceeds 3.5. Without readings it is the prior. new = limit, or a prior rate of the other sign, is bad input.
+         *     v = v0 + b·use, v0 ~ N(new, new_sd), b ~ N(prior), readings independent with reading_sd; use counts from fitment, in hours
+         *     or hectares, and the prior must match. season_sd_share adds a walk with covariance q·min(u₁, u₂), q =
+         *     (share·prior_rate_mean)²· season_use: seasons differ, and without it the range is too narrow. suspect: readings whose
+         *     leave-one-out standardised error exceeds 3.5. Without readings it is the prior. new = limit, or a prior rate of the other
+         *     sign, is bad input.
          */
         post: operations["calc_wear_forecast"];
         delete?: never;
@@ -782,8 +788,8 @@ export interface paths {
          * As wear_forecast for several like positions, which learn from each other.
          * @description As wear_forecast for several like positions, which learn from each other.
          *
-         *     Rates b ~ N(m·1, s²·11ᵀ + (s/2)²·G + τ²·I), s the prior's standard deviation, G = 1 within a group; τ on 13 equal steps from 0
-         *     to 1.5 s, weighted by marginal likelihood × exp(−½(τ/(s/2))²); results are the mixture's mean and variance. A row without
+         *     Rates b ~ N(m·1, s²·11ᵀ + (s/2)²·G + τ²·I), s the prior's standard deviation, G = 1 within a group; τ on 13 equal steps from
+         *     0 to 1.5 s, weighted by marginal likelihood × exp(−½(τ/(s/2))²); results are the mixture's mean and variance. A row without
          *     readings leans on the rest; one row equals wear_forecast. stands_out: |rate − mean of the others| > 1.645·rate_sd.
          */
         post: operations["calc_wear_forecast_rows"];
@@ -879,7 +885,8 @@ export interface paths {
          * @description What to multiply the yield factor in force by, from loads weighed on a scale.
          *
          *     Σ scale / Σ machine of the accepted loads of that flow, null where there are none; accepted from `min_load_kg` on the scale.
-         *     per_load_error_pct = 100·(machine − scale) / scale of the accepted loads in their order; spread = largest − smallest of them.
+         *     per_load_error_pct = 100·(machine − scale) / scale of the accepted loads in their order; spread = largest − smallest of
+         *     them.
          */
         post: operations["calc_yield_factor"];
         delete?: never;
@@ -1003,7 +1010,8 @@ export interface paths {
         put?: never;
         /**
          * Count Machine
-         * @description Keep what the meter shows; a figure that cannot be is asked about in field `shown`. The same UUID twice is one reading.
+         * @description Keep what the meter shows; a figure that cannot be is asked about in field `shown`. The same UUID twice is one
+         *     reading.
          */
         post: operations["logbook_api_count_machine"];
         delete?: never;
@@ -2870,7 +2878,8 @@ export interface components {
         };
         /**
          * AgainstOut
-         * @description Mean wear per 100 as a share of what is allowed, beside others: a machine of this shop, or how such parts usually wear.
+         * @description Mean wear per 100 as a share of what is allowed, beside others: a machine of this shop, or how such parts usually
+         *     wear.
          */
         AgainstOut: {
             /** Mine */
@@ -2884,7 +2893,8 @@ export interface components {
         };
         /**
          * Ahead
-         * @description For whoever shows it: today's true value, the season's end with its range, and the chance to reach the limit before it.
+         * @description For whoever shows it: today's true value, the season's end with its range, and the chance to reach the limit before
+         *     it.
          */
         Ahead: {
             /** Chance */
@@ -4139,7 +4149,8 @@ export interface components {
          * ChangedOut
          * @description What a write, or somebody else, changed. gone: positions that are open again. parts: the list, if it may have changed.
          *
-         *     stations: those that changed. holds: where somebody asked what others did, the postures that hold now. last: number of the newest reading that is in here.
+         *     stations: those that changed. holds: where somebody asked what others did, the postures that hold now. last: number of the
+         *     newest reading that is in here.
          */
         ChangedOut: {
             /** Gone */
@@ -4384,7 +4395,8 @@ export interface components {
         };
         /**
          * ContactFacts
-         * @description diameter: of the pair. span: mean of the places. equivalent: what they come to by the band's feeler. bands: by each feeler, the wanted one's name in by_shown.
+         * @description diameter: of the pair. span: mean of the places. equivalent: what they come to by the band's feeler. bands: by each
+         *     feeler, the wanted one's name in by_shown.
          *
          *     overlap: of the discs; true_contact: steel on steel; spread: between the places.
          */
@@ -4542,7 +4554,8 @@ export interface components {
         };
         /**
          * CounterIn
-         * @description shown: as it stands on the meter, in `unit` (empty: what its use is counted in). exchanged: a new meter, or set back; old_shown: the old one's last figure, if known.
+         * @description shown: as it stands on the meter, in `unit` (empty: what its use is counted in). exchanged: a new meter, or set back;
+         *     old_shown: the old one's last figure, if known.
          */
         CounterIn: {
             /** At */
@@ -6474,7 +6487,8 @@ export interface components {
         };
         /**
          * Pin
-         * @description A choice made by hand. way: ``fetch`` or a delivery's name. date: the day of the trip or of ordering; None: the first there is.
+         * @description A choice made by hand. way: ``fetch`` or a delivery's name. date: the day of the trip or of ordering; None: the first
+         *     there is.
          */
         Pin: {
             /** Date */
@@ -6567,7 +6581,8 @@ export interface components {
         };
         /**
          * PlaceOut
-         * @description A place that was read. because: as somebody gave it, why it was not seen. fitted: that the part was renewed since, in words; its wear starts anew then.
+         * @description A place that was read. because: as somebody gave it, why it was not seen. fitted: that the part was renewed since, in
+         *     words; its wear starts anew then.
          */
         PlaceOut: {
             /** Action */
@@ -6655,7 +6670,8 @@ export interface components {
         };
         /**
          * Plan
-         * @description last_arrival: None for a plan without lines. bound: no plan of this kind costs less; gap_pct: how far this one may be above it.
+         * @description last_arrival: None for a plan without lines. bound: no plan of this kind costs less; gap_pct: how far this one may be
+         *     above it.
          */
         Plan: {
             /** Bound */
@@ -6713,7 +6729,8 @@ export interface components {
         };
         /**
          * PlanLine
-         * @description quantity: pieces that are bought, in full packs. p_in_time: chance to be here by the day it is needed, fallback included.
+         * @description quantity: pieces that are bought, in full packs. p_in_time: chance to be here by the day it is needed, fallback
+         *     included.
          */
         PlanLine: {
             /** Arrives */
@@ -7030,7 +7047,8 @@ export interface components {
         };
         /**
          * RegisterFacts
-         * @description left, right: short of a guard's middle, below zero past it. centring, stroke: what is wrong with the head and the stroke.
+         * @description left, right: short of a guard's middle, below zero past it. centring, stroke: what is wrong with the head and the
+         *     stroke.
          */
         RegisterFacts: {
             /**
@@ -7600,7 +7618,8 @@ export interface components {
         };
         /**
          * SourceLine
-         * @description qty: pieces (or litres). need_by: the day its job needs it; None where any day will do. needed: to run, or only while apart.
+         * @description qty: pieces (or litres). need_by: the day its job needs it; None where any day will do. needed: to run, or only while
+         *     apart.
          */
         SourceLine: {
             /** Id */
