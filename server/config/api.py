@@ -10,6 +10,7 @@ from ninja.errors import AuthenticationError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
 from inspection.api import machines, walk_arounds
+from inspection.api_notes import notes, pictures
 from inspection.rules_api import catalogue, rules
 from logbook.api import router as logbook
 from lumvek_core import registry, structure
@@ -120,7 +121,9 @@ for _entry in registry.calculators().values():
 
 api.add_router("/session", session)
 api.add_router("/machines", machines)
+api.add_router("/machines", notes)
 api.add_router("/walk-arounds", walk_arounds)
+api.add_router("/walk-arounds", pictures)
 api.add_router("/walk-arounds", links)
 api.add_router("/catalogue", catalogue)
 api.add_router("/rules", rules)

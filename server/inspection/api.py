@@ -2,52 +2,34 @@
 
 import uuid
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from ninja import File, Form, Router, UploadedFile
 
 from fleet.queries import machine_for
 from lumvek_core.catalogue.model import RuleBook as CoreBook
-from shops.access import DECIDERS, INSPECTORS, NotFoundHere, member_of, only
+from shops.access import DECIDERS, INSPECTORS, member_of, only
 from shops.models import Member
 
 from . import (
     before_start,
     closing,
     exchange,
-    photos,
     queries,
     recording,
     row_map,
     rule_books,
     serializers,
+    serializers_findings,
     services,
     sheets,
     starting,
     summary,
 )
-from .models import NotePhoto, Photo, WalkAround
-from .schemas import (
-    BoardMachineOut,
-    ChangedOut,
-    CompanionIn,
-    DecisionIn,
-    EventIn,
-    FindingsOut,
-    HandOverIn,
-    HoldIn,
-    HoldOut,
-    OrderIn,
-    PartsOut,
-    PhotoOut,
-    PlanOut,
-    ReadingIn,
-    SetAsideIn,
-    StartIn,
-    WalkAroundBrief,
-    WalkAroundOut,
-)
-from .schemas_notes import CauseIn, NoteIn, NoteOut
+from .models import WalkAround
+from .schemas import BoardMachineOut, ChangedOut, HoldOut, PlanOut, WalkAroundBrief, WalkAroundOut
+from .schemas_findings import FindingsOut, PartsOut
 from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
+from .schemas_writes import CompanionIn, DecisionIn, EventIn, HandOverIn, HoldIn, OrderIn, ReadingIn, SetAsideIn, StartIn
 from .typed_readings import NewReading
 
 machines = Router(tags=["machines"])
@@ -89,69 +71,7 @@ def _wanted(given: StartIn) -> starting.Wanted:
     return starting.Wanted(given.phase, given.crop, given.headers, given.people)
 
 
-@machines.post("/{int:machine_id}/notes", response=list[NoteOut])
-def note(request: HttpRequest, machine_id: int, new: NoteIn) -> list[NoteOut]:
-    """Keep what the operator noticed."""
-    member = member_of(request)
-    machine = machine_for(member, machine_id)
-    only(member, DECIDERS, "write notes")
-    services.note(member, machine, new.uuid, new.text, new.station)
-    return serializers.notes(machine)
-
-
-@machines.post("/{int:machine_id}/notes/{uuid:note_id}/photos", response=list[NoteOut])
-def add_note_photo(
-    request: HttpRequest, machine_id: int, note_id: uuid.UUID, uuid: Form[uuid.UUID], photo: File[UploadedFile]
-) -> list[NoteOut]:
-    """Keep a picture beside an operator's note. The same UUID twice is one picture."""
-    member = member_of(request)
-    machine = machine_for(member, machine_id)
-    only(member, DECIDERS, "write notes")
-    photos.add_to_note(machine, note_id, uuid, photo.read(photos.LARGEST_BYTES + 1))
-    return serializers.notes(machine)
-
-
-@machines.get("/{int:machine_id}/notes/{uuid:note_id}/photos/{uuid:photo_id}", response={200: bytes})
-def note_photo_file(request: HttpRequest, machine_id: int, note_id: uuid.UUID, photo_id: uuid.UUID) -> HttpResponse:
-    """A note's picture as JPEG."""
-    machine = machine_for(member_of(request), machine_id)
-    one = NotePhoto.objects.filter(note__machine=machine, note__uuid=note_id, uuid=photo_id).first()
-    if one is None:
-        raise NotFoundHere("There is no such picture.")
-    return _jpeg(bytes(one.image))
-
-
-@machines.post("/{int:machine_id}/notes/{uuid:note_id}/close", response=list[NoteOut])
-def close_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID, new: CauseIn) -> list[NoteOut]:
-    """Close an operator's note with its cause."""
-    member = member_of(request)
-    machine = machine_for(member, machine_id)
-    only(member, INSPECTORS, "close notes")
-    services.close_note(member, machine, note_id, new.cause)
-    return serializers.notes(machine)
-
-
-@machines.post("/{int:machine_id}/notes/{uuid:note_id}/open", response=list[NoteOut])
-def open_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID) -> list[NoteOut]:
-    """Open a note again that was closed."""
-    member = member_of(request)
-    machine = machine_for(member, machine_id)
-    only(member, INSPECTORS, "open notes")
-    services.open_note(machine, note_id)
-    return serializers.notes(machine)
-
-
-@machines.post("/{int:machine_id}/notes/{uuid:note_id}/take-back", response=list[NoteOut])
-def take_back_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID) -> list[NoteOut]:
-    """Take a note back that should not have been written."""
-    member = member_of(request)
-    machine = machine_for(member, machine_id)
-    only(member, DECIDERS, "write notes")
-    services.take_back_note(member, machine, note_id)
-    return serializers.notes(machine)
-
-
-def _open(request: HttpRequest, walk_around_id: uuid.UUID) -> tuple[WalkAround, CoreBook]:
+def opened_for(request: HttpRequest, walk_around_id: uuid.UUID) -> tuple[WalkAround, CoreBook]:
     found = queries.walk_around_for(member_of(request), walk_around_id)
     return found, rule_books.opened(found.rule_book_id)
 
@@ -159,13 +79,13 @@ def _open(request: HttpRequest, walk_around_id: uuid.UUID) -> tuple[WalkAround, 
 @walk_arounds.get("/{uuid:walk_around_id}", response=WalkAroundOut)
 def walk_around(request: HttpRequest, walk_around_id: uuid.UUID) -> WalkAroundOut:
     """One walk-around, whole."""
-    return serializers.walk_around(*_open(request, walk_around_id), member_of(request))
+    return serializers.walk_around(*opened_for(request, walk_around_id), member_of(request))
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/changes", response=ChangedOut)
 def changes(request: HttpRequest, walk_around_id: uuid.UUID, after: int = 0) -> ChangedOut:
     """What anybody has recorded since the reading with this number."""
-    return serializers.changed_since(*_open(request, walk_around_id), member_of(request), after)
+    return serializers.changed_since(*opened_for(request, walk_around_id), member_of(request), after)
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/readings", response=ChangedOut)
@@ -173,7 +93,7 @@ def record(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingIn) -> C
     """Record one reading. The same UUID twice is one reading."""
     member = member_of(request)
     if member.role not in INSPECTORS:
-        _open(request, walk_around_id)
+        opened_for(request, walk_around_id)
     only(member, INSPECTORS, "record readings")
     changed = recording.record_reading(member, walk_around_id, NewReading(**new.model_dump()))
     return serializers.changed(changed.walk_around, rule_books.opened(changed.walk_around.rule_book_id), member, changed)
@@ -183,7 +103,7 @@ def record(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingIn) -> C
 def hold(request: HttpRequest, walk_around_id: uuid.UUID, new: HoldIn) -> list[HoldOut]:
     """Confirm that the machine stands in a posture with its locks set."""
     member = member_of(request)
-    found, _ = _open(request, walk_around_id)
+    found, _ = opened_for(request, walk_around_id)
     only(member, INSPECTORS, "confirm locks")
     services.confirm_posture(member, walk_around_id, new.uuid, new.posture, new.at)
     return serializers.holds(found)
@@ -193,7 +113,7 @@ def hold(request: HttpRequest, walk_around_id: uuid.UUID, new: HoldIn) -> list[H
 def order(request: HttpRequest, walk_around_id: uuid.UUID, new: OrderIn) -> PlanOut:
     """Put the visits in another order."""
     member = member_of(request)
-    _open(request, walk_around_id)
+    opened_for(request, walk_around_id)
     only(member, INSPECTORS, "change the order")
     return PlanOut.model_validate(starting.reorder(member, walk_around_id, new.order).plan)
 
@@ -202,7 +122,7 @@ def order(request: HttpRequest, walk_around_id: uuid.UUID, new: OrderIn) -> Plan
 def hand_over(request: HttpRequest, walk_around_id: uuid.UUID, new: HandOverIn) -> WalkAroundBrief:
     """Pass the walk-around to another technician."""
     member = member_of(request)
-    found, _ = _open(request, walk_around_id)
+    found, _ = opened_for(request, walk_around_id)
     only(member, INSPECTORS, "hand a walk-around over")
     services.hand_over(member, walk_around_id, new.uuid, new.to, new.note)
     return serializers.brief(found)
@@ -211,13 +131,13 @@ def hand_over(request: HttpRequest, walk_around_id: uuid.UUID, new: HandOverIn) 
 @walk_arounds.get("/{uuid:walk_around_id}/summary", response=SummaryOut)
 def summarised(request: HttpRequest, walk_around_id: uuid.UUID) -> SummaryOut:
     """Whether the walk-around is complete, and what is missing."""
-    return summary.build(*_open(request, walk_around_id), member_of(request))
+    return summary.build(*opened_for(request, walk_around_id), member_of(request))
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/map", response=GridOut)
 def like_things_map(request: HttpRequest, walk_around_id: uuid.UUID, thing: str = "") -> GridOut:
     """Like things side by side: rows, runners, knives."""
-    return row_map.build(*_open(request, walk_around_id), member_of(request), thing)
+    return row_map.build(*opened_for(request, walk_around_id), member_of(request), thing)
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/readings-file", response=ReadingsFileOut)
@@ -226,7 +146,7 @@ def readings_file(
 ) -> ReadingsFileOut:
     """Readings from a CSV or XLSX file. dry: only say what each line would do."""
     member = member_of(request)
-    found, _ = _open(request, walk_around_id)
+    found, _ = opened_for(request, walk_around_id)
     only(member, INSPECTORS, "record readings")
     text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
     report = exchange.read(member, found, text) if dry else exchange.take(member, walk_around_id, text)
@@ -237,61 +157,6 @@ def readings_file(
         refused=report.count("refused"),
         lines=[FileLineOut.model_validate(vars(line)) for line in report.lines],
     )
-
-
-@walk_arounds.post("/{uuid:walk_around_id}/photos", response=list[PhotoOut])
-def add_photo(
-    request: HttpRequest,
-    walk_around_id: uuid.UUID,
-    uuid: Form[uuid.UUID],
-    check: Form[str],
-    position: Form[str],
-    photo: File[UploadedFile],
-    caption: Form[str] = "",
-) -> list[PhotoOut]:
-    """Keep a picture of a place. The same UUID twice is one picture."""
-    member = member_of(request)
-    found, _ = _open(request, walk_around_id)
-    only(member, INSPECTORS, "add pictures")
-    data = photo.read(photos.LARGEST_BYTES + 1)
-    photos.add(member, walk_around_id, uuid, check, position, caption[:200], data)
-    return [serializers.photo(one) for one in photos.of(found)]
-
-
-@walk_arounds.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/remove", response=list[PhotoOut])
-def remove_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID) -> list[PhotoOut]:
-    """Take a picture away while the walk-around runs."""
-    member = member_of(request)
-    found, _ = _open(request, walk_around_id)
-    only(member, INSPECTORS, "remove pictures")
-    photos.remove(member, walk_around_id, photo_id)
-    return [serializers.photo(one) for one in photos.of(found)]
-
-
-@walk_arounds.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/restore", response=list[PhotoOut])
-def restore_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID) -> list[PhotoOut]:
-    """Put a picture back that was taken away."""
-    found, _ = _open(request, walk_around_id)
-    member = member_of(request)
-    only(member, INSPECTORS, "put pictures back")
-    photos.restore(member, walk_around_id, photo_id)
-    return [serializers.photo(one) for one in photos.of(found)]
-
-
-@walk_arounds.get("/{uuid:walk_around_id}/photos/{uuid:photo_id}", response={200: bytes})
-def photo_file(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID) -> HttpResponse:
-    """A picture as JPEG."""
-    found, _ = _open(request, walk_around_id)
-    one = Photo.objects.filter(walk_around=found, uuid=photo_id).first()
-    if one is None:
-        raise NotFoundHere("There is no such picture.")
-    return _jpeg(bytes(one.image))
-
-
-def _jpeg(image: bytes) -> HttpResponse:
-    response = HttpResponse(image, content_type="image/jpeg")
-    response["Cache-Control"] = "private, max-age=86400, immutable"
-    return response
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/finish", response=WalkAroundBrief)
@@ -346,30 +211,30 @@ def _inspector(request: HttpRequest, walk_around_id: uuid.UUID, doing: str) -> M
 @walk_arounds.get("/{uuid:walk_around_id}/findings", response=FindingsOut)
 def findings(request: HttpRequest, walk_around_id: uuid.UUID) -> FindingsOut:
     """What needs something done, with decisions."""
-    return serializers.findings(*_open(request, walk_around_id), member_of(request))
+    return serializers_findings.findings(*opened_for(request, walk_around_id), member_of(request))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/decisions", response=FindingsOut)
 def decide(request: HttpRequest, walk_around_id: uuid.UUID, new: DecisionIn) -> FindingsOut:
     """Decide a finding at one or several positions: do, wait until, decline with a reason, or open again."""
     member = member_of(request)
-    found, book = _open(request, walk_around_id)
+    found, book = opened_for(request, walk_around_id)
     only(member, DECIDERS, "decide findings")
     services.decide(member, walk_around_id, new.uuid, new.check, new.positions, new.choice, new.until, new.reason)
-    return serializers.findings(found, book, member)
+    return serializers_findings.findings(found, book, member)
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/parts", response=PartsOut)
 def parts(request: HttpRequest, walk_around_id: uuid.UUID) -> PartsOut:
     """The parts that findings and companions call for, merged."""
-    return serializers.parts_page(*_open(request, walk_around_id), member_of(request))
+    return serializers_findings.parts_page(*opened_for(request, walk_around_id), member_of(request))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/companions", response=PartsOut)
 def companions(request: HttpRequest, walk_around_id: uuid.UUID, new: CompanionIn) -> PartsOut:
     """Decline companions with a reason, or take that back."""
     member = member_of(request)
-    found, book = _open(request, walk_around_id)
+    found, book = opened_for(request, walk_around_id)
     only(member, DECIDERS, "decide on parts")
     services.decline_companion(member, walk_around_id, new.slot, new.positions, new.reason)
-    return serializers.parts_page(found, book, member)
+    return serializers_findings.parts_page(found, book, member)

@@ -7,16 +7,8 @@ from typing import Literal
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
-from .schemas import (
-    FindingOut,
-    MachineOut,
-    NotSeenOut,
-    PersonOut,
-    PhaseName,
-    PlanOut,
-    StationOut,
-    WalkAroundBrief,
-)
+from .schemas import MachineOut, PersonOut, PhaseName, PlanOut, StationOut, WalkAroundBrief
+from .schemas_findings import FindingOut, NotSeenOut
 from .schemas_notes import NoteOut
 
 

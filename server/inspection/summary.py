@@ -5,7 +5,7 @@ from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.model import RuleBook as CoreBook
 from shops.models import Member
 
-from . import queries, rule_books, serializers
+from . import queries, rule_books, serializers, serializers_findings
 from .models import WalkAround
 from .schemas_views import HoleOut, MissedOut, SummaryOut
 
@@ -26,7 +26,7 @@ def build(found: WalkAround, book: CoreBook, member: Member) -> SummaryOut:
             missed.append(
                 MissedOut(check=check.key, name=check.name, station=book.station_of[check.key].name, done=done, total=len(keys))
             )
-    findings = serializers.findings(found, book, member)
+    findings = serializers_findings.findings(found, book, member)
     not_seen = findings.not_seen
     return SummaryOut(
         walk_around=serializers.brief(found),

@@ -2,10 +2,11 @@
 
 from dataclasses import dataclass, field
 
-from inspection import coupled, limits, photos, queries, row_map, rule_books, serializers
+from inspection import coupled, limits, photos, queries, row_map, rule_books, serializers, serializers_findings
 from inspection.browse import PHASE_NAMES
 from inspection.models import PostureHold, Verdict, WalkAround, WalkAroundEvent
-from inspection.schemas import FigureOut, FindingsOut, PartsOut, PlaceOut, StationOut
+from inspection.schemas import FigureOut, PlaceOut, StationOut
+from inspection.schemas_findings import FindingsOut, PartsOut
 from inspection.schemas_notes import NoteOut
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
@@ -146,8 +147,8 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
         phase=PHASE_NAMES.get(walk_around.phase, walk_around.phase),
         book=book,
         stations=stations,
-        findings=serializers.findings(walk_around, book, member),
-        parts=serializers.parts_page(walk_around, book, member),
+        findings=serializers_findings.findings(walk_around, book, member),
+        parts=serializers_findings.parts_page(walk_around, book, member),
         sections=sections,
         open_places=open_places,
         totals=totals,

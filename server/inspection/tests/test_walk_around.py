@@ -13,7 +13,19 @@ from PIL import Image
 from demo.pictures import drawn
 from demo.record_helpers import usual_but
 from fleet.models import Machine, MachineModel
-from inspection import closing, photos, queries, recording, row_map, rule_books, serializers, services, starting, summary
+from inspection import (
+    closing,
+    photos,
+    queries,
+    recording,
+    row_map,
+    rule_books,
+    serializers,
+    serializers_findings,
+    services,
+    starting,
+    summary,
+)
 from inspection.models import HandOver, OperatorNote, Photo, PostureHold, Reading, Verdict, WalkAround
 from inspection.typed_readings import NewReading
 from lumvek_core import positions
@@ -256,7 +268,7 @@ def test_a_summary_does_not_call_complete_what_has_holes(combine):
 def test_a_finding_names_the_set_it_calls_for_and_a_watch_names_none(combine):
     for strand, mm in ((1, "849"), (2, "853.5")):
         recording.record_reading(combine.technician, combine.winter.pk, new("feeder-chain-stretch", f"strand-{strand}", mm))
-    found = serializers.findings(combine.winter, rule_books.opened(combine.winter.rule_book_id), combine.lead)
+    found = serializers_findings.findings(combine.winter, rule_books.opened(combine.winter.rule_book_id), combine.lead)
     shown = {one.place.position: (one.place.severity, one.parts) for one in found.groups[0].findings}
     assert shown == {"strand-2": ("due", ["Feeder chain set"]), "strand-1": ("watch", [])}
 

@@ -1221,7 +1221,7 @@ export interface paths {
          * Note
          * @description Keep what the operator noticed.
          */
-        post: operations["inspection_api_note"];
+        post: operations["inspection_api_notes_note"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1241,7 +1241,7 @@ export interface paths {
          * Close Note
          * @description Close an operator's note with its cause.
          */
-        post: operations["inspection_api_close_note"];
+        post: operations["inspection_api_notes_close_note"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1261,7 +1261,7 @@ export interface paths {
          * Open Note
          * @description Open a note again that was closed.
          */
-        post: operations["inspection_api_open_note"];
+        post: operations["inspection_api_notes_open_note"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1281,7 +1281,7 @@ export interface paths {
          * Add Note Photo
          * @description Keep a picture beside an operator's note. The same UUID twice is one picture.
          */
-        post: operations["inspection_api_add_note_photo"];
+        post: operations["inspection_api_notes_add_note_photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1299,7 +1299,7 @@ export interface paths {
          * Note Photo File
          * @description A note's picture as JPEG.
          */
-        get: operations["inspection_api_note_photo_file"];
+        get: operations["inspection_api_notes_note_photo_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1321,7 +1321,7 @@ export interface paths {
          * Take Back Note
          * @description Take a note back that should not have been written.
          */
-        post: operations["inspection_api_take_back_note"];
+        post: operations["inspection_api_notes_take_back_note"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2641,7 +2641,7 @@ export interface paths {
          * Add Photo
          * @description Keep a picture of a place. The same UUID twice is one picture.
          */
-        post: operations["inspection_api_add_photo"];
+        post: operations["inspection_api_notes_add_photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2659,7 +2659,7 @@ export interface paths {
          * Photo File
          * @description A picture as JPEG.
          */
-        get: operations["inspection_api_photo_file"];
+        get: operations["inspection_api_notes_photo_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2681,7 +2681,7 @@ export interface paths {
          * Remove Photo
          * @description Take a picture away while the walk-around runs.
          */
-        post: operations["inspection_api_remove_photo"];
+        post: operations["inspection_api_notes_remove_photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2701,7 +2701,7 @@ export interface paths {
          * Restore Photo
          * @description Put a picture back that was taken away.
          */
-        post: operations["inspection_api_restore_photo"];
+        post: operations["inspection_api_notes_restore_photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -9859,7 +9859,7 @@ export interface operations {
             };
         };
     };
-    inspection_api_note: {
+    inspection_api_notes_note: {
         parameters: {
             query?: never;
             header?: never;
@@ -9885,7 +9885,7 @@ export interface operations {
             };
         };
     };
-    inspection_api_close_note: {
+    inspection_api_notes_close_note: {
         parameters: {
             query?: never;
             header?: never;
@@ -9912,7 +9912,7 @@ export interface operations {
             };
         };
     };
-    inspection_api_open_note: {
+    inspection_api_notes_open_note: {
         parameters: {
             query?: never;
             header?: never;
@@ -9935,7 +9935,7 @@ export interface operations {
             };
         };
     };
-    inspection_api_add_note_photo: {
+    inspection_api_notes_add_note_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -9973,7 +9973,7 @@ export interface operations {
             };
         };
     };
-    inspection_api_note_photo_file: {
+    inspection_api_notes_note_photo_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -9997,7 +9997,7 @@ export interface operations {
             };
         };
     };
-    inspection_api_take_back_note: {
+    inspection_api_notes_take_back_note: {
         parameters: {
             query?: never;
             header?: never;
@@ -11686,7 +11686,7 @@ export interface operations {
             };
         };
     };
-    inspection_api_add_photo: {
+    inspection_api_notes_add_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -11732,7 +11732,7 @@ export interface operations {
             };
         };
     };
-    inspection_api_photo_file: {
+    inspection_api_notes_photo_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -11755,7 +11755,7 @@ export interface operations {
             };
         };
     };
-    inspection_api_remove_photo: {
+    inspection_api_notes_remove_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -11778,7 +11778,7 @@ export interface operations {
             };
         };
     };
-    inspection_api_restore_photo: {
+    inspection_api_notes_restore_photo: {
         parameters: {
             query?: never;
             header?: never;
