@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from . import positions, registry, structure
-from .catalogue import in_force, load, model
+from .catalogue import in_force, lists, load, model
 from .judgement.context import Context
 from .judgement.parse_reading import parse_reading
 from .judgement.verdicts import judge
@@ -84,17 +84,17 @@ def catalogue_fields() -> Lines:
         ("A check: under `checks` of a station", model.Check),
         ("A part that is asked for: under `parts` of a check", model.PartUse),
         ("How it wears: under `wears` of a check", model.Wears),
-        ("What is renewed along: `companions.yaml`", model.Companion),
-        ("Where practitioners disagree: `schools.yaml`", model.School),
-        ("One accepted way: under `choices` of a school", model.SchoolChoice),
-        ("A condition on a school: under `school`", model.SchoolCondition),
-        ("Postures, hazards and moves: `safety.yaml`", model.Safety),
-        ("A posture", model.Posture),
-        ("A move from posture to posture", model.Move),
-        ("What lies open: `strip-downs.yaml`", model.StripDown),
-        ("What a strip-down reaches", model.Reach),
-        ("Work that comes round: `services.yaml`", model.Service),
-        ("Renamed keys: `renamed.yaml`", model.Renamed),
+        ("What is renewed along: `companions.yaml`", lists.Companion),
+        ("Where practitioners disagree: `schools.yaml`", lists.School),
+        ("One accepted way: under `choices` of a school", lists.SchoolChoice),
+        ("A condition on a school: under `school`", lists.SchoolCondition),
+        ("Postures, hazards and moves: `safety.yaml`", lists.Safety),
+        ("A posture", lists.Posture),
+        ("A move from posture to posture", lists.Move),
+        ("What lies open: `strip-downs.yaml`", lists.StripDown),
+        ("What a strip-down reaches", lists.Reach),
+        ("Work that comes round: `services.yaml`", lists.Service),
+        ("Renamed keys: `renamed.yaml`", lists.Renamed),
     ]
     for title, kind in pages:
         yield from (f"### {title}", "", _prose(kind), "", *_fields(kind), "")

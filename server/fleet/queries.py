@@ -4,7 +4,7 @@ from collections.abc import Collection
 
 from django.db.models import QuerySet
 
-from lumvek_core.catalogue.model import LimitOverride as CoreOverride
+from lumvek_core.catalogue.rule_book import LimitOverride as CoreOverride
 from shops.access import NotFoundHere
 from shops.models import Member, Role
 

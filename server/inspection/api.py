@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja import File, Form, Router, UploadedFile
 
 from fleet.queries import machine_for
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from shops.access import DECIDERS, INSPECTORS, member_of, only
 from shops.models import Member
 

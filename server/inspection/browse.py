@@ -1,7 +1,8 @@
 """The shipped catalogue in words, for anybody who wants to look something up."""
 
 from lumvek_core import positions
-from lumvek_core.catalogue.model import Catalogue, Check, Family
+from lumvek_core.catalogue.lists import Catalogue
+from lumvek_core.catalogue.model import Check, Family
 from lumvek_core.coupled import short
 from lumvek_core.rules import figures
 

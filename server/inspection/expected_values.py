@@ -12,7 +12,7 @@ from dataclasses import asdict, dataclass, replace
 from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.coupled import prefix_of
 from lumvek_core.forecast import history, one_place
 from lumvek_core.forecast.one_place import Standing

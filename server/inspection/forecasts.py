@@ -17,7 +17,7 @@ from fleet.models import Fitment, Machine
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.counters import Count
 from lumvek_core.coupled import prefix_of, short
 from lumvek_core.forecast import history

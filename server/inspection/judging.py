@@ -10,7 +10,7 @@ from django.db.models import Q
 from lumvek_core import positions, structure
 from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement import verdicts
 from lumvek_core.judgement.context import Expected, Past
 from lumvek_core.judgement.parse_reading import Value

@@ -1,7 +1,7 @@
 """The limits of a check as the screens show them: with where each comes from."""
 
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.rules import figures
 from lumvek_core.units import System
 

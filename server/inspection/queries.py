@@ -13,7 +13,7 @@ from fleet.models import Machine
 from fleet.queries import machines_for
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.coupled import prefix_of
 from lumvek_core.judgement import describe
 from lumvek_core.judgement.words import unit_of

@@ -7,7 +7,7 @@ from statistics import median
 
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.coupled import prefix_of
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.words import unit_of, without_unit

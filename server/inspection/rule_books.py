@@ -14,8 +14,10 @@ from django.conf import settings
 from fleet.models import Machine, MachineModel
 from fleet.queries import overrides_of
 from lumvek_core.catalogue import in_force, load
-from lumvek_core.catalogue.model import Catalogue, Check, LimitOverride
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.lists import Catalogue
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rule_book import LimitOverride
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import verdicts
 from shops.models import Shop

@@ -8,7 +8,7 @@ from lumvek_core import positions
 from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.units import System
 from parts.queries import parts_list

@@ -1,7 +1,7 @@
 """Findings and parts, from rows and core objects to what the endpoints give."""
 
 from lumvek_core import positions
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement.companions import parts_for, tasks_for
 from parts.models import PartsLine
 from shops.access import DECIDERS

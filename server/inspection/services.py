@@ -14,7 +14,7 @@ from django.db.models import QuerySet
 from django.utils import timezone
 
 from fleet.models import Machine
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.catalogue.station_guess import guess_station
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.companions import Called, parts_for

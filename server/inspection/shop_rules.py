@@ -9,8 +9,9 @@ from fleet.counters import history_changed
 from fleet.models import LimitOverride, Machine, MachineModel
 from lumvek_core import units
 from lumvek_core.catalogue import in_force
-from lumvek_core.catalogue.model import Check, LimitInForce
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rule_book import LimitInForce
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.words import pressure_unit

@@ -12,7 +12,7 @@ from fleet.queries import machines_for
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.planning import walk
 from lumvek_core.planning.route import Route

@@ -2,7 +2,7 @@
 
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from shops.models import Member
 
 from . import queries, rule_books, serializers, serializers_findings

@@ -18,22 +18,21 @@ from supply.schemas import PartsTableOut
 from supply.serializers import table
 
 from . import counter_import, forecast_views, timeline, upkeep, wear
-from .schemas import (
+from .schemas import FleetAheadOut, MachineAheadOut, WearOut
+from .schemas_upkeep import (
     CounterIn,
     CounterOut,
     CountersOut,
     EntryOut,
-    FleetAheadOut,
     LogbookOut,
     LogbookStationOut,
-    MachineAheadOut,
     NextUseIn,
     PutAwayOut,
     ServiceDoneIn,
     ServicesOut,
     TickIn,
-    WearOut,
 )
+from .timeline_upkeep import KINDS
 
 router = Router(tags=["logbook"])
 LISTED = 60
@@ -178,7 +177,7 @@ def logbook(
             LogbookStationOut(key=one.key, name=one.name)
             for one in rule_books.shipped().families[machine.model.family].stations
         ],
-        kinds=timeline.KINDS,
+        kinds=KINDS,
         entries=[EntryOut(**vars(one)) for one in found[after : after + LISTED]],
         total=len(found),
     )

@@ -12,15 +12,15 @@ from inspection import forecasts, rule_books, serializers
 from inspection.models import WearForecast
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.compare import reached
-from lumvek_core.counted import counted
 from lumvek_core.counters import seasons as seasons_of
 from lumvek_core.units import plain
 from shops.access import DECIDERS
 from shops.models import Member
 
 from . import display_units, replacement_cost
+from .forecast_words import marked, rests_on
 from .schemas import (
     CheckAheadOut,
     FleetAheadOut,
@@ -211,8 +211,8 @@ def _place(
         used=max(0.0, (one.sizes["new"] - place["now"]) / (one.sizes["new"] - one.sizes["limit"])),
         faster=place["faster"],
         stands_out=place["stands_out"],
-        rests_on=_rests_on(place, fitted, alone=len(one.places) == 1),
-        marked=_marked(place),
+        rests_on=rests_on(place, fitted, alone=len(one.places) == 1),
+        marked=marked(place),
         fitted=fitted,
         number=weighed.number if weighed else "",
         price=weighed.price if weighed else None,
@@ -221,37 +221,6 @@ def _place(
         break_even=weighed.break_even if weighed else None,
         advice=(weighed.advice or "") if weighed else "",
     )
-
-
-def _rests_on(place: Mapping[str, Any], fitted: str, *, alone: bool) -> str:
-    n, others = place["n"], "" if alone else ", and what like places show"
-    since = (
-        f"since it was fitted, {fitted}"
-        if fitted and place["start_known"]
-        else "since it was first read; nobody noted when it was fitted"
-    )
-    if n == 0:
-        return f"No reading {since}: the usual rate{others}."
-    if n == 1:
-        return f"One reading {since}: the usual rate{others}."
-    return f"{n} readings {since}{others}."
-
-
-def _marked(place: Mapping[str, Any]) -> list[str]:
-    marked = []
-    if doubted := len(place["doubted"]):
-        left_out = place["n"] > 1 or doubted > 1
-        said = "does not fit the others" if doubted == 1 else "do not fit the others"
-        marked.append(
-            f"{counted(doubted, 'reading')} {said}{' and is left out of the line' if left_out and doubted == 1 else ''}."
-        )
-    if place["renewed"] is not None:
-        marked.append(
-            "Reads as good as new after a worn reading: taken as a part that was renewed without a note. Record its fitting."
-        )
-    if place["better"]:
-        marked.append("Readings get better, which wear does not: measured in another way?")
-    return marked
 
 
 def fleet(member: Member) -> FleetAheadOut:

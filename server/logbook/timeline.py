@@ -1,70 +1,38 @@
 """Everything that happened to a machine, in order, from wherever it is kept. The number of queries does not grow with its
 years."""
 
-import datetime as dt
 import uuid
 from collections import Counter, defaultdict
 from collections.abc import Callable, Iterable, Iterator
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from typing import Any
 
 from django.db.models import Q
 
 from fleet import counters
-from fleet.models import CounterReading, Fitment, Machine
-from fleet.queries import fitments_of
+from fleet.models import Machine
 from inspection import queries, rule_books, serializers
-from inspection.coupled import long, own
-from inspection.models import Decision, NotePhoto, OperatorNote, Photo, SetAside, Verdict, WalkAround, WalkAroundEvent
+from inspection.coupled import own
+from inspection.models import Decision, Photo, SetAside, Verdict, WalkAround, WalkAroundEvent
 from inspection.values import read_value
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
-from lumvek_core.catalogue.model import RuleBook as CoreBook
-from lumvek_core.counted import counted
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.counters import Count
 from lumvek_core.judgement import describe
 from lumvek_core.units import plain
-from lumvek_core.workbench.subjects import SUBJECTS
 from shops.models import Member, Role
-from shops.taken_back import TakenBack
-from workbench.models import BenchResult
 
-from .models import PutAwayTick, ServiceDone
-from .upkeep import put_away_items
-
-KINDS = {
-    "walk-around": "Walk-arounds",
-    "reading": "Readings",
-    "set-aside": "Not taken",
-    "decision": "Decisions",
-    "part": "Parts fitted",
-    "service": "Services",
-    "counter": "Counter",
-    "note": "Notes",
-    "photo": "Pictures",
-    "bench": "Bench",
-    "put-away": "Put away",
-}
-
-
-@dataclass(frozen=True)
-class Entry:
-    """One thing that happened. link: of a screen that tells it in full; photos: addresses of pictures."""
-
-    at: dt.datetime
-    kind: str
-    title: str
-    text: str = ""
-    station: str = ""
-    by: str = ""
-    link: str = ""
-    counter: str = ""
-    photos: list[str] = field(default_factory=list)
-
-    def holds(self, words: Iterable[str]) -> bool:
-        """Whether all words stand in it, in any case and order."""
-        whole = f"{self.title} {self.text} {self.station} {self.by} {self.counter} {KINDS[self.kind]}".lower()
-        return all(word in whole for word in words)
+from .timeline_upkeep import (
+    KINDS,
+    Entry,
+    bench_entries,
+    counters_entries,
+    notes_entries,
+    parts_entries,
+    put_away,
+    services_entries,
+)
 
 
 def entries(member: Member, machine: Machine, kinds: Iterable[str] = (), search: str = "", station: str = "") -> list[Entry]:
@@ -78,12 +46,12 @@ def entries(member: Member, machine: Machine, kinds: Iterable[str] = (), search:
         "set-aside": lambda: _set_aside(member, machine, walks, names),
         "decision": lambda: _decisions(walks),
         "photo": lambda: _photos(machine, walks, names),
-        "part": lambda: _parts(machine, names),
-        "service": lambda: _services(machine, names),
-        "counter": lambda: _counters(machine, names),
-        "note": lambda: _notes(machine, names),
-        "bench": lambda: _bench(machine, names),
-        "put-away": lambda: _put_away(machine, names),
+        "part": lambda: parts_entries(machine, names),
+        "service": lambda: services_entries(machine, names),
+        "counter": lambda: counters_entries(machine, names),
+        "note": lambda: notes_entries(machine, names),
+        "bench": lambda: bench_entries(machine, names),
+        "put-away": lambda: put_away(machine, names),
     }
     found = [entry for kind, source in sources.items() if kind in wanted for entry in source()]
     words = search.lower().split()
@@ -242,114 +210,4 @@ def _photos(machine: Machine, walks: list[WalkAround], names: dict[int, str]) ->
             station=book.station_of[check.key].name,
             by=names.get(one.by_id, "somebody"),
             photos=[f"/api/walk-arounds/{one.walk_around_id}/photos/{one.uuid}"],
-        )
-
-
-def _taken_back(one: TakenBack, names: dict[int, str], after: str = "") -> str:
-    """Who took it back and when; empty while it counts."""
-    if one.taken_back_at is None:
-        return ""
-    return f"{after}taken back by {names.get(one.taken_back_by_id or 0, 'somebody')}, {one.taken_back_at:%-d %b %Y}"
-
-
-def _parts(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    family = rule_books.shipped().families[machine.model.family]
-    current = {one.pk for one in fitments_of([machine.pk]).values()}
-    groups: dict[tuple[dt.datetime, str, str, bool], list[Fitment]] = defaultdict(list)
-    for one in Fitment.objects.filter(machine=machine):
-        groups[one.fitted_at, one.slot, one.number, one.taken_back_at is not None].append(one)
-    for (at, slot, number, taken_back), group in groups.items():
-        where = positions.in_words(one.position_key for one in group)
-        known = family.slots.get(long(machine, slot))
-        name = known.name if known else slot
-        gone = sum(one.pk not in current for one in group)
-        total = next((one.counter for one in group if one.counter is not None), None)
-        yield Entry(
-            at,
-            "part",
-            f"{'Taken back: ' if taken_back else ''}{name} {number} fitted".replace("  ", " "),
-            f"{counted(sum(one.quantity for one in group), 'piece')}{f' at {where}' if where else ''}"
-            + (f"; {gone} of them renewed since" if gone and not taken_back else "")
-            + _taken_back(group[0], names, "; "),
-            by=names.get(group[0].by_id, "somebody"),
-            counter=f"{plain(total, 0)} {counters.unit_of(machine)}" if total is not None else "",
-        )
-
-
-def _services(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    known = {one.key: one.name for one in rule_books.shipped().services}
-    for one in ServiceDone.objects.filter(machine=machine):
-        at = one.at if one.day == one.at.date() else dt.datetime.combine(one.day, dt.time(12), tzinfo=dt.UTC)
-        counter = f"{plain(one.counter, 0)} {counters.unit_of(machine)}" if one.counter is not None else ""
-        title = f"{'Taken back: ' if one.taken_back_at else ''}{known.get(one.key, one.key)}"
-        yield Entry(
-            at,
-            "service",
-            title,
-            one.note + _taken_back(one, names, ". " if one.note else ""),
-            by=names.get(one.by_id, "somebody"),
-            counter=counter,
-        )
-
-
-def _counters(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    for one in CounterReading.objects.filter(machine=machine):
-        told = [
-            f"meter shows {plain(one.shown, 1)} {one.unit}" if one.shown != one.total else "",
-            "asked about, and stands" if one.confirmed else "",
-            "withdrawn" if one.withdrawn else "",
-        ]
-        title = "Meter exchanged" if one.exchanged else "Counter read"
-        yield Entry(
-            one.at,
-            "counter",
-            f"{title}: {plain(one.total, 1)} {one.unit}",
-            "; ".join(filter(None, [f"by {one.source}" if one.source != "typed" else "", *told])),
-            by=names.get(one.by_id, "somebody"),
-            counter=f"{plain(one.total, 0)} {one.unit}" if one.unit == counters.unit_of(machine) else "",
-        )
-
-
-def _notes(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    shown = {station.key: station.name for station in rule_books.shipped().families[machine.model.family].stations}
-    pictures: dict[int, list[NotePhoto]] = defaultdict(list)
-    for photo in NotePhoto.objects.filter(note__machine=machine).defer("image"):
-        pictures[photo.note_id].append(photo)
-    for one in OperatorNote.objects.filter(machine=machine).select_related("by", "closed_by"):
-        yield Entry(
-            one.at,
-            "note",
-            f"{'Taken back: ' if one.taken_back_at else ''}{one.text}",
-            f"Cause: {one.cause} ({serializers.full_name(one.closed_by)})"
-            if one.cause and one.closed_by
-            else (_taken_back(one, names) or "Open until its cause is found."),
-            station=shown.get(one.station_key, ""),
-            by=serializers.full_name(one.by),
-            photos=[f"/api/machines/{machine.pk}/notes/{one.uuid}/photos/{photo.uuid}" for photo in pictures[one.pk]],
-        )
-
-
-def _bench(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    for one in BenchResult.objects.filter(machine=machine, withdrawn_at=None):
-        subject = SUBJECTS.get(one.subject)
-        yield Entry(
-            one.at,
-            "bench",
-            f"{subject.name if subject else one.subject}: {one.sheet.get('answer', '')}",
-            one.note,
-            by=names.get(one.by_id, "somebody"),
-            link=f"/bench/{one.subject}",
-        )
-
-
-def _put_away(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    texts = {one.key: one.name for one in put_away_items(machine)}
-    for one in PutAwayTick.objects.filter(machine=machine):
-        done = "" if one.done else "Taken back: "
-        yield Entry(
-            one.at,
-            "put-away",
-            f"{done}{texts.get(one.key, one.key)}",
-            f"After the season {one.season}",
-            by=names.get(one.by_id, "somebody"),
         )

@@ -16,7 +16,8 @@ from inspection.coupled import long
 from inspection.models import Verdict
 from lumvek_core import counters as core_counters
 from lumvek_core import registry
-from lumvek_core.catalogue.model import Check, Service
+from lumvek_core.catalogue.lists import Service
+from lumvek_core.catalogue.model import Check
 from lumvek_core.counted import counted, noun
 from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
@@ -26,7 +27,7 @@ from shops.access import INSPECTORS, NotFoundHere
 from shops.models import Member
 
 from .models import PutAwayTick, ServiceDone
-from .schemas import PutAwayItemOut, PutAwayOut, ServiceDueOut, ServicesOut
+from .schemas_upkeep import PutAwayItemOut, PutAwayOut, ServiceDueOut, ServicesOut
 
 
 @dataclass

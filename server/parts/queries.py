@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from math import ceil
 
 from lumvek_core import positions
-from lumvek_core.catalogue.model import RuleBook
+from lumvek_core.catalogue.rule_book import RuleBook
 from lumvek_core.coupled import long
 
 from .models import PartNumber, PartsLine

@@ -10,7 +10,7 @@ from inspection.schemas_findings import FindingsOut, PartsOut
 from inspection.schemas_notes import NoteOut
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.counted import counted
 from lumvek_core.judgement.words import unit_of
 from shops.models import Member

@@ -7,6 +7,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from fleet.queries import machine_for
 from inspection import sheets
 from logbook import forecast_views, timeline, wear
+from logbook.timeline_upkeep import KINDS, Entry
 from shops.models import Member
 
 from . import paper
@@ -72,7 +73,7 @@ def logbook_table(request: HttpRequest, member: Member, machine_id: int, form: s
     machine = machine_for(member, machine_id)
     titles = ["when", "counter", "what", "title", "station", "text", "by"]
     rows = [
-        [one.at.isoformat(timespec="minutes"), one.counter, timeline.KINDS[one.kind], one.title, one.station, one.text, one.by]
+        [one.at.isoformat(timespec="minutes"), one.counter, KINDS[one.kind], one.title, one.station, one.text, one.by]
         for one in _entries(request, member, machine_id)
     ]
     return _table(f"logbook-{machine.serial or machine.pk}", form, [titles, *rows])
@@ -85,12 +86,12 @@ def logbook_print(request: HttpRequest, member: Member, machine_id: int) -> Http
     context = {
         "machine": machine,
         "shop": member.shop.name,
-        "entries": [(one, timeline.KINDS[one.kind]) for one in _entries(request, member, machine_id)],
+        "entries": [(one, KINDS[one.kind]) for one in _entries(request, member, machine_id)],
         "search": request.GET.get("search", ""),
     }
     return HttpResponse(paper.page("logbook", context, nonce=paper.nonce_of(request)))
 
 
-def _entries(request: HttpRequest, member: Member, machine_id: int) -> list[timeline.Entry]:
+def _entries(request: HttpRequest, member: Member, machine_id: int) -> list[Entry]:
     machine = machine_for(member, machine_id)
     return timeline.entries(member, machine, request.GET.getlist("kind"), request.GET.get("search", ""))

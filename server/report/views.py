@@ -11,7 +11,7 @@ from fleet.queries import machine_for
 from inspection import queries, rule_books, serializers, sheets, starting
 from inspection.browse import PHASE_NAMES
 from inspection.models import WalkAround
-from lumvek_core.catalogue.model import RuleBook as CoreBook
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from shops.models import Member
 

@@ -11,7 +11,7 @@ from django.utils import timezone
 from fleet.models import Machine
 from fleet.queries import machine_for, machines_for
 from inspection import rule_books
-from lumvek_core.catalogue.model import StripDown
+from lumvek_core.catalogue.lists import StripDown
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 from shops.models import Member, Role

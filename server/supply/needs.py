@@ -14,7 +14,7 @@ from inspection import rule_books
 from inspection.coupled import together
 from inspection.models import Verdict, WalkAround
 from lumvek_core import positions
-from lumvek_core.catalogue.model import RuleBook
+from lumvek_core.catalogue.rule_book import RuleBook
 from lumvek_core.coupled import short
 from parts.models import PartNumber, PartsLine
 from parts.queries import numbers_of

@@ -6,8 +6,9 @@ from typing import Any
 
 from .. import reference, structure
 from ..errors import BadInput
+from .lists import Companion, Renamed, Safety, School, Service, StripDown
 from .load import SHIPPED, load
-from .model import Companion, FamilyHead, Renamed, Safety, School, Service, SharedHead, Station, StripDown
+from .model import FamilyHead, SharedHead, Station
 
 FILES: dict[str, Any] = {
     "family": FamilyHead,

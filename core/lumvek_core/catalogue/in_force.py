@@ -9,8 +9,10 @@ from .. import structure
 from ..coupled import prefix_of, short
 from ..errors import BadInput
 from ..rules.base import Rule, limits, whole
-from .model import Catalogue, Check, Companion, Family, LimitInForce, LimitOverride, RuleBook, Station
+from .lists import Catalogue, Companion
+from .model import Check, Family, Station
 from .qualify import companion
+from .rule_book import LimitInForce, LimitOverride, RuleBook
 
 
 def rule_book(

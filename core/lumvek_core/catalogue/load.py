@@ -8,7 +8,8 @@ from ..coupled import long
 from ..errors import BadInput, nearest
 from . import files, resolve
 from .files import Written
-from .model import Catalogue, Companion, Family, FamilyHead, Renamed, Safety, School, Service, SharedHead, Station, StripDown
+from .lists import Catalogue, Companion, Renamed, Safety, School, Service, StripDown
+from .model import Family, FamilyHead, SharedHead, Station
 from .qualify import qualified
 
 SHIPPED = Path(__file__).resolve().parents[3] / "catalogue"

@@ -9,7 +9,8 @@ from functools import partial
 
 from .. import coupled
 from ..rules.base import other_checks
-from .model import Check, Companion, Family, Station
+from .lists import Companion
+from .model import Check, Family, Station
 
 
 def qualified(family: Family) -> Family:

@@ -10,7 +10,8 @@ from ..coupled import short
 from ..errors import nearest
 from ..rules.base import limits, other_checks
 from .files import Written
-from .model import Catalogue, Check, Family, SchoolCondition
+from .lists import Catalogue, SchoolCondition
+from .model import Check, Family
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from .. import positions
-from ..catalogue.model import At, Check, Companion, RuleBook
+from ..catalogue.lists import Companion
+from ..catalogue.model import At, Check
+from ..catalogue.rule_book import RuleBook
 from ..positions import Position
 from ..rules.verdict import Action
 

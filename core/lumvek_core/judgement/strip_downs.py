@@ -4,7 +4,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from .. import positions
-from ..catalogue.model import Reach, StripDown
+from ..catalogue.lists import Reach, StripDown
 from .companions import place_at
 
 

@@ -2,7 +2,9 @@
 
 from collections.abc import Sequence
 
-from ..catalogue.model import Check, Move, RuleBook, Station
+from ..catalogue.lists import Move
+from ..catalogue.model import Check, Station
+from ..catalogue.rule_book import RuleBook
 from ..errors import BadInput
 from .route import Route, RouteCheck, RouteGiven, RouteMove, posture_route, shortest
 

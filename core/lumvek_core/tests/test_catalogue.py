@@ -10,7 +10,8 @@ import yaml
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.__main__ import FILES, schemas
-from lumvek_core.catalogue.model import LimitOverride, Renamed
+from lumvek_core.catalogue.lists import Renamed
+from lumvek_core.catalogue.rule_book import LimitOverride
 from lumvek_core.coupled import prefix_of, short
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.companions import Called, parts_for, tasks_for

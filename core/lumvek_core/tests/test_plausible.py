@@ -6,7 +6,8 @@ from hypothesis import strategies as st
 
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force, load
-from lumvek_core.catalogue.model import Check, LimitOverride
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rule_book import LimitOverride
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import plausible
 from lumvek_core.judgement.parse_reading import Value, parse_reading

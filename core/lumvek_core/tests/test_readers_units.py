@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from lumvek_core import positions, units
 from lumvek_core.catalogue import in_force, load
-from lumvek_core.catalogue.model import LimitOverride
+from lumvek_core.catalogue.rule_book import LimitOverride
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement import describe
 from lumvek_core.judgement.parse_reading import parse_reading

@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 from scipy.stats import nbinom
 
 from lumvek_core import registry
+from lumvek_core.catalogue.lists import Reach, StripDown
 from lumvek_core.catalogue.load import load
-from lumvek_core.catalogue.model import Reach, StripDown
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.strip_downs import laid_open, life_left, p_fail
 from lumvek_core.simulators.desk import Desk, OnShelf

@@ -12,7 +12,9 @@ from hypothesis import strategies as st
 from lumvek_core import positions
 from lumvek_core.calculators.decision import DecisionGiven, replace_decision, still_serves
 from lumvek_core.catalogue import in_force, load
-from lumvek_core.catalogue.model import LimitOverride, Service, Wears
+from lumvek_core.catalogue.lists import Service
+from lumvek_core.catalogue.model import Wears
+from lumvek_core.catalogue.rule_book import LimitOverride
 from lumvek_core.errors import BadInput
 from lumvek_core.forecast.wearing import wearing_of
 from lumvek_core.judgement.context import Context, Expected

@@ -15,7 +15,7 @@ from fleet.models import LimitOverride, Machine
 from inspection import forecasts, recording, rule_books
 from inspection.models import PlacesBefore, Verdict, WearForecast
 from inspection.typed_readings import NewReading
-from lumvek_core.catalogue.model import Renamed
+from lumvek_core.catalogue.lists import Renamed
 from parts.models import PartNumber
 from supply.models import Supplier, Terms
 
