@@ -147,10 +147,9 @@ class Reading(models.Model):
 class Verdict(models.Model):
     """Where a position stands: the reading in force and what the rules say of it.
 
-    severity: of the core, ``not-seen`` or ``does-not-apply``. ask: an open question about the figure; such a position is not
-    done. advice: what to do as it was worked out, as the core's `Advice` in JSON. overtaken: what somebody else, or a device
-    that was offline, gave for the same place and typed earlier. elsewhere: reason, why, ask, instead and advice in the other
-    units than the reading was typed in.
+    severity: the core's, ``not-seen`` or ``does-not-apply``. ask: an open question; such a position is not done. advice, facts:
+    the core's, in JSON. overtaken: what somebody else, or a device that was offline, gave for the same place and typed earlier.
+    elsewhere: reason, why, ask, instead, advice and facts in the other units than the reading was typed in.
     """
 
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="verdicts")
@@ -204,9 +203,8 @@ class Decision(models.Model):
 class WearForecast(models.Model):
     """What is to be expected of a check's places on one machine, with what it rests on.
 
-    digest: of everything that went in; it is made anew when that changes. rests_on: the readings, by number. season: counter
-    now and at its end, how far seasons differ. sizes: new, limit, unit. places and paths: of each position, the core's
-    PlaceAhead.
+    digest: of everything that went in; it is made anew when that changes. rests_on: readings, by number. season: counter now
+    and at its end, how far seasons differ. sizes: new, limit, unit. places, paths: of each position, the core's PlaceAhead.
     """
 
     machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="wear_forecasts")
@@ -224,8 +222,7 @@ class WearForecast(models.Model):
 
 
 class PlacesBefore(models.Model):
-    """What was known of a check's places before each was read in a walk-around, so that one reading is judged without all
-    others.
+    """What was known of a check's places before each was read in a walk-around: one reading is judged without all others.
 
     edition: of the machine's history that it was made from. counted_at: when its counter was last read. season: the core's
     `Coming`. places: by position, the core's `Standing`, with `fitted_at` where a part is on record.

@@ -6,7 +6,8 @@ from ..catalogue.lists import Move
 from ..catalogue.model import Check, Station
 from ..catalogue.rule_book import RuleBook
 from ..errors import BadInput
-from .route import Route, RouteCheck, RouteGiven, RouteMove, posture_route, shortest
+from .route import Route, RouteCheck, RouteGiven, posture_route
+from .shortest import RouteMove, shortest
 
 BENCH = "bench"
 
