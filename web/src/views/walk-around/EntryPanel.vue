@@ -11,7 +11,7 @@ import GaugePanel from '@/standins/GaugePanel.vue'
 import DrawingOf from '@/design/drawings/DrawingOf.vue'
 import { drawingOf } from './drawingOf'
 import PasteSheet from './PasteSheet.vue'
-import { NOT_SEEN_REASONS, type Entry } from './useEntry'
+import { NOT_SEEN_REASONS, type Entry } from './entry'
 import { useKeys } from './useKeys'
 
 const props = defineProps<{

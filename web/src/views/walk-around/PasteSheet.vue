@@ -3,7 +3,7 @@
 import Button from '@/design/controls/button'
 import { nextTick, ref, watch } from 'vue'
 import { counted } from '@/app/counted'
-import type { Entry } from './useEntry'
+import type { Entry } from './entry'
 
 const props = defineProps<{ entry: Entry; unit: string }>()
 const form = ref<HTMLElement | null>(null)

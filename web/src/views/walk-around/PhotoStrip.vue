@@ -7,7 +7,7 @@ import { api, Refused, write, type Photo } from '@/api/client'
 import { outbox } from '@/api/outbox'
 import { keepPhoto } from '@/api/photos'
 import { counted } from '@/app/counted'
-import type { Entry } from './useEntry'
+import type { Entry } from './entry'
 
 const props = defineProps<{ id: string; entry: Entry; photos: Photo[]; machine: string; named: (check: string, position: string) => string; readOnly: boolean }>()
 const emit = defineEmits<{ photos: [photos: Photo[]]; done: [] }>()

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import { counted } from '@/app/counted'
 import SeverityMark from '@/design/SeverityMark.vue'
-import type { Entry } from './useEntry'
+import type { Entry } from './entry'
 
 const props = defineProps<{ entry: Entry }>()
 const all = computed(() => props.entry.questions.all.value)

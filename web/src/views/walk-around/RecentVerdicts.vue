@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 import type { Severity } from '@/design/severity'
-import type { Entry } from './useEntry'
+import type { Entry } from './entry'
 import type { WalkAroundState } from './useWalkAround'
 
 const props = defineProps<{ entry: Entry; state: WalkAroundState }>()

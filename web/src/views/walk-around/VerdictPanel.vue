@@ -9,7 +9,7 @@ import { moment } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
 import RecentVerdicts from './RecentVerdicts.vue'
-import type { Entry } from './useEntry'
+import type { Entry } from './entry'
 import type { WalkAroundState } from './useWalkAround'
 
 const props = defineProps<{ entry: Entry; state: WalkAroundState; readOnly: boolean; gate: boolean }>()

@@ -2,46 +2,20 @@
  * What is typed at the place in hand, and what becomes of it. It decides nothing about the readings themselves; the server's core does.
  * A reading is stored before its field is cleared.
  */
-import { computed, nextTick, ref, watch, type Ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { Check, NewReading, Place, WalkAroundData } from '@/api/client'
 import { serverNow } from '@/api/clock'
-import { outbox } from '@/api/outbox'
-import { StorageFull } from '@/api/storage'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
 import { keepDraft, readDraft, type DraftPlace } from './drafts'
 import { useHand, type Spot } from './useHand'
-import type { Order } from './useOrder'
+import type { Entry, EntryOptions } from './entry'
+import { usePasted } from './usePasted'
 import { useQuestions } from './useQuestions'
-import { at, type WalkAroundState } from './useWalkAround'
+import { useRecords } from './useRecords'
+import { at } from './useWalkAround'
 
-export const NOT_SEEN_REASONS = ['Cannot be reached today', 'Part is off the machine', 'Too dirty to judge', 'No light']
-
-/** What an undo needs: where, and what stood there before. What was done as one is undone as one. */
-interface Before {
-  check: string
-  position: string
-  body: NewReading | null
-}
-
-/** What a pasted column would put where; over: lines for which no place is left. */
-export interface Pasted {
-  rows: { position: string; label: string; raw: string[] }[]
-  over: string[]
-}
-
-export interface EntryOptions {
-  walkAround: string
-  member: number
-  units: 'mm' | 'in'
-  state: WalkAroundState
-  order: Order
-  checkKey: Ref<string>
-  /** Bring the focus to the field. */
-  focusField: () => void
-}
-
-export function useEntry({ walkAround, member, units, state, order, checkKey, focusField }: EntryOptions) {
+export function useEntry({ walkAround, member, units, state, order, checkKey, focusField }: EntryOptions): Entry {
   const text = ref('')
   const done = ref<string[]>([])
   const feeler = ref(localStorage.getItem('lumvek:feeler') ?? 'card')
@@ -50,7 +24,6 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   /** Words that go with the next reading here. */
   const note = ref('')
   const lastRaw = new Map<string, NewReading>()
-  const history: Before[][] = []
 
   const data = computed(() => state.data.value as WalkAroundData)
   const check = computed<Check>(() => data.value.checks.find((one) => one.key === checkKey.value) ?? order.checks.value[0] ?? data.value.checks[0]!)
@@ -69,6 +42,21 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
 
   /** What the machine stands in as far as somebody confirmed it: kept with the reading. */
   const posture = computed(() => (state.holds.value.some((hold) => hold.posture === check.value.posture) ? check.value.posture : ''))
+
+  const records = useRecords({ walkAround, units, state, posture, say: (words) => (hint.value = words) })
+  const { reading, keep, standing } = records
+  const withFeeler = (): string => (check.value.feelers.length ? feeler.value : '')
+  const sheet = usePasted({
+    data, check, following: hand.following, cancelled: () => void nextTick(focusField),
+    record(rows) {
+      const bodies = rows.map((row) => reading({ check: check.value.key, position: row.position }, { feeler: withFeeler(), ...row.body }))
+      if (!bodies.length || !keep(bodies)) return void nextTick(focusField)
+      text.value = ''
+      select(check.value.key, bodies[bodies.length - 1]!.position)
+      hand.fix()
+      goOn()
+    },
+  })
 
   const draftAt = (spot: Spot): DraftPlace => ({ member, walkAround, ...spot })
 
@@ -102,38 +90,10 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     hand.choose(key, where)
   }
 
-  /** A reading of a place as it would be sent now. */
-  function reading(spot: Spot, body: Partial<NewReading>): NewReading {
-    return {
-      uuid: newUuid(), check: spot.check, position: spot.position, state: 'seen', raw: [], reason: '', note: '', confirmed: false, bulk: false,
-      posture: posture.value, feeler: '', units, taken_at: serverNow(), ...body,
-    }
-  }
-
-  /** Store readings as one act. False where the device has no room for them: then nothing was cleared. */
-  function keep(bodies: NewReading[]): boolean {
-    const before = bodies.map((body) => ({ check: body.check, position: body.position, body: standing(body.check, body.position) }))
-    try {
-      for (const body of bodies) outbox.put(walkAround, body, { what: state.named(body.check, body.position), shown: shown(body), machine: data.value.machine.name })
-    } catch (error) {
-      if (!(error instanceof StorageFull)) throw error
-      hint.value = error.message
-      return false
-    }
-    history.push(before)
-    return true
-  }
-
-  function shown(body: NewReading): string {
-    if (body.state !== 'seen') return { 'not-seen': `not seen, ${body.reason ?? ''}`, 'does-not-apply': 'does not apply', withdrawn: 'taken back' }[body.state ?? 'withdrawn'] ?? ''
-    const options = data.value.checks.find((one) => one.key === body.check)?.options ?? []
-    return (body.raw ?? []).map((raw) => options.find((one) => one.key === raw)?.name ?? raw).join(' · ')
-  }
-
   /** Record what is said of the place in hand, and on to the next. */
   function record(body: Partial<NewReading>): void {
     const spot = hand.here()
-    const made = reading(spot, { note: note.value.trim(), feeler: check.value.feelers.length ? feeler.value : '', ...body })
+    const made = reading(spot, { note: note.value.trim(), feeler: withFeeler(), ...body })
     if (!keep([made])) return
     if (made.state === 'seen' && !made.confirmed) lastRaw.set(made.check, made)
     keepDraft(draftAt(spot), { text: '', done: [] })
@@ -149,19 +109,6 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     const waiting = questions.all.value.length
     arrive()
     hint.value = `Every place has been looked at.${waiting ? ` ${counted(waiting, 'question')} left: F2.` : ''}`
-  }
-
-  /** What stands at a place, in the form it could be sent again: on its way, or in force. */
-  function standing(key: string, where: string): NewReading | null {
-    const under = state.sending.value.get(at(key, where))
-    if (under) return under.state === 'withdrawn' ? null : under
-    const had = state.places.get(at(key, where))
-    if (!had) return null
-    const was = had.state as NewReading['state']
-    return {
-      uuid: '', check: had.check, position: had.position, state: was, raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'], confirmed: had.confirmed, note: had.note,
-      bulk: had.bulk, posture: had.posture, reason: had.because, taken_at: had.at,
-    }
   }
 
   function enter(): void {
@@ -312,31 +259,6 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     goOn()
   }
 
-  /** A column from a spreadsheet, laid over the places that follow; recorded only once somebody has looked at what goes where. */
-  const pasted = ref<Pasted | null>(null)
-  function paste(column: string): boolean {
-    const lines = column.replace(/\r/g, '').replace(/\n+$/, '').split('\n')
-    if (lines.length < 2 || isChoice.value) return false
-    const places = hand.following().filter((step) => step.check.key === check.value.key)
-    const rows = places.slice(0, lines.length).map((step, i) => ({ position: step.position, label: data.value.positions.find((one) => one.key === step.position)?.label ?? '', raw: lines[i]!.split('\t').map((cell) => cell.trim()) }))
-    pasted.value = { rows, over: lines.slice(places.length).filter((line) => line.trim()) }
-    return true
-  }
-  function fillPasted(): void {
-    const rows = (pasted.value?.rows ?? []).filter((row) => row.raw.some(Boolean))
-    pasted.value = null
-    const bodies = rows.map((row) => reading({ check: check.value.key, position: row.position }, { raw: row.raw, feeler: check.value.feelers.length ? feeler.value : '' }))
-    if (!bodies.length || !keep(bodies)) return void nextTick(focusField)
-    text.value = ''
-    select(check.value.key, bodies[bodies.length - 1]!.position)
-    hand.fix()
-    goOn()
-  }
-  function dropPasted(): void {
-    pasted.value = null
-    void nextTick(focusField)
-  }
-
   function back(): void {
     if (done.value.length) {
       text.value = done.value[done.value.length - 1]!
@@ -344,24 +266,18 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     } else hand.step(-1)
   }
 
-  /** Put back what stood before the last act of this visit, or open its places again. Nothing is erased: it is a new reading. */
+  /** Put back what stood before the last act of this visit, or open its places again. */
   function undo(): void {
-    const last = history.pop()
-    if (!last) return void (hint.value = 'Nothing to undo in this visit.')
-    const bodies = last.map((one) => (one.body ? { ...one.body, uuid: newUuid(), taken_at: serverNow() } : reading(one, { state: 'withdrawn', posture: '' })))
-    const undone = keep(bodies)
-    history.pop() // taking back is not itself taken back
-    if (!undone) return void history.push(last)
-    select(last[0]!.check, last[0]!.position)
+    const where = records.undo()
+    if (where === 'nothing') hint.value = 'Nothing to undo in this visit.'
+    else if (where !== 'no room') select(where.check, where.position)
   }
 
   watch(feeler, (name) => localStorage.setItem('lumvek:feeler', name))
 
   return {
     check, position, text, done, feeler, notSeen, problem, question, questions, hint, place, label, slots, isChoice, note, posture, leftInBulk, hand, splitting,
-    pasted, paste, fillPasted, dropPasted,
+    ...sheet,
     select, enter, followed, choose, repeatLast, markSound, markRest, doesNotApply, keepNote, askNotSeen, escape, back, undo, stand, split, record, visitQuestion, visitRecent,
   }
 }
-
-export type Entry = ReturnType<typeof useEntry>

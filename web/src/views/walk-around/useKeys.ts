@@ -1,5 +1,5 @@
 /** What each key does at the field of the walk-around. A key that is held down does its work once. */
-import { NOT_SEEN_REASONS, type Entry } from './useEntry'
+import { NOT_SEEN_REASONS, type Entry } from './entry'
 
 /** A gauge sends its sign right before its figure; a hand that means the key does not. */
 const GAUGE_MS = 40

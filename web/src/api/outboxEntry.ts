@@ -1,0 +1,55 @@
+/** What waits in the box: one write under its UUID, whose it is, and what became of it. */
+import type { NewReading, Refused, WritePath } from './client'
+
+/** What an entry is about, in words for a list, and where it belongs. */
+export interface About {
+  /** "Opener disc diameter, row 4 left" */
+  what: string
+  /** "388.5" */
+  shown?: string
+  machine?: string
+}
+
+export interface Refusal {
+  status: number
+  field: string
+  message: string
+  figures: string[]
+  at: string
+}
+
+export interface Entry {
+  uuid: string
+  /** Who made it: the number of the member, and the name for others who log in on this device. */
+  member: number
+  name: string
+  path: WritePath
+  params: Record<string, string | number>
+  body: Record<string, unknown>
+  about: About
+  order: number
+  /** Its picture is kept in IndexedDB under its UUID. */
+  blob?: boolean
+  refused?: Refusal
+}
+export type ReadingEntry = Entry & { body: NewReading & Record<string, unknown> }
+
+export const READINGS = '/api/walk-arounds/{walk_around_id}/readings' satisfies WritePath
+export const HOLDS = '/api/walk-arounds/{walk_around_id}/postures' satisfies WritePath
+export const isReading = (entry: Entry): entry is ReadingEntry => entry.path === READINGS
+export const isHold = (entry: Entry): boolean => entry.path === HOLDS
+/** The walk-around an entry belongs to; '' for one that belongs to none. */
+export const walkAroundOf = (entry: Entry): string => String(entry.params.walk_around_id ?? '')
+
+export interface Heard {
+  /** The server has done it. */
+  answered?: (entry: Entry, data: unknown) => void
+  /** The server will not do it. */
+  refused?: (entry: Entry, problem: Refused) => void
+}
+
+export type BoxState = 'idle' | 'sending' | 'away' | 'signed-out'
+export interface Member {
+  id: number
+  name: string
+}
