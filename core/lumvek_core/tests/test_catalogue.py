@@ -1,16 +1,12 @@
 """The shipped catalogue: complete for the row unit, resolvable, and its limits replaceable with their source kept."""
 
-import copy
 import json
-import shutil
 
 import pytest
-import yaml
 
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.__main__ import FILES, schemas
-from lumvek_core.catalogue.lists import Renamed
 from lumvek_core.catalogue.rule_book import LimitOverride
 from lumvek_core.coupled import prefix_of, short
 from lumvek_core.errors import BadInput
@@ -71,122 +67,6 @@ def test_what_is_often_missed_is_marked():
 @pytest.mark.parametrize("name", FILES)
 def test_the_schemas_for_editors_are_current(name):
     assert json.loads((load.SHIPPED / "schemas" / f"{name}.json").read_text()) == json.loads(json.dumps(schemas()[name]))
-
-
-@pytest.fixture
-def folder(tmp_path):
-    return shutil.copytree(load.SHIPPED, tmp_path / "catalogue")
-
-
-PLANTER = "families/row-crop-planter"
-
-
-def rewritten(folder, name, change):
-    path = folder / f"{name}.yaml"
-    data = yaml.safe_load(path.read_text())
-    change(data)
-    path.write_text(yaml.safe_dump(data, sort_keys=False))
-
-
-def refused(folder):
-    with pytest.raises(BadInput) as problem:
-        load.load(folder)
-    return str(problem.value)
-
-
-def disc(data):
-    """The opener discs' diameter."""
-    return data["checks"][0]
-
-
-@pytest.mark.parametrize(
-    ("change", "said"),
-    [
-        (lambda d: disc(d).update(colour="blue"), "checks.0.colour: is not a field here"),
-        (lambda d: disc(d).update(posutre="x"), "checks.0.posutre: is not a field here; did you mean posture?"),
-        (lambda d: disc(d).pop("how"), "checks.0.how: is missing"),
-        (lambda d: disc(d).update(how=" "), "how must say what is done"),
-        (lambda d: disc(d)["rule"].update(kind="waer"), "must be one of: "),
-        (lambda d: disc(d)["rule"].update(kind="waer"), "; did you mean wear?"),
-        (lambda d: disc(d)["rule"].update(limit=400, new=400), "the limit must differ from the size when new"),
-        (lambda d: disc(d).update(parts=[{"slot": "nut"}]), "unknown slot nut"),
-        (lambda d: disc(d).update(parts=[{"slot": "opener-dics"}]), "unknown slot opener-dics; did you mean opener-disc?"),
-        (lambda d: disc(d).update(hazards=["bees"]), "unknown hazard bees"),
-        (lambda d: disc(d).update(after=["nothing"]), "comes after a check that is not there: nothing"),
-        (lambda d: disc(d).update(option="wings"), "unknown option wings"),
-        (lambda d: disc(d).pop("unit"), "has no unit"),
-        (lambda d: disc(d).update(plausible=[5, 1]), "the smaller first"),
-        (lambda d: disc(d).update(plausible=[385, 500]), "plausible 385 to 500 excludes the limit 368"),
-        (lambda d: disc(d).update(drawing="bar"), "a rule wear is drawn as disc, scale, not as bar"),
-        (lambda d: d["checks"].append(copy.deepcopy(disc(d))), "opener-disc-diameter stands there twice"),
-        (lambda d: disc(d).update(per="wing"), "made per wing, which the family does not have"),
-        (lambda d: disc(d).update(per="wheel-side"), "wheel has named places, which have no sides"),
-        (lambda d: disc(d).update(posture="upside down"), "unknown posture upside down"),
-        (lambda d: d.update(posture="unfolded, raised and loked"), "did you mean unfolded, raised and locked?"),
-        (lambda d: disc(d).update(unless=["wings"]), "unknown option wings"),
-        (lambda d: disc(d).update(headers=["boat"]), "unknown family boat"),
-        (lambda d: disc(d).update(kind="choice"), "a rule wear judges kind measure"),
-        (lambda d: disc(d).update(values=["a", "b"]), "a rule wear needs 0 values"),
-        (lambda d: disc(d).update(rule={"kind": "interval"}, kind="interval"), "needs an interval"),
-        (lambda d: d.update(key="openers"), "the key must be the name of the file, opener"),
-    ],
-)
-def test_what_is_wrong_in_a_station_is_refused_with_file_and_line(folder, change, said):
-    rewritten(folder, f"{PLANTER}/opener", change)
-    told = refused(folder)
-    assert said in told and f"{PLANTER}/opener.yaml, line " in told
-
-
-@pytest.mark.parametrize(
-    ("change", "said"),
-    [
-        (lambda d: d["slots"].pop("opener-disc"), "no family has a slot opener-disc"),
-        (lambda d: d["slots"].update({"bell": {"name": "Bell"}}), "nothing calls for the slot bell"),
-        (lambda d: d.update(prefix="p"), "a header needs a prefix"),
-        (lambda d: d.update(start="nowhere"), "unknown posture nowhere to start from"),
-        (lambda d: d["things"]["row"].update(count=0), "needs either a count or names"),
-        (lambda d: d.update(include=["wings"]), "shared/wings/shared.yaml: is not there"),
-        (lambda d: d["route"].remove("opener"), "opener.yaml lies in this folder and is not in the route"),
-        (lambda d: d["route"].append("openers"), "there is no file openers.yaml; did you mean opener?"),
-    ],
-)
-def test_what_is_wrong_with_a_family_is_refused(folder, change, said):
-    rewritten(folder, f"{PLANTER}/family", change)
-    assert said in refused(folder)
-
-
-def test_the_line_is_the_line_and_a_key_cannot_stand_twice(folder):
-    path = folder / PLANTER / "opener.yaml"
-    text = path.read_text()
-    lines = text.splitlines()
-    at = next(i for i, line in enumerate(lines) if "posture:" in line)
-    path.write_text("\n".join([*lines[: at + 1], "posture: folded", *lines[at + 1 :]]))
-    assert refused(folder) == f"{PLANTER}/opener.yaml, line {at + 2}: posture stands there twice"
-    path.write_text(text.replace("    per: row-side", "    per: [row-side", 1))
-    assert "is not YAML" in refused(folder)
-    path.write_text(text.replace("    per: row-side", "    pre: row-side", 1))
-    line = next(i for i, line in enumerate(lines, 1) if line == "    per: row-side")
-    assert refused(folder).startswith(
-        f"{PLANTER}/opener.yaml, line {line}: checks.0.pre: is not a field here; did you mean per?"
-    )
-
-
-def test_renamed_checks_are_followed_and_lead_somewhere(folder):
-    rewritten(folder, "renamed", lambda d: d.update(checks={"disc-size": "disc-diameter"}))
-    assert "disc-size is now disc-diameter, which is no check" in refused(folder)
-    renamed = Renamed({"disc-size": "opener-disc-diameter", "disc": "opener-disc-diameter"})
-    assert renamed.today("draper.disc-size") == "draper.opener-disc-diameter" and renamed.today("other") == "other"
-    assert renamed.ever(["x.opener-disc-diameter"]) == dict.fromkeys(
-        ["x.opener-disc-diameter", "x.disc-size", "x.disc"], "x.opener-disc-diameter"
-    )
-    rewritten(folder, "renamed", lambda d: d.update(checks={"opener-contact": "opener-disc-diameter"}))
-    assert "opener-contact is a check still" in refused(folder)
-
-
-def test_a_check_added_in_the_file_is_in_the_rule_book(folder):
-    paint = {"key": "paint", "name": "Paint", "per": "row", "kind": "yes-no", "how": "Is any left?", "rule": {"kind": "yes-no"}}
-    rewritten(folder, f"{PLANTER}/hitch", lambda data: data["checks"].append(paint))
-    assert "paint" in in_force.rule_book(load.load(folder), "row-crop-planter").family.checks
 
 
 def book(*overrides, **schools):

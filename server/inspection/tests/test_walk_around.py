@@ -1,21 +1,17 @@
 """A walk-around of a combine with its header: start, postures, bulk, hand-over, notes, pictures, summary, map; and two people
 at once."""
 
-import io
 import threading
 import uuid
 from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 from django.db import connection
-from PIL import Image
 
-from demo.pictures import drawn
 from demo.record_helpers import usual_but
 from fleet.models import Machine, MachineModel
 from inspection import (
     closing,
-    photos,
     queries,
     recording,
     row_map,
@@ -26,11 +22,11 @@ from inspection import (
     starting,
     summary,
 )
-from inspection.models import HandOver, OperatorNote, Photo, PostureHold, Reading, Verdict, WalkAround
+from inspection.models import HandOver, OperatorNote, PostureHold, Reading, Verdict, WalkAround
 from inspection.typed_readings import NewReading
 from lumvek_core import positions
 from lumvek_core.errors import BadInput
-from shops.access import Conflict, NotFoundHere
+from shops.access import NotFoundHere
 
 
 @pytest.fixture
@@ -175,75 +171,6 @@ def test_an_operators_note_stays_open_until_its_cause_is_found(yard, neighbour):
     services.close_note(yard.technician, yard.machine, once, "loose marker pin")
     assert serializers.notes(yard.machine) == []
     assert OperatorNote.objects.get().cause == "loose marker pin"
-
-
-def picture(size=(2400, 1800), form="JPEG", **more):
-    out = io.BytesIO()
-    Image.new("RGB", size, (120, 90, 60)).save(out, form, **more)
-    return out.getvalue()
-
-
-def test_a_picture_is_shrunk_and_carries_nothing_but_itself(yard):
-    exif = Image.Exif()
-    exif[0x8825] = {1: "N", 2: (51.0, 30.0, 0.0)}  # where it was taken
-    exif[0x0110] = "a telephone"
-    data = picture(exif=exif.tobytes())
-    assert b"a telephone" in data
-    once = uuid.uuid4()
-    for _ in range(2):
-        photos.add(yard.technician, yard.walk_around.pk, once, "opener-bearing", "3L", " rough ", data)
-    kept = Photo.objects.get()
-    with Image.open(io.BytesIO(bytes(kept.image))) as again:
-        assert (again.size, again.format, dict(again.getexif())) == ((1600, 1200), "JPEG", {})
-    assert b"a telephone" not in bytes(kept.image)
-    assert (kept.caption, kept.width) == ("rough", 1600)
-
-
-@pytest.mark.parametrize(
-    "data",
-    [
-        b"",
-        b"not a picture",
-        b"<svg xmlns='http://www.w3.org/2000/svg'/>",
-        picture(form="GIF"),
-        picture()[:400],
-        b"x" * (photos.LARGEST_BYTES + 1),
-    ],
-)
-def test_what_is_no_picture_is_refused(yard, data):
-    with pytest.raises(BadInput):
-        photos.add(yard.technician, yard.walk_around.pk, uuid.uuid4(), "opener-bearing", "3L", "", data)
-
-
-def test_a_picture_can_be_taken_away_again(yard, as_):
-    once = uuid.uuid4()
-    photos.add(yard.technician, yard.walk_around.pk, once, "opener-bearing", "3L", "blurred", drawn("bearing"))
-    url = f"/api/walk-arounds/{yard.walk_around.pk}/photos/{once}"
-    assert as_(yard.technician).get(url)["Content-Type"] == "image/jpeg"
-    assert as_(yard.parts).send(f"{url}/remove").status_code == 403
-    assert as_(yard.technician).send(f"{url}/remove").json() == []
-    assert as_(yard.technician).send(f"{url}/remove").json() == [], "twice is once"
-
-
-def test_pictures_end_with_the_walk_around(yard):
-    once = uuid.uuid4()
-    photos.add(yard.technician, yard.walk_around.pk, once, "opener-bearing", "3L", "", drawn("bearing"))
-    closing.finish(yard.technician, yard.walk_around.pk, uuid.uuid4())
-    for late in (
-        lambda: photos.remove(yard.technician, yard.walk_around.pk, once),
-        lambda: photos.add(yard.technician, yard.walk_around.pk, uuid.uuid4(), "opener-bearing", "3L", "", drawn("b")),
-    ):
-        with pytest.raises(Conflict):
-            late()
-
-
-def test_a_picture_taken_away_is_put_back(yard, as_):
-    technician, once = as_(yard.technician), uuid.uuid4()
-    photos.add(yard.technician, yard.walk_around.pk, once, "opener-bearing", "3L", "blurred", drawn("bearing"))
-    path = f"/api/walk-arounds/{yard.walk_around.pk}/photos/{once}"
-    assert technician.send(f"{path}/remove").json() == []
-    assert technician.get(f"/api/walk-arounds/{yard.walk_around.pk}").json()["photos"] == []
-    assert [one["caption"] for one in technician.send(f"{path}/restore").json()] == ["blurred"]
 
 
 def test_a_summary_does_not_call_complete_what_has_holes(combine):
