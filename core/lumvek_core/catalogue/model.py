@@ -1,15 +1,20 @@
 """What a catalogue file may say. These dataclasses are the schema: a field that is not here is refused with its path.
 
-`catalogue/schema.json` is written from them, so an editor can help while typing.
+`catalogue/schemas/` is written from them, so an editor can help while typing.
 """
 
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Annotated, Literal
 
+from .. import structure
+from ..rules import kinds
 from ..rules.base import Answers, Rule
 from ..rules.verdict import Action
 from ..structure import Over, Within
+
+# Any kind may stand where a rule is asked for.
+structure.family(Rule, lambda: tuple(kinds.kinds().values()))
 
 Unit = Literal["mm", "N", "Nm", "hole", "notch", "washers", "turns", "deg", "A", "h", "mbar", "bar", "%", "l"]
 Phase = Literal["after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"]

@@ -6,7 +6,6 @@ from dataclasses import dataclass, fields
 from functools import cache
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, get_args, get_origin, get_type_hints
 
-from .. import structure
 from .verdict import Action, Facts, Severity, Verdict
 
 if TYPE_CHECKING:
@@ -220,12 +219,3 @@ def _mark(hint: Any, mark: type[Any]) -> Any:
 
 def _plain(hint: Any) -> Any:
     return next((arg for arg in get_args(hint) if arg is not type(None)), hint) if get_args(hint) else hint
-
-
-def _kinds() -> tuple[type[Rule], ...]:
-    from .kinds import kinds  # it imports the kinds, and they this
-
-    return tuple(kinds().values())
-
-
-structure.family(Rule, _kinds)
