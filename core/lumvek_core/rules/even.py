@@ -9,6 +9,7 @@ from typing import Annotated, ClassVar, Literal
 from ..calculators import windows
 from ..catalogue.model import Check
 from ..compare import exceeds
+from ..judgement.words import without_unit
 from ..structure import Within
 from ..units import show_turns
 from .base import Case, Limit, Rule, Span
@@ -20,7 +21,7 @@ from .window import FAR
 class EvenFacts(Facts):
     """target: what all are held against; None while there is nothing to compare with. off: by more than is allowed.
 
-    correction_shown: with its sign, where it is off.
+    correction_shown: with its sign and without its unit, where it is off.
     """
 
     compared: ClassVar[str] = "reading"
@@ -68,9 +69,11 @@ class EvenRule(Rule):
             facts = EvenFacts("even", reading, target, result.spread, self.tolerance, correction)
             return Verdict("sound", "none", f"{shown}, {alike}.", why, facts)
         beside = say.alike(reading, target)
-        correct = f"{'+' if correction > 0 else '−'}{beside.between(reading, target)}"
-        facts = EvenFacts("even", reading, target, result.spread, self.tolerance, correction, correct)
-        reason = f"{beside.figure(reading)}, the others stand at {beside.figure(target)}: correct by {correct}{turns}."
+        sign = "+" if correction > 0 else "−"
+        shown_bare = f"{sign}{without_unit(case.check, abs(correction), say.system)}"
+        facts = EvenFacts("even", reading, target, result.spread, self.tolerance, correction, shown_bare)
+        correct = f"{sign}{beside.between(reading, target)}{turns}"
+        reason = f"{beside.figure(reading)}, the others stand at {beside.figure(target)}: correct by {correct}."
         return Verdict("due", "adjust", reason, why, facts)
 
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:

@@ -4862,7 +4862,7 @@ export interface components {
          * EvenFacts
          * @description target: what all are held against; None while there is nothing to compare with. off: by more than is allowed.
          *
-         *     correction_shown: with its sign, where it is off.
+         *     correction_shown: with its sign and without its unit, where it is off.
          */
         EvenFacts: {
             /**

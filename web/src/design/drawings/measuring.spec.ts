@@ -108,7 +108,7 @@ describe('drawings of what is measured follow the numbers', () => {
   it('shows each position above or below the target', () => {
     const positions = [{ name: 'L', value: 212, shown: '', correction: '', worst: true }, { name: 'R', value: 216, shown: '', correction: '', worst: false }]
     const y = mount(EvenBars, { props: { positions, target: 214, tolerance: 2, target_shown: '' } }).findAll('circle').map((one) => Number(one.attributes('cy')))
-    expect(y[0]! - 88).toBeCloseTo(88 - y[1]!)
-    expect(y[0]).toBeGreaterThan(88)
+    expect(y[0]! - 80).toBeCloseTo(80 - y[1]!)
+    expect(y[0]).toBeGreaterThan(80)
   })
 })
