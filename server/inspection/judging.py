@@ -93,7 +93,8 @@ class Judging:
     def _read_more(self, wanted: Q) -> None:
         """What stands at these places, beside what is at hand."""
         rows = Verdict.objects.filter(wanted, walk_around=self.walk_around).select_related("reading__replaces")
-        self.rows = {(row.check_key, row.position_key): row for row in rows} | self.rows
+        for row in rows:
+            self.rows.setdefault((row.check_key, row.position_key), row)
 
     def _all_read(self, checks: set[str], typed: Collection[Pair]) -> set[str]:
         """Those of these checks of which every place has been read now; what waits for an answer has not, unless it was just

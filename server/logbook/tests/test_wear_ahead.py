@@ -250,20 +250,20 @@ def test_what_was_known_before_is_pooled_again_when_it_changes(planter, read, re
     assert renewed["value"] == pytest.approx(400, abs=0.5) and verdict(planter, "5L").severity == "sound"
 
 
-def test_the_last_place_of_a_check_lets_all_learn_from_each_other(planter, read, read_all):
+def test_the_last_place_of_a_check_lets_all_learn_from_each_other(planter, read, as_):
     """All discs wore far more than before: what that says of the first one is known once the last is read."""
-    LimitOverride.objects.filter(model=planter.model, figure="limit").update(value=386)
     harder = {f"{row}{side}": f"{float(size(row, 720, side)) - 1.5:.1f}" for row in range(1, 7) for side in "LR"}
     last = harder.pop("6R")
     for position, figure in harder.items():
         read("opener-disc-diameter", position, figure)
-    severities = {position: verdict(planter, position).severity for position in harder}
     kept = before(planter).places["1L"]["rate"]
-    changed = read("opener-disc-diameter", "6R", last)
+    Verdict.objects.filter(pk=verdict(planter, "1L").pk).update(severity="watch")
+    path, body = f"/api/walk-arounds/{planter.walk_around.pk}/readings", {"check": "opener-disc-diameter", "position": "6R"}
+    told = as_(planter.technician).send(path, uuid=str(uuid.uuid4()), raw=[last], **body).json()
     assert before(planter).places["1L"]["rate"] < kept
-    after = {position: verdict(planter, position).severity for position in harder}
-    told = {position for check, position in changed.pairs}
-    assert {position for position in harder if severities[position] != after[position]} == told - {"6R"}
+    # Whoever stands otherwise now is told with the answer, and nothing is gone.
+    assert {place["position"]: place["severity"] for place in told["places"]} == {"6R": "sound", "1L": "sound"}
+    assert told["gone"] == []
 
 
 def test_a_watched_share_counts_again_where_there_is_no_counter(yard, read):
