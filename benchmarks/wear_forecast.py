@@ -50,10 +50,10 @@ def fleet() -> tuple[float, float, int, int]:
 
     from demo import scenario
     from fleet.models import CounterReading, Machine
-    from inspection import recording, starting
+    from inspection.actions import recording, starting
+    from inspection.judging.typed_readings import NewReading
     from inspection.models import WalkAround
-    from inspection.typed_readings import NewReading
-    from logbook import forecast_views
+    from logbook.queries import forecast_views
     from shops.models import Member
 
     now = timezone.now()

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from demo import scenario
 from fleet.models import Machine
-from inspection import starting
+from inspection.actions import starting
 from inspection.models import WalkAround
 from shops.models import Member, Shop
 from testing.layers import Ground, layer

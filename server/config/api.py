@@ -11,7 +11,7 @@ from ninja.openapi.schema import OpenAPISchema
 
 from inspection.api import machines, walk_arounds
 from inspection.api_notes import notes, pictures
-from inspection.rules_api import catalogue, rules
+from inspection.api_rules import catalogue, rules
 from logbook.api import router as logbook
 from lumvek_core import registry, structure
 from lumvek_core.errors import BadInput

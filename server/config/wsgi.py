@@ -11,7 +11,7 @@ _django = get_wsgi_application()
 
 from django.conf import settings  # noqa: E402  (settings are ready only now)
 
-from inspection import rule_books  # noqa: E402
+from inspection.queries import rule_books  # noqa: E402
 
 rule_books.shipped()  # read now rather than while the first technician waits
 

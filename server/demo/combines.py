@@ -2,9 +2,9 @@
 
 import datetime as dt
 
-from inspection import closing, photos, services, starting
+from inspection.actions import closing, photos, services, starting
 from inspection.models import WalkAround
-from parts import services as parts_services
+from parts import actions as parts_services
 from shops.models import Member
 
 from .history import heron_4_now

@@ -4,12 +4,12 @@ rest."""
 import datetime as dt
 from collections.abc import Iterator
 
-from fleet import counters
 from fleet.models import CounterReading, Fitment, Machine
-from inspection import closing, photos, services, starting
+from fleet.queries import counters
+from inspection.actions import closing, photos, services, starting
 from inspection.models import OperatorNote, WalkAround
-from logbook import upkeep
 from logbook.models import PutAwayTick
+from logbook.queries import upkeep
 from lumvek_core import counters as core_counters
 from lumvek_core.units import plain
 from shops.models import Member

@@ -4,7 +4,7 @@ import datetime as dt
 from dataclasses import dataclass
 
 from fleet.models import LimitOverride, Machine, MachineModel
-from inspection import rule_books
+from inspection.queries import rule_books
 from lumvek_core.catalogue.model import Slot
 from lumvek_core.coupled import long, short
 from parts.models import PartNumber

@@ -5,9 +5,10 @@ import uuid
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 from fleet.models import Machine
-from inspection import recording, rule_books, services, starting
+from inspection.actions import recording, services, starting
+from inspection.judging.typed_readings import NewReading
 from inspection.models import WalkAround
-from inspection.typed_readings import NewReading
+from inspection.queries import rule_books
 from lumvek_core import positions
 from shops.models import Member
 

@@ -5,7 +5,7 @@ import datetime as dt
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from inspection import services
+from inspection.actions import services
 from shops.models import Feeler, Member, Role, Shop
 
 from . import combines, history, machines, planter, supply

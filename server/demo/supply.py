@@ -9,8 +9,9 @@ from django.utils import timezone
 
 from parts.models import PartNumber
 from shops.models import Member
-from supply import sourcing, stock
+from supply.actions import stock
 from supply.models import Movement, NeedDate, Share, StockItem, StockLocation, Supplier, Terms
+from supply.queries import sourcing
 
 from .desk_book import BRIDGE, HARROW, NORTHMERE, SHELVES
 from .machines import Yard

@@ -5,32 +5,21 @@ import uuid
 from django.http import HttpRequest
 from ninja import File, Form, Router, UploadedFile
 
-from fleet.queries import machine_for
+from fleet.queries.machines import machine_for
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from shops.access import DECIDERS, INSPECTORS, member_of, only
 from shops.models import Member
+from tabular import sheets
 
-from . import (
-    before_start,
-    closing,
-    exchange,
-    queries,
-    recording,
-    row_map,
-    rule_books,
-    serializers,
-    serializers_findings,
-    services,
-    sheets,
-    starting,
-    summary,
-)
+from .actions import closing, exchange, recording, services, starting
+from .judging.typed_readings import NewReading
 from .models import WalkAround
+from .queries import before_start, row_map, rule_books, serializers, serializers_findings, summary
+from .queries.walk_arounds import walk_around_for
 from .schemas import BoardMachineOut, ChangedOut, HoldOut, PlanOut, WalkAroundBrief, WalkAroundOut
 from .schemas_findings import FindingsOut, PartsOut
 from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
 from .schemas_writes import CompanionIn, DecisionIn, EventIn, HandOverIn, HoldIn, OrderIn, ReadingIn, SetAsideIn, StartIn
-from .typed_readings import NewReading
 
 machines = Router(tags=["machines"])
 walk_arounds = Router(tags=["walk-arounds"])
@@ -72,7 +61,7 @@ def _wanted(given: StartIn) -> starting.Wanted:
 
 
 def opened_for(request: HttpRequest, walk_around_id: uuid.UUID) -> tuple[WalkAround, CoreBook]:
-    found = queries.walk_around_for(member_of(request), walk_around_id)
+    found = walk_around_for(member_of(request), walk_around_id)
     return found, rule_books.opened(found.rule_book_id)
 
 
@@ -164,7 +153,7 @@ def finish(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> Wal
     """Close the walk-around; what was not seen stays named."""
     member = _inspector(request, walk_around_id, "finish a walk-around")
     closing.finish(member, walk_around_id, new.uuid)
-    return serializers.brief(queries.walk_around_for(member, walk_around_id))
+    return serializers.brief(walk_around_for(member, walk_around_id))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/reopen", response=WalkAroundBrief)
@@ -172,7 +161,7 @@ def reopen(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> Wal
     """Open a finished walk-around again, with a reason, as its next version."""
     member = _inspector(request, walk_around_id, "open a walk-around again")
     closing.reopen(member, walk_around_id, new.uuid, new.reason)
-    return serializers.brief(queries.walk_around_for(member, walk_around_id))
+    return serializers.brief(walk_around_for(member, walk_around_id))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/discard", response=WalkAroundBrief)
@@ -180,7 +169,7 @@ def discard(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> Wa
     """Take a walk-around that was begun by mistake out of the lists; it stays in the log."""
     member = _inspector(request, walk_around_id, "discard a walk-around")
     closing.discard(member, walk_around_id, new.uuid, new.reason)
-    return serializers.brief(queries.walk_around_for(member, walk_around_id))
+    return serializers.brief(walk_around_for(member, walk_around_id))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/restore", response=WalkAroundBrief)
@@ -188,7 +177,7 @@ def restore(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> Wa
     """Bring a discarded walk-around back."""
     member = _inspector(request, walk_around_id, "bring a walk-around back")
     closing.restore(member, walk_around_id, new.uuid)
-    return serializers.brief(queries.walk_around_for(member, walk_around_id))
+    return serializers.brief(walk_around_for(member, walk_around_id))
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/set-aside", response=WalkAroundBrief)
@@ -197,13 +186,13 @@ def set_aside(request: HttpRequest, walk_around_id: uuid.UUID, new: SetAsideIn) 
     member = _inspector(request, walk_around_id, "set readings aside")
     what = closing.NotTaken(new.uuid, new.check, new.position, new.shown, new.refused, new.taken_at)
     closing.set_aside(member, walk_around_id, what, new.outcome, new.word)
-    return serializers.brief(queries.walk_around_for(member, walk_around_id))
+    return serializers.brief(walk_around_for(member, walk_around_id))
 
 
 def _inspector(request: HttpRequest, walk_around_id: uuid.UUID, doing: str) -> Member:
     """The member, who may see this walk-around and inspect."""
     member = member_of(request)
-    queries.walk_around_for(member, walk_around_id)
+    walk_around_for(member, walk_around_id)
     only(member, INSPECTORS, doing)
     return member
 

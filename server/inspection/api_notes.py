@@ -5,16 +5,13 @@ import uuid
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, UploadedFile
 
-from fleet.queries import machine_for
+from fleet.queries.machines import machine_for
 from shops.access import DECIDERS, INSPECTORS, NotFoundHere, member_of, only
 
-from . import (
-    photos,
-    serializers,
-    services,
-)
+from .actions import photos, services
 from .api import opened_for
 from .models import NotePhoto, Photo
+from .queries import serializers
 from .schemas import PhotoOut
 from .schemas_notes import CauseIn, NoteIn, NoteOut
 

@@ -7,17 +7,20 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import File, Form, Query, Router, UploadedFile
 
-from fleet import counters
 from fleet.models import CounterReading, Machine
-from fleet.queries import machine_for
-from inspection import rule_books, serializers, sheets
+from fleet.queries import counters
+from fleet.queries.machines import machine_for
+from inspection.queries import rule_books, serializers
 from lumvek_core.errors import BadInput
 from shops.access import DECIDERS, INSPECTORS, member_of, only
 from shops.models import Member
+from supply.queries.serializers import table
 from supply.schemas import PartsTableOut
-from supply.serializers import table
+from tabular import sheets
 
-from . import counter_import, forecast_views, timeline, upkeep, wear
+from .actions import counter_import
+from .queries import forecast_views, timeline, upkeep, wear
+from .queries.timeline_upkeep import KINDS
 from .schemas import FleetAheadOut, MachineAheadOut, WearOut
 from .schemas_upkeep import (
     CounterIn,
@@ -32,7 +35,6 @@ from .schemas_upkeep import (
     ServicesOut,
     TickIn,
 )
-from .timeline_upkeep import KINDS
 
 router = Router(tags=["logbook"])
 LISTED = 60

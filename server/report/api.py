@@ -6,11 +6,11 @@ import uuid
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from inspection.queries import walk_around_for
-from inspection.serializers import full_name
+from inspection.queries.serializers import full_name
+from inspection.queries.walk_arounds import walk_around_for
 from shops.access import INSPECTORS, member_of, only
 
-from . import links as service
+from . import actions as service
 from .models import ReportLink
 
 links = Router(tags=["links"])

@@ -2,9 +2,11 @@
 
 from dataclasses import dataclass, field
 
-from inspection import coupled, limits, photos, queries, row_map, rule_books, serializers, serializers_findings
-from inspection.browse import PHASE_NAMES
+from inspection.actions import photos
 from inspection.models import PostureHold, Verdict, WalkAround, WalkAroundEvent
+from inspection.queries import coupled, limits, row_map, rule_books, serializers, serializers_findings
+from inspection.queries import walk_arounds
+from inspection.queries.browse import PHASE_NAMES
 from inspection.schemas import FigureOut, PlaceOut, StationOut
 from inspection.schemas_findings import FindingsOut, PartsOut
 from inspection.schemas_notes import NoteOut
@@ -118,8 +120,8 @@ class Report:
 
 def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
     """The report of one walk-around in the member's units."""
-    places = {(place.check, place.position): place for place in queries.places(walk_around, book, member)}
-    stations = queries.station_states(walk_around)
+    places = {(place.check, place.position): place for place in walk_arounds.places(walk_around, book, member)}
+    stations = walk_arounds.station_states(walk_around)
     applicable = rule_books.checks_of(walk_around)
     system = serializers.system_of(member)
     sections, open_places = [], []
@@ -260,7 +262,7 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
                 reading.feeler,
                 verdict.severity if verdict else "",
                 verdict.action if verdict else "",
-                queries.in_units(verdict, serializers.system_of(member))["reason"] if verdict else "",
+                walk_arounds.in_units(verdict, serializers.system_of(member))["reason"] if verdict else "",
                 "yes" if verdict else "replaced",
                 "yes" if reading.confirmed else "",
                 "yes" if reading.bulk else "",

@@ -4,11 +4,11 @@ from typing import Literal, cast
 
 from django.http import Http404, HttpRequest, HttpResponse
 
-from fleet.queries import machine_for
-from inspection import sheets
-from logbook import forecast_views, timeline, wear
-from logbook.timeline_upkeep import KINDS, Entry
+from fleet.queries.machines import machine_for
+from logbook.queries import forecast_views, timeline, wear
+from logbook.queries.timeline_upkeep import KINDS, Entry
 from shops.models import Member
+from tabular import sheets
 
 from . import paper
 from .paper import for_members

@@ -9,14 +9,14 @@ import segno
 from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 
-from inspection import sheets
 from lumvek_core import positions
 from shops.access import DECIDERS, NotFoundHere
 from shops.models import Member
-from supply import net_requirements, orders, serializers_orders, sourcing
-from supply import parts_book as parts_book
+from supply.actions import orders
 from supply.models import StockItem
-from supply.needs import Piece
+from supply.queries import net_requirements, parts_book, serializers_orders, sourcing
+from supply.queries.needs import Piece
+from tabular import sheets
 
 from . import paper
 from .paper import for_members

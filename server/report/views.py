@@ -7,15 +7,19 @@ from functools import wraps
 
 from django.http import Http404, HttpRequest, HttpResponse
 
-from fleet.queries import machine_for
-from inspection import queries, rule_books, serializers, sheets, starting
-from inspection.browse import PHASE_NAMES
+from fleet.queries.machines import machine_for
+from inspection.actions import starting
 from inspection.models import WalkAround
+from inspection.queries import rule_books, serializers
+from inspection.queries import walk_arounds
+from inspection.queries.browse import PHASE_NAMES
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from shops.models import Member
+from tabular import sheets
 
-from . import build, links, paper
+from . import actions as links
+from . import build, paper
 from .paper import for_members
 
 View = Callable[[HttpRequest, WalkAround, CoreBook, Member], HttpResponse]
@@ -26,7 +30,7 @@ def _of_walk_around(view: View) -> Callable[..., HttpResponse]:
 
     @wraps(view)
     def opened(request: HttpRequest, member: Member, walk_around_id: uuid.UUID) -> HttpResponse:
-        found = queries.walk_around_for(member, walk_around_id)
+        found = walk_arounds.walk_around_for(member, walk_around_id)
         return view(request, found, rule_books.opened(found.rule_book_id), member)
 
     return for_members(opened)

@@ -7,18 +7,19 @@ from django.conf import settings
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import File, Form, Router, UploadedFile
 
-from fleet.queries import machine_for
-from inspection import sheets
-from inspection.queries import walk_around_for
+from fleet.queries.machines import machine_for
+from inspection.queries.walk_arounds import walk_around_for
 from lumvek_core.errors import BadInput
 from lumvek_core.planning.sourcing_model import Pin
-from parts import services as parts_services
+from parts import actions as parts_services
 from shops.access import DECIDERS, NotFoundHere, member_of, only
 from shops.models import Member, Role
+from tabular import sheets
 
-from . import desk, opening_hours, parts_book, serializers, sourcing
+from . import desk
 from .models import NeedDate, Plan, Supplier
-from .needs import terms_of
+from .queries import opening_hours, parts_book, serializers, sourcing
+from .queries.needs import terms_of
 from .schemas import (
     AskedOut,
     ChooseIn,

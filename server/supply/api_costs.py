@@ -5,13 +5,13 @@ from uuid import UUID
 from django.http import HttpRequest
 from ninja import Router
 
-from fleet.queries import machine_for
-from inspection.queries import walk_around_for
+from fleet.queries.machines import machine_for
+from inspection.queries.walk_arounds import walk_around_for
 from shops.access import DECIDERS, member_of, only
 from shops.models import Role
 
-from . import costs, serializers_costs, strip_down_offers
 from .api import BUYERS
+from .queries import costs, serializers_costs, strip_down_offers
 from .schemas_costs import ApartOut, ApproveIn, CostsOut, ShareIn, TakeIn
 
 costing = Router(tags=["cost"])

@@ -5,14 +5,16 @@ from uuid import UUID
 from django.http import HttpRequest
 from ninja import File, Form, Router, UploadedFile
 
-from inspection import sheets
 from lumvek_core.errors import BadInput
 from shops.access import member_of, only
 from shops.models import Member
+from tabular import sheets
 
-from . import fitting, mail, orders, serializers, serializers_orders, supplier_replies
+from . import mail
+from .actions import fitting, orders, supplier_replies
 from .api import BUYERS, buyer, plan_or_nothing, reader
 from .models import StockItem
+from .queries import serializers, serializers_orders
 from .schemas import NeedsOut, PartsTableOut
 from .schemas_orders import DropRestIn, FitIn, MailOut, OrderKindIn, OrdersOut, ReceivedOut, ReceiveIn
 

@@ -5,14 +5,15 @@ from uuid import UUID
 from django.http import HttpRequest
 from ninja import File, Form, Router, UploadedFile
 
-from inspection import sheets
 from parts.models import PartNumber
 from shops.access import member_of, only
 from shops.models import Member
+from tabular import sheets
 
-from . import parts_book, serializers, serializers_orders, stock, taking_back
+from .actions import stock, taking_back
 from .api import BUYERS, reader
 from .models import StockItem
+from .queries import parts_book, serializers, serializers_orders
 from .schemas import BookLineOut, BookModelOut, BookOut, PartsTableOut
 from .schemas_orders import GiveBackIn, LoadIn, MovementOut, StockCountIn, StockItemIn, StockOut
 

@@ -8,8 +8,8 @@ from django.contrib.auth.hashers import make_password
 from django.contrib.auth.models import User
 
 from fleet.models import LimitOverride, Machine, MachineModel
-from inspection import recording
-from inspection.typed_readings import NewReading
+from inspection.actions import recording
+from inspection.judging.typed_readings import NewReading
 from parts.models import PartNumber
 from shops.models import Member, Shop
 

@@ -6,15 +6,16 @@ from typing import Any, Literal
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
-from fleet.queries import machine_for
-from inspection import serializers, sheets
+from fleet.queries.machines import machine_for
+from inspection.queries import serializers
 from lumvek_core import structure
 from lumvek_core.simulators import meter_stand
 from lumvek_core.workbench.model import Subject, Table
 from lumvek_core.workbench.subjects import SUBJECTS
 from shops.access import INSPECTORS, member_of, only
+from tabular import sheets
 
-from . import services
+from . import queries as services
 from .models import BenchResult
 from .schemas import (
     BenchResultOut,

@@ -13,15 +13,16 @@ from django.utils import timezone
 
 from config.api import api
 from demo.pictures import drawn
-from fleet import counters
-from inspection import closing, photos, services
-from logbook import counter_import, upkeep
+from fleet.queries import counters
+from inspection.actions import closing, photos, services
+from logbook.actions import counter_import
+from logbook.queries import upkeep
 from lumvek_core.workbench.subjects import SUBJECTS
-from report import links
-from supply import stock
+from report import actions as links
+from supply.actions import stock
 from supply.models import Approval, Order, OrderLine, Plan, Supplier
 from testing.layers import layer
-from workbench import services as workbench
+from workbench import queries as workbench
 
 OPEN = {("/api/session", "get"), ("/api/session/login", "post")}
 BODIES = {

@@ -8,8 +8,8 @@ from django.utils import timezone
 from demo.desk_book import SHELVES
 from lumvek_core.planning.sourcing import source
 from shops.models import Member
-from supply import costs, net_requirements, sourcing, strip_down_offers
 from supply.models import Plan
+from supply.queries import costs, net_requirements, sourcing, strip_down_offers
 
 
 @pytest.fixture

@@ -6,10 +6,12 @@ import uuid
 import pytest
 from django.utils import timezone
 
-from inspection import closing, queries, recording, serializers, services, starting
+from inspection.actions import closing, recording, services, starting
+from inspection.judging.typed_readings import NewReading
 from inspection.models import HandOver, OperatorNote, PostureHold, SetAside, Verdict, WalkAroundEvent
-from inspection.typed_readings import NewReading
-from logbook import timeline
+from inspection.queries import serializers
+from inspection.queries import walk_arounds
+from logbook.queries import timeline
 from lumvek_core.errors import BadInput
 from parts.models import PartsLine
 from shops.access import Conflict, NotAllowed
@@ -157,5 +159,5 @@ def test_a_discarded_walk_around_still_opens_and_says_what_it_is(yard, as_):
     closing.discard(yard.technician, yard.walk_around.pk, uuid.uuid4(), "the wrong planter")
     answer = as_(yard.technician).get(f"/api/walk-arounds/{yard.walk_around.pk}").json()
     assert (answer["walk_around"]["discarded"], answer["may_record"]) == (True, False)
-    assert queries.previous(starting.start(yard.technician, yard.machine, uuid.uuid4())) is None
+    assert walk_arounds.previous(starting.start(yard.technician, yard.machine, uuid.uuid4())) is None
     assert serializers.brief(yard.walk_around).version == 1

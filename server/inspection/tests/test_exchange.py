@@ -8,9 +8,9 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from openpyxl import Workbook, load_workbook
 
 from fleet.models import Machine, MachineModel
-from inspection import starting
+from inspection.actions import starting
 from inspection.models import Reading, Verdict
-from inspection.sheets import as_csv, as_xlsx
+from tabular.sheets import as_csv, as_xlsx
 
 FAMILIES = ("rotary-combine", "draper-header", "auger-platform")
 FILE = """machine,check,position,typed,feeler,note

@@ -4,7 +4,8 @@ import uuid
 
 import pytest
 
-from inspection import rejudging, services
+from inspection.actions import services
+from inspection.judging import rejudging
 from inspection.models import Decision, Verdict
 from lumvek_core.errors import BadInput
 from parts.models import PartsLine

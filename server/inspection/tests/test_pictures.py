@@ -7,10 +7,7 @@ import pytest
 from PIL import Image
 
 from demo.pictures import drawn
-from inspection import (
-    closing,
-    photos,
-)
+from inspection.actions import closing, photos
 from inspection.models import Photo
 from lumvek_core.errors import BadInput
 from shops.access import Conflict

@@ -6,9 +6,9 @@ import uuid
 import pytest
 from django.db import connection
 
-from inspection import closing, recording, starting
+from inspection.actions import closing, recording, starting
+from inspection.judging.typed_readings import NewReading
 from inspection.models import Reading, Verdict
-from inspection.typed_readings import NewReading
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 

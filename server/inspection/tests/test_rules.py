@@ -5,8 +5,10 @@ import uuid
 
 import pytest
 
-from inspection import rejudging, rule_books, shop_rules, starting
+from inspection.actions import shop_rules, starting
+from inspection.judging import rejudging
 from inspection.models import Verdict
+from inspection.queries import rule_books
 from lumvek_core.catalogue import load
 from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere

@@ -8,8 +8,10 @@ from django.utils import timezone
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from inspection import queries, rejudging, rule_books
+from inspection.judging import rejudging
 from inspection.models import Reading, Verdict
+from inspection.queries import rule_books
+from inspection.queries import walk_arounds
 
 DISC = "opener-disc-diameter"
 
@@ -35,7 +37,7 @@ def test_a_figure_typed_later_is_in_force_and_the_other_is_shown_with_its_name(y
     read(DISC, "3L", "395", by=yard.lead, taken_at=at(26))
     read(DISC, "3L", "388.5", taken_at=at(29))
     book = rule_books.opened(yard.walk_around.rule_book_id)
-    place = queries.places(yard.walk_around, book, yard.technician)[0]
+    place = walk_arounds.places(yard.walk_around, book, yard.technician)[0]
     assert place.raw == ["388.5"]
     assert (place.overtaken.shown, place.overtaken.by) == ("395 mm", "Lead")
 

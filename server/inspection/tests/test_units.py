@@ -2,10 +2,12 @@
 
 import uuid
 
-from inspection import queries, rule_books, serializers, services
+from inspection.actions import services
 from inspection.models import Verdict
-from logbook import timeline
-from report import links
+from inspection.queries import rule_books, serializers
+from inspection.queries import walk_arounds
+from logbook.queries import timeline
+from report import actions as links
 
 DISC = "opener-disc-diameter"
 
@@ -13,7 +15,7 @@ DISC = "opener-disc-diameter"
 def read_by(yard, member, units):
     member.units = units
     member.save()
-    return queries.places(yard.walk_around, rule_books.opened(yard.walk_around.rule_book_id), member)[0]
+    return walk_arounds.places(yard.walk_around, rule_books.opened(yard.walk_around.rule_book_id), member)[0]
 
 
 def test_a_verdict_typed_in_millimetres_is_read_in_inches_and_back(yard, read):

@@ -10,20 +10,11 @@ from django.db import connection
 
 from demo.record_helpers import usual_but
 from fleet.models import Machine, MachineModel
-from inspection import (
-    closing,
-    queries,
-    recording,
-    row_map,
-    rule_books,
-    serializers,
-    serializers_findings,
-    services,
-    starting,
-    summary,
-)
+from inspection.actions import closing, recording, services, starting
+from inspection.judging.typed_readings import NewReading
 from inspection.models import HandOver, OperatorNote, PostureHold, Reading, Verdict, WalkAround
-from inspection.typed_readings import NewReading
+from inspection.queries import row_map, rule_books, serializers, serializers_findings, summary
+from inspection.queries import walk_arounds
 from lumvek_core import positions
 from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere
@@ -133,7 +124,7 @@ def test_does_not_apply_counts_as_done(combine):
     recording.record_reading(
         combine.technician, combine.winter.pk, new("guard-flap", "all", state="does-not-apply", reason="no knives fitted")
     )
-    station = next(s for s in queries.station_states(combine.winter) if s.key == "shoe")
+    station = next(s for s in walk_arounds.station_states(combine.winter) if s.key == "shoe")
     assert (station.does_not_apply, station.open) == (1, station.total - 1)
     assert Verdict.objects.get().reason == "Does not apply: no knives fitted."
 

@@ -1,7 +1,7 @@
 """Washers from advice to re-measurement, and what the machine learns from it."""
 
+from inspection.judging.typed_readings import NewReading
 from inspection.models import Verdict
-from inspection.typed_readings import NewReading
 
 SPANS = ("29", "29", "29")
 
@@ -58,7 +58,7 @@ def test_trials_of_another_washer_thickness_are_not_pooled(read, yard):
     import uuid
 
     from fleet.models import LimitOverride
-    from inspection import recording, starting
+    from inspection.actions import recording, starting
 
     count_washers(read)
     read("opener-disc-diameter", "3L", "390")

@@ -4,9 +4,9 @@ import datetime as dt
 import uuid
 
 from fleet.models import CounterReading, Fitment
-from inspection import closing, recording, starting
+from inspection.actions import closing, recording, starting
+from inspection.judging.typed_readings import NewReading
 from inspection.models import WalkAround
-from inspection.typed_readings import NewReading
 
 USED = (250, 230, 240)
 WORN = {1: 0.0075, 2: 0.008, 3: 0.0165, 4: 0.017, 5: 0.0078, 6: 0.0082}

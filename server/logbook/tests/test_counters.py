@@ -11,7 +11,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
 from fleet.models import CounterReading, Machine, MachineModel
-from logbook import counter_import
+from logbook.actions import counter_import
 
 
 @pytest.fixture

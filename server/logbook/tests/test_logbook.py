@@ -10,8 +10,8 @@ from season_helpers import fitted
 
 from demo.pictures import drawn
 from fleet.models import Machine, MachineModel
-from inspection import services, starting
-from inspection.typed_readings import NewReading
+from inspection.actions import services, starting
+from inspection.judging.typed_readings import NewReading
 from logbook.models import PutAwayTick, ServiceDone
 from lumvek_core.catalogue import load
 from lumvek_core.catalogue.station_guess import guess_station
@@ -122,7 +122,7 @@ def services_of(combine, planter, as_):
 
 
 def test_what_was_read_at_the_machine_counts_as_done(combine, planter, as_):
-    from inspection import recording
+    from inspection.actions import recording
 
     found = starting.start(planter.technician, combine, uuid.uuid4(), starting.Wanted("winter"))
     recording.record_reading(planter.technician, found.pk, NewReading(uuid.uuid4(), "spline-grease", "all", raw=["3320 h"]))
@@ -161,7 +161,7 @@ def test_the_put_away_list_is_ticked_dated_and_can_be_taken_back(planter, as_):
 
 
 def test_what_an_after_season_walk_around_found_put_away_is_ticked(planter, as_):
-    from inspection import recording
+    from inspection.actions import recording
 
     found = starting.start(planter.technician, planter.machine, uuid.uuid4(), starting.Wanted("after-season"))
     read = [NewReading(uuid.uuid4(), "meters-empty", str(row), raw=["yes"]) for row in range(1, 7)]

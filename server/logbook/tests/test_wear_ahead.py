@@ -10,11 +10,12 @@ from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from season_helpers import fitted, size, winter
 
-from fleet.counters import history_changed
 from fleet.models import LimitOverride, Machine
-from inspection import forecasts, recording, rule_books
+from fleet.queries.counters import history_changed
+from inspection.actions import recording
+from inspection.judging.typed_readings import NewReading
 from inspection.models import PlacesBefore, Verdict, WearForecast
-from inspection.typed_readings import NewReading
+from inspection.queries import forecasts, rule_books
 from lumvek_core.catalogue.lists import Renamed
 from parts.models import PartNumber
 from supply.models import Supplier, Terms
@@ -276,7 +277,7 @@ def test_the_shop_may_say_from_which_chance_a_part_is_watched(planter, read_all)
         model=planter.model, check_key="opener-disc-diameter", figure="watch_chance", value=0.999, source="shop"
     )
     fresh = NewReading(uuid.uuid4(), "opener-disc-diameter", "3L", raw=[size(3, 720, "L")])
-    from inspection import starting
+    from inspection.actions import starting
 
     again = starting.start(planter.technician, planter.machine, uuid.uuid4(), starting.Wanted("winter"))
     recording.record_reading(planter.technician, again.pk, fresh)

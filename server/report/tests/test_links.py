@@ -7,9 +7,9 @@ import pytest
 from django.utils import timezone
 
 from demo.pictures import drawn
-from inspection import photos
+from inspection.actions import photos
 from lumvek_core.errors import BadInput
-from report import links
+from report import actions as links
 from report.models import ReportLink
 
 

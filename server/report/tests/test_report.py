@@ -9,8 +9,9 @@ from django.utils import timezone
 from pypdf import PdfReader
 
 from demo.sample_readings import usual
-from inspection import recording, rule_books, services
-from inspection.typed_readings import NewReading
+from inspection.actions import recording, services
+from inspection.judging.typed_readings import NewReading
+from inspection.queries import rule_books
 from lumvek_core import positions
 
 

@@ -10,8 +10,8 @@ from supply_helpers import make_plan
 
 from demo.management.commands.supplier_desk import serve
 from parts.models import PartNumber
-from supply import sourcing
 from supply.models import Supplier, Terms
+from supply.queries import sourcing
 from testing.layers import layer
 from testing.yard import record
 

@@ -2,8 +2,9 @@
 
 import uuid
 
-from supply import orders, sourcing
+from supply.actions import orders
 from supply.models import Plan
+from supply.queries import sourcing
 
 
 def make_plan(member, pins=()):

@@ -9,14 +9,15 @@ from hypothesis import strategies as st
 from supply_helpers import place
 
 from fleet.models import Fitment
-from inspection import recording, starting
-from inspection.typed_readings import NewReading
+from inspection.actions import recording, starting
+from inspection.judging.typed_readings import NewReading
 from lumvek_core.errors import BadInput
 from parts.models import PartNumber
 from shops.access import Conflict, NotFoundHere
-from supply import costs, fitting, net_requirements, parts_book, stock, strip_down_offers
+from supply.actions import fitting, stock
 from supply.models import Approval, Movement, Share, StockItem
-from supply.needs import read as read_needs
+from supply.queries import costs, net_requirements, parts_book, strip_down_offers
+from supply.queries.needs import read as read_needs
 
 
 def on_shelf(member, number, pieces):

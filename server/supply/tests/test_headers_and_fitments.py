@@ -7,8 +7,9 @@ import pytest
 from django.utils import timezone
 
 from fleet.models import Fitment
-from supply import costs, fitting, net_requirements, stock
+from supply.actions import fitting, stock
 from supply.models import StockItem
+from supply.queries import costs, net_requirements
 
 
 @pytest.fixture

@@ -8,13 +8,14 @@ from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
 from fleet.models import Machine
-from inspection import recording, services, starting
-from inspection.typed_readings import NewReading
+from inspection.actions import recording, services, starting
+from inspection.judging.typed_readings import NewReading
 from lumvek_core.errors import BadInput
-from parts import services as parts_services
+from parts import actions as parts_services
 from parts.models import PartNumber, PartsLine
-from supply import net_requirements, parts_book, stock
+from supply.actions import stock
 from supply.models import NeedDate, StockLocation
+from supply.queries import net_requirements, parts_book
 
 
 def lines(member):

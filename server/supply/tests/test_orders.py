@@ -13,8 +13,10 @@ from supply_helpers import make_plan, place
 from lumvek_core.errors import BadInput
 from lumvek_core.planning.sourcing_model import Pin
 from shops.access import Conflict
-from supply import mail, net_requirements, orders, sourcing, stock, supplier_replies
+from supply import mail
+from supply.actions import orders, stock, supplier_replies
 from supply.models import Order, OrderLine, Plan, Supplier
+from supply.queries import net_requirements, sourcing
 
 
 def line(member, number="D12-4001"):

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from lumvek_core.errors import BadInput
 from parts.models import PartNumber
-from supply import costs, net_requirements, opening_hours
 from supply.models import Share, Supplier, Terms
+from supply.queries import costs, net_requirements, opening_hours
 
 times = st.tuples(st.integers(0, 23), st.integers(0, 59)).map(lambda t: f"{t[0]:02}:{t[1]:02}")
 week = st.dictionaries(st.integers(0, 6), st.tuples(times, times).filter(lambda span: span[0] < span[1]))

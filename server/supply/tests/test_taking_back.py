@@ -6,10 +6,11 @@ import pytest
 from supply_helpers import place
 
 from fleet.models import Fitment
-from fleet.queries import fitments_of
+from fleet.queries.machines import fitments_of
 from shops.access import Conflict, NotFoundHere
-from supply import fitting, net_requirements, orders, stock, taking_back
+from supply.actions import fitting, orders, stock, taking_back
 from supply.models import Approval, Movement, Order
+from supply.queries import net_requirements
 
 DISC = "D12-4001"
 

@@ -2,8 +2,8 @@
 
 import pytest
 
-from supply import plan_explanation
-from supply.serializers import money
+from supply.queries import plan_explanation
+from supply.queries.serializers import money
 
 
 def answer(**more):

@@ -1,0 +1,119 @@
+"""Pictures of a place: checked, written anew, kept in the database beside what they show."""
+
+import io
+import uuid
+
+from django.db import transaction
+from django.db.models import QuerySet
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from fleet.models import Machine
+from lumvek_core.errors import BadInput
+from shops.access import Conflict, NotFoundHere
+from shops.models import Member
+from shops.taken_back import take_back
+
+from ..judging.typed_readings import where
+from ..models import NotePhoto, OperatorNote, Photo, WalkAround
+from .services import lock
+
+LARGEST_BYTES = 6 * 1024 * 1024
+"""Of a file as it is sent. The front end shrinks to well under one megabyte before sending."""
+LONGEST_SIDE = 1600
+MOST = 200
+"""Pictures in one walk-around."""
+MOST_AT_A_NOTE = 8
+FORMATS = ("JPEG", "PNG", "WEBP")
+
+
+def clean(data: bytes) -> tuple[bytes, int, int]:
+    """The picture as a new JPEG of at most `LONGEST_SIDE`, upright, without place, device or any other data beside it.
+
+    Returns content, width and height in pixels. Raises BadInput with field ``photo`` for anything that is no picture.
+    """
+    if len(data) > LARGEST_BYTES:
+        raise BadInput("photo", f"must be under {LARGEST_BYTES // 1024 // 1024} MB")
+    try:
+        with Image.open(io.BytesIO(data), formats=FORMATS) as opened:
+            if opened.width * opened.height > 60_000_000:
+                raise BadInput("photo", "has too many pixels")
+            picture = ImageOps.exif_transpose(opened).convert("RGB")
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+        raise BadInput("photo", "is not a picture (JPEG, PNG or WebP)") from None
+    picture.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+    out = io.BytesIO()
+    picture.save(out, "JPEG", quality=82, optimize=True)
+    return out.getvalue(), picture.width, picture.height
+
+
+@transaction.atomic
+def add(
+    member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID, check: str, position: str, caption: str, data: bytes
+) -> None:
+    """Keep a picture of a place. The same UUID twice is one picture. Raises BadInput, NotFoundHere, Conflict."""
+    walk_around = lock(member, walk_around_id)
+    known = Photo.objects.filter(uuid=photo_uuid).only("walk_around_id").first()
+    if known:
+        if known.walk_around_id != walk_around.pk:
+            raise BadInput("uuid", "belongs to another walk-around")
+        return
+    if walk_around.finished_at:
+        raise Conflict("This walk-around is finished; its pictures are too.")
+    if Photo.objects.filter(walk_around=walk_around, taken_back_at=None).count() >= MOST:
+        raise BadInput("photo", f"there are {MOST} pictures already")
+    found, place = where(walk_around, check, position)
+    image, width, height = clean(data)
+    Photo.objects.create(
+        uuid=photo_uuid,
+        walk_around=walk_around,
+        check_key=found.key,
+        position_key=place.key,
+        caption=caption.strip(),
+        image=image,
+        width=width,
+        height=height,
+        by=member.user,
+    )
+
+
+@transaction.atomic
+def add_to_note(machine: Machine, note_uuid: uuid.UUID, photo_uuid: uuid.UUID, data: bytes) -> None:
+    """Keep a picture beside an operator's note. The same UUID twice is one picture. Raises BadInput, NotFoundHere."""
+    note = OperatorNote.objects.select_for_update().filter(machine=machine, uuid=note_uuid).first()
+    if note is None:
+        raise NotFoundHere("There is no such note.")
+    if known := NotePhoto.objects.filter(uuid=photo_uuid).only("note_id").first():
+        if known.note_id != note.pk:
+            raise BadInput("uuid", "belongs to another note")
+        return
+    if note.photos.count() >= MOST_AT_A_NOTE:
+        raise BadInput("photo", f"there are {MOST_AT_A_NOTE} pictures already")
+    image, width, height = clean(data)
+    NotePhoto.objects.create(uuid=photo_uuid, note=note, image=image, width=width, height=height)
+
+
+@transaction.atomic
+def remove(member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID) -> None:
+    """Take a picture back while the walk-around runs."""
+    take_back(member, _shown_at(member, walk_around_id, photo_uuid))
+
+
+@transaction.atomic
+def restore(member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID) -> None:
+    """Put a picture back that was taken away."""
+    _shown_at(member, walk_around_id, photo_uuid).update(taken_back_at=None, taken_back_by=None)
+
+
+def _shown_at(member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID) -> QuerySet[Photo]:
+    walk_around = lock(member, walk_around_id)
+    if walk_around.finished_at:
+        raise Conflict("This walk-around is finished; its pictures are too.")
+    found = Photo.objects.filter(walk_around=walk_around, uuid=photo_uuid)
+    if not found.exists():
+        raise NotFoundHere("There is no such picture.")
+    return found
+
+
+def of(walk_around: WalkAround) -> list[Photo]:
+    """The pictures of a walk-around without their content. One query."""
+    return list(walk_around.photos.filter(taken_back_at=None).defer("image").select_related("by"))

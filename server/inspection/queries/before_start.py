@@ -1,0 +1,50 @@
+"""The page before a walk-around: what may be chosen, and what the choice would bring."""
+
+from fleet.models import Machine
+from fleet.queries.machines import machines_for
+from lumvek_core import positions
+from lumvek_core.catalogue import in_force
+from shops.access import INSPECTORS
+from shops.models import Member
+
+from ..actions import starting
+from ..schemas import PlanOut
+from ..schemas_views import PhaseOut, PreviewOut, StartInfoOut
+from . import coupled, rule_books, serializers
+from .browse import PHASE_NAMES
+
+
+def info(member: Member, machine: Machine) -> StartInfoOut:
+    """Phases this machine has checks in, headers of the shop, people who inspect, what the operator noticed."""
+    book = in_force.rule_book(rule_books.shipped(), machine.model.family, schools=member.shop.schools)
+    options = [coupled.long(machine, option) for option in machine.options]
+    phases = [
+        PhaseOut(key=key, name=name, checks=len(in_force.applicable(book, in_force.Scope(options, key))))  # type: ignore[arg-type]
+        for key, name in PHASE_NAMES.items()
+    ]
+    families = rule_books.shipped().families
+    takes_headers = families[machine.model.family].takes_headers
+    headers = [m for m in machines_for(member) if takes_headers and families[m.model.family].is_header]
+    people = Member.objects.filter(shop=member.shop_id, role__in=INSPECTORS).select_related("user").order_by("pk")
+    running = machine.walk_arounds.filter(finished_at=None, discarded_at=None).select_related("started_by")
+    time = book.schools["inspection-time"]
+    return StartInfoOut(
+        machine=serializers.machine_out(machine),
+        phases=[phase for phase in phases if phase.checks],
+        usual="winter" if time == "all-three" else time,  # type: ignore[arg-type]
+        headers=[serializers.machine_out(header) for header in headers],
+        people=[serializers.person(one) for one in people],
+        notes=serializers.notes(machine),
+        running=[serializers.brief(one) for one in running],
+    )
+
+
+def preview(member: Member, machine: Machine, wanted: starting.Wanted) -> PreviewOut:
+    """Checks, places, route and tools of a walk-around that has not begun."""
+    ready = starting.prepare(member, machine, wanted)
+    return PreviewOut(
+        checks=len(ready.checks),
+        places=sum(len(positions.expand(check.per, ready.layout)) for check in ready.checks if not check.optional),
+        plan=PlanOut.model_validate(starting.plan_json(ready.route)),
+        tools=ready.tools,
+    )

@@ -1,0 +1,113 @@
+"""The shipped catalogue in words, for anybody who wants to look something up."""
+
+from lumvek_core import positions
+from lumvek_core.catalogue.lists import Catalogue
+from lumvek_core.catalogue.model import Check, Family
+from lumvek_core.coupled import short
+from lumvek_core.rules import figures
+
+from ..schemas_views import CatalogueCheckOut, CatalogueFamilyOut, CatalogueStationOut, FamilyBriefOut
+from . import rule_books
+
+PHASE_NAMES = {
+    "after-season": "After the season",
+    "winter": "Winter",
+    "pre-season": "Pre-season",
+    "first-field": "First field",
+    "daily": "Daily",
+    "crop-change": "Crop change",
+    "arrival": "Arrival",
+    "emergence": "At emergence",
+}
+CROP_NAMES = {"small-grain": "small grain", "pod": "pod crops", "ear": "ear crops", "fine-seed": "fine seed"}
+
+
+def families() -> list[FamilyBriefOut]:
+    return [FamilyBriefOut(family=key, name=f.name, checks=len(f.checks)) for key, f in rule_books.shipped().families.items()]
+
+
+def family(key: str) -> CatalogueFamilyOut | None:
+    """One family, or None where there is none of that name."""
+    catalogue = rule_books.shipped()
+    found = catalogue.families.get(key)
+    if found is None:
+        return None
+    stations = [
+        CatalogueStationOut(
+            key=station.key,
+            name=station.name,
+            checks=[_check(catalogue, found, check, check.posture or station.posture) for check in station.checks],
+        )
+        for station in found.stations
+    ]
+    return CatalogueFamilyOut(
+        family=key,
+        name=found.name,
+        flow=found.flow,
+        options=list(found.options.values()),
+        checks=len(found.checks),
+        stations=stations,
+    )
+
+
+def _check(catalogue: Catalogue, family: Family, check: Check, posture: str) -> CatalogueCheckOut:
+    slots = {short(part.slot) for part in check.parts}
+    along = [c for c in catalogue.companions if c.when in slots]
+    names = {short(key): slot.name for key, slot in family.slots.items()}
+    return CatalogueCheckOut(
+        key=check.key,
+        name=check.name,
+        posture=posture,
+        kind=check.kind,
+        where=_where(family, check),
+        how=check.how,
+        why=check.why,
+        tools=check.tools,
+        phases=[PHASE_NAMES[phase] for phase in check.phases],
+        when=_when(family, check),
+        limits=_limits(check),
+        source=check.source,
+        verdicts=[
+            f"{option.name}: {option.severity}" + (f", {option.action}" if option.action != "none" else "")
+            for option in check.rule.states()
+        ],
+        remedy=check.remedy,
+        parts=[family.slots[part.slot].name for part in check.parts],
+        companions=[
+            f"{names[c.slot]}: {c.why}" if c.slot in names else f"{c.task} {c.why}" for c in along if c.slot in names or c.task
+        ],
+        hazards=[catalogue.safety.hazards[name] for name in check.hazards],
+        safety=check.safety,
+        often_missed=check.often_missed,
+        optional=check.optional,
+    )
+
+
+def _where(family: Family, check: Check) -> str:
+    thing = positions.thing_of(check.per)
+    if not thing:
+        return "Left and right" if check.per == "side" else "Once"
+    named = family.things[thing]
+    if named.places:
+        return ", ".join(positions.named(place).label for place in named.places)
+    return f"Every {named.name.lower()}{', left and right' if check.per.endswith('-side') else ''}"
+
+
+def _when(family: Family, check: Check) -> str:
+    """What must be there for a check to be made, in words; empty where it is always made."""
+    said = [f"with {family.options[check.option].lower()}"] if check.option else []
+    said += [f"not with {family.options[option].lower()}" for option in check.unless]
+    said += [" or ".join(CROP_NAMES[crop] for crop in check.crops)] if check.crops else []
+    said += (
+        [f"with {' or '.join(rule_books.shipped().families[name].name.lower() for name in check.headers)}"]
+        if check.headers
+        else []
+    )
+    return ", ".join(said)
+
+
+def _limits(check: Check) -> list[str]:
+    return [
+        f"{figures.name(check, figure)} {figures.shown(check, figure, value, 'mm')}"
+        for figure, value in figures.in_force(check).items()
+    ]

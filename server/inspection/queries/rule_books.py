@@ -1,0 +1,153 @@
+"""Rule books: made when a walk-around starts, then read from the database and kept in memory, for they never change."""
+
+import hashlib
+import json
+import logging
+import time
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
+from functools import lru_cache
+from typing import Any
+
+from django.conf import settings
+
+from fleet.models import Machine, MachineModel
+from fleet.queries.machines import overrides_of
+from lumvek_core.catalogue import in_force, load
+from lumvek_core.catalogue.lists import Catalogue
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rule_book import LimitOverride
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.errors import BadInput
+from lumvek_core.judgement import verdicts
+from shops.models import Shop
+
+from ..models import RuleBook, WalkAround
+
+
+class _Shipped:
+    """The catalogue in memory, with the edition of its files."""
+
+    def __init__(self) -> None:
+        self.catalogue: Catalogue | None = None
+        self.edition: tuple[tuple[str, int], ...] = ()
+        self.looked = 0.0
+
+    def now(self) -> Catalogue:
+        if self.catalogue is None or (settings.CATALOGUE_RELOADS and time.monotonic() - self.looked > LOOK_AFTER_S):
+            self.looked = time.monotonic()
+            edition = tuple((str(path), path.stat().st_mtime_ns) for path in sorted(load.SHIPPED.rglob("*.yaml")))
+            if edition != self.edition:
+                self.edition = edition
+                self._read()
+        assert self.catalogue is not None  # noqa: S101 - it was read, or reading it has raised
+        return self.catalogue
+
+    def _read(self) -> None:
+        """Files that make no catalogue leave the one before in force, and are told of once."""
+        try:
+            self.catalogue = load.load(load.SHIPPED)
+        except BadInput as problem:
+            if self.catalogue is None:
+                raise
+            logger.error("The catalogue stays as it was:\n%s", problem.message)
+            return
+        for cached in (_in_force, _composed):
+            cached.cache_clear()
+
+
+LOOK_AFTER_S = 1.0
+"""How often a catalogue that is being worked on is looked at."""
+logger = logging.getLogger(__name__)
+_shipped = _Shipped()
+
+
+def shipped() -> Catalogue:
+    """The catalogue that came with this version of the product. Where it is being worked on it is read again when a file
+    changes."""
+    return _shipped.now()
+
+
+def today(check_key: str) -> str:
+    """What a check is called now that was read under this key."""
+    return shipped().renamed.today(check_key)
+
+
+def ever(check_keys: Iterable[str]) -> dict[str, str]:
+    """All keys under which these checks were ever read, each with today's."""
+    return shipped().renamed.ever(check_keys)
+
+
+def current(machine: Machine, shop: Shop, headers: Sequence[Machine] = ()) -> RuleBook:
+    """The rule book in force for this machine and its headers now, stored if it is new."""
+    overrides = tuple(override for one in [machine, *headers] for override in own_limits(one.model))
+    families = tuple(header.model.family for header in headers)
+    digest, content = _composed(machine.model.family, overrides, tuple(sorted(shop.schools.items())), families)
+    stored, _ = RuleBook.objects.defer("content").get_or_create(shop=shop, digest=digest, defaults={"content": content})
+    return stored
+
+
+def own_limits(model: MachineModel) -> list[LimitOverride]:
+    """A model's limits under today's keys, the manual's before the shop's."""
+    return [replace(one, check=today(one.check)) for one in overrides_of(model)]
+
+
+def now_of(machine: Machine, shop: Shop) -> CoreBook:
+    """What is in force for a machine on its own today. Nothing is stored."""
+    return _in_force(machine.model.family, tuple(own_limits(machine.model)), tuple(sorted(shop.schools.items())))
+
+
+@lru_cache(maxsize=64)
+def _in_force(family: str, overrides: tuple[LimitOverride, ...], schools: tuple[tuple[str, str], ...]) -> CoreBook:
+    return in_force.rule_book(shipped(), family, overrides, dict(schools))
+
+
+@lru_cache(maxsize=32)
+def _composed(
+    family: str, overrides: tuple[LimitOverride, ...], schools: tuple[tuple[str, str], ...], headers: tuple[str, ...]
+) -> tuple[str, dict[str, Any]]:
+    """A rule book as plain data, with the hash of its content."""
+    content = in_force.to_json(in_force.rule_book(shipped(), family, overrides, dict(schools), headers))
+    return hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest(), content
+
+
+def scope_of(walk_around: WalkAround) -> in_force.Scope:
+    """What a walk-around is about, as it stood at its start."""
+    return in_force.Scope(walk_around.options, walk_around.phase, walk_around.crop, walk_around.header_families)
+
+
+def checks_of(walk_around: WalkAround) -> list[Check]:
+    """The checks that belong to a walk-around, in working order."""
+    return in_force.applicable(opened(walk_around.rule_book_id), scope_of(walk_around))
+
+
+@lru_cache(maxsize=64)
+def opened(rule_book_id: int) -> CoreBook:
+    """A stored rule book as the core uses it."""
+    return _of_digest(RuleBook.objects.values_list("digest", flat=True).get(pk=rule_book_id))
+
+
+@lru_cache(maxsize=64)
+def _of_digest(digest: str) -> CoreBook:
+    """Read once, whichever shop's it is: rule books of one digest are the same to the letter."""
+    return in_force.from_json(RuleBook.objects.filter(digest=digest).values_list("content", flat=True)[0])
+
+
+def looking_at(rule_book_id: int, checks: set[str]) -> set[str]:
+    """The checks whose rules look at any of these: they are judged anew when one of these is read."""
+    return set().union(*(_lookers(rule_book_id).get(key, ()) for key in checks))
+
+
+@lru_cache(maxsize=64)
+def _lookers(rule_book_id: int) -> dict[str, set[str]]:
+    found: dict[str, set[str]] = {}
+    for check in opened(rule_book_id).family.checks.values():
+        for key in verdicts.needs(check):
+            found.setdefault(key, set()).add(check.key)
+    return found
+
+
+def models_of(walk_around: WalkAround) -> dict[str, int]:
+    """The models in a walk-around by the prefix of their slots: the machine's own under the empty one."""
+    headers = walk_around.headers.values_list("model__family", "model_id") if walk_around.header_families else ()
+    return {"": walk_around.machine.model_id} | {shipped().families[family].prefix: model for family, model in headers}

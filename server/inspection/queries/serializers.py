@@ -1,0 +1,264 @@
+"""From rows and core objects to what the endpoints give."""
+
+from django.contrib.auth.base_user import AbstractBaseUser
+from django.db.models import Prefetch
+
+from fleet.models import Machine
+from lumvek_core import positions
+from lumvek_core.calculators.opener import FEELERS_MM
+from lumvek_core.catalogue import in_force
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.judgement.words import unit_of
+from lumvek_core.units import System
+from parts.queries import parts_list
+from shops.access import DECIDERS, INSPECTORS
+from shops.models import Member
+
+from ..actions import photos, recording
+from ..models import NotePhoto, Photo, WalkAround
+from ..schemas import (
+    BoardMachineOut,
+    ChangedOut,
+    CheckOut,
+    HandOverOut,
+    HoldOut,
+    MachineOut,
+    OptionOut,
+    PartOut,
+    PersonOut,
+    PhotoOut,
+    PlaceKey,
+    PlanOut,
+    PositionOut,
+    PostureOut,
+    RouteStationOut,
+    WalkAroundBrief,
+    WalkAroundOut,
+)
+from ..schemas_notes import NoteOut
+from . import limits, parts_fitted_since, rule_books
+from . import walk_arounds
+
+
+def system_of(member: Member) -> System:
+    return "in" if member.units == "in" else "mm"
+
+
+def brief(walk_around: WalkAround) -> WalkAroundBrief:
+    by = walk_around.started_by
+    return WalkAroundBrief(
+        id=walk_around.pk,
+        phase=walk_around.phase,
+        crop=walk_around.crop,
+        started_at=walk_around.started_at,
+        started_by=by.get_full_name() or by.get_username(),
+        finished_at=walk_around.finished_at,
+        version=walk_around.version,
+        discarded=walk_around.discarded_at is not None,
+    )
+
+
+def machine_out(machine: Machine) -> MachineOut:
+    family = rule_books.shipped().families.get(machine.model.family)
+    return MachineOut(
+        id=machine.pk,
+        name=machine.name,
+        model=machine.model.full_name,
+        family=machine.model.family,
+        kind=family.name if family else machine.model.family,
+        is_header=bool(family and family.is_header),
+        rows=machine.rows,
+        track_rows=machine.track_rows,
+        serial=machine.serial,
+        area_ha=machine.area_ha,
+        hours=machine.hours,
+        season_date=machine.season_date,
+    )
+
+
+def board(member: Member) -> list[BoardMachineOut]:
+    return [
+        BoardMachineOut(
+            machine=machine_out(card.machine),
+            recent=[brief(walk_around) for walk_around in card.recent],
+            stations=card.stations,
+        )
+        for card in walk_arounds.board(member)
+    ]
+
+
+def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, system: System, feelers: list[str]) -> CheckOut:
+    return CheckOut(
+        key=check.key,
+        name=check.name,
+        station=station,
+        kind=check.kind,
+        per=check.per,
+        unit=check.unit or "",
+        unit_shown=unit_of(check, system),
+        values=check.values,
+        how=check.how,
+        why=check.why,
+        ways=book.ways.get(check.key, []),
+        tools=check.tools,
+        hazards=[book.hazards[name] for name in check.hazards],
+        drawing=check.drawing or "",
+        optional=check.optional,
+        often_missed=check.often_missed,
+        safety=check.safety,
+        bulk=in_force.seen_in_bulk(check),
+        posture=check.posture,
+        thing=positions.thing_of(check.per),
+        grade=check.rule.oil_grade(),
+        options=[OptionOut(key=option.key, name=option.name, severity=option.severity) for option in check.rule.states()],
+        feelers=feelers if check.rule.by_feeler else [],
+        figures=limits.of_check(book, check, system),
+        limits={name: limit.value for name, limit in book.limits[check.key].items()},
+        positions=[position.key for position in positions.expand(check.per, walk_around.layout)],
+    )
+
+
+def parts(walk_around: WalkAround, book: CoreBook) -> list[PartOut]:
+    listed = parts_list(walk_around.pk, rule_books.models_of(walk_around), book)
+    return [PartOut.model_validate(vars(part) | {"pieces": [vars(piece) for piece in part.pieces]}) for part in listed]
+
+
+def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAroundOut:
+    """Everything the walk-around screen shows."""
+    checks = rule_books.checks_of(found)
+    keys = {position.key: position for check in checks for position in positions.expand(check.per, found.layout)}
+    last, feelers = walk_arounds.last_reading(found), feelers_of(member)
+    headers = list(found.headers.select_related("model"))
+    hand_over = found.hand_overs.select_related("giver", "taker").last()
+    return WalkAroundOut(
+        walk_around=brief(found),
+        machine=machine_out(found.machine),
+        headers=[machine_out(header) for header in headers],
+        people=[person(one) for one in found.people.select_related("user")],
+        route=[RouteStationOut(key=station["key"], name=station["name"]) for station in found.stations],
+        postures=[
+            PostureOut(name=name, lock=p.lock, cautions=p.cautions, running=p.running, off_machine=p.off_machine)
+            for name, p in book.postures.items()
+        ],
+        plan=PlanOut.model_validate(found.plan),
+        holds=holds(found),
+        photos=[photo(one) for one in photos.of(found)],
+        notes=[one for machine in [found.machine, *headers] for one in notes(machine)],
+        hand_over=HandOverOut(
+            giver=full_name(hand_over.giver), taker=full_name(hand_over.taker), note=hand_over.note, at=hand_over.at
+        )
+        if hand_over
+        else None,
+        last=last,
+        checks=[_check(book, check, book.station_of[check.key].key, found, system_of(member), feelers) for check in checks],
+        positions=[PositionOut(key=p.key, label=p.label, thing=p.thing, number=p.number, side=p.side) for p in keys.values()],
+        places=walk_arounds.places(found, book, member),
+        stations=walk_arounds.station_states(found),
+        parts=parts(found, book),
+        notice=book.notice,
+        may_record=may_record(found, member),
+        may_decide=member.role in DECIDERS,
+    )
+
+
+def may_record(found: WalkAround, member: Member) -> bool:
+    """Whether this member may record in this walk-around now."""
+    return member.role in INSPECTORS and found.finished_at is None and found.discarded_at is None
+
+
+def feelers_of(member: Member) -> list[str]:
+    """Names of the feelers to choose from: the shop's own, then the usual ones it has not measured."""
+    own = list(member.shop.feelers.values_list("name", flat=True))
+    return own + [name for name in FEELERS_MM if name not in {one.lower() for one in own}]
+
+
+def full_name(user: AbstractBaseUser) -> str:
+    return user.get_full_name() or user.get_username()  # type: ignore[attr-defined]
+
+
+def person(member: Member) -> PersonOut:
+    return PersonOut(id=member.pk, name=member.name)
+
+
+def holds(found: WalkAround) -> list[HoldOut]:
+    """The postures that are confirmed and still hold."""
+    current = found.holds.filter(ended_at=None).select_related("by")
+    return [HoldOut(posture=hold.posture, by=full_name(hold.by), at=hold.at) for hold in current]
+
+
+def photo(one: Photo) -> PhotoOut:
+    return PhotoOut(
+        uuid=one.uuid,
+        check=one.check_key,
+        position=one.position_key,
+        caption=one.caption,
+        width=one.width,
+        height=one.height,
+        by=full_name(one.by),
+    )
+
+
+def notes(machine: Machine, *, closed: bool = False) -> list[NoteOut]:
+    """What the operator noticed and nobody has explained yet; with `closed`, all of it."""
+    found = (
+        machine.operator_notes.filter(taken_back_at=None)
+        .select_related("by", "closed_by")
+        .prefetch_related(Prefetch("photos", NotePhoto.objects.defer("image")))
+    )
+    family = rule_books.shipped().families.get(machine.model.family)
+    names = {station.key: station.name for station in family.stations} if family else {}
+    return [
+        NoteOut(
+            uuid=note.uuid,
+            text=note.text,
+            machine=machine.pk,
+            station=note.station_key,
+            station_name=names.get(note.station_key, ""),
+            photos=[f"/api/machines/{machine.pk}/notes/{note.uuid}/photos/{one.uuid}" for one in note.photos.all()],
+            by=full_name(note.by),
+            at=note.at,
+            cause=note.cause,
+            closed_by=full_name(note.closed_by) if note.closed_by else "",
+        )
+        for note in (found if closed else found.filter(closed_at=None))
+    ]
+
+
+def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.Changed, last: int = 0) -> ChangedOut:
+    """What a write changed, for the screen to follow."""
+    if what.rows is None:
+        now = walk_arounds.places(found, book, member, what.pairs)
+    else:
+        names = (
+            walk_arounds.names_in(member.shop_id)
+            if any(row.reading.by_id != member.user_id for row in what.rows)
+            else {member.user_id: member.name}
+        )
+        now = [walk_arounds.place_out(row, book, member, names, parts_fitted_since.NOTHING) for row in what.rows]  # read just now
+    there = {(place.check, place.position) for place in now}
+    return ChangedOut(
+        last=last,
+        places=now,
+        gone=[PlaceKey(check=pair[0], position=pair[1]) for pair in what.pairs if pair not in there],
+        stations=walk_arounds.station_states(found, {book.station_of[check].key for check, _ in what.pairs}),
+        parts=parts(found, book) if what.parts else None,
+    )
+
+
+def changed_since(found: WalkAround, book: CoreBook, member: Member, after: int) -> ChangedOut:
+    """What anybody has recorded since a reading, with what was judged anew because of it."""
+    last = walk_arounds.last_reading(found)
+    pairs = walk_arounds.read_since(found, after)
+    touched = {check for check, _ in pairs}
+    like_places = {check for check in touched if book.family.checks[check].wears}
+    dependent = rule_books.looking_at(found.rule_book_id, touched) | like_places
+    judged_anew = {
+        (check.key, p.key)
+        for check in rule_books.checks_of(found)
+        if check.key in dependent
+        for p in positions.expand(check.per, found.layout)
+    }
+    out = changed(found, book, member, recording.Changed(found, [*(pairs | judged_anew)], parts=bool(pairs)), last)
+    out.holds = holds(found)
+    return out

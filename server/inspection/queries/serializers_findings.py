@@ -1,0 +1,108 @@
+"""Findings and parts, from rows and core objects to what the endpoints give."""
+
+from lumvek_core import positions
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.judgement.companions import parts_for, tasks_for
+from parts.models import PartsLine
+from shops.access import DECIDERS
+from shops.models import Member
+
+from ..actions import photos, services
+from ..models import WalkAround
+from ..schemas import PhotoOut, PlaceOut
+from ..schemas_findings import FindingGroupOut, FindingOut, FindingsOut, NotSeenOut, PartsOut, TaskOut
+from . import walk_arounds
+from .serializers import brief, machine_out, parts, photo
+
+
+def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
+    """Findings with their pictures and the parts they call for, worst first."""
+    shown: dict[tuple[str, str], list[PhotoOut]] = {}
+    for one in photos.of(found):
+        shown.setdefault((one.check_key, one.position_key), []).append(photo(one))
+    called: dict[tuple[str, str], set[str]] = {}
+    for need in proposed_for(found):
+        called.setdefault((need.because, need.position_key), set()).add(book.family.slots[need.slot].name)
+    groups = [
+        FindingGroupOut(
+            check=group.check.key,
+            name=group.check.name,
+            station=group.station,
+            severity=group.severity,  # type: ignore[arg-type]
+            safety=group.check.safety,
+            why=group.check.why,
+            findings=[
+                FindingOut(
+                    place=finding.place,
+                    name=group.check.name,
+                    label=positions.find(finding.place.position).label,
+                    parts=sorted(_called_at(called, finding.place, finding.decision)),
+                    photos=shown.get((finding.place.check, finding.place.position), []),
+                    decision=finding.decision,  # type: ignore[arg-type]
+                    until=finding.until,
+                    decision_reason=finding.decision_reason,
+                    decided_by=finding.decided_by,
+                )
+                for finding in group.findings
+            ],
+        )
+        for group in walk_arounds.findings(found, book, member)
+    ]
+    stations = walk_arounds.station_states(found)
+    newest = not WalkAround.objects.filter(
+        machine=found.machine_id, started_at__gt=found.started_at, discarded_at=None
+    ).exists()
+    return FindingsOut(
+        foreseen=[found.machine_id, *found.headers.values_list("pk", flat=True)] if newest else [],
+        walk_around=brief(found),
+        machine=machine_out(found.machine),
+        groups=groups,
+        not_seen=not_seen(found, book, member),
+        stations=stations,
+        seen=sum(one.sound + one.watch + one.due + one.stop for one in stations),
+        places=sum(one.total for one in stations),
+        may_decide=member.role in DECIDERS,
+    )
+
+
+def _called_at(called: dict[tuple[str, str], set[str]], place: PlaceOut, decision: str) -> set[str]:
+    """Parts that a finding calls for: at its own position, once for the row, or as a set for the machine."""
+    if place.severity not in services.CALLING or (place.severity == "watch" and decision != "do"):
+        return set()
+    position = positions.find(place.position)
+    keys = {position.key, position.whole_row.key, positions.WHOLE.key}
+    return set().union(*(called.get((place.check, key), set()) for key in keys))
+
+
+def proposed_for(found: WalkAround) -> list[PartsLine]:
+    """The parts lines that a finding itself calls for."""
+    lines = PartsLine.objects.filter(walk_around=found, origin="finding").only("slot", "because", "position_key")
+    return list(lines)
+
+
+def not_seen(found: WalkAround, book: CoreBook, member: Member) -> list[NotSeenOut]:
+    """What was passed over, with the reason given."""
+    return [
+        NotSeenOut(
+            check=book.family.checks[place.check].name,
+            label=positions.find(place.position).label,
+            reason=place.because,
+            by=place.by,
+        )
+        for place in walk_arounds.places(found, book, member)
+        if place.severity == "not-seen"
+    ]
+
+
+def parts_page(found: WalkAround, book: CoreBook, member: Member) -> PartsOut:
+    needs = parts_for(book, services.called(found))
+    listed = parts(found, book)
+    declined = {(part.slot, piece.position) for part in listed for piece in part.pieces if piece.declined_reason}
+    tasks = tasks_for(book, [need for need in needs if (need.slot, need.position) not in declined])
+    return PartsOut(
+        walk_around=brief(found),
+        machine=machine_out(found.machine),
+        parts=listed,
+        tasks=[TaskOut(label=positions.find(task.position).label, text=task.text, why=task.why) for task in tasks],
+        may_decide=member.role in DECIDERS,
+    )

@@ -1,0 +1,293 @@
+"""Reading inspections, always from a member's shop."""
+
+import uuid
+from collections import Counter, defaultdict
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any, cast
+
+from django.db.models import Count, F, Max, QuerySet, Window
+from django.db.models.functions import RowNumber
+
+from fleet.models import Machine
+from fleet.queries.machines import machines_for
+from lumvek_core import positions
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.coupled import prefix_of
+from lumvek_core.judgement import describe
+from lumvek_core.judgement.words import unit_of
+from lumvek_core.rules import kinds
+from lumvek_core.rules.verdict import ACTION_WORDS
+from lumvek_core.units import System, show_length
+from shops.access import NotFoundHere
+from shops.models import Member, Role
+
+from ..judging.values import value_of
+from ..models import Decision, Reading, Verdict, WalkAround
+from ..schemas import AdviceOut, OvertakenOut, PlaceOut, SeverityName, StationOut
+from . import coupled, parts_fitted_since
+
+SEVERITIES = ("sound", "watch", "due", "stop")
+RECENT = 4
+
+
+def walk_arounds_for(member: Member) -> QuerySet[WalkAround]:
+    """The walk-arounds this member may see."""
+    found = WalkAround.objects.filter(shop=member.shop_id)
+    # An owner of a header does not see the combine of somebody else that it was coupled to.
+    return found.filter(machine__owners=member) if member.role == Role.OWNER else found
+
+
+def walk_around_for(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
+    """One walk-around with its machine and people. Raises NotFoundHere."""
+    related = ("machine", "machine__model", "started_by", "finished_by")
+    found = walk_arounds_for(member).select_related(*related).filter(pk=walk_around_id).first()
+    if found is None:
+        raise NotFoundHere("There is no such walk-around.")
+    return found
+
+
+def last_reading(walk_around: WalkAround) -> int:
+    """Number of the newest reading of a walk-around; 0 where there is none."""
+    newest: int | None = Reading.objects.filter(walk_around=walk_around).aggregate(last=Max("id"))["last"]
+    return newest or 0
+
+
+def read_since(walk_around: WalkAround, after: int) -> set[tuple[str, str]]:
+    """The places that were read after a reading of this number."""
+    return set(Reading.objects.filter(walk_around=walk_around, id__gt=after).values_list("check_key", "position_key"))
+
+
+def previous(walk_around: WalkAround) -> WalkAround | None:
+    """The finished walk-around of the same machine before this one: last season's, to hold this one against."""
+    return (
+        WalkAround.objects.filter(
+            machine=walk_around.machine_id, finished_at__isnull=False, started_at__lt=walk_around.started_at, discarded_at=None
+        )
+        .exclude(phase="daily")
+        .first()
+    )
+
+
+def station_states(walk_around: WalkAround, only: Collection[str] | None = None) -> list[StationOut]:
+    """The stations of one walk-around, in working order; with `only`, those of these keys. One query."""
+    return station_states_of([walk_around], only)[walk_around.pk]
+
+
+def station_states_of(
+    walk_arounds: Sequence[WalkAround], only: Collection[str] | None = None
+) -> dict[uuid.UUID, list[StationOut]]:
+    """The stations of several walk-arounds. One query, whatever their number. Optional checks do not count."""
+    optional = {w.pk: {key for station in w.stations for key in station["optional"]} for w in walk_arounds}
+    counts: dict[tuple[uuid.UUID, str], Counter[str]] = defaultdict(Counter)
+    verdicts = Verdict.objects.filter(walk_around__in=walk_arounds)
+    rows = (
+        (verdicts if only is None else verdicts.filter(station_key__in=only))
+        .values("walk_around", "station_key", "check_key", "severity", "ask")
+        .annotate(n=Count("id"))
+        .order_by()
+    )
+    for row in rows:
+        if row["check_key"] not in optional[row["walk_around"]]:
+            state = "asked" if row["ask"] else row["severity"].replace("-", "_")
+            counts[row["walk_around"], row["station_key"]][state] += row["n"]
+    return {
+        w.pk: [_station(s, counts[w.pk, s["key"]]) for s in w.stations if only is None or s["key"] in only]
+        for w in walk_arounds
+    }
+
+
+STATES = (*SEVERITIES, "not_seen", "does_not_apply", "asked")
+
+
+def _station(station: dict[str, Any], count: Counter[str]) -> StationOut:
+    counts = {state: count[state] for state in STATES}
+    left = max(0, station["total"] - sum(counts.values()))
+    return StationOut(key=station["key"], name=station["name"], total=station["total"], open=left, **counts)
+
+
+@dataclass
+class BoardMachine:
+    """A machine with its newest walk-arounds; stations of the newest one."""
+
+    machine: Machine
+    recent: list[WalkAround] = field(default_factory=list)
+    stations: list[StationOut] = field(default_factory=list)
+
+
+def _ranked(rows: QuerySet[Any], by: F, started: str) -> QuerySet[Any]:
+    """The newest few for each machine, whatever there are."""
+    order = Window(RowNumber(), partition_by=by, order_by=F(started).desc())
+    ranked: QuerySet[Any] = rows.annotate(rank=order).filter(rank__lte=RECENT).order_by("rank")
+    return ranked
+
+
+def board(member: Member) -> list[BoardMachine]:
+    """Every machine the member may see, by season date; a header with the walk-arounds it was coupled in. Four queries."""
+    cards = {machine.pk: BoardMachine(machine) for machine in machines_for(member)}
+    recent = _ranked(WalkAround.objects.filter(machine__in=cards, discarded_at=None), F("machine_id"), "started_at")
+    for walk_around in recent.select_related("started_by", "finished_by").defer("plan", "layout"):
+        cards[walk_around.machine_id].recent.append(walk_around)
+    if member.role == Role.OWNER:
+        return _with_stations(cards)
+    coupled = _ranked(
+        WalkAround.headers.through.objects.filter(machine__in=cards, walkaround__discarded_at=None),
+        F("machine_id"),
+        "walkaround__started_at",
+    )
+    for pair in coupled.select_related("walkaround__started_by", "walkaround__finished_by").defer(
+        "walkaround__plan", "walkaround__layout"
+    ):
+        card = cards[pair.machine_id]
+        card.recent = sorted([*card.recent, pair.walkaround], key=lambda one: one.started_at, reverse=True)[:RECENT]
+    return _with_stations(cards)
+
+
+def _with_stations(cards: dict[int, BoardMachine]) -> list[BoardMachine]:
+    """The cards with the stations of each one's newest walk-around."""
+    newest = list({card.recent[0].pk: card.recent[0] for card in cards.values() if card.recent}.values())
+    states = station_states_of(newest)
+    for card in cards.values():
+        if card.recent:
+            card.stations = _own(card.machine, states[card.recent[0].pk])
+    return list(cards.values())
+
+
+def _own(machine: Machine, stations: list[StationOut]) -> list[StationOut]:
+    """A header's own stations of a walk-around; every station for a machine."""
+    mine = coupled.prefix_of(machine)
+    return [station for station in stations if prefix_of(station.key) == mine] if mine else stations
+
+
+def places(
+    walk_around: WalkAround, book: CoreBook, member: Member, only: Iterable[tuple[str, str]] | None = None
+) -> list[PlaceOut]:
+    """The positions that have a verdict; with `only`, those of the pairs that still have one. Four queries."""
+    rows = Verdict.objects.filter(walk_around=walk_around).select_related("reading", "overtaken")
+    names, new = names_in(member.shop_id), parts_fitted_since.of(walk_around)
+    if only is not None:
+        wanted = set(only)
+        rows = rows.filter(check_key__in={check for check, _ in wanted}, position_key__in={place for _, place in wanted})
+        return [place_out(row, book, member, names, new) for row in rows if (row.check_key, row.position_key) in wanted]
+    return [place_out(row, book, member, names, new) for row in rows]
+
+
+def names_in(shop_id: int) -> dict[int, str]:
+    """What the people of a shop are called, by user."""
+    people = Member.objects.filter(shop=shop_id).values_list("user_id", "user__first_name", "user__last_name", "user__username")
+    return {user: f"{first} {last}".strip() or username for user, first, last, username in people}
+
+
+def place_out(
+    row: Verdict, book: CoreBook, member: Member, names: Mapping[int, str], new: parts_fitted_since.Renewed
+) -> PlaceOut:
+    """A verdict with its reading, as this member reads it."""
+    check, reading = book.family.checks[row.check_key], row.reading
+    seen = reading.state == Reading.State.SEEN
+    value = value_of(reading)
+    fitment = new.at(check, row.position_key, reading.taken_at)
+    mine: System = "in" if member.units == "in" else "mm"
+    other: System = "mm" if mine == "in" else "in"
+    words = in_units(row, mine)
+    worked_out = kinds.figure(words["facts"], "worked_out")
+    contact = show_length(worked_out, mine) if seen and worked_out is not None else ""
+    return PlaceOut(
+        check=row.check_key,
+        position=row.position_key,
+        state=reading.state,
+        severity=cast(SeverityName, row.severity),
+        action=ACTION_WORDS.get(row.action, row.action),
+        reason=words["reason"],
+        because=reading.reason,
+        remedy="" if row.ask else describe.remedy(check, row.severity),
+        why=words["why"],
+        facts=words["facts"] if words["facts"].get("kind") in kinds.facts() else None,
+        used=0.0 if fitment else row.used,
+        fitted=parts_fitted_since.in_words(fitment) if fitment else "",
+        ask=words["ask"],
+        instead=words["instead"],
+        split=row.split,
+        advice=AdviceOut.model_validate(words["advice"]) if words["advice"] else None,
+        raw=reading.raw,
+        feeler=reading.feeler,
+        units=reading.units,
+        # Three spans, or three seeds dug up, do not fit a cell; what they come to does, and is what is compared.
+        short=contact.removesuffix(" mm").removesuffix(" in") or (describe.short(check, value, mine) if seen else ""),
+        shown=describe.full(check, value, mine) if seen else "",
+        shown_other=describe.full(check, value, other) if seen and unit_of(check, mine) != unit_of(check, other) else "",
+        contact_shown=contact,
+        choice=value.choice,
+        note=reading.note,
+        confirmed=reading.confirmed,
+        bulk=reading.bulk,
+        posture=reading.posture,
+        by=names.get(reading.by_id, "somebody"),
+        at=reading.taken_at.isoformat(),
+        overtaken=_overtaken(row.overtaken, check, mine, names) if row.overtaken else None,
+    )
+
+
+WORDS = ("reason", "why", "ask", "instead", "advice", "facts")
+
+
+def in_units(row: Verdict, system: System) -> dict[str, Any]:
+    """The words of a verdict for a reader of these units."""
+    own = {name: getattr(row, name) for name in WORDS}
+    return own if (row.reading.units == "in") == (system == "in") else own | row.elsewhere
+
+
+def _overtaken(reading: Reading, check: Check, system: System, names: Mapping[int, str]) -> OvertakenOut:
+    shown = (
+        describe.full(check, value_of(reading), system) if reading.state == Reading.State.SEEN else reading.get_state_display()
+    )
+    return OvertakenOut(shown=shown, by=names.get(reading.by_id, "somebody"), at=reading.taken_at.isoformat())
+
+
+@dataclass
+class Finding:
+    """A verdict that needs something done, with the decision beside it."""
+
+    place: PlaceOut
+    decision: str = "open"
+    until: str = ""
+    decision_reason: str = ""
+    decided_by: str = ""
+
+
+@dataclass
+class FindingGroup:
+    """The findings of one check, worst first, then by row."""
+
+    check: Check
+    station: str
+    severity: str
+    findings: list[Finding] = field(default_factory=list)
+
+
+def findings(walk_around: WalkAround, book: CoreBook, member: Member) -> list[FindingGroup]:
+    """What needs something done, worst first. Two queries."""
+    decided: dict[tuple[str, str], Decision] = {}
+    for decision in walk_around.decisions.select_related("by"):
+        decided[decision.check_key, decision.position_key] = decision
+    groups: dict[str, FindingGroup] = {}
+    for place in places(walk_around, book, member):
+        if place.severity not in SEVERITIES[1:] or place.ask:
+            continue
+        check = book.family.checks[place.check]
+        group = groups.setdefault(place.check, FindingGroup(check, book.station_of[place.check].name, place.severity))
+        group.severity = max(group.severity, place.severity, key=SEVERITIES.index)
+        group.findings.append(_finding(place, decided.get((place.check, place.position))))
+    order = list(book.family.checks)
+    for group in groups.values():
+        group.findings.sort(
+            key=lambda finding: (-SEVERITIES.index(finding.place.severity), positions.reading_order(finding.place.position))
+        )
+    return sorted(groups.values(), key=lambda group: (-SEVERITIES.index(group.severity), order.index(group.check.key)))
+
+
+def _finding(place: PlaceOut, decision: Decision | None) -> Finding:
+    if decision is None:
+        return Finding(place)
+    by = decision.by.get_full_name() or decision.by.get_username()
+    return Finding(place, decision.choice, decision.until, decision.reason, by)

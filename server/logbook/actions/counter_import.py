@@ -1,0 +1,85 @@
+"""Counters from outside: a file, and what a machine's modem sent."""
+
+import datetime as dt
+import json
+import uuid
+from urllib.parse import quote
+
+import urllib3
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+from urllib3.util import Retry, Timeout
+
+from fleet.models import CounterReading, Machine
+from fleet.queries import counters
+from fleet.queries.machines import machines_for
+from lumvek_core.errors import BadInput
+from shops.access import Conflict
+from shops.models import Member
+from supply.queries.parts_book import Table, TableLine, table_rows
+
+_pool = urllib3.PoolManager(timeout=Timeout(connect=1.0, read=2.5), retries=Retry(1, backoff_factor=0.1))
+COLUMNS = ("machine", "date", "counter")
+
+
+def take_file(member: Member, text: str, *, dry: bool) -> Table:
+    """Counters from CSV: machine (name or serial), date, counter. Nothing is taken while a line is refused, or on a dry run.
+
+    Sending a file again changes nothing. Raises BadInput with field ``text`` for what is no such table.
+    """
+    machines = {key.lower(): one for one in machines_for(member) for key in (one.name, one.serial) if key}
+    found = Table()
+    with transaction.atomic():
+        # A machine's oldest line first, whatever the order of the file.
+        for number, row in sorted(table_rows(text, COLUMNS), key=lambda line: [line[1].get(name, "") for name in COLUMNS[:2]]):
+            try:
+                found.lines.append(
+                    TableLine(number, *_take(member, machines, *(row.get(name, "").strip() for name in COLUMNS)))
+                )
+            except BadInput as problem:
+                found.lines.append(TableLine(number, "refused", f"{problem.field} {problem.message}"))
+        if dry or found.count("refused"):
+            transaction.set_rollback(True)
+    found.lines.sort(key=lambda line: line.line)
+    return found
+
+
+def _take(member: Member, machines: dict[str, Machine], name: str, day: str, shown: str) -> tuple[str, str]:
+    """(outcome, words) of one line. Raises BadInput."""
+    machine = machines.get(name.lower())
+    if machine is None:
+        raise BadInput("machine", f"{name or 'nothing'} is not known")
+    try:
+        when = dt.datetime.fromisoformat(day)
+    except ValueError:
+        raise BadInput("date", "must be a day such as 2026-03-05") from None
+    if when.tzinfo is None:
+        when = timezone.make_aware(when)
+    if when > timezone.now():
+        raise BadInput("date", "is still to come")
+    try:
+        value = float(shown.replace(",", "."))
+    except ValueError:
+        raise BadInput("counter", "must be a number") from None
+    reading = uuid.uuid5(uuid.UUID(int=machine.pk), f"{when.isoformat()} {value:g}")
+    there = CounterReading.objects.filter(uuid=reading).exists()
+    made = counters.record(member, machine, reading, value, when, CounterReading.Source.FILE)
+    return "there" if there else "taken", f"{machine.name}: {made.total:g} {counters.unit_of(machine)}"
+
+
+def ask_telematics(member: Member, machine: Machine) -> CounterReading:
+    """Take what a machine's modem sent last. Raises Conflict where there is none or nobody answers, BadInput for what cannot
+    be."""
+    if not settings.TELEMATICS_URL or not machine.serial:
+        raise Conflict("No telematics are connected for this machine.")
+    try:
+        answer = _pool.request("GET", f"{settings.TELEMATICS_URL}/{quote(machine.serial, safe='')}")
+        sent = json.loads(answer.data)
+        at, shown, unit = dt.datetime.fromisoformat(sent["at"]), float(sent["counter"]), sent["unit"]
+    except (urllib3.exceptions.HTTPError, ValueError, KeyError, TypeError):
+        raise Conflict("The telematics service does not answer for this machine. Type the counter instead.") from None
+    if unit != counters.unit_of(machine):
+        raise Conflict(f"The modem counts {unit}, the machine {counters.unit_of(machine)}.")
+    reading = uuid.uuid5(uuid.UUID(int=machine.pk), f"telematics {at.isoformat()}")
+    return counters.record(member, machine, reading, shown, at, CounterReading.Source.TELEMATICS)

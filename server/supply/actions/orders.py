@@ -1,0 +1,278 @@
+"""Orders: made once from a plan, sent until the desk has answered, received piece by piece.
+
+Two people cannot order the same: whoever makes orders holds the shop's terms, and what is needed is counted again under that
+hold. An order is on record before it is sent, under the key the desk knows it by: it may be sent again at any time.
+"""
+
+import datetime as dt
+import uuid
+from collections.abc import Sequence
+from decimal import Decimal
+from math import ceil
+from typing import Any
+
+from django.db import transaction
+from django.db.models import F
+from django.utils import timezone
+
+from lumvek_core.errors import BadInput
+from shops.access import Conflict, NotFoundHere
+from shops.models import Member
+
+from .. import desk
+from ..models import Movement, Order, OrderLine, Plan, StockLocation, Supplier
+from ..queries import needs, net_requirements, sourcing
+from . import stock
+
+OPEN = (Order.State.TO_SEND, Order.State.ACCEPTED, Order.State.SHORT, Order.State.BY_HAND)
+
+
+def order_of(member: Member, order: uuid.UUID) -> Order:
+    """One order of the member's shop. Raises NotFoundHere."""
+    found = Order.objects.select_related("supplier", "by").filter(shop=member.shop_id, uuid=order).first()
+    if found is None:
+        raise NotFoundHere("There is no such order.")
+    return found
+
+
+@transaction.atomic
+def make(member: Member, plan_uuid: uuid.UUID, kind: str) -> list[Order]:
+    """Orders of a plan, one a supplier and way. Pressed twice, they are made once. Raises NotFoundHere, BadInput, Conflict.
+
+    Conflict where somebody ordered part of it meanwhile, or a finding was taken back: then it must be planned again.
+    """
+    stock.lock_supply(member)
+    plan = Plan.objects.filter(shop=member.shop_id, uuid=plan_uuid).first()
+    if plan is None:
+        raise NotFoundHere("There is no such plan.")
+    if plan.ordered_kind:
+        return list(plan.orders.all())
+    chosen = next((one for one in plan.answer["plans"] if one["kind"] == kind), None)
+    if chosen is None:
+        raise BadInput("kind", "must be cheapest, surest or quickest")
+    if not chosen["lines"]:
+        raise BadInput("kind", "there is nothing in this plan to order")
+    now_needed = {line.number: line for line in net_requirements.build(member, timezone.now()).lines if line.number}
+    for one in chosen["lines"]:
+        asked = next(line["qty"] for line in plan.asked["lines"] if line["id"] == one["id"])
+        line = now_needed.get(one["id"])
+        if line is None or line.net < asked:
+            left = line.net if line else 0
+            raise Conflict(
+                f"{line.name if line else one['id']}: {left} needed now, and the plan has {asked:g}. It was ordered or "
+                "taken back meanwhile; plan again."
+            )
+    made = [_order(member, plan, run, chosen["lines"], now_needed) for run in _runs(chosen)]
+    plan.ordered_kind = kind
+    plan.save(update_fields=["ordered_kind"])
+    return made
+
+
+def _runs(chosen: dict[str, Any]) -> list[tuple[str, str, str, float, list[str]]]:
+    """Supplier, way, day it is here, cost and lines of every trip and delivery."""
+    trips = [(trip["supplier"], "fetch", trip["date"], trip["cost"], trip["lines"]) for trip in chosen["trips"]]
+    return trips + [(one["supplier"], one["way"], one["arrives"], one["cost"], one["lines"]) for one in chosen["deliveries"]]
+
+
+def _order(
+    member: Member,
+    plan: Plan,
+    run: tuple[str, str, str, float, list[str]],
+    lines: Sequence[dict[str, Any]],
+    listed: dict[str, net_requirements.Line],
+) -> Order:
+    supplier_name, way, day, cost, ids = run
+    supplier = Supplier.objects.filter(shop=member.shop_id, name=supplier_name).first()
+    if supplier is None:
+        raise Conflict(f"{supplier_name} is no longer among the suppliers; plan again.")
+    order = Order.objects.create(
+        # Made from the plan, so that it is the same however often it is asked for.
+        uuid=uuid.uuid5(plan.uuid, f"{supplier_name}:{way}:{day}"),
+        shop_id=member.shop_id,
+        supplier=supplier,
+        plan=plan,
+        way=way,
+        run_date=dt.date.fromisoformat(day),
+        run_cost=Decimal(str(round(cost, 2))),
+        by=member.user,
+    )
+    # The prices the plan was chosen by, whatever the supplier has said since.
+    prices = {one["part"]: Decimal(str(one["unit_price"])) for one in plan.asked["offers"] if one["supplier"] == supplier_name}
+    OrderLine.objects.bulk_create(
+        OrderLine(
+            order=order,
+            number=one["id"],
+            name=called(listed[one["id"]]),
+            quantity=ceil(one["quantity"]),
+            unit_price=prices[one["id"]],
+            serves=listed[one["id"]].serves(),
+        )
+        for one in lines
+        if one["id"] in ids
+    )
+    return order
+
+
+def called(line: net_requirements.Line) -> str:
+    """A part with its hand."""
+    return f"{line.name}, {line.side}" if line.side else line.name
+
+
+def send(member: Member, order_uuid: uuid.UUID) -> Order:
+    """Ask the desk for an order until it has answered. Whatever happens on the way, the order stays one order.
+
+    Outside any transaction: the line to the desk may be slow, and nobody waits for it. Raises NotFoundHere.
+    """
+    order = order_of(member, order_uuid)
+    if not order.supplier.desk:
+        return order
+    # Claimed before it is sent: whoever says it by telephone at this instant comes before or after, and is told.
+    if not Order.objects.filter(pk=order.pk, state=Order.State.TO_SEND).update(tries=F("tries") + 1):
+        return order_of(member, order_uuid)
+    lines = list(order.lines.values_list("number", "quantity"))
+    asked_on = sourcing.clock(needs.terms_of(member)).date()
+    try:
+        answer = desk.place(order.supplier.desk, order.uuid, asked_on, order.run_date, order.way, lines)
+    except desk.DeskAway as problem:
+        Order.objects.filter(pk=order.pk, state=Order.State.TO_SEND).update(trouble=str(problem))
+        return order_of(member, order_uuid)
+    except desk.DeskSaysNo as problem:
+        Order.objects.filter(pk=order.pk, state=Order.State.TO_SEND).update(
+            state=Order.State.REFUSED, trouble=str(problem)[:200], answered_at=timezone.now()
+        )
+        return order_of(member, order_uuid)
+    _answered(order, answer)
+    return order_of(member, order_uuid)
+
+
+@transaction.atomic
+def _answered(order: Order, answer: dict[str, Any]) -> None:
+    """Write down what the desk said. The first answer counts; the desk gives the same one again."""
+    held = Order.objects.select_for_update().get(pk=order.pk)
+    if held.state != Order.State.TO_SEND:
+        return
+    said = {line["number"]: line for line in answer["lines"]}
+    for line in held.lines.all():
+        one = said.get(line.number, {})
+        line.accepted, line.follows = int(one.get("accepted", 0)), int(one.get("follows", 0))
+        line.promised = dt.date.fromisoformat(one["promised"]) if one.get("promised") else None
+        line.follows_on = dt.date.fromisoformat(one["follows_on"]) if one.get("follows_on") else None
+        line.save(update_fields=["accepted", "follows", "promised", "follows_on"])
+    held.state, held.reference, held.trouble = answer["state"], str(answer["reference"]), ""
+    held.answered_at = timezone.now()
+    held.save(update_fields=["state", "reference", "trouble", "answered_at"])
+
+
+@transaction.atomic
+def sent_by_hand(member: Member, order_uuid: uuid.UUID) -> None:
+    """Say that an order went out by e-mail or telephone. Raises Conflict where the desk may have it already."""
+    stock.lock_supply(member)
+    order = Order.objects.select_for_update().get(pk=order_of(member, order_uuid).pk)
+    if order.state == Order.State.BY_HAND:
+        return
+    if order.state != Order.State.TO_SEND:
+        raise Conflict("This order is answered already.")
+    if order.supplier.desk and order.tries:
+        raise Conflict("It may have reached the desk: ask the desk again before it is sent any other way.")
+    order.state = Order.State.BY_HAND
+    order.answered_at = timezone.now()
+    order.save(update_fields=["state", "answered_at"])
+
+
+@transaction.atomic
+def cancel(member: Member, order_uuid: uuid.UUID) -> None:
+    """Take back an order that has not been sent: its parts are needed again. Raises Conflict once it may have left the
+    house.
+    """
+    stock.lock_supply(member)
+    order = Order.objects.select_for_update().get(pk=order_of(member, order_uuid).pk)
+    if order.state == Order.State.CANCELLED:
+        return
+    if not order.unsent:
+        raise Conflict("This order has been sent: call the supplier to take it back.")
+    order.state = Order.State.CANCELLED
+    order.answered_at = timezone.now()
+    order.trouble = f"Taken back by {member.name} before it was sent."
+    order.save(update_fields=["state", "answered_at", "trouble"])
+
+
+def drop_rest(member: Member, order_uuid: uuid.UUID, number: str) -> None:
+    """Do not wait for what would follow of one number: it is needed again, and can be had elsewhere. Raises BadInput,
+    Conflict.
+    """
+    order = order_of(member, order_uuid)
+    line = order.lines.filter(number=number).first()
+    if line is None:
+        raise BadInput("number", "is not in this order")
+    if order.supplier.desk:
+        try:
+            desk.drop_rest(order.uuid, number)
+        except desk.DeskAway as problem:
+            raise Conflict(f"{problem} Nothing was changed; try again when it does.") from None
+        except desk.DeskSaysNo as problem:
+            raise Conflict(str(problem)) from None
+    with transaction.atomic():
+        stock.lock_supply(member)
+        held = OrderLine.objects.select_for_update().get(pk=line.pk)
+        # Pieces that came in as the rest stay received.
+        held.follows = max(0, held.received - held.accepted)
+        held.follows_on = None
+        held.save(update_fields=["follows", "follows_on"])
+
+
+def _waiting(member: Member, number: str) -> list[OrderLine]:
+    """Lines of open orders for a number, the oldest first."""
+    lines = OrderLine.objects.filter(order__shop=member.shop_id, order__state__in=OPEN, number__iexact=number.strip())
+    return list(lines.select_related("order").order_by("order__id"))
+
+
+def expected(member: Member, number: str) -> int:
+    """Pieces of a number that are still to come."""
+    return sum(to_come(line, line.order.state) for line in _waiting(member, number))
+
+
+@transaction.atomic
+def receive(member: Member, movement: uuid.UUID, number: str, quantity: int) -> OrderLine:
+    """Put what came in on the shelf, against the oldest order that waits for it. Returns the line it was received for.
+
+    The same UUID twice is received once. Raises BadInput with field ``number`` or ``quantity``.
+    """
+    stock.lock_supply(member)
+    lines = _waiting(member, number)
+    if not lines:
+        raise BadInput("number", f"nothing called {number.strip() or 'that'} is on order")
+    if Movement.objects.filter(shop=member.shop_id, uuid=movement).exists():
+        return lines[0]
+    left = sum(to_come(line, line.order.state) for line in lines)
+    if not 0 < quantity <= left:
+        raise BadInput("quantity", f"{left} still to come" if left else "all of it has been received")
+    rest, of = quantity, []
+    for line in lines:
+        if took := min(rest, to_come(line, line.order.state)):
+            OrderLine.objects.filter(pk=line.pk).update(received=F("received") + took)
+            rest -= took
+            of.append(line.order.reference or str(line.order.uuid)[:8])
+    stock.keep(member, lines[0].number, lines[0].name)
+    note = f"order {', '.join(of)}"
+    stock.move(member, movement, lines[0].number, StockLocation.SHELF, quantity, Movement.Reason.RECEIVED, note)
+    return lines[0]
+
+
+def send_away(member: Member, number: str, quantity: int) -> None:
+    """What was received by mistake is still to come: off the newest orders that have received any.
+
+    Call inside a transaction that holds the shop's terms.
+    """
+    received = OrderLine.objects.filter(order__shop=member.shop_id, number=number, received__gt=0).order_by("-order__id")
+    for line in received:
+        took = min(quantity, line.received)
+        OrderLine.objects.filter(pk=line.pk).update(received=F("received") - took)
+        quantity -= took
+
+
+def to_come(line: OrderLine, state: str) -> int:
+    """Pieces of an order's line that are still expected."""
+    if state == Order.State.CANCELLED:
+        return 0
+    expected = line.quantity if state in (Order.State.TO_SEND, Order.State.BY_HAND) else line.accepted + line.follows
+    return max(0, expected - line.received)

@@ -1,0 +1,234 @@
+"""The list, plans and suppliers as the API gives them. Orders and cost are in `present_orders` and `present_costs`."""
+
+import datetime as dt
+from collections.abc import Iterable
+from decimal import Decimal
+from typing import Literal
+
+from django.utils import timezone
+
+from inspection.queries.serializers import full_name
+from parts.models import PartNumber
+from shops.models import Member, Role
+
+from ..actions import orders
+from ..models import Offer, Plan, Supplier, Terms
+from ..schemas import (
+    AlternativeOut,
+    MachineNeedOut,
+    NeededLine,
+    NeededPiece,
+    NeedsOut,
+    OfferOut,
+    PartsTableLineOut,
+    PartsTableOut,
+    PlanAskedOut,
+    SourcingOut,
+    SupplierOut,
+    TermsOut,
+)
+from . import costs, net_requirements, opening_hours, plan_explanation, sourcing
+from .needs import terms_of
+from .parts_book import Table
+
+State = Literal["number", "order", "coming", "here", "fitted"]
+
+
+def money(amount: Decimal | float | None) -> str:
+    """Two decimals; empty where there is no figure."""
+    return "" if amount is None else f"{Decimal(str(amount)).quantize(costs.CENT):f}"
+
+
+def needs(member: Member) -> NeedsOut:
+    parts = net_requirements.build(member, timezone.now())
+    prices = costs.price_list(member.shop_id)
+    others = _alternatives(parts.lines, prices)
+    machines: dict[int, MachineNeedOut] = {}
+    for line in parts.lines:
+        for piece in line.pieces:
+            machine = piece.machine
+            one = machines.get(machine.pk)
+            if one is None:
+                hours = machine.hours is not None
+                one = machines[machine.pk] = MachineNeedOut(
+                    id=machine.pk,
+                    name=machine.name,
+                    pieces=0,
+                    fitted=0,
+                    need_by=parts.need_dates.get(machine.pk),
+                    season_date=machine.season_date,
+                    counter=machine.hours if hours else machine.area_ha,
+                    counter_unit="h" if hours else "ha",
+                )
+            one.pieces += 1
+            one.fitted += piece.fitted is not None
+    return NeedsOut(
+        terms=terms(parts.terms),
+        today=sourcing.clock(parts.terms).date(),
+        lines=[_line(line, prices, others) for line in parts.lines],
+        machines=sorted(machines.values(), key=lambda one: (one.need_by or dt.date.max, one.name)),
+        may_change_terms=member.role in (Role.LEAD, Role.PARTS),
+    )
+
+
+def terms(found: Terms) -> TermsOut:
+    return TermsOut(
+        currency=found.currency,
+        labour_rate=money(found.labour_rate),
+        km_cost=money(found.km_cost),
+        downtime_rate=money(found.downtime_rate),
+        late_cost_per_day=money(found.late_cost_per_day),
+        days_before=found.days_before,
+        now=found.now,
+    )
+
+
+Alternatives = dict[tuple[int, str, str], list[AlternativeOut]]
+
+
+def _alternatives(lines: Iterable[net_requirements.Line], prices: dict[str, Decimal]) -> Alternatives:
+    """What else could be fitted in the same place, where there is more than one."""
+    models = {piece.machine.model_id for line in lines for piece in line.pieces}
+    found: Alternatives = {}
+    for one in PartNumber.objects.filter(model__in=models):
+        found.setdefault((one.model_id, one.slot, one.side), []).append(
+            AlternativeOut(
+                number=one.number,
+                kind=one.kind,
+                kind_name=PartNumber.Kind(one.kind).label,
+                life=one.life,
+                note=one.note,
+                price=money(prices.get(one.number)),
+                chosen=False,
+            )
+        )
+    return {key: several for key, several in found.items() if len(several) > 1}
+
+
+def _line(line: net_requirements.Line, prices: dict[str, Decimal], others: Alternatives) -> NeededLine:
+    first = line.pieces[0]
+    side = first.side if not first.number or first.number.side else ""
+    alternatives = others.get((first.machine.model_id, first.slot, side), [])
+    return NeededLine(
+        key=line.key,
+        number=line.number,
+        name=line.name,
+        side=line.side,
+        unit=line.unit,
+        pack=line.pack,
+        status=line.status,
+        note=line.note,
+        consumable=line.consumable,
+        model=first.machine.model_id,
+        slot=first.slot,
+        side_key=side,
+        hand_open=first.handed and not first.side,
+        severity=line.severity,
+        to_run=line.to_run,
+        needed=line.needed,
+        fitted=line.fitted,
+        shelf=line.shelf,
+        truck=line.truck,
+        coming=line.coming,
+        net=line.net,
+        order=line.order,
+        surplus=line.surplus,
+        bin=line.bin,
+        need_by=line.need_by,
+        promised=line.promised,
+        state=_state(line),
+        price=money(prices.get(line.number)),
+        serves=line.serves(),
+        pieces=[
+            NeededPiece(
+                walk_around=piece.walk_around,
+                slot=piece.walk_slot,
+                machine=piece.machine.pk,
+                machine_name=piece.machine.name,
+                position=piece.position,
+                label=piece.label,
+                quantity=piece.quantity,
+                origin=piece.origin,  # type: ignore[arg-type]
+                because=piece.because,
+                severity=piece.severity,
+                why=piece.why,
+                posture=piece.posture,
+                fitted=piece.fitted.fitted_at.date().isoformat() if piece.fitted else "",
+                fitting=piece.fitted.fitting if piece.fitted else None,
+            )
+            for piece in line.pieces
+        ],
+        alternatives=[one.model_copy(update={"chosen": one.number == line.number}) for one in alternatives],
+    )
+
+
+def _state(line: net_requirements.Line) -> State:
+    if line.fitted == line.needed:
+        return "fitted"
+    if not line.number:
+        return "number"
+    if line.net:
+        return "order"
+    return "here" if line.needed - line.fitted <= line.shelf + line.truck else "coming"
+
+
+def supplier(one: Supplier) -> SupplierOut:
+    return SupplierOut(
+        id=one.pk,
+        name=one.name,
+        email=one.email,
+        distance_km=one.distance_km,
+        travel_min=one.travel_min,
+        counter_min=one.counter_min,
+        call_min=one.call_min,
+        hours=opening_hours.shown(one.openings),
+        closed=", ".join(one.closed),
+        deliveries=one.deliveries,
+        ways=[str(way["name"]) for way in one.deliveries],
+        desk=bool(one.desk),
+    )
+
+
+def plan(member: Member, found: Plan) -> SourcingOut:
+    numbers = [line["id"] for line in found.asked["lines"]]
+    currency = terms_of(member).currency
+    lines = {line.number: line for line in net_requirements.build(member, timezone.now()).lines if line.number}
+    named = dict(PartNumber.objects.filter(model__shop=member.shop_id, number__in=numbers).values_list("number", "slot"))
+    return SourcingOut(
+        uuid=found.uuid,
+        at=found.at,
+        by=full_name(found.by),
+        ordered_kind=found.ordered_kind,
+        currency=currency,
+        names={n: orders.called(lines[n]) if n in lines else named.get(n, n).replace("-", " ") for n in numbers},
+        serves={n: lines[n].serves() if n in lines else [] for n in numbers},
+        asked=PlanAskedOut.model_validate(found.asked),
+        answer=found.answer,
+        why=plan_explanation.sentences(found.answer, currency),
+        offers=[
+            OfferOut(
+                supplier=offer.supplier.name,
+                number=offer.number,
+                unit_price=money(offer.unit_price),
+                stock=offer.stock,
+                p_stock=offer.p_stock,
+                pack=offer.pack,
+                restock_days=offer.restock_days,
+                status=offer.status,
+            )
+            for offer in Offer.objects.filter(supplier__shop=member.shop_id, number__in=numbers).select_related("supplier")
+        ],
+        suppliers=[supplier(one) for one in Supplier.objects.filter(shop=member.shop_id)],
+        stale=[] if found.ordered_kind else sourcing.changed_since(member, found),
+    )
+
+
+def table(found: Table, dry: bool) -> PartsTableOut:
+    """What a file from outside does, line by line."""
+    return PartsTableOut(
+        dry=dry,
+        taken=found.count("taken"),
+        there=found.count("there"),
+        refused=found.count("refused"),
+        lines=[PartsTableLineOut.model_validate(vars(line)) for line in found.lines],
+    )

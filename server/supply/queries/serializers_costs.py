@@ -1,0 +1,116 @@
+"""Cost, and what lies open, as the API gives them."""
+
+from collections.abc import Iterable
+from decimal import Decimal
+
+from inspection.queries.serializers import full_name
+from lumvek_core.units import plain
+from shops.models import Member, Role
+
+from ..schemas_costs import (
+    ApartGroupOut,
+    ApartOut,
+    ApartPartOut,
+    ApprovalOut,
+    CostLineOut,
+    CostShareOut,
+    CostsOut,
+    MachineCostOut,
+    OwnerOut,
+)
+from . import costs, strip_down_offers
+from .needs import terms_of
+from .serializers import money
+
+
+def cost(member: Member) -> CostsOut:
+    found, machines = costs.estimates(member)
+    owners: dict[str, Decimal] = {}
+    for one in machines:
+        for name, _, amount in one.shares:
+            owners[name] = owners.get(name, Decimal(0)) + amount
+    is_owner = member.role == Role.OWNER
+    mine = {member.name} if is_owner else set(owners)
+    return CostsOut(
+        currency=found.currency,
+        labour_rate=money(found.labour_rate),
+        machines=[_machine_cost(one, mine) for one in machines],
+        owners=[CostShareOut(name=name, percent="", amount=money(owners[name])) for name in sorted(owners) if name in mine],
+        is_owner=is_owner,
+        may_record=not is_owner,
+    )
+
+
+def _machine_cost(one: costs.Estimate, named: set[str]) -> MachineCostOut:
+    return MachineCostOut(
+        machine=one.machine.pk,
+        name=one.machine.name,
+        parts=money(one.parts),
+        hours=plain(float(one.hours), 1),
+        labour=money(one.labour),
+        total=money(one.total),
+        unpriced=one.unpriced,
+        without_hours=one.without_hours,
+        strip_downs=one.strip_downs,
+        lines=[
+            CostLineOut(
+                number=line.number,
+                name=line.name,
+                quantity=line.quantity,
+                unit=line.unit,
+                price=money(line.price),
+                amount=money(line.amount) if line.price is not None else "",
+            )
+            for line in sorted(one.lines, key=lambda line: (line.price is not None, -line.amount, line.name))
+        ],
+        shares=[
+            CostShareOut(name=name, percent=plain(float(percent), 2), amount=money(amount))
+            for name, percent, amount in one.shares
+            if name in named
+        ],
+        may_bear=[OwnerOut(id=owner.pk, name=owner.name) for owner in one.owners],
+        approvals=[
+            ApprovalOut(uuid=a.uuid, amount=money(a.amount), currency=a.currency, how=a.how, by=full_name(a.by), at=a.at)
+            for a in one.approvals
+        ],
+    )
+
+
+def lies_open(member: Member, groups: Iterable[strip_down_offers.Opened], may_take: bool) -> ApartOut:
+    found = terms_of(member)
+    return ApartOut(
+        currency=found.currency,
+        labour_rate=money(found.labour_rate),
+        downtime_rate=money(found.downtime_rate),
+        groups=[
+            ApartGroupOut(
+                key=f"{group.key}:{group.opened_by}",
+                name=group.name,
+                opened_by=group.opened_by,
+                hours=group.hours,
+                downtime_h=group.downtime_h,
+                source=group.source,
+                parts=[
+                    ApartPartOut(
+                        slot=part.slot,
+                        name=part.name,
+                        position=part.position,
+                        label=part.label,
+                        state=part.state,
+                        price=money(part.price),
+                        p_fail=part.p_fail,
+                        remaining=part.remaining,
+                        cost_now=money(part.cost_now),
+                        cost_later=money(part.cost_later),
+                        saving=part.saving,
+                        break_even=part.break_even,
+                        advice=part.advice,
+                        taken=part.taken,
+                    )
+                    for part in group.parts
+                ],
+            )
+            for group in groups
+        ],
+        may_take=may_take,
+    )

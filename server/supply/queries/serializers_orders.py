@@ -1,0 +1,134 @@
+"""Orders and stock as the API gives them."""
+
+from decimal import Decimal
+
+from fleet.models import Fitment
+from inspection.queries.serializers import full_name
+from shops.models import Member
+
+from ..actions import orders, stock, taking_back
+from ..models import Movement, Order, OrderLine, StockItem
+from ..schemas_orders import MovementOut, OrderLineOut, OrderOut, OrdersOut, StockLineOut, StockOut
+from . import costs
+from .needs import terms_of
+from .serializers import money
+
+MOVES = 40
+"""Movements shown, the newest first."""
+ANSWERED = (Order.State.ACCEPTED, Order.State.SHORT, Order.State.REFUSED)
+
+
+def all_orders(member: Member) -> OrdersOut:
+    found = Order.objects.filter(shop=member.shop_id).select_related("supplier", "by").prefetch_related("lines")
+    # First what nobody has confirmed, then what is short, then what is still to come; the newest of each first.
+    shown = sorted((order(one) for one in found), key=_unsettled)
+    return OrdersOut(currency=terms_of(member).currency, orders=shown)
+
+
+def _unsettled(one: OrderOut) -> int:
+    if one.state == Order.State.TO_SEND:
+        return 0
+    if one.to_come and any(line.follows for line in one.lines):
+        return 1
+    return 2 if one.to_come else 3
+
+
+def order(one: Order) -> OrderOut:
+    # What needs somebody stands first: what follows or is refused, then what is still to come.
+    lines = sorted((order_line(one, line) for line in one.lines.all()), key=_pressing)
+    return OrderOut(
+        uuid=one.uuid,
+        supplier=one.supplier.name,
+        email=one.supplier.email,
+        desk=bool(one.supplier.desk),
+        way=one.way,
+        run_date=one.run_date,
+        run_cost=money(one.run_cost),
+        state=one.state,
+        state_name=Order.State(one.state).label,
+        answered=one.state in ANSWERED,
+        reference=one.reference,
+        trouble=one.trouble,
+        tries=one.tries,
+        unsent=one.unsent,
+        by=full_name(one.by),
+        at=one.at,
+        parts=money(sum((line.quantity * line.unit_price for line in one.lines.all()), Decimal(0))),
+        lines=lines,
+        to_come=sum(line.to_come for line in lines),
+    )
+
+
+def _pressing(line: OrderLineOut) -> tuple[bool, bool]:
+    return not (line.follows or line.refused), not line.to_come
+
+
+def order_line(one: Order, line: OrderLine) -> OrderLineOut:
+    answered = one.state in ANSWERED
+    return OrderLineOut(
+        number=line.number,
+        name=line.name,
+        quantity=line.quantity,
+        unit_price=money(line.unit_price),
+        accepted=line.accepted,
+        follows=line.follows,
+        refused=line.quantity - line.accepted - line.follows if answered else 0,
+        received=line.received,
+        to_come=orders.to_come(line, one.state),
+        promised=line.promised or (None if answered else one.run_date),
+        follows_on=line.follows_on,
+        serves=line.serves,
+    )
+
+
+def stocked(member: Member) -> StockOut:
+    found = terms_of(member)
+    levels, prices = stock.levels(member.shop_id), costs.price_list(member.shop_id)
+    fitted: dict[str, int] = {}
+    for number, quantity in Fitment.objects.filter(machine__shop=member.shop_id, taken_back_at=None).values_list(
+        "number", "quantity"
+    ):
+        fitted[number] = fitted.get(number, 0) + quantity
+    items = []
+    for one in StockItem.objects.filter(shop=member.shop_id):
+        advised = stock.advised(one, fitted.get(one.number, 0), found.service)
+        there = levels.get(one.number, {})
+        items.append(
+            StockLineOut(
+                number=one.number,
+                name=one.name,
+                bin=one.bin,
+                shelf=there.get("shelf", 0),
+                truck=there.get("truck", 0),
+                carry=one.carry,
+                advised=int(advised["carry"]),
+                expected=advised["expected"],
+                events=one.past_events + fitted.get(one.number, 0),
+                past_events=one.past_events,
+                hours=one.past_hours,
+                hours_ahead=one.hours_ahead,
+                prior_hours=one.prior_hours,
+                price=money(prices.get(one.number)),
+            )
+        )
+    moved = Movement.objects.filter(shop=member.shop_id).select_related("by", "undone_by")[:MOVES]
+    return StockOut(
+        service=found.service,
+        currency=found.currency,
+        items=items,
+        movements=[movement(one) for one in moved],
+    )
+
+
+def movement(one: Movement) -> MovementOut:
+    return MovementOut(
+        uuid=one.uuid,
+        may_take_back=taking_back.may(one),
+        number=one.number,
+        place=one.place,
+        change=one.change,
+        reason=Movement.Reason(one.reason).label,
+        note=one.note,
+        by=full_name(one.by),
+        at=one.at,
+    )

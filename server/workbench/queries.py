@@ -1,0 +1,158 @@
+"""Working at the bench for a member: their units, their shop's feelers, a machine's own limits, its log."""
+
+import json
+import uuid
+from dataclasses import asdict
+from typing import Any
+
+from django.db import IntegrityError, transaction
+from django.utils import timezone
+
+from fleet.models import Machine
+from inspection.actions.shop_rules import book_of
+from inspection.queries import limits, rule_books, serializers
+from inspection.queries.walk_arounds import walk_around_for
+from lumvek_core import structure, units
+from lumvek_core.coupled import short
+from lumvek_core.errors import BadInput
+from lumvek_core.files import measured
+from lumvek_core.simulators import gauge as gauges
+from lumvek_core.workbench.model import Field, Sheet, Subject, Table, Texts
+from lumvek_core.workbench.notation import LENGTHS, carried, in_units
+from lumvek_core.workbench.read import work
+from lumvek_core.workbench.subjects import SUBJECTS
+from shops.access import Conflict, NotFoundHere
+from shops.models import Member
+
+from .models import BenchResult
+
+
+def subject_of(member: Member, key: str) -> Subject:
+    """A subject by its key, as this member reads it. Raises NotFoundHere."""
+    if key not in SUBJECTS:
+        raise NotFoundHere("There is no such subject at the bench.")
+    return in_units(SUBJECTS[key], serializers.system_of(member))
+
+
+def subjects_for(member: Member) -> list[Subject]:
+    """Every subject, as this member reads it."""
+    return [subject_of(member, key) for key in SUBJECTS]
+
+
+def answer(member: Member, subject: Subject, texts: Texts) -> Sheet:
+    """The sheet for what was typed. Raises BadInput at the field as it stands on screen."""
+    needs_feelers = any("feeler" in (field.kind for field in _fields(one)) for one in subject.fields)
+    own = member.shop.feelers.values_list("name", "thickness_mm") if needs_feelers else []
+    return work(subject, texts, serializers.system_of(member), {name.lower(): mm for name, mm in own})
+
+
+def _fields(one: Field | Table) -> tuple[Field, ...]:
+    return one.columns if isinstance(one, Table) else (one,)
+
+
+def limits_of(member: Member, subject: Subject, machine: Machine) -> tuple[dict[str, str], dict[str, str]]:
+    """(texts, sources) of the fields that the rules in force for this machine say better; none where its family has no such
+    check."""
+    book = book_of(machine.model, member.shop)
+    texts, sources = {}, {}
+    for field in subject.fields:
+        if not isinstance(field, Field) or field.from_check is None:
+            continue
+        wanted, name = field.from_check
+        key = next((key for key in book.limits if short(key) == wanted), None)
+        limit = book.limits[key].get(name) if key else None
+        if limit is None:
+            continue
+        # Exactly as it is in force: rounded to the nearest fraction, what is at the limit would not be.
+        texts[field.key] = f"{limit.value:g} mm" if field.kind in LENGTHS else f"{limit.value:g}"
+        sources[field.key] = f"{machine.model.full_name}: {limits.SOURCES.get(limit.source, limit.source)}"
+    return texts, sources
+
+
+def save(member: Member, subject: Subject, result_uuid: uuid.UUID, machine: Machine, texts: Texts, note: str) -> BenchResult:
+    """Keep an answer in a machine's log. The same UUID again is the same result. Raises BadInput, Conflict."""
+    found = BenchResult.objects.filter(uuid=result_uuid).select_related("machine", "by").first()
+    if found is None:
+        sheet = structure.write(answer(member, subject, texts))
+        try:
+            with transaction.atomic():
+                return BenchResult.objects.create(
+                    uuid=result_uuid,
+                    machine=machine,
+                    subject=subject.key,
+                    texts=carried(subject, texts, "in") if member.units == "in" else dict(texts),
+                    sheet=sheet,
+                    note=note.strip(),
+                    by=member.user,
+                )
+        except IntegrityError:  # the same request twice at once: the other was first
+            found = BenchResult.objects.select_related("machine", "by").get(uuid=result_uuid)
+    if found.machine_id != machine.pk or found.subject != subject.key:
+        raise Conflict("This result is kept elsewhere already.")
+    return found
+
+
+def log_of(machine: Machine) -> list[BenchResult]:
+    """What was kept with a machine, newest first."""
+    return list(machine.bench_results.filter(withdrawn_at=None).select_related("by"))
+
+
+def withdraw(machine: Machine, result_uuid: uuid.UUID) -> None:
+    """Take a result out of the log. It stays in the database. Raises NotFoundHere."""
+    found = machine.bench_results.filter(uuid=result_uuid).first()
+    if found is None:
+        raise NotFoundHere("There is no such result.")
+    if found.withdrawn_at is None:
+        found.withdrawn_at = timezone.now()
+        found.save(update_fields=["withdrawn_at"])
+
+
+def take_file(subject: Subject, text: str) -> tuple[dict[str, Any], int, list[measured.Refused]]:
+    """(texts, lines taken, lines refused) of a dropped file. Raises BadInput."""
+    if subject.takes_file == "spacings":
+        found = measured.spacings(text)
+        return {"spacings_mm": measured.shown(found.spacings_mm)}, len(found.spacings_mm), found.refused
+    if subject.takes_file == "depths":
+        dug = measured.depths(text)
+        rows = [[name, measured.shown(depths)] for name, depths in dug.rows.items()]
+        return {"rows": rows}, sum(map(len, dug.rows.values())), dug.refused
+    raise BadInput("text", "this subject takes no file")
+
+
+def exported(subject: Subject, texts: Texts, sheet: Sheet) -> list[list[str]]:
+    """An answer as rows of a table: what was typed, what came out, why."""
+    rows = [["part", "name", "value"], ["answer", subject.name, sheet.answer], ["answer", "", sheet.words]]
+    for one in subject.fields:
+        typed = texts.get(one.key, "" if isinstance(one, Table) else one.start)
+        if isinstance(one, Table):
+            for i, row in enumerate(typed if isinstance(typed, list) else [], 1):
+                rows += [
+                    ["typed", f"{one.name}, {i}: {column.name}", cell]
+                    for column, cell in zip(one.columns, row, strict=False)
+                    if cell
+                ]
+        elif typed:
+            rows.append(["typed", one.name, f"{typed} {one.unit}".strip()])
+    rows += [["figure", line.name, line.shown] for line in sheet.lines]
+    rows += [["why", "", line] for line in [*sheet.why, subject.source]]
+    return rows
+
+
+def as_json(subject: Subject, texts: Texts, sheet: Sheet) -> bytes:
+    """An answer with the calculations behind it, as the command line would give them."""
+    return json.dumps({"subject": subject.key, "typed": texts, **asdict(sheet)}, ensure_ascii=False, indent=2).encode()
+
+
+def gauge(member: Member, name: gauges.Gauge, seed: int, near: str, walk_around: uuid.UUID | None, check: str) -> str:
+    """What a simulated gauge types: for a check of a walk-around, else near a figure at the bench. Raises NotFoundHere."""
+    if walk_around:
+        found = walk_around_for(member, walk_around)
+        wanted = rule_books.opened(found.rule_book_id).family.checks.get(check)
+        if wanted is None:
+            raise NotFoundHere("There is no such check.")
+        return gauges.read(wanted, name, seed)
+    try:
+        middle = units.parse_length(near or "50", "in" if member.units == "in" else "mm")
+    except BadInput:
+        middle = 50.0
+    return gauges.figure(middle * 0.97, middle * 1.03, name, seed)
