@@ -11,6 +11,8 @@ import time
 import uuid
 from datetime import timedelta
 
+from inspection.queries import preparing
+
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 sys.path[:0] = ["core", "server"]
 
@@ -68,7 +70,7 @@ def fleet() -> tuple[float, float, int, int]:
                 uuid=uuid.uuid4(), machine=machine, at=at, shown=total, total=total, source="typed", unit="ha", by=ada.user
             )
         for years, worn in ((2, 1.5), (1, 3.1), (0, 4.4)):
-            found = starting.start(ada, machine, uuid.uuid4(), starting.Wanted("winter"))
+            found = starting.start(ada, machine, uuid.uuid4(), preparing.Wanted("winter"))
             at = now - timedelta(days=365 * years)
             WalkAround.objects.filter(pk=found.pk).update(started_at=at)
             readings = [

@@ -13,6 +13,7 @@ from demo import scenario
 from fleet.models import Machine
 from inspection.actions import starting
 from inspection.models import WalkAround
+from inspection.queries import preparing
 from shops.models import Member, Shop
 from testing.layers import Ground, layer
 from testing.yard import PASSWORD, make_shop, record
@@ -52,7 +53,7 @@ def password():
 def yard():
     """Sallow Bridge, with a walk-around begun by its technician."""
     made = make_shop("Sallow Bridge")
-    made.walk_around = starting.start(made.technician, made.machine, uuid.uuid4(), starting.Wanted("winter"))
+    made.walk_around = starting.start(made.technician, made.machine, uuid.uuid4(), preparing.Wanted("winter"))
     return made
 
 

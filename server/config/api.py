@@ -10,18 +10,19 @@ from ninja.errors import AuthenticationError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
 from inspection.api import machines, walk_arounds
-from inspection.api_notes import notes, pictures
+from inspection.api_notes import note_endpoints, picture_endpoints
 from inspection.api_rules import catalogue, rules
 from logbook.api import router as logbook
 from lumvek_core import registry, structure
 from lumvek_core.errors import BadInput
-from report.api import links
+from report.api import router as links
 from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
-from supply.api import supply
-from supply.api_costs import costing
-from supply.api_orders import ordering
-from supply.api_stock import stocking
+from shops.endpoints import allowed
+from supply.api import router as supply
+from supply.api_costs import router as costs
+from supply.api_orders import router as orders
+from supply.api_stock import router as stock
 from workbench.api import bench, standins
 
 CALCULATED: structure.Shared = {}
@@ -97,11 +98,14 @@ def _endpoint(entry: registry.Calculator) -> None:
         return HttpResponse(json.dumps(entry.run(raw), allow_nan=False), content_type="application/json")
 
     calculate.__doc__ = entry.description
+    declared = allowed("calculate")
     calc.post(
         f"/{entry.name}",
         operation_id=f"calc_{entry.name}",
         summary=entry.summary,
-        openapi_extra={
+        auth=declared["auth"],
+        openapi_extra=declared["openapi_extra"]
+        | {
             "requestBody": {
                 "required": True,
                 "content": {"application/json": {"schema": structure.schema(entry.given, CALCULATED, AT)}},
@@ -121,9 +125,9 @@ for _entry in registry.calculators().values():
 
 api.add_router("/session", session)
 api.add_router("/machines", machines)
-api.add_router("/machines", notes)
+api.add_router("/machines", note_endpoints)
 api.add_router("/walk-arounds", walk_arounds)
-api.add_router("/walk-arounds", pictures)
+api.add_router("/walk-arounds", picture_endpoints)
 api.add_router("/walk-arounds", links)
 api.add_router("/catalogue", catalogue)
 api.add_router("/rules", rules)
@@ -131,7 +135,7 @@ api.add_router("/calc", calc)
 api.add_router("/bench", bench)
 api.add_router("/stand-ins", standins)
 api.add_router("/supply", supply)
-api.add_router("/supply", ordering)
-api.add_router("/supply", stocking)
-api.add_router("/supply", costing)
+api.add_router("/supply", orders)
+api.add_router("/supply", stock)
+api.add_router("/supply", costs)
 api.add_router("/logbook", logbook)

@@ -2,8 +2,9 @@
 
 import datetime as dt
 
-from inspection.actions import closing, photos, services, starting
+from inspection.actions import closing, decisions, notes, photos
 from inspection.models import WalkAround
+from inspection.queries import preparing
 from parts import actions as parts_services
 from shops.models import Member
 
@@ -58,7 +59,7 @@ def load(yard: Yard, now: dt.datetime) -> None:
     """Heron 6 with its draper half done, Heron 4 with its platform finished, the Corvane's dry run under way."""
     _half(yard, now - dt.timedelta(hours=5))
     _finished(yard, now - dt.timedelta(days=9))
-    dry = walk_around(yard.ines, yard.corvane, "corvane-dry-run", now - dt.timedelta(hours=3), starting.Wanted("pre-season"))
+    dry = walk_around(yard.ines, yard.corvane, "corvane-dry-run", now - dt.timedelta(hours=3), preparing.Wanted("pre-season"))
     confirm(yard.ines, dry, "corvane-dry-run", 3)
     tell(yard.ines, dry, "corvane-dry-run", usual_but(dry, CORVANE, visits=3))
     # Two firmers were seen hanging while the discs were turned; which hand they are was looked up.
@@ -68,13 +69,13 @@ def load(yard: Yard, now: dt.datetime) -> None:
 
 
 def _half(yard: Yard, begun: dt.datetime) -> None:
-    services.note(
+    notes.note(
         yard.lead,
         yard.heron_6,
         made_uuid("note", "heron-6"),
         "Growls from the left after unloading, only with the tank nearly full. Header dropped to the right twice in lupins.",
     )
-    wanted = starting.Wanted("winter", headers=[yard.weir_107.pk], people=[yard.ines.pk])
+    wanted = preparing.Wanted("winter", headers=[yard.weir_107.pk], people=[yard.ines.pk])
     half = walk_around(yard.tomas, yard.heron_6, "heron-6-winter", begun, wanted)
     visits = len(half.plan["visits"]) // 2
     confirm(yard.tomas, half, "heron-6-winter", visits + 1)
@@ -82,12 +83,12 @@ def _half(yard: Yard, begun: dt.datetime) -> None:
     told += [("draper.guards", "all", {"state": "not-seen", "reason": "Too dirty to judge"})]
     tell(yard.tomas, half, "heron-6-winter", told)
     _photo(yard.tomas, half, "draper.knife-sections", "all", "Sections 11 and 12, chipped at the tip")
-    services.decide(yard.lead, half.pk, made_uuid("decision", "heron-6"), "draper.knife-sections", ["all"], "do")
+    decisions.decide(yard.lead, half.pk, made_uuid("decision", "heron-6"), "draper.knife-sections", ["all"], "do")
 
 
 def _finished(yard: Yard, begun: dt.datetime) -> None:
-    services.note(yard.lead, yard.heron_4, made_uuid("note", "heron-4"), "Shakes from 900 rpm up, worse with the chopper in.")
-    wanted = starting.Wanted("winter", headers=[yard.sill_61.pk], people=[yard.tomas.pk])
+    notes.note(yard.lead, yard.heron_4, made_uuid("note", "heron-4"), "Shakes from 900 rpm up, worse with the chopper in.")
+    wanted = preparing.Wanted("winter", headers=[yard.sill_61.pk], people=[yard.tomas.pk])
     done = walk_around(yard.ines, yard.heron_4, "heron-4-winter", begun, wanted)
     confirm(yard.ines, done, "heron-4-winter", len(done.plan["visits"]))
     told = list(usual_but(done, HERON_4))
@@ -98,8 +99,8 @@ def _finished(yard: Yard, begun: dt.datetime) -> None:
     _photo(yard.ines, done, "chopper-knives", "knife-14", "Hard strip gone, 14 and 16")
     _photo(yard.ines, done, "feeder-sprockets", "strand-2", "Middle strand, hooked")
     for check, place in (("feeder-sprockets", "strand-2"), ("chopper-knives", "knife-14"), ("chopper-knives", "knife-16")):
-        services.decide(yard.lead, done.pk, made_uuid("decision", check, place), check, [place], "do")
-    services.decide(
+        decisions.decide(yard.lead, done.pk, made_uuid("decision", check, place), check, [place], "do")
+    decisions.decide(
         yard.lead,
         done.pk,
         made_uuid("decision", "vanes"),
@@ -109,7 +110,7 @@ def _finished(yard: Yard, begun: dt.datetime) -> None:
         until="after barley",
         reason="barley straw only",
     )
-    services.decide(
+    decisions.decide(
         yard.lead,
         done.pk,
         made_uuid("decision", "tyres"),

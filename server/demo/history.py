@@ -6,8 +6,10 @@ from collections.abc import Iterator
 
 from fleet.models import CounterReading, Fitment, Machine
 from fleet.queries import counters
-from inspection.actions import closing, photos, services, starting
+from inspection.actions import closing, notes, photos
 from inspection.models import OperatorNote, WalkAround
+from inspection.queries import preparing
+from logbook.actions import servicing
 from logbook.models import PutAwayTick
 from logbook.queries import upkeep
 from lumvek_core import counters as core_counters
@@ -107,7 +109,7 @@ def _winter(
     member: Member, machine: Machine, name: str, begun: dt.datetime, apart: dict[tuple[str, str], list[str]]
 ) -> WalkAround:
     """A walk-around of a winter before this one, all of it read."""
-    found = walk_around(member, machine, name, begun, starting.Wanted("winter"))
+    found = walk_around(member, machine, name, begun, preparing.Wanted("winter"))
     told = list(usual_but(found, apart, hours=core_counters.total_at(counters.counts_of([machine.pk])[machine.pk], begun)))
     for check, position, what in told:
         if (check, position, what["raw"]) == ("opener-disc-diameter", planter.SLIP[0], [planter.SLIP[1]]):
@@ -161,13 +163,13 @@ def keep_up(yard: Yard, now: dt.datetime) -> None:
         (yard.dunmere_12, "arm-bolts", 330, 2660.0),
     ):
         day = (now - dt.timedelta(days=days)).date()
-        upkeep.record(yard.tomas, machine, made_uuid("service", machine.name, key), key, day, counter, "")
+        servicing.record(yard.tomas, machine, made_uuid("service", machine.name, key), key, day, counter, "")
     season = upkeep.season_of(now.date())
     for key in ("meters-empty", "discs-stacked", "planter-cylinders-in"):
-        upkeep.tick(yard.ines, yard.dunmere_12, made_uuid("put-away", key, season), key, season, True)
+        servicing.tick(yard.ines, yard.dunmere_12, made_uuid("put-away", key, season), key, season, True)
     odd = made_uuid("note", "dunmere-12")
     text = "Rows 5 and 6 ran shallow in the wheel tracks after rain; press wheel of row 3 squealed."
-    services.note(yard.lead, yard.dunmere_12, odd, text, station="gauge-wheel")
+    notes.note(yard.lead, yard.dunmere_12, odd, text, station="gauge-wheel")
     OperatorNote.objects.filter(uuid=odd).update(at=now - dt.timedelta(days=328))
     PutAwayTick.objects.filter(machine=yard.dunmere_12).update(at=now - dt.timedelta(days=290))
-    photos.add_to_note(yard.dunmere_12, odd, made_uuid("note-photo", "dunmere-12"), drawn("furrow"))
+    photos.add_to_note(yard.lead, yard.dunmere_12, odd, made_uuid("note-photo", "dunmere-12"), drawn("furrow"))

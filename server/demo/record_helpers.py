@@ -5,10 +5,10 @@ import uuid
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 from fleet.models import Machine
-from inspection.actions import recording, services, starting
+from inspection.actions import postures, recording, starting
 from inspection.judging.typed_readings import NewReading
 from inspection.models import WalkAround
-from inspection.queries import rule_books
+from inspection.queries import preparing, rule_books
 from lumvek_core import positions
 from shops.models import Member
 
@@ -28,7 +28,7 @@ def seen(*raw: str, **more: object) -> dict[str, object]:
 
 
 def walk_around(
-    member: Member, machine: Machine, name: str, begun: dt.datetime, wanted: starting.Wanted | None = None
+    member: Member, machine: Machine, name: str, begun: dt.datetime, wanted: preparing.Wanted | None = None
 ) -> WalkAround:
     """Begin a walk-around some time ago."""
     made = starting.start(member, machine, made_uuid(name), wanted)
@@ -83,4 +83,4 @@ def confirm(member: Member, found: WalkAround, name: str, visits: int) -> None:
     """Confirm the postures of the first visits, a quarter of an hour apart."""
     for i, visit in enumerate(found.plan["visits"][:visits]):
         at = found.started_at + dt.timedelta(minutes=15 * i)
-        services.confirm_posture(member, found.pk, made_uuid(name, "hold", i), visit["posture"], at)
+        postures.confirm_posture(member, found.pk, made_uuid(name, "hold", i), visit["posture"], at)

@@ -5,7 +5,7 @@ import datetime as dt
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from inspection.actions import services
+from inspection.actions import decisions
 from shops.models import Feeler, Member, Role, Shop
 
 from . import combines, history, machines, planter, supply
@@ -34,8 +34,8 @@ def load(now: dt.datetime) -> bool:
 def _planter(yard: machines.Yard, now: dt.datetime) -> None:
     half = walk_around(yard.tomas, yard.dunmere_12, "this-winter", now - dt.timedelta(hours=20))
     tell(yard.tomas, half, "this-winter", planter.half_of_the_readings())
-    services.decide(yard.lead, half.pk, made_uuid("decision", 1), "opener-disc-diameter", ["5L", "5R", "6R"], "do")
-    services.decide(
+    decisions.decide(yard.lead, half.pk, made_uuid("decision", 1), "opener-disc-diameter", ["5L", "5R", "6R"], "do")
+    decisions.decide(
         yard.lead,
         half.pk,
         made_uuid("decision", 2),

@@ -9,9 +9,8 @@ from django.utils import timezone
 
 from parts.models import PartNumber
 from shops.models import Member
-from supply.actions import stock
+from supply.actions import stocking, supplier_book
 from supply.models import Movement, NeedDate, Share, StockItem, StockLocation, Supplier, Terms
-from supply.queries import sourcing
 
 from .desk_book import BRIDGE, HARROW, NORTHMERE, SHELVES
 from .machines import Yard
@@ -78,7 +77,7 @@ def _suppliers(yard: Yard, saturday: dt.date) -> None:
             }
             for number, shelf in SHELVES[supplier.desk].items()
         ]  # fmt: skip
-        sourcing.keep_offers(supplier, said, "desk")
+        supplier_book.keep_offers(supplier, said, "desk")
 
 
 def _stock(member: Member) -> None:
@@ -90,7 +89,7 @@ def _stock(member: Member) -> None:
         for place, level in ((StockLocation.SHELF, shelf), (StockLocation.TRUCK, truck)):
             if level:
                 counted = uuid.uuid5(made_uuid("stock", number), place)
-                stock.move(member, counted, number, place, level, Movement.Reason.COUNTED)
+                stocking.move(member, counted, number, place, level, Movement.Reason.COUNTED)
 
 
 def _alternatives(yard: Yard) -> None:

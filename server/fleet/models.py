@@ -2,11 +2,14 @@
 
 from django.db import models
 
+from shops.scoping import OfShop
 from shops.taken_back import TakenBack
 
 
 class MachineModel(models.Model):
     """A maker's type as this shop knows it: family, sizes, limits. counts: how many it has of a thing (``{"knife": 36}``)."""
+
+    objects = OfShop.as_manager()
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="machine_models")
     maker = models.CharField(max_length=60)
@@ -53,6 +56,9 @@ class Machine(models.Model):
     the same, counted from next_use_from; None: as the last seasons were. wear_stale: something was recorded since its forecasts
     were looked at. history_edition: one more each time that something they rest on changed other than by reading it.
     """
+
+    owners_path = "owners"
+    objects = OfShop.as_manager()
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="machines")
     model = models.ForeignKey(MachineModel, on_delete=models.PROTECT, related_name="machines")
@@ -113,6 +119,10 @@ class Fitment(TakenBack):
     slot: as the family calls it, without a header's prefix. counter: hours of a self-propelled machine, hectares of any other.
     until_at: when the next one took its place, or when it was taken back. fitting: the act that fitted it, maybe with others.
     """
+
+    owners_path = "machine__owners"
+    shop_path = "machine__shop"
+    objects = OfShop.as_manager()
 
     uuid = models.UUIDField(unique=True)
     fitting = models.UUIDField(null=True, blank=True, db_index=True)

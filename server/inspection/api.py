@@ -7,14 +7,15 @@ from ninja import File, Form, Router, UploadedFile
 
 from fleet.queries.machines import machine_for
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
-from shops.access import DECIDERS, INSPECTORS, member_of, only
-from shops.models import Member
+from shops.access import member_of
+from shops.endpoints import allowed
 from tabular import sheets
 
-from .actions import closing, exchange, recording, services, starting
+from .actions import closing, decisions, exchange, postures, recording, starting
+from .judging import readings_table
 from .judging.typed_readings import NewReading
 from .models import WalkAround
-from .queries import before_start, row_map, rule_books, serializers, serializers_findings, summary
+from .queries import before_start, preparing, row_map, rule_books, serializers, serializers_findings, summary
 from .queries.walk_arounds import walk_around_for
 from .schemas import BoardMachineOut, ChangedOut, HoldOut, PlanOut, WalkAroundBrief, WalkAroundOut
 from .schemas_findings import FindingsOut, PartsOut
@@ -38,26 +39,24 @@ def start_info(request: HttpRequest, machine_id: int) -> StartInfoOut:
     return before_start.info(member, machine_for(member, machine_id))
 
 
-@machines.post("/{int:machine_id}/preview", response=PreviewOut)
+@machines.post("/{int:machine_id}/preview", response=PreviewOut, **allowed(starting.start))
 def preview(request: HttpRequest, machine_id: int, wanted: StartIn) -> PreviewOut:
     """What a walk-around would be: checks, postures in order, tools. Begins nothing."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    only(member, INSPECTORS, "start a walk-around")
     return before_start.preview(member, machine, _wanted(wanted))
 
 
-@machines.post("/{int:machine_id}/walk-arounds", response=WalkAroundBrief)
+@machines.post("/{int:machine_id}/walk-arounds", response=WalkAroundBrief, **allowed(starting.start))
 def start(request: HttpRequest, machine_id: int, wanted: StartIn) -> WalkAroundBrief:
     """Begin a walk-around under a UUID made by the client."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    only(member, INSPECTORS, "start a walk-around")
     return serializers.brief(starting.start(member, machine, wanted.id, _wanted(wanted)))
 
 
-def _wanted(given: StartIn) -> starting.Wanted:
-    return starting.Wanted(given.phase, given.crop, given.headers, given.people)
+def _wanted(given: StartIn) -> preparing.Wanted:
+    return preparing.Wanted(given.phase, given.crop, given.headers, given.people)
 
 
 def opened_for(request: HttpRequest, walk_around_id: uuid.UUID) -> tuple[WalkAround, CoreBook]:
@@ -77,43 +76,37 @@ def changes(request: HttpRequest, walk_around_id: uuid.UUID, after: int = 0) -> 
     return serializers.changed_since(*opened_for(request, walk_around_id), member_of(request), after)
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/readings", response=ChangedOut)
+@walk_arounds.post("/{uuid:walk_around_id}/readings", response=ChangedOut, **allowed(recording.record_reading))
 def record(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingIn) -> ChangedOut:
     """Record one reading. The same UUID twice is one reading."""
     member = member_of(request)
-    if member.role not in INSPECTORS:
-        opened_for(request, walk_around_id)
-    only(member, INSPECTORS, "record readings")
     changed = recording.record_reading(member, walk_around_id, NewReading(**new.model_dump()))
     return serializers.changed(changed.walk_around, rule_books.opened(changed.walk_around.rule_book_id), member, changed)
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/postures", response=list[HoldOut])
+@walk_arounds.post("/{uuid:walk_around_id}/postures", response=list[HoldOut], **allowed(postures.confirm_posture))
 def hold(request: HttpRequest, walk_around_id: uuid.UUID, new: HoldIn) -> list[HoldOut]:
     """Confirm that the machine stands in a posture with its locks set."""
     member = member_of(request)
     found, _ = opened_for(request, walk_around_id)
-    only(member, INSPECTORS, "confirm locks")
-    services.confirm_posture(member, walk_around_id, new.uuid, new.posture, new.at)
+    postures.confirm_posture(member, walk_around_id, new.uuid, new.posture, new.at)
     return serializers.holds(found)
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/order", response=PlanOut)
+@walk_arounds.post("/{uuid:walk_around_id}/order", response=PlanOut, **allowed(starting.reorder))
 def order(request: HttpRequest, walk_around_id: uuid.UUID, new: OrderIn) -> PlanOut:
     """Put the visits in another order."""
     member = member_of(request)
     opened_for(request, walk_around_id)
-    only(member, INSPECTORS, "change the order")
     return PlanOut.model_validate(starting.reorder(member, walk_around_id, new.order).plan)
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/hand-over", response=WalkAroundBrief)
+@walk_arounds.post("/{uuid:walk_around_id}/hand-over", response=WalkAroundBrief, **allowed(postures.hand_over))
 def hand_over(request: HttpRequest, walk_around_id: uuid.UUID, new: HandOverIn) -> WalkAroundBrief:
     """Pass the walk-around to another technician."""
     member = member_of(request)
     found, _ = opened_for(request, walk_around_id)
-    only(member, INSPECTORS, "hand a walk-around over")
-    services.hand_over(member, walk_around_id, new.uuid, new.to, new.note)
+    postures.hand_over(member, walk_around_id, new.uuid, new.to, new.note)
     return serializers.brief(found)
 
 
@@ -129,16 +122,15 @@ def like_things_map(request: HttpRequest, walk_around_id: uuid.UUID, thing: str 
     return row_map.build(*opened_for(request, walk_around_id), member_of(request), thing)
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/readings-file", response=ReadingsFileOut)
+@walk_arounds.post("/{uuid:walk_around_id}/readings-file", response=ReadingsFileOut, **allowed(exchange.take))
 def readings_file(
     request: HttpRequest, walk_around_id: uuid.UUID, file: File[UploadedFile], dry: Form[bool] = True
 ) -> ReadingsFileOut:
     """Readings from a CSV or XLSX file. dry: only say what each line would do."""
     member = member_of(request)
     found, _ = opened_for(request, walk_around_id)
-    only(member, INSPECTORS, "record readings")
     text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    report = exchange.read(member, found, text) if dry else exchange.take(member, walk_around_id, text)
+    report = readings_table.read(member, found, text) if dry else exchange.take(member, walk_around_id, text)
     return ReadingsFileOut(
         dry=dry,
         taken=report.count("taken"),
@@ -148,53 +140,45 @@ def readings_file(
     )
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/finish", response=WalkAroundBrief)
+@walk_arounds.post("/{uuid:walk_around_id}/finish", response=WalkAroundBrief, **allowed(closing.finish))
 def finish(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> WalkAroundBrief:
     """Close the walk-around; what was not seen stays named."""
-    member = _inspector(request, walk_around_id, "finish a walk-around")
+    member = member_of(request)
     closing.finish(member, walk_around_id, new.uuid)
     return serializers.brief(walk_around_for(member, walk_around_id))
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/reopen", response=WalkAroundBrief)
+@walk_arounds.post("/{uuid:walk_around_id}/reopen", response=WalkAroundBrief, **allowed(closing.reopen))
 def reopen(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> WalkAroundBrief:
     """Open a finished walk-around again, with a reason, as its next version."""
-    member = _inspector(request, walk_around_id, "open a walk-around again")
+    member = member_of(request)
     closing.reopen(member, walk_around_id, new.uuid, new.reason)
     return serializers.brief(walk_around_for(member, walk_around_id))
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/discard", response=WalkAroundBrief)
+@walk_arounds.post("/{uuid:walk_around_id}/discard", response=WalkAroundBrief, **allowed(closing.discard))
 def discard(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> WalkAroundBrief:
     """Take a walk-around that was begun by mistake out of the lists; it stays in the log."""
-    member = _inspector(request, walk_around_id, "discard a walk-around")
+    member = member_of(request)
     closing.discard(member, walk_around_id, new.uuid, new.reason)
     return serializers.brief(walk_around_for(member, walk_around_id))
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/restore", response=WalkAroundBrief)
+@walk_arounds.post("/{uuid:walk_around_id}/restore", response=WalkAroundBrief, **allowed(closing.restore))
 def restore(request: HttpRequest, walk_around_id: uuid.UUID, new: EventIn) -> WalkAroundBrief:
     """Bring a discarded walk-around back."""
-    member = _inspector(request, walk_around_id, "bring a walk-around back")
+    member = member_of(request)
     closing.restore(member, walk_around_id, new.uuid)
     return serializers.brief(walk_around_for(member, walk_around_id))
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/set-aside", response=WalkAroundBrief)
+@walk_arounds.post("/{uuid:walk_around_id}/set-aside", response=WalkAroundBrief, **allowed(closing.set_aside))
 def set_aside(request: HttpRequest, walk_around_id: uuid.UUID, new: SetAsideIn) -> WalkAroundBrief:
     """Keep a reading that could not be taken in the logbook, or discard it with a word."""
-    member = _inspector(request, walk_around_id, "set readings aside")
+    member = member_of(request)
     what = closing.NotTaken(new.uuid, new.check, new.position, new.shown, new.refused, new.taken_at)
     closing.set_aside(member, walk_around_id, what, new.outcome, new.word)
     return serializers.brief(walk_around_for(member, walk_around_id))
-
-
-def _inspector(request: HttpRequest, walk_around_id: uuid.UUID, doing: str) -> Member:
-    """The member, who may see this walk-around and inspect."""
-    member = member_of(request)
-    walk_around_for(member, walk_around_id)
-    only(member, INSPECTORS, doing)
-    return member
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/findings", response=FindingsOut)
@@ -203,13 +187,12 @@ def findings(request: HttpRequest, walk_around_id: uuid.UUID) -> FindingsOut:
     return serializers_findings.findings(*opened_for(request, walk_around_id), member_of(request))
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/decisions", response=FindingsOut)
+@walk_arounds.post("/{uuid:walk_around_id}/decisions", response=FindingsOut, **allowed(decisions.decide))
 def decide(request: HttpRequest, walk_around_id: uuid.UUID, new: DecisionIn) -> FindingsOut:
     """Decide a finding at one or several positions: do, wait until, decline with a reason, or open again."""
     member = member_of(request)
     found, book = opened_for(request, walk_around_id)
-    only(member, DECIDERS, "decide findings")
-    services.decide(member, walk_around_id, new.uuid, new.check, new.positions, new.choice, new.until, new.reason)
+    decisions.decide(member, walk_around_id, new.uuid, new.check, new.positions, new.choice, new.until, new.reason)
     return serializers_findings.findings(found, book, member)
 
 
@@ -219,11 +202,10 @@ def parts(request: HttpRequest, walk_around_id: uuid.UUID) -> PartsOut:
     return serializers_findings.parts_page(*opened_for(request, walk_around_id), member_of(request))
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/companions", response=PartsOut)
+@walk_arounds.post("/{uuid:walk_around_id}/companions", response=PartsOut, **allowed(decisions.decline_companion))
 def companions(request: HttpRequest, walk_around_id: uuid.UUID, new: CompanionIn) -> PartsOut:
     """Decline companions with a reason, or take that back."""
     member = member_of(request)
     found, book = opened_for(request, walk_around_id)
-    only(member, DECIDERS, "decide on parts")
-    services.decline_companion(member, walk_around_id, new.slot, new.positions, new.reason)
+    decisions.decline_companion(member, walk_around_id, new.slot, new.positions, new.reason)
     return serializers_findings.parts_page(found, book, member)

@@ -6,82 +6,76 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, UploadedFile
 
 from fleet.queries.machines import machine_for
-from shops.access import DECIDERS, INSPECTORS, NotFoundHere, member_of, only
+from shops.access import member_of
+from shops.endpoints import allowed
 
-from .actions import photos, services
+from .actions import notes, photos
 from .api import opened_for
-from .models import NotePhoto, Photo
-from .queries import serializers
+from .queries import pictures, serializers
 from .schemas import PhotoOut
 from .schemas_notes import CauseIn, NoteIn, NoteOut
 
-notes = Router(tags=["machines"])
-pictures = Router(tags=["walk-arounds"])
+note_endpoints = Router(tags=["machines"])
+picture_endpoints = Router(tags=["walk-arounds"])
 
 
-@notes.post("/{int:machine_id}/notes", response=list[NoteOut])
+@note_endpoints.post("/{int:machine_id}/notes", response=list[NoteOut], **allowed(notes.note))
 def note(request: HttpRequest, machine_id: int, new: NoteIn) -> list[NoteOut]:
     """Keep what the operator noticed."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    only(member, DECIDERS, "write notes")
-    services.note(member, machine, new.uuid, new.text, new.station)
+    notes.note(member, machine, new.uuid, new.text, new.station)
     return serializers.notes(machine)
 
 
-@notes.post("/{int:machine_id}/notes/{uuid:note_id}/photos", response=list[NoteOut])
+@note_endpoints.post("/{int:machine_id}/notes/{uuid:note_id}/photos", response=list[NoteOut], **allowed(photos.add_to_note))
 def add_note_photo(
     request: HttpRequest, machine_id: int, note_id: uuid.UUID, uuid: Form[uuid.UUID], photo: File[UploadedFile]
 ) -> list[NoteOut]:
     """Keep a picture beside an operator's note. The same UUID twice is one picture."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    only(member, DECIDERS, "write notes")
-    photos.add_to_note(machine, note_id, uuid, photo.read(photos.LARGEST_BYTES + 1))
+    photos.add_to_note(member, machine, note_id, uuid, photo.read(photos.LARGEST_BYTES + 1))
     return serializers.notes(machine)
 
 
-@notes.get("/{int:machine_id}/notes/{uuid:note_id}/photos/{uuid:photo_id}", response={200: bytes})
+@note_endpoints.get("/{int:machine_id}/notes/{uuid:note_id}/photos/{uuid:photo_id}", response={200: bytes})
 def note_photo_file(request: HttpRequest, machine_id: int, note_id: uuid.UUID, photo_id: uuid.UUID) -> HttpResponse:
     """A note's picture as JPEG."""
     machine = machine_for(member_of(request), machine_id)
-    one = NotePhoto.objects.filter(note__machine=machine, note__uuid=note_id, uuid=photo_id).first()
-    if one is None:
-        raise NotFoundHere("There is no such picture.")
-    return _jpeg(bytes(one.image))
+    return _jpeg(pictures.note_image_of(machine, note_id, photo_id))
 
 
-@notes.post("/{int:machine_id}/notes/{uuid:note_id}/close", response=list[NoteOut])
+@note_endpoints.post("/{int:machine_id}/notes/{uuid:note_id}/close", response=list[NoteOut], **allowed(notes.close_note))
 def close_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID, new: CauseIn) -> list[NoteOut]:
     """Close an operator's note with its cause."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    only(member, INSPECTORS, "close notes")
-    services.close_note(member, machine, note_id, new.cause)
+    notes.close_note(member, machine, note_id, new.cause)
     return serializers.notes(machine)
 
 
-@notes.post("/{int:machine_id}/notes/{uuid:note_id}/open", response=list[NoteOut])
+@note_endpoints.post("/{int:machine_id}/notes/{uuid:note_id}/open", response=list[NoteOut], **allowed(notes.open_note))
 def open_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID) -> list[NoteOut]:
     """Open a note again that was closed."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    only(member, INSPECTORS, "open notes")
-    services.open_note(machine, note_id)
+    notes.open_note(member, machine, note_id)
     return serializers.notes(machine)
 
 
-@notes.post("/{int:machine_id}/notes/{uuid:note_id}/take-back", response=list[NoteOut])
+@note_endpoints.post(
+    "/{int:machine_id}/notes/{uuid:note_id}/take-back", response=list[NoteOut], **allowed(notes.take_back_note)
+)
 def take_back_note(request: HttpRequest, machine_id: int, note_id: uuid.UUID) -> list[NoteOut]:
     """Take a note back that should not have been written."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    only(member, DECIDERS, "write notes")
-    services.take_back_note(member, machine, note_id)
+    notes.take_back_note(member, machine, note_id)
     return serializers.notes(machine)
 
 
-@pictures.post("/{uuid:walk_around_id}/photos", response=list[PhotoOut])
+@picture_endpoints.post("/{uuid:walk_around_id}/photos", response=list[PhotoOut], **allowed(photos.add))
 def add_photo(
     request: HttpRequest,
     walk_around_id: uuid.UUID,
@@ -94,40 +88,38 @@ def add_photo(
     """Keep a picture of a place. The same UUID twice is one picture."""
     member = member_of(request)
     found, _ = opened_for(request, walk_around_id)
-    only(member, INSPECTORS, "add pictures")
     data = photo.read(photos.LARGEST_BYTES + 1)
     photos.add(member, walk_around_id, uuid, check, position, caption[:200], data)
-    return [serializers.photo(one) for one in photos.of(found)]
+    return [serializers.photo(one) for one in pictures.of(found)]
 
 
-@pictures.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/remove", response=list[PhotoOut])
+@picture_endpoints.post(
+    "/{uuid:walk_around_id}/photos/{uuid:photo_id}/remove", response=list[PhotoOut], **allowed(photos.remove)
+)
 def remove_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID) -> list[PhotoOut]:
     """Take a picture away while the walk-around runs."""
     member = member_of(request)
     found, _ = opened_for(request, walk_around_id)
-    only(member, INSPECTORS, "remove pictures")
     photos.remove(member, walk_around_id, photo_id)
-    return [serializers.photo(one) for one in photos.of(found)]
+    return [serializers.photo(one) for one in pictures.of(found)]
 
 
-@pictures.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/restore", response=list[PhotoOut])
+@picture_endpoints.post(
+    "/{uuid:walk_around_id}/photos/{uuid:photo_id}/restore", response=list[PhotoOut], **allowed(photos.restore)
+)
 def restore_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID) -> list[PhotoOut]:
     """Put a picture back that was taken away."""
     found, _ = opened_for(request, walk_around_id)
     member = member_of(request)
-    only(member, INSPECTORS, "put pictures back")
     photos.restore(member, walk_around_id, photo_id)
-    return [serializers.photo(one) for one in photos.of(found)]
+    return [serializers.photo(one) for one in pictures.of(found)]
 
 
-@pictures.get("/{uuid:walk_around_id}/photos/{uuid:photo_id}", response={200: bytes})
+@picture_endpoints.get("/{uuid:walk_around_id}/photos/{uuid:photo_id}", response={200: bytes})
 def photo_file(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID) -> HttpResponse:
     """A picture as JPEG."""
     found, _ = opened_for(request, walk_around_id)
-    one = Photo.objects.filter(walk_around=found, uuid=photo_id).first()
-    if one is None:
-        raise NotFoundHere("There is no such picture.")
-    return _jpeg(bytes(one.image))
+    return _jpeg(pictures.image_of(found, photo_id))
 
 
 def _jpeg(image: bytes) -> HttpResponse:

@@ -3,10 +3,11 @@
 from django.http import HttpRequest
 from ninja import Router
 
-from shops.access import NotFoundHere, member_of, only
+from shops.access import NotFoundHere, member_of
+from shops.endpoints import allowed
 
 from .actions import shop_rules
-from .queries import browse
+from .queries import browse, rules_in_force
 from .schemas_views import (
     CatalogueFamilyOut,
     CountIn,
@@ -40,49 +41,45 @@ def family(request: HttpRequest, family: str) -> CatalogueFamilyOut:
 @rules.get("", response=RulesOut)
 def all_rules(request: HttpRequest) -> RulesOut:
     """Schools, feelers, models and the log of changes."""
-    return shop_rules.rules(member_of(request))
+    return rules_in_force.rules(member_of(request))
 
 
 @rules.get("/models/{int:model_id}", response=ModelRulesOut)
 def model_rules(request: HttpRequest, model_id: int) -> ModelRulesOut:
     """Every limit of a model, where it comes from and what was shipped."""
     member = member_of(request)
-    return shop_rules.model_rules(member, shop_rules.model_of(member, model_id))
+    return rules_in_force.model_rules(member, rules_in_force.model_of(member, model_id))
 
 
-@rules.post("/models/{int:model_id}/limits", response=ModelRulesOut)
+@rules.post("/models/{int:model_id}/limits", response=ModelRulesOut, **allowed(shop_rules.set_limit))
 def set_limit(request: HttpRequest, model_id: int, new: LimitIn) -> ModelRulesOut:
     """Replace a limit of a model, or take the replacement away."""
     member = member_of(request)
-    model = shop_rules.model_of(member, model_id)
-    only(member, shop_rules.LEADS, "change limits")
+    model = rules_in_force.model_of(member, model_id)
     shop_rules.set_limit(member, model, new.check, new.figure, new.text, new.source, new.note)
-    return shop_rules.model_rules(member, model)
+    return rules_in_force.model_rules(member, model)
 
 
-@rules.post("/models/{int:model_id}/counts", response=ModelRulesOut)
+@rules.post("/models/{int:model_id}/counts", response=ModelRulesOut, **allowed(shop_rules.set_count))
 def set_count(request: HttpRequest, model_id: int, new: CountIn) -> ModelRulesOut:
     """How many of a thing this model has."""
     member = member_of(request)
-    model = shop_rules.model_of(member, model_id)
-    only(member, shop_rules.LEADS, "change sizes")
+    model = rules_in_force.model_of(member, model_id)
     shop_rules.set_count(member, model, new.thing, new.count)
-    return shop_rules.model_rules(member, model)
+    return rules_in_force.model_rules(member, model)
 
 
-@rules.post("/schools", response=RulesOut)
+@rules.post("/schools", response=RulesOut, **allowed(shop_rules.set_school))
 def set_school(request: HttpRequest, new: SchoolIn) -> RulesOut:
     """Pick a school for a subject."""
     member = member_of(request)
-    only(member, shop_rules.LEADS, "pick schools")
     shop_rules.set_school(member, new.subject, new.choice)
-    return shop_rules.rules(member)
+    return rules_in_force.rules(member)
 
 
-@rules.post("/feelers", response=RulesOut)
+@rules.post("/feelers", response=RulesOut, **allowed(shop_rules.set_feeler))
 def set_feeler(request: HttpRequest, new: FeelerIn) -> RulesOut:
     """Own a feeler with its measured thickness, or give it away."""
     member = member_of(request)
-    only(member, shop_rules.LEADS, "change feelers")
     shop_rules.set_feeler(member, new.name, new.thickness)
-    return shop_rules.rules(member)
+    return rules_in_force.rules(member)

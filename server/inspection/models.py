@@ -7,6 +7,7 @@ reading is in force at a position and what the rules make of it; it can be recom
 from django.conf import settings
 from django.db import models
 
+from shops.scoping import OfShop
 from shops.taken_back import TakenBack
 
 
@@ -29,6 +30,9 @@ class WalkAround(models.Model):
     people: who began it together; anybody of the shop who inspects may join. version: 1, and one more each time it was opened
     again after it was finished. discarded_at: begun by mistake; it stays in the log and is in no list.
     """
+
+    owners_path = "machine__owners"
+    objects = OfShop.as_manager()
 
     id = models.UUIDField(primary_key=True)
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="walk_arounds")

@@ -2,29 +2,26 @@
 
 import uuid
 
-from django.conf import settings
 from django.http import HttpRequest
-from django.utils import timezone
 from ninja import File, Form, Query, Router, UploadedFile
 
-from fleet.models import CounterReading, Machine
-from fleet.queries import counters
+from fleet.actions import counting
+from fleet.models import Machine
 from fleet.queries.machines import machine_for
-from inspection.queries import rule_books, serializers
+from inspection.queries import rule_books
 from lumvek_core.errors import BadInput
-from shops.access import DECIDERS, INSPECTORS, member_of, only
+from shops.access import member_of
+from shops.endpoints import allowed
 from shops.models import Member
-from supply.queries.serializers import table
-from supply.schemas import PartsTableOut
 from tabular import sheets
+from tabular.schemas import TableReportOut
 
-from .actions import counter_import
-from .queries import forecast_views, timeline, upkeep, wear
+from .actions import counter_import, servicing
+from .queries import counters, forecast_views, timeline, upkeep, wear
 from .queries.timeline_upkeep import KINDS
 from .schemas import FleetAheadOut, MachineAheadOut, WearOut
 from .schemas_upkeep import (
     CounterIn,
-    CounterOut,
     CountersOut,
     EntryOut,
     LogbookOut,
@@ -66,99 +63,62 @@ def wear_of(request: HttpRequest, machine_id: int, check: str) -> WearOut:
     return wear.of_check(*_machine(request, machine_id), check)
 
 
-@router.post("/machines/{int:machine_id}/next-use", response=MachineAheadOut)
+@router.post("/machines/{int:machine_id}/next-use", response=MachineAheadOut, **allowed(counting.set_next_use))
 def set_next_use(request: HttpRequest, machine_id: int, new: NextUseIn) -> MachineAheadOut:
     """What the coming season is to be; nothing: as the last ones were."""
     member, machine = _machine(request, machine_id)
-    only(member, DECIDERS, "say what the season will be")
-    counters.set_next_use(machine, new.use)
+    counting.set_next_use(member, machine, new.use)
     return forecast_views.of_machine(member, machine)
 
 
 @router.get("/machines/{int:machine_id}/counters", response=CountersOut)
 def counters_of(request: HttpRequest, machine_id: int) -> CountersOut:
     """What the meter showed, the newest first."""
-    return _counters(_machine(request, machine_id)[1])
+    return counters.shown(_machine(request, machine_id)[1])
 
 
-def _counters(machine: Machine) -> CountersOut:
-    rows = CounterReading.objects.filter(machine=machine).select_related("by").order_by("-at", "-id")[:LISTED]
-    return CountersOut(
-        unit=counters.unit_of(machine),
-        now=counters.now_of(machine),
-        two=counters.unit_of(machine) == "h",
-        also=machine.area_ha if counters.unit_of(machine) == "h" else None,
-        telematics=bool(settings.TELEMATICS_URL and machine.serial),
-        readings=[
-            CounterOut(
-                uuid=one.uuid,
-                at=one.at,
-                shown=one.shown,
-                total=one.total,
-                unit=one.unit,
-                source=one.source,
-                exchanged=one.exchanged,
-                confirmed=one.confirmed,
-                withdrawn=one.withdrawn,
-                by=serializers.full_name(one.by),
-            )
-            for one in rows
-        ],
-    )
-
-
-@router.post("/machines/{int:machine_id}/counters", response=CountersOut)
+@router.post("/machines/{int:machine_id}/counters", response=CountersOut, **allowed(counting.record))
 def count_machine(request: HttpRequest, machine_id: int, new: CounterIn) -> CountersOut:
     """Keep what the meter shows; a figure that cannot be is asked about in field `shown`. The same UUID twice is one
     reading.
     """
     member, machine = _machine(request, machine_id)
-    only(member, DECIDERS, "read counters")
-    at = new.at or timezone.now()
-    if new.unit == "h" and counters.unit_of(machine) == "ha":
-        raise BadInput("unit", "this machine has no hour meter")
-    if at > timezone.now():
-        raise BadInput("at", "is still to come")
-    counters.record(
+    counting.record(
         member,
         machine,
         new.uuid,
         new.shown,
-        at,
-        CounterReading.Source.TYPED,
+        new.at,
+        "typed",
         unit=new.unit,
         confirmed=new.confirmed,
         exchanged=new.exchanged,
         old_shown=new.old_shown,
     )
-    return _counters(machine)
+    return counters.shown(machine)
 
 
-@router.post("/machines/{int:machine_id}/counters/telematics", response=CountersOut)
+@router.post("/machines/{int:machine_id}/counters/telematics", response=CountersOut, **allowed(counter_import.ask_telematics))
 def ask_telematics(request: HttpRequest, machine_id: int) -> CountersOut:
     """Take what the machine's modem sent last."""
     member, machine = _machine(request, machine_id)
-    only(member, DECIDERS, "read counters")
     counter_import.ask_telematics(member, machine)
-    return _counters(machine)
+    return counters.shown(machine)
 
 
-@router.post("/machines/{int:machine_id}/counters/{uuid:reading}/withdraw", response=CountersOut)
+@router.post("/machines/{int:machine_id}/counters/{uuid:reading}/withdraw", response=CountersOut, **allowed(counting.withdraw))
 def withdraw_counter(request: HttpRequest, machine_id: int, reading: uuid.UUID) -> CountersOut:
     """Take a wrong counter reading out of the count; it stays in the log."""
     member, machine = _machine(request, machine_id)
-    only(member, DECIDERS, "withdraw counter readings")
-    counters.withdraw(machine, reading)
-    return _counters(machine)
+    counting.withdraw(member, machine, reading)
+    return counters.shown(machine)
 
 
-@router.post("/counters-file", response=PartsTableOut)
-def counters_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> PartsTableOut:
+@router.post("/counters-file", response=TableReportOut, **allowed(counter_import.take_file))
+def counters_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> TableReportOut:
     """Counters of several machines from a CSV or XLSX file. dry: only say what it would do."""
-    member = member_of(request)
-    only(member, DECIDERS, "read counters")
-    text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    return table(counter_import.take_file(member, text, dry=dry), dry)
+    table = counter_import.take_file(member_of(request), sheets.uploaded(file), dry=dry)
+    return TableReportOut.of(table, dry=dry)
 
 
 @router.get("/machines/{int:machine_id}/logbook", response=LogbookOut)
@@ -191,21 +151,19 @@ def services(request: HttpRequest, machine_id: int) -> ServicesOut:
     return upkeep.due(*_machine(request, machine_id))
 
 
-@router.post("/machines/{int:machine_id}/services", response=ServicesOut)
+@router.post("/machines/{int:machine_id}/services", response=ServicesOut, **allowed(servicing.record))
 def service_done(request: HttpRequest, machine_id: int, new: ServiceDoneIn) -> ServicesOut:
     """Keep that a service was done. The same UUID twice is once."""
     member, machine = _machine(request, machine_id)
-    only(member, INSPECTORS, "record services")
-    upkeep.record(member, machine, new.uuid, new.key, new.day, new.counter, new.note)
+    servicing.record(member, machine, new.uuid, new.key, new.day, new.counter, new.note)
     return upkeep.due(member, machine)
 
 
-@router.post("/machines/{int:machine_id}/services/{uuid:done}/take-back", response=ServicesOut)
+@router.post("/machines/{int:machine_id}/services/{uuid:done}/take-back", response=ServicesOut, **allowed(servicing.take_back))
 def take_back_service(request: HttpRequest, machine_id: int, done: uuid.UUID) -> ServicesOut:
     """Take back that a service was done."""
     member, machine = _machine(request, machine_id)
-    only(member, INSPECTORS, "record services")
-    upkeep.take_back(member, machine, done)
+    servicing.take_back(member, machine, done)
     return upkeep.due(member, machine)
 
 
@@ -215,10 +173,9 @@ def put_away(request: HttpRequest, machine_id: int, season: int | None = None) -
     return upkeep.put_away(*_machine(request, machine_id), season)
 
 
-@router.post("/machines/{int:machine_id}/put-away", response=PutAwayOut)
+@router.post("/machines/{int:machine_id}/put-away", response=PutAwayOut, **allowed(servicing.tick))
 def tick_put_away(request: HttpRequest, machine_id: int, new: TickIn) -> PutAwayOut:
     """Tick a thing of the put-away list, or take that back. The same UUID twice is once."""
     member, machine = _machine(request, machine_id)
-    only(member, INSPECTORS, "put machines away")
-    upkeep.tick(member, machine, new.uuid, new.key, new.season, new.done)
+    servicing.tick(member, machine, new.uuid, new.key, new.season, new.done)
     return upkeep.put_away(member, machine, new.season)

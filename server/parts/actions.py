@@ -1,4 +1,4 @@
-"""Keeping parts lines in step with what was found and decided."""
+"""Keeping parts lines in step with what was found and decided. Each is called inside an action of whoever decided."""
 
 import uuid
 from collections.abc import Sequence

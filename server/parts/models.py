@@ -2,6 +2,8 @@
 
 from django.db import models
 
+from shops.scoping import OfShop
+
 
 class PartNumber(models.Model):
     """A model's part number for a slot; handed slots have one for each side, and a slot may have alternatives.
@@ -9,6 +11,9 @@ class PartNumber(models.Model):
     chosen: the alternative this shop fits; without a choice the one as original. life: how long it lasts against the original.
     replaced_by: the number that came after it; mark: how the old one is recognised, and whether the two may be mixed.
     """
+
+    shop_path = "model__shop"
+    objects = OfShop.as_manager()
 
     class Kind(models.TextChoices):
         ORIGINAL = "original", "As original"

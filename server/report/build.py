@@ -2,10 +2,8 @@
 
 from dataclasses import dataclass, field
 
-from inspection.actions import photos
 from inspection.models import PostureHold, Verdict, WalkAround, WalkAroundEvent
-from inspection.queries import coupled, limits, row_map, rule_books, serializers, serializers_findings
-from inspection.queries import walk_arounds
+from inspection.queries import coupled, limits, pictures, row_map, rule_books, serializers, serializers_findings, walk_arounds
 from inspection.queries.browse import PHASE_NAMES
 from inspection.schemas import FigureOut, PlaceOut, StationOut
 from inspection.schemas_findings import FindingsOut, PartsOut
@@ -180,7 +178,7 @@ def _pictures(walk_around: WalkAround, book: CoreBook) -> list[Picture]:
             one.check_key,
             one.position_key,
         )
-        for one in photos.of(walk_around)
+        for one in pictures.of(walk_around)
     ]
 
 

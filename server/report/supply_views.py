@@ -10,11 +10,11 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 
 from lumvek_core import positions
-from shops.access import DECIDERS, NotFoundHere
+from shops.access import NotFoundHere
 from shops.models import Member
-from supply.actions import orders
+from shops.rights import may
 from supply.models import StockItem
-from supply.queries import net_requirements, parts_book, serializers_orders, sourcing
+from supply.queries import net_requirements, orders, parts_book, serializers_orders, sourcing
 from supply.queries.needs import Piece
 from tabular import sheets
 
@@ -26,7 +26,7 @@ FORMS = ("csv", "xlsx")
 
 def _reader(member: Member) -> None:
     """Whoever may not see the shop's parts finds nothing here."""
-    if member.role not in DECIDERS:
+    if not may(member, "see the parts of the whole shop"):
         raise NotFoundHere
 
 
@@ -164,9 +164,7 @@ def labels(request: HttpRequest, member: Member) -> HttpResponse:
     """Labels with a code to scan: for bins the part number, for removed parts what they were. Query: for (bins, removed)."""
     _reader(member)
     if request.GET.get("for", "bins") == "bins":
-        made = [
-            Label(one.name, [one.number, one.bin], _code(one.number)) for one in StockItem.objects.filter(shop=member.shop_id)
-        ]
+        made = [Label(one.name, [one.number, one.bin], _code(one.number)) for one in StockItem.objects.of(member)]
     else:
         made = [label for line in net_requirements.build(member, timezone.now()).lines for label in _removed(line)]
     return paper.pdf("labels", {"labels": made}, "labels")

@@ -8,18 +8,15 @@ from functools import wraps
 from django.http import Http404, HttpRequest, HttpResponse
 
 from fleet.queries.machines import machine_for
-from inspection.actions import starting
 from inspection.models import WalkAround
-from inspection.queries import rule_books, serializers
-from inspection.queries import walk_arounds
+from inspection.queries import preparing, rule_books, serializers, walk_arounds
 from inspection.queries.browse import PHASE_NAMES
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from shops.models import Member
 from tabular import sheets
 
-from . import actions as links
-from . import build, paper
+from . import build, paper, queries
 from .paper import for_members
 
 View = Callable[[HttpRequest, WalkAround, CoreBook, Member], HttpResponse]
@@ -69,7 +66,7 @@ def owner(request: HttpRequest, found: WalkAround, book: CoreBook, member: Membe
 
 def shared(request: HttpRequest, secret: str) -> HttpResponse:
     """One report in plain words to whoever holds its link, until it ends. No account, and nothing else to be seen from it."""
-    opened = links.opened_by(secret)
+    opened = queries.opened_by(secret)
     if opened is None:
         return _sealed(HttpResponse(paper.page("ended", {}, nonce=paper.nonce_of(request)), status=404))
     found, reader = opened
@@ -83,7 +80,7 @@ def shared(request: HttpRequest, secret: str) -> HttpResponse:
 
 def shared_photo(request: HttpRequest, secret: str, photo_id: uuid.UUID) -> HttpResponse:
     """A picture of a shared report."""
-    opened = links.opened_by(secret)
+    opened = queries.opened_by(secret)
     one = opened[0].photos.filter(uuid=photo_id, taken_back_at=None).first() if opened else None
     if one is None:
         raise Http404
@@ -109,7 +106,7 @@ def card(request: HttpRequest, member: Member, machine_id: int) -> HttpResponse:
     if phase not in PHASE_NAMES:
         raise Http404
     try:
-        ready = starting.prepare(member, machine_for(member, machine_id), starting.Wanted(phase, headers=headers))
+        ready = preparing.prepare(member, machine_for(member, machine_id), preparing.Wanted(phase, headers=headers))
     except BadInput:
         raise Http404 from None
     checks = ready.book.family.checks

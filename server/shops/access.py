@@ -3,11 +3,7 @@
 from django.http import HttpRequest
 from ninja.security import SessionAuth
 
-from .models import Member, Role
-
-INSPECTORS = {Role.LEAD, Role.TECHNICIAN}
-DECIDERS = INSPECTORS | {Role.PARTS}
-
+from .models import Member
 
 TYPED_BY = "X-Lumvek-Member"
 """Header of a request that belongs to one member: refused as not signed in under any other."""
@@ -49,9 +45,3 @@ def member_of(request: HttpRequest) -> Member:
     """The signed-in member of this request."""
     member: Member = request.auth  # type: ignore[attr-defined]
     return member
-
-
-def only(member: Member, allowed: set[Role], doing: str) -> None:
-    """Raise NotAllowed unless the member's role is among `allowed`."""
-    if member.role not in allowed:
-        raise NotAllowed(f"A {member.get_role_display().lower()} cannot {doing}.")

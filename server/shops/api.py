@@ -7,7 +7,9 @@ from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Router, Schema, Status
 
+from . import actions
 from .access import member_of, signed_in
+from .endpoints import allowed
 from .models import Member
 
 router = Router(tags=["session"])
@@ -78,17 +80,16 @@ def sign_in(request: HttpRequest, credentials: Credentials) -> Status[Any]:
     return Status(200, _session(request, member))
 
 
-@router.post("/logout", response=Session)
+@router.post("/logout", response=Session, **allowed("sign out"))
 def sign_out(request: HttpRequest) -> Session:
     """Sign out on this device."""
     logout(request)
     return _session(request, None)
 
 
-@router.post("/preferences", response=Session)
+@router.post("/preferences", response=Session, **allowed(actions.choose_units))
 def preferences(request: HttpRequest, wanted: Preferences) -> Session:
     """Units to read in; what is typed is understood in any."""
     member = member_of(request)
-    member.units = wanted.units
-    member.save(update_fields=["units"])
+    actions.choose_units(member, wanted.units)
     return _session(request, member)

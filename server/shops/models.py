@@ -3,6 +3,8 @@
 from django.conf import settings
 from django.db import models
 
+from .scoping import OfShop
+
 
 class Shop(models.Model):
     """A workshop. schools: subject → chosen school where it differs from the shipped default."""
@@ -13,6 +15,8 @@ class Shop(models.Model):
 
 class Feeler(models.Model):
     """A feeler the shop owns, with its thickness as measured: a business card is not everywhere 0.3 mm."""
+
+    objects = OfShop.as_manager()
 
     shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="feelers")
     name = models.CharField(max_length=30)
@@ -25,6 +29,8 @@ class Feeler(models.Model):
 
 class RuleChange(models.Model):
     """A limit, a school or a feeler that somebody changed: what it was, what it became. Never changed itself."""
+
+    objects = OfShop.as_manager()
 
     shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="rule_changes")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
@@ -52,10 +58,17 @@ class Units(models.TextChoices):
 class Member(models.Model):
     """A person in a shop, with one role and the units they read. A person belongs to one shop."""
 
+    objects = OfShop.as_manager()
+
     user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="member")
     shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="members")
     role = models.CharField(max_length=12, choices=Role.choices)
     units = models.CharField(max_length=2, choices=Units.choices, default=Units.MM)
+
+    @property
+    def sees_own_only(self) -> bool:
+        """Whether only the machines that this member owns are to be seen."""
+        return self.role == Role.OWNER
 
     @property
     def name(self) -> str:

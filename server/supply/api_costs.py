@@ -7,65 +7,58 @@ from ninja import Router
 
 from fleet.queries.machines import machine_for
 from inspection.queries.walk_arounds import walk_around_for
-from shops.access import DECIDERS, member_of, only
-from shops.models import Role
+from shops.access import member_of
+from shops.endpoints import allowed
 
-from .api import BUYERS
-from .queries import costs, serializers_costs, strip_down_offers
+from .actions import cost_sharing, strip_downs
+from .queries import serializers_costs
 from .schemas_costs import ApartOut, ApproveIn, CostsOut, ShareIn, TakeIn
 
-costing = Router(tags=["cost"])
+router = Router(tags=["cost"])
 
 
-@costing.get("/costs", response=CostsOut)
+@router.get("/costs", response=CostsOut)
 def cost(request: HttpRequest) -> CostsOut:
     """What each machine costs and who bears it; an owner sees own machines only."""
     return serializers_costs.cost(member_of(request))
 
 
-@costing.post("/costs/{int:machine_id}/approve", response=CostsOut)
+@router.post("/costs/{int:machine_id}/approve", response=CostsOut, **allowed(cost_sharing.approve))
 def approve(request: HttpRequest, machine_id: int, new: ApproveIn) -> CostsOut:
     """Agree to the estimate of a machine, as its owner or on the owner's word."""
-    member = member_of(request)
-    machine_for(member, machine_id)
-    only(member, BUYERS | {Role.OWNER}, "agree to costs")
-    costs.approve(member, machine_id, new.uuid, new.amount, new.how)
-    return serializers_costs.cost(member)
+    cost_sharing.approve(member_of(request), machine_id, new.uuid, new.amount, new.how)
+    return cost(request)
 
 
-@costing.post("/costs/{int:machine_id}/approvals/{uuid:approval}/take-back", response=CostsOut)
+@router.post(
+    "/costs/{int:machine_id}/approvals/{uuid:approval}/take-back",
+    response=CostsOut,
+    **allowed(cost_sharing.take_back_approval),
+)
 def take_back_approval(request: HttpRequest, machine_id: int, approval: UUID) -> CostsOut:
     """Take back what was agreed to."""
-    member = member_of(request)
-    machine_for(member, machine_id)
-    only(member, BUYERS | {Role.OWNER}, "agree to costs")
-    costs.take_back_approval(member, machine_id, approval)
-    return serializers_costs.cost(member)
+    cost_sharing.take_back_approval(member_of(request), machine_id, approval)
+    return cost(request)
 
 
-@costing.post("/costs/{int:machine_id}/shares", response=CostsOut)
+@router.post("/costs/{int:machine_id}/shares", response=CostsOut, **allowed(cost_sharing.set_share))
 def set_share(request: HttpRequest, machine_id: int, new: ShareIn) -> CostsOut:
     """How much of a machine's cost one of its owners bears."""
     member = member_of(request)
-    machine = machine_for(member, machine_id)
-    only(member, BUYERS, "divide costs")
-    costs.set_share(machine, new.owner, new.percent)
-    return serializers_costs.cost(member)
+    cost_sharing.set_share(member, machine_for(member, machine_id), new.owner, new.percent)
+    return cost(request)
 
 
-@costing.get("/walk-arounds/{uuid:walk_around_id}/apart", response=ApartOut)
+@router.get("/walk-arounds/{uuid:walk_around_id}/apart", response=ApartOut)
 def while_apart(request: HttpRequest, walk_around_id: UUID) -> ApartOut:
     """What else lies open behind the parts of a walk-around, now against later."""
     member = member_of(request)
-    found = walk_around_for(member, walk_around_id)
-    return serializers_costs.lies_open(member, strip_down_offers.build(member, found), member.role in DECIDERS)
+    return serializers_costs.lies_open(member, walk_around_for(member, walk_around_id))
 
 
-@costing.post("/walk-arounds/{uuid:walk_around_id}/apart", response=ApartOut)
+@router.post("/walk-arounds/{uuid:walk_around_id}/apart", response=ApartOut, **allowed(strip_downs.take))
 def take_along(request: HttpRequest, walk_around_id: UUID, new: TakeIn) -> ApartOut:
     """Put what lies open on the list, or take it off."""
     member = member_of(request)
-    walk_around_for(member, walk_around_id)
-    only(member, DECIDERS, "decide on parts")
-    found = strip_down_offers.take(member, walk_around_id, new.slot, new.positions, new.taken)
-    return serializers_costs.lies_open(member, strip_down_offers.build(member, found), True)
+    walk_around = strip_downs.take(member, walk_around_id, new.slot, new.positions, new.taken)
+    return serializers_costs.lies_open(member, walk_around)

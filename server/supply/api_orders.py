@@ -5,126 +5,93 @@ from uuid import UUID
 from django.http import HttpRequest
 from ninja import File, Form, Router, UploadedFile
 
-from lumvek_core.errors import BadInput
-from shops.access import member_of, only
-from shops.models import Member
+from shops.access import member_of
+from shops.endpoints import allowed
 from tabular import sheets
+from tabular.schemas import TableReportOut
 
 from . import mail
-from .actions import fitting, orders, supplier_replies
-from .api import BUYERS, buyer, plan_or_nothing, reader
-from .models import StockItem
-from .queries import serializers, serializers_orders
-from .schemas import NeedsOut, PartsTableOut
+from .actions import fitting, ordering, supplier_replies
+from .api import SEE_ALL
+from .queries import orders, serializers, serializers_orders
+from .schemas import NeedsOut
 from .schemas_orders import DropRestIn, FitIn, MailOut, OrderKindIn, OrdersOut, ReceivedOut, ReceiveIn
 
-ordering = Router(tags=["orders"])
+router = Router(tags=["orders"])
 
 
-@ordering.get("/orders", response=OrdersOut)
+@router.get("/orders", response=OrdersOut, **allowed(SEE_ALL))
 def listed(request: HttpRequest) -> OrdersOut:
     """Every order, the newest first."""
-    return serializers_orders.all_orders(reader(request))
+    return serializers_orders.all_orders(member_of(request))
 
 
-@ordering.post("/plans/{uuid:plan_id}/orders", response=OrdersOut)
+@router.post("/plans/{uuid:plan_id}/orders", response=OrdersOut, **allowed(ordering.place))
 def place(request: HttpRequest, plan_id: UUID, new: OrderKindIn) -> OrdersOut:
     """Order what a plan says. Pressed twice, or by two people, it is ordered once."""
-    member = member_of(request)
-    plan_or_nothing(member, plan_id)
-    only(member, BUYERS, "order")
-    for order in orders.make(member, plan_id, new.kind):
-        if orders.send(member, order.uuid).unanswered:
-            break  # the desk is away: the others stay unsent, and nobody waits for each of them in turn
-    return serializers_orders.all_orders(member)
+    ordering.place(member_of(request), plan_id, new.kind)
+    return listed(request)
 
 
-@ordering.post("/orders/{uuid:order_id}/send", response=OrdersOut)
+@router.post("/orders/{uuid:order_id}/send", response=OrdersOut, **allowed(ordering.send))
 def send(request: HttpRequest, order_id: UUID) -> OrdersOut:
     """Ask the desk again about an order that nobody has confirmed."""
-    member = _of(request, order_id, "order")
-    orders.send(member, order_id)
-    return serializers_orders.all_orders(member)
+    ordering.send(member_of(request), order_id)
+    return listed(request)
 
 
-@ordering.post("/orders/{uuid:order_id}/by-hand", response=OrdersOut)
+@router.post("/orders/{uuid:order_id}/by-hand", response=OrdersOut, **allowed(ordering.sent_by_hand))
 def by_hand(request: HttpRequest, order_id: UUID) -> OrdersOut:
     """Say that an order went out by telephone."""
-    member = _of(request, order_id, "order")
-    orders.sent_by_hand(member, order_id)
-    return serializers_orders.all_orders(member)
+    ordering.sent_by_hand(member_of(request), order_id)
+    return listed(request)
 
 
-@ordering.post("/orders/{uuid:order_id}/take-back", response=OrdersOut)
+@router.post("/orders/{uuid:order_id}/take-back", response=OrdersOut, **allowed(ordering.cancel))
 def take_back_order(request: HttpRequest, order_id: UUID) -> OrdersOut:
     """Take back an order that has not been sent."""
-    member = _of(request, order_id, "order")
-    orders.cancel(member, order_id)
-    return serializers_orders.all_orders(member)
+    ordering.cancel(member_of(request), order_id)
+    return listed(request)
 
 
-@ordering.get("/orders/{uuid:order_id}/mail", response=MailOut)
+@router.get("/orders/{uuid:order_id}/mail", response=MailOut, **allowed(SEE_ALL))
 def order_text(request: HttpRequest, order_id: UUID) -> MailOut:
     """The text of an order."""
-    member = _of(request, order_id)
+    member = member_of(request)
     return MailOut.model_validate(vars(mail.letter(member, orders.order_of(member, order_id))))
 
 
-@ordering.post("/orders/{uuid:order_id}/mail", response=MailOut)
+@router.post("/orders/{uuid:order_id}/mail", response=MailOut, **allowed(ordering.send_by_mail))
 def send_mail(request: HttpRequest, order_id: UUID) -> MailOut:
     """Send the text of an order by e-mail; what nobody has confirmed counts as sent by hand then."""
-    member = _of(request, order_id, "order")
-    order = orders.order_of(member, order_id)
-    if order.state == order.State.TO_SEND:
-        orders.sent_by_hand(member, order_id)
-    return MailOut.model_validate(vars(mail.send(member, order)))
+    return MailOut.model_validate(vars(ordering.send_by_mail(member_of(request), order_id)))
 
 
-@ordering.post("/orders/{uuid:order_id}/drop-rest", response=OrdersOut)
+@router.post("/orders/{uuid:order_id}/drop-rest", response=OrdersOut, **allowed(ordering.drop_rest))
 def drop_rest(request: HttpRequest, order_id: UUID, new: DropRestIn) -> OrdersOut:
     """Do not wait for what would follow: it goes back on the list."""
-    member = _of(request, order_id, "order")
-    orders.drop_rest(member, order_id, new.number)
-    return serializers_orders.all_orders(member)
+    ordering.drop_rest(member_of(request), order_id, new.number)
+    return listed(request)
 
 
-def _of(request: HttpRequest, order_id: UUID, doing: str = "") -> Member:
-    member = member_of(request)
-    orders.order_of(member, order_id)
-    return buyer(request, doing) if doing else reader(request)
-
-
-@ordering.post("/orders/{uuid:order_id}/answer-file", response=PartsTableOut)
-def answer_file(request: HttpRequest, order_id: UUID, file: File[UploadedFile], dry: Form[bool] = True) -> PartsTableOut:
+@router.post("/orders/{uuid:order_id}/answer-file", response=TableReportOut, **allowed(supplier_replies.read_file))
+def answer_file(request: HttpRequest, order_id: UUID, file: File[UploadedFile], dry: Form[bool] = True) -> TableReportOut:
     """What a supplier has put aside, promises and charges, from CSV or XLSX. dry: only say what each line would do."""
-    member = _of(request, order_id, "order")
-    text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
-    return serializers.table(supplier_replies.read(member, order_id, text, dry=dry), dry)
+    text = sheets.uploaded(file)
+    return TableReportOut.of(supplier_replies.read_file(member_of(request), order_id, text, dry=dry), dry=dry)
 
 
-@ordering.post("/receive", response=ReceivedOut)
+@router.post("/receive", response=ReceivedOut, **allowed(ordering.receive))
 def receive(request: HttpRequest, new: ReceiveIn) -> ReceivedOut:
     """Put on the shelf what came in, by its number. The same UUID twice is received once."""
-    member = reader(request, "receive parts")
+    member = member_of(request)
     quantity = new.quantity if new.quantity is not None else orders.expected(member, new.number)
-    line = orders.receive(member, new.uuid, new.number, quantity)
-    kept = StockItem.objects.filter(shop=member.shop_id, number=line.number).first()
-    return ReceivedOut(
-        uuid=new.uuid,
-        number=line.number,
-        name=line.name,
-        received=quantity,
-        to_come=orders.expected(member, line.number),
-        bin=kept.bin if kept else "",
-        orders=serializers_orders.all_orders(member),
-    )
+    return serializers_orders.received(member, new.uuid, ordering.receive(member, new.uuid, new.number, quantity), quantity)
 
 
-@ordering.post("/fit", response=NeedsOut)
+@router.post("/fit", response=NeedsOut, **allowed(fitting.fit))
 def fit(request: HttpRequest, new: FitIn) -> NeedsOut:
     """Fit pieces: they leave the shelf, and the wear history of their positions starts anew."""
-    member = reader(request, "fit parts")
-    if not new.positions:
-        raise BadInput("positions", "say where")
+    member = member_of(request)
     fitting.fit(member, new.uuid, new.walk_around, new.slot, new.positions, new.counter, new.place)
     return serializers.needs(member)

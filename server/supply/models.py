@@ -9,6 +9,7 @@ from decimal import Decimal
 from django.conf import settings
 from django.db import models
 
+from shops.scoping import OfShop
 from shops.taken_back import TakenBack
 
 
@@ -24,6 +25,8 @@ class Terms(models.Model):
     season. now: the day and time plans begin at instead of the clock's, as the shop chose for trying things out.
     """
 
+    objects = OfShop.as_manager()
+
     shop = models.OneToOneField("shops.Shop", on_delete=models.CASCADE, related_name="terms")
     currency = models.CharField(max_length=3, default="EUR")
     labour_rate = models.DecimalField(max_digits=8, decimal_places=2, default=Decimal("62"))
@@ -38,6 +41,8 @@ class Terms(models.Model):
 class Supplier(models.Model):
     """openings: [{weekday, from, to}]; closed: days; deliveries: [{name, lead_days, working, cutoff, price}]. desk: it answers
     by line."""
+
+    objects = OfShop.as_manager()
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="suppliers")
     name = models.CharField(max_length=60)
@@ -59,6 +64,9 @@ class Supplier(models.Model):
 class Offer(models.Model):
     """What a supplier said last about a number. source: the desk, a file, or typed."""
 
+    shop_path = "supplier__shop"
+    objects = OfShop.as_manager()
+
     supplier = models.ForeignKey(Supplier, on_delete=models.CASCADE, related_name="offers")
     number = models.CharField(max_length=40)
     unit_price = models.DecimalField(max_digits=10, decimal_places=2)
@@ -79,6 +87,8 @@ class StockItem(models.Model):
     """A number the shop keeps. carry: what the truck should have. past_*: failures and machine hours × positions from
     before.
     """
+
+    objects = OfShop.as_manager()
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="stock")
     number = models.CharField(max_length=40)
@@ -102,6 +112,8 @@ class StockLocation(models.TextChoices):
 
 class Movement(models.Model):
     """Pieces that came to or left a place. undoes: the movement that this one takes back."""
+
+    objects = OfShop.as_manager()
 
     class Reason(models.TextChoices):
         COUNTED = "counted", "Counted"
@@ -138,6 +150,8 @@ class Plan(models.Model):
     """Three ways to get a list of parts, as they were worked out. asked and answer: input and output of the core's
     source_parts."""
 
+    objects = OfShop.as_manager()
+
     uuid = models.UUIDField(unique=True)
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="plans")
     asked = models.JSONField()
@@ -157,6 +171,8 @@ class Order(models.Model):
     state: ``to-send`` (not known to have arrived), ``accepted``, ``short`` (part of it follows or is refused), ``refused``,
     ``by-hand`` (sent by e-mail or said over the telephone), ``dropped`` (taken back before it was sent).
     """
+
+    objects = OfShop.as_manager()
 
     class State(models.TextChoices):
         TO_SEND = "to-send", "Not confirmed"
@@ -198,6 +214,9 @@ class Order(models.Model):
 class OrderLine(models.Model):
     """accepted: pieces the supplier has put aside; follows: pieces back-ordered; the rest is refused. serves: the findings, in
     words."""
+
+    shop_path = "order__shop"
+    objects = OfShop.as_manager()
 
     order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="lines")
     number = models.CharField(max_length=40)

@@ -266,20 +266,6 @@ class BookOut(Schema):
     may_change: bool
 
 
-class PartsTableLineOut(Schema):
-    line: int
-    outcome: Literal["taken", "there", "refused"]
-    words: str
-
-
-class PartsTableOut(Schema):
-    dry: bool
-    taken: int
-    there: int
-    refused: int
-    lines: list[PartsTableLineOut]
-
-
 class DeskOut(Schema):
     """connected: a desk is set up; answers: it does; simulated: its behaviour can be switched."""
 

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from typing import Literal
 
 from django.http import HttpResponse
+from ninja import UploadedFile
 
 from lumvek_core.errors import BadInput
 
@@ -64,6 +65,11 @@ def as_xlsx(rows: Sequence[Sequence[str]]) -> bytes:
     out = io.BytesIO()
     book.save(out)
     return out.getvalue()
+
+
+def uploaded(file: UploadedFile) -> str:
+    """A file from a form as CSV text. Raises BadInput with field ``file``."""
+    return text_of(file.name or "", file.read(LARGEST + 1))
 
 
 def text_of(name: str, content: bytes) -> str:

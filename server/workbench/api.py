@@ -12,10 +12,11 @@ from lumvek_core import structure
 from lumvek_core.simulators import meter_stand
 from lumvek_core.workbench.model import Subject, Table
 from lumvek_core.workbench.subjects import SUBJECTS
-from shops.access import INSPECTORS, member_of, only
+from shops.access import member_of
+from shops.endpoints import allowed
 from tabular import sheets
 
-from . import queries as services
+from . import actions, queries
 from .models import BenchResult
 from .schemas import (
     BenchResultOut,
@@ -61,70 +62,66 @@ def _subject(subject: Subject) -> SubjectOut:
 @bench.get("", response=list[SubjectOut])
 def subjects(request: HttpRequest) -> list[SubjectOut]:
     """Every subject of the bench with its fields and examples."""
-    return [_subject(subject) for subject in services.subjects_for(member_of(request))]
+    return [_subject(subject) for subject in queries.subjects_for(member_of(request))]
 
 
-@bench.post("/{str:subject}", response=SheetOut)
+@bench.post("/{str:subject}", response=SheetOut, **allowed("calculate"))
 def work(request: HttpRequest, subject: str, new: WorkIn) -> dict[str, Any]:
     """The answer to what is typed, or the field it stops at. Nothing is kept."""
     done: dict[str, Any] = structure.write(
-        services.answer(member_of(request), services.subject_of(member_of(request), subject), new.texts)
+        queries.answer(member_of(request), queries.subject_of(member_of(request), subject), new.texts)
     )
     return done
 
 
-@bench.post("/{str:subject}/file", response=FileOut)
+@bench.post("/{str:subject}/file", response=FileOut, **allowed("calculate"))
 def take_file(request: HttpRequest, subject: str, new: FileIn) -> FileOut:
     """The texts that a dropped file of spacings or depths stands for, and the lines of it that cannot be used."""
-    texts, taken, refused = services.take_file(services.subject_of(member_of(request), subject), new.text)
+    texts, taken, refused = queries.take_file(queries.subject_of(member_of(request), subject), new.text)
     return FileOut(texts=texts, taken=taken, refused=[RefusedOut(line=r.line, text=r.text, why=r.why) for r in refused])
 
 
-@bench.post("/{str:subject}/export/{str:form}")
+@bench.post("/{str:subject}/export/{str:form}", **allowed("calculate"))
 def export(request: HttpRequest, subject: str, form: Literal["csv", "xlsx", "json"], new: WorkIn) -> HttpResponse:
     """The answer as a file."""
-    found = services.subject_of(member_of(request), subject)
-    sheet = services.answer(member_of(request), found, new.texts)
+    found = queries.subject_of(member_of(request), subject)
+    sheet = queries.answer(member_of(request), found, new.texts)
     if form == "json":
-        return sheets.download(f"{subject}.json", "application/json", services.as_json(found, new.texts, sheet))
-    return sheets.table(subject, form, services.exported(found, new.texts, sheet))
+        return sheets.download(f"{subject}.json", "application/json", queries.as_json(found, new.texts, sheet))
+    return sheets.table(subject, form, queries.exported(found, new.texts, sheet))
 
 
 @bench.get("/{str:subject}/machines/{int:machine_id}", response=LimitsOut)
 def limits(request: HttpRequest, subject: str, machine_id: int) -> LimitsOut:
     """What the rules in force for a machine say of this subject's fields."""
     member = member_of(request)
-    texts, sources = services.limits_of(
-        member, services.subject_of(member_of(request), subject), machine_for(member, machine_id)
-    )
+    texts, sources = queries.limits_of(member, queries.subject_of(member_of(request), subject), machine_for(member, machine_id))
     return LimitsOut(texts=dict(texts), sources=sources)
 
 
-@bench.post("/{str:subject}/machines/{int:machine_id}", response=BenchResultOut)
+@bench.post("/{str:subject}/machines/{int:machine_id}", response=BenchResultOut, **allowed(actions.save))
 def save(request: HttpRequest, subject: str, machine_id: int, new: SaveIn) -> BenchResultOut:
     """Keep the answer in a machine's log."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    only(member, INSPECTORS, "write in a machine's log")
     return _result(
-        services.save(member, services.subject_of(member_of(request), subject), new.uuid, machine, new.texts, new.note)
+        actions.save(member, queries.subject_of(member_of(request), subject), new.uuid, machine, new.texts, new.note)
     )
 
 
 @bench.get("/log/{int:machine_id}", response=list[BenchResultOut])
 def log(request: HttpRequest, machine_id: int) -> list[BenchResultOut]:
     """What was kept with a machine."""
-    return [_result(one) for one in services.log_of(machine_for(member_of(request), machine_id))]
+    return [_result(one) for one in queries.log_of(machine_for(member_of(request), machine_id))]
 
 
-@bench.post("/log/{int:machine_id}/{uuid:result_id}/withdraw", response=list[BenchResultOut])
+@bench.post("/log/{int:machine_id}/{uuid:result_id}/withdraw", response=list[BenchResultOut], **allowed(actions.withdraw))
 def withdraw(request: HttpRequest, machine_id: int, result_id: uuid.UUID) -> list[BenchResultOut]:
     """Take a result out of a machine's log."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    only(member, INSPECTORS, "write in a machine's log")
-    services.withdraw(machine, result_id)
-    return [_result(one) for one in services.log_of(machine)]
+    actions.withdraw(member, machine, result_id)
+    return [_result(one) for one in queries.log_of(machine)]
 
 
 def _result(one: BenchResult) -> BenchResultOut:
@@ -143,10 +140,10 @@ def _result(one: BenchResult) -> BenchResultOut:
     )
 
 
-@standins.post("/gauge", response=GaugeOut)
+@standins.post("/gauge", response=GaugeOut, **allowed("calculate"))
 def gauge(request: HttpRequest, new: GaugeIn) -> GaugeOut:
     """What a simulated gauge types. It records nothing: the characters go through the keyboard like a real gauge's."""
-    typed = services.gauge(member_of(request), new.gauge, new.seed, new.near, new.walk_around, new.check)
+    typed = queries.gauge(member_of(request), new.gauge, new.seed, new.near, new.walk_around, new.check)
     return GaugeOut(types=typed)
 
 

@@ -5,23 +5,20 @@ import uuid
 from dataclasses import asdict
 from typing import Any
 
-from django.db import IntegrityError, transaction
-from django.utils import timezone
-
 from fleet.models import Machine
-from inspection.actions.shop_rules import book_of
 from inspection.queries import limits, rule_books, serializers
+from inspection.queries.rules_in_force import book_of
 from inspection.queries.walk_arounds import walk_around_for
-from lumvek_core import structure, units
+from lumvek_core import units
 from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
 from lumvek_core.files import measured
 from lumvek_core.simulators import gauge as gauges
 from lumvek_core.workbench.model import Field, Sheet, Subject, Table, Texts
-from lumvek_core.workbench.notation import LENGTHS, carried, in_units
+from lumvek_core.workbench.notation import LENGTHS, in_units
 from lumvek_core.workbench.read import work
 from lumvek_core.workbench.subjects import SUBJECTS
-from shops.access import Conflict, NotFoundHere
+from shops.access import NotFoundHere
 from shops.models import Member
 
 from .models import BenchResult
@@ -69,42 +66,9 @@ def limits_of(member: Member, subject: Subject, machine: Machine) -> tuple[dict[
     return texts, sources
 
 
-def save(member: Member, subject: Subject, result_uuid: uuid.UUID, machine: Machine, texts: Texts, note: str) -> BenchResult:
-    """Keep an answer in a machine's log. The same UUID again is the same result. Raises BadInput, Conflict."""
-    found = BenchResult.objects.filter(uuid=result_uuid).select_related("machine", "by").first()
-    if found is None:
-        sheet = structure.write(answer(member, subject, texts))
-        try:
-            with transaction.atomic():
-                return BenchResult.objects.create(
-                    uuid=result_uuid,
-                    machine=machine,
-                    subject=subject.key,
-                    texts=carried(subject, texts, "in") if member.units == "in" else dict(texts),
-                    sheet=sheet,
-                    note=note.strip(),
-                    by=member.user,
-                )
-        except IntegrityError:  # the same request twice at once: the other was first
-            found = BenchResult.objects.select_related("machine", "by").get(uuid=result_uuid)
-    if found.machine_id != machine.pk or found.subject != subject.key:
-        raise Conflict("This result is kept elsewhere already.")
-    return found
-
-
 def log_of(machine: Machine) -> list[BenchResult]:
     """What was kept with a machine, newest first."""
     return list(machine.bench_results.filter(withdrawn_at=None).select_related("by"))
-
-
-def withdraw(machine: Machine, result_uuid: uuid.UUID) -> None:
-    """Take a result out of the log. It stays in the database. Raises NotFoundHere."""
-    found = machine.bench_results.filter(uuid=result_uuid).first()
-    if found is None:
-        raise NotFoundHere("There is no such result.")
-    if found.withdrawn_at is None:
-        found.withdrawn_at = timezone.now()
-        found.save(update_fields=["withdrawn_at"])
 
 
 def take_file(subject: Subject, text: str) -> tuple[dict[str, Any], int, list[measured.Refused]]:

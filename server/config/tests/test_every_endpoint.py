@@ -13,16 +13,15 @@ from django.utils import timezone
 
 from config.api import api
 from demo.pictures import drawn
-from fleet.queries import counters
-from inspection.actions import closing, photos, services
-from logbook.actions import counter_import
-from logbook.queries import upkeep
+from fleet.actions import counting
+from inspection.actions import closing, notes, photos
+from logbook.actions import counter_import, servicing
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import actions as links
-from supply.actions import stock
+from supply.actions import stocking
 from supply.models import Approval, Order, OrderLine, Plan, Supplier
 from testing.layers import layer
-from workbench import queries as workbench
+from workbench import actions
 
 OPEN = {("/api/session", "get"), ("/api/session/login", "post")}
 BODIES = {
@@ -110,18 +109,18 @@ PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE = (uuid.uuid
 @layer(on="yard")
 def everything(yard):
     """The yard with one of whatever an address can name, under the UUIDs above."""
-    counters.record(yard.technician, yard.machine, COUNTER, 2860, timezone.now(), "typed")
+    counting.record(yard.technician, yard.machine, COUNTER, 2860, timezone.now(), "typed")
     yard.machine.serial = "D12"
     yard.machine.save()
     photos.add(yard.technician, yard.walk_around.pk, PHOTO, "opener-disc-diameter", "1L", "", drawn("disc"))
-    services.note(yard.lead, yard.machine, NOTE, "rattles")
+    notes.note(yard.lead, yard.machine, NOTE, "rattles")
     photos.add_to_note(yard.machine, NOTE, PHOTO, drawn("furrow"))
-    workbench.save(yard.technician, SUBJECTS["chain"], RESULT, yard.machine, {}, "")
+    actions.save(yard.technician, SUBJECTS["chain"], RESULT, yard.machine, {}, "")
     something_to_order(yard)
     Approval.objects.create(
         uuid=APPROVAL, machine=yard.machine, amount=0, currency="EUR", how="by telephone", by=yard.lead.user
     )
-    upkeep.record(yard.technician, yard.machine, DONE, BODIES["service_done"]["key"], None, None, "")
+    servicing.record(yard.technician, yard.machine, DONE, BODIES["service_done"]["key"], None, None, "")
     yard.link = links.make(yard.lead, yard.walk_around.pk, 3)[0].pk
     BODIES["order"] = {"order": list(range(len(yard.walk_around.plan["visits"])))}
     BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.technician.pk}
@@ -166,8 +165,8 @@ def something_to_order(yard):
         by=yard.lead.user,
     )
     OrderLine.objects.create(order=order, number="D12-4001", name="Opener disc", quantity=4, unit_price="48.90")
-    stock.keep(yard.lead, "D12-4001", "Opener disc")
-    stock.count(yard.lead, MOVEMENT, "D12-4001", "shelf", 4)
+    stocking.keep(yard.lead, "D12-4001", "Opener disc")
+    stocking.count(yard.lead, MOVEMENT, "D12-4001", "shelf", 4)
     Supplier.objects.create(shop=yard.shop, name="Harrow Mail").offers.create(
         number="D12-4001", unit_price="48.90", stock=9, source="typed", at=order.at
     )

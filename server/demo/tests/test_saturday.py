@@ -8,6 +8,7 @@ from django.utils import timezone
 from demo.desk_book import SHELVES
 from lumvek_core.planning.sourcing import source
 from shops.models import Member
+from supply.actions import plans
 from supply.models import Plan
 from supply.queries import costs, net_requirements, sourcing, strip_down_offers
 
@@ -57,7 +58,7 @@ def test_every_number_of_the_list_is_sold_by_somebody(bram):
 
 def test_a_plan_is_kept_with_what_it_was_asked(bram):
     plan = uuid.uuid4()
-    list(sourcing.stream(bram, plan, []))
+    list(plans.stream(bram, plan, []))
     kept = Plan.objects.get(uuid=plan)
     assert [line["id"] for line in kept.asked["lines"]] and len(kept.answer["plans"]) == 3
     assert sourcing.changed_since(bram, kept) == []

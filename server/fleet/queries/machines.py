@@ -6,15 +6,14 @@ from django.db.models import QuerySet
 
 from lumvek_core.catalogue.rule_book import LimitOverride as CoreOverride
 from shops.access import NotFoundHere
-from shops.models import Member, Role
+from shops.models import Member
 
 from ..models import Fitment, Machine, MachineModel
 
 
 def machines_for(member: Member) -> QuerySet[Machine]:
-    """The machines this member may see: the shop's, for an owner only their own."""
-    machines = Machine.objects.filter(shop=member.shop_id).select_related("model")
-    return machines.filter(owners=member) if member.role == Role.OWNER else machines
+    """The machines this member may see, with their models."""
+    return Machine.objects.of(member).select_related("model")
 
 
 def machine_for(member: Member, machine_id: int) -> Machine:

@@ -7,7 +7,6 @@ import datetime as dt
 import uuid
 from dataclasses import dataclass
 
-from django.db import transaction
 from django.utils import timezone
 
 from lumvek_core.counted import counted
@@ -15,16 +14,17 @@ from lumvek_core.errors import BadInput
 from parts.models import PartsLine
 from shops.access import Conflict, NotAllowed
 from shops.models import Member, Role
+from shops.rights import action
 
 from ..judging.rejudging import rebuild, settle
 from ..judging.typed_readings import where
 from ..models import Decision, Reading, SetAside, Verdict, WalkAround, WalkAroundEvent
-from .services import known, lock
+from .locking import known, lock
 
 Kind = WalkAroundEvent.Kind
 
 
-@transaction.atomic
+@action("finish a walk-around")
 def finish(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID) -> None:
     """Close a walk-around. What was not seen stays named in it; finishing twice is the same as once. Raises Conflict."""
     walk_around = lock(member, walk_around_id)
@@ -42,7 +42,7 @@ def finish(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID) -> None:
     _log(member, walk_around, event, Kind.FINISHED)
 
 
-@transaction.atomic
+@action("open a walk-around again")
 def reopen(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID, reason: str) -> None:
     """Open a finished walk-around again, as its next version: by a lead, or whoever was at it. Raises BadInput, Conflict,
     NotAllowed."""
@@ -58,7 +58,7 @@ def reopen(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID, reason: 
     _log(member, walk_around, event, Kind.REOPENED, because)
 
 
-@transaction.atomic
+@action("discard a walk-around")
 def discard(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID, reason: str) -> None:
     """Take a walk-around that was begun by mistake out of every list. What was read stays in the log and can be brought
     back.
@@ -79,7 +79,7 @@ def discard(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID, reason:
     _log(member, walk_around, event, Kind.DISCARDED, because)
 
 
-@transaction.atomic
+@action("bring a walk-around back")
 def restore(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID) -> None:
     """Bring a discarded walk-around back as it was."""
     walk_around = lock(member, walk_around_id)
@@ -103,7 +103,7 @@ class NotTaken:
     taken_at: dt.datetime
 
 
-@transaction.atomic
+@action("set readings aside")
 def set_aside(member: Member, walk_around_id: uuid.UUID, what: NotTaken, outcome: str, word: str) -> None:
     """Keep what could not be taken in the logbook, or discard it with a word. Raises BadInput, Conflict, NotFoundHere."""
     walk_around = lock(member, walk_around_id)

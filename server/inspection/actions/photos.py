@@ -3,7 +3,6 @@
 import io
 import uuid
 
-from django.db import transaction
 from django.db.models import QuerySet
 from PIL import Image, ImageOps, UnidentifiedImageError
 
@@ -11,11 +10,12 @@ from fleet.models import Machine
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 from shops.models import Member
+from shops.rights import action
 from shops.taken_back import take_back
 
 from ..judging.typed_readings import where
-from ..models import NotePhoto, OperatorNote, Photo, WalkAround
-from .services import lock
+from ..models import NotePhoto, OperatorNote, Photo
+from .locking import lock
 
 LARGEST_BYTES = 6 * 1024 * 1024
 """Of a file as it is sent. The front end shrinks to well under one megabyte before sending."""
@@ -46,7 +46,7 @@ def clean(data: bytes) -> tuple[bytes, int, int]:
     return out.getvalue(), picture.width, picture.height
 
 
-@transaction.atomic
+@action("add pictures")
 def add(
     member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID, check: str, position: str, caption: str, data: bytes
 ) -> None:
@@ -76,8 +76,8 @@ def add(
     )
 
 
-@transaction.atomic
-def add_to_note(machine: Machine, note_uuid: uuid.UUID, photo_uuid: uuid.UUID, data: bytes) -> None:
+@action("write notes")
+def add_to_note(member: Member, machine: Machine, note_uuid: uuid.UUID, photo_uuid: uuid.UUID, data: bytes) -> None:
     """Keep a picture beside an operator's note. The same UUID twice is one picture. Raises BadInput, NotFoundHere."""
     note = OperatorNote.objects.select_for_update().filter(machine=machine, uuid=note_uuid).first()
     if note is None:
@@ -92,13 +92,13 @@ def add_to_note(machine: Machine, note_uuid: uuid.UUID, photo_uuid: uuid.UUID, d
     NotePhoto.objects.create(uuid=photo_uuid, note=note, image=image, width=width, height=height)
 
 
-@transaction.atomic
+@action("remove pictures")
 def remove(member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID) -> None:
     """Take a picture back while the walk-around runs."""
     take_back(member, _shown_at(member, walk_around_id, photo_uuid))
 
 
-@transaction.atomic
+@action("remove pictures")
 def restore(member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID) -> None:
     """Put a picture back that was taken away."""
     _shown_at(member, walk_around_id, photo_uuid).update(taken_back_at=None, taken_back_by=None)
@@ -112,8 +112,3 @@ def _shown_at(member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID) 
     if not found.exists():
         raise NotFoundHere("There is no such picture.")
     return found
-
-
-def of(walk_around: WalkAround) -> list[Photo]:
-    """The pictures of a walk-around without their content. One query."""
-    return list(walk_around.photos.filter(taken_back_at=None).defer("image").select_related("by"))

@@ -5,12 +5,12 @@ import uuid
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from django.db import transaction
 from django.utils import timezone
 
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from shops.models import Member
+from shops.rights import action
 
 from ..judging.expected_values import Pair
 from ..judging.judge import Judging
@@ -18,7 +18,8 @@ from ..judging.typed_readings import NewReading, Typed, Understanding
 from ..judging.values import columns_of
 from ..models import Reading, Verdict, WalkAround
 from ..queries import rule_books
-from .services import lock, refresh_parts, running
+from .locking import lock, running
+from .parts_in_step import refresh_parts
 
 
 @dataclass
@@ -34,12 +35,13 @@ class Changed:
     rows: list[Verdict] | None = None
 
 
+@action("record readings", atomic=False)
 def record_reading(member: Member, walk_around_id: uuid.UUID, new: NewReading) -> Changed:
     """Append one reading; see `record_readings`."""
     return record_readings(member, walk_around_id, [new])
 
 
-@transaction.atomic
+@action("record readings")
 def record_readings(member: Member, walk_around_id: uuid.UUID, new: Sequence[NewReading]) -> Changed:
     """Append readings, all or none, and bring verdicts and parts in step.
 

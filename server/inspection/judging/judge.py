@@ -17,7 +17,7 @@ from lumvek_core.judgement.parse_reading import Value
 from lumvek_core.rules import verdict as core
 from lumvek_core.units import System
 
-from ..actions.services import decided_to_do
+from ..actions.parts_in_step import decided_to_do
 from ..models import Reading, Verdict, WalkAround
 from ..queries import rule_books
 from .expected_values import Pair, expected_at

@@ -6,7 +6,8 @@ from django.db import transaction
 
 from shops.models import Member
 
-from ..actions.services import lock, refresh_parts
+from ..actions.locking import lock
+from ..actions.parts_in_step import refresh_parts
 from ..models import Reading, Verdict, WalkAround
 from ..queries import rule_books
 from .judge import Judging

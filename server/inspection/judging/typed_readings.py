@@ -70,7 +70,7 @@ def where(walk_around: WalkAround, check_key: str, position_key: str) -> tuple[C
 
 def feelers_of(shop_id: int) -> dict[str, float]:
     """The shop's own feelers by name, mm."""
-    own = Feeler.objects.filter(shop=shop_id).values_list("name", "thickness_mm")
+    own = Feeler.objects.in_shop(shop_id).values_list("name", "thickness_mm")
     return {name.lower(): mm for name, mm in own}
 
 

@@ -4,13 +4,12 @@ from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
-from shops.access import INSPECTORS
 from shops.models import Member
+from shops.rights import RIGHTS
 
-from ..actions import starting
 from ..schemas import PlanOut
 from ..schemas_views import PhaseOut, PreviewOut, StartInfoOut
-from . import coupled, rule_books, serializers
+from . import coupled, preparing, rule_books, serializers
 from .browse import PHASE_NAMES
 
 
@@ -25,7 +24,7 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
     families = rule_books.shipped().families
     takes_headers = families[machine.model.family].takes_headers
     headers = [m for m in machines_for(member) if takes_headers and families[m.model.family].is_header]
-    people = Member.objects.filter(shop=member.shop_id, role__in=INSPECTORS).select_related("user").order_by("pk")
+    people = Member.objects.of(member).filter(role__in=RIGHTS["record readings"]).select_related("user").order_by("pk")
     running = machine.walk_arounds.filter(finished_at=None, discarded_at=None).select_related("started_by")
     time = book.schools["inspection-time"]
     return StartInfoOut(
@@ -39,12 +38,12 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
     )
 
 
-def preview(member: Member, machine: Machine, wanted: starting.Wanted) -> PreviewOut:
+def preview(member: Member, machine: Machine, wanted: preparing.Wanted) -> PreviewOut:
     """Checks, places, route and tools of a walk-around that has not begun."""
-    ready = starting.prepare(member, machine, wanted)
+    ready = preparing.prepare(member, machine, wanted)
     return PreviewOut(
         checks=len(ready.checks),
         places=sum(len(positions.expand(check.per, ready.layout)) for check in ready.checks if not check.optional),
-        plan=PlanOut.model_validate(starting.plan_json(ready.route)),
+        plan=PlanOut.model_validate(preparing.plan_json(ready.route)),
         tools=ready.tools,
     )

@@ -19,8 +19,7 @@ from shops.models import Member
 from ..models import Verdict, WalkAround
 from ..schemas import PlaceOut
 from ..schemas_views import CellOut, GridOut, LineOut, ThingOut
-from . import coupled, parts_fitted_since, rule_books, serializers
-from . import walk_arounds
+from . import coupled, parts_fitted_since, rule_books, serializers, walk_arounds
 
 WEIGHT = {"stop": 8, "due": 4, "watch": 2, "asked": 1}
 """What a verdict adds to how bad a column is, for "worst first"."""

@@ -12,10 +12,10 @@ from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.units import System
 from parts.queries import parts_list
-from shops.access import DECIDERS, INSPECTORS
 from shops.models import Member
+from shops.rights import may
 
-from ..actions import photos, recording
+from ..actions import recording
 from ..models import NotePhoto, Photo, WalkAround
 from ..schemas import (
     BoardMachineOut,
@@ -37,8 +37,7 @@ from ..schemas import (
     WalkAroundOut,
 )
 from ..schemas_notes import NoteOut
-from . import limits, parts_fitted_since, rule_books
-from . import walk_arounds
+from . import limits, parts_fitted_since, pictures, rule_books, walk_arounds
 
 
 def system_of(member: Member) -> System:
@@ -143,7 +142,7 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
         ],
         plan=PlanOut.model_validate(found.plan),
         holds=holds(found),
-        photos=[photo(one) for one in photos.of(found)],
+        photos=[photo(one) for one in pictures.of(found)],
         notes=[one for machine in [found.machine, *headers] for one in notes(machine)],
         hand_over=HandOverOut(
             giver=full_name(hand_over.giver), taker=full_name(hand_over.taker), note=hand_over.note, at=hand_over.at
@@ -158,13 +157,13 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
         parts=parts(found, book),
         notice=book.notice,
         may_record=may_record(found, member),
-        may_decide=member.role in DECIDERS,
+        may_decide=may(member, "decide findings"),
     )
 
 
 def may_record(found: WalkAround, member: Member) -> bool:
     """Whether this member may record in this walk-around now."""
-    return member.role in INSPECTORS and found.finished_at is None and found.discarded_at is None
+    return may(member, "record readings") and found.finished_at is None and found.discarded_at is None
 
 
 def feelers_of(member: Member) -> list[str]:
@@ -235,7 +234,9 @@ def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.C
             if any(row.reading.by_id != member.user_id for row in what.rows)
             else {member.user_id: member.name}
         )
-        now = [walk_arounds.place_out(row, book, member, names, parts_fitted_since.NOTHING) for row in what.rows]  # read just now
+        now = [
+            walk_arounds.place_out(row, book, member, names, parts_fitted_since.NOTHING) for row in what.rows
+        ]  # read just now
     there = {(place.check, place.position) for place in now}
     return ChangedOut(
         last=last,

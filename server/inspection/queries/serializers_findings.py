@@ -4,21 +4,21 @@ from lumvek_core import positions
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement.companions import parts_for, tasks_for
 from parts.models import PartsLine
-from shops.access import DECIDERS
 from shops.models import Member
+from shops.rights import may
 
-from ..actions import photos, services
+from ..actions import parts_in_step
 from ..models import WalkAround
 from ..schemas import PhotoOut, PlaceOut
 from ..schemas_findings import FindingGroupOut, FindingOut, FindingsOut, NotSeenOut, PartsOut, TaskOut
-from . import walk_arounds
+from . import pictures, walk_arounds
 from .serializers import brief, machine_out, parts, photo
 
 
 def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
     """Findings with their pictures and the parts they call for, worst first."""
     shown: dict[tuple[str, str], list[PhotoOut]] = {}
-    for one in photos.of(found):
+    for one in pictures.of(found):
         shown.setdefault((one.check_key, one.position_key), []).append(photo(one))
     called: dict[tuple[str, str], set[str]] = {}
     for need in proposed_for(found):
@@ -61,13 +61,13 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
         stations=stations,
         seen=sum(one.sound + one.watch + one.due + one.stop for one in stations),
         places=sum(one.total for one in stations),
-        may_decide=member.role in DECIDERS,
+        may_decide=may(member, "decide findings"),
     )
 
 
 def _called_at(called: dict[tuple[str, str], set[str]], place: PlaceOut, decision: str) -> set[str]:
     """Parts that a finding calls for: at its own position, once for the row, or as a set for the machine."""
-    if place.severity not in services.CALLING or (place.severity == "watch" and decision != "do"):
+    if place.severity not in parts_in_step.CALLING or (place.severity == "watch" and decision != "do"):
         return set()
     position = positions.find(place.position)
     keys = {position.key, position.whole_row.key, positions.WHOLE.key}
@@ -95,7 +95,7 @@ def not_seen(found: WalkAround, book: CoreBook, member: Member) -> list[NotSeenO
 
 
 def parts_page(found: WalkAround, book: CoreBook, member: Member) -> PartsOut:
-    needs = parts_for(book, services.called(found))
+    needs = parts_for(book, parts_in_step.called(found))
     listed = parts(found, book)
     declined = {(part.slot, piece.position) for part in listed for piece in part.pieces if piece.declined_reason}
     tasks = tasks_for(book, [need for need in needs if (need.slot, need.position) not in declined])
@@ -104,5 +104,5 @@ def parts_page(found: WalkAround, book: CoreBook, member: Member) -> PartsOut:
         machine=machine_out(found.machine),
         parts=listed,
         tasks=[TaskOut(label=positions.find(task.position).label, text=task.text, why=task.why) for task in tasks],
-        may_decide=member.role in DECIDERS,
+        may_decide=may(member, "decide findings"),
     )

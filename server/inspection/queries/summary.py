@@ -7,8 +7,7 @@ from shops.models import Member
 
 from ..models import WalkAround
 from ..schemas_views import HoleOut, MissedOut, SummaryOut
-from . import rule_books, serializers, serializers_findings
-from . import walk_arounds
+from . import rule_books, serializers, serializers_findings, walk_arounds
 
 
 def build(found: WalkAround, book: CoreBook, member: Member) -> SummaryOut:

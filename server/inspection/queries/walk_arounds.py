@@ -32,17 +32,10 @@ SEVERITIES = ("sound", "watch", "due", "stop")
 RECENT = 4
 
 
-def walk_arounds_for(member: Member) -> QuerySet[WalkAround]:
-    """The walk-arounds this member may see."""
-    found = WalkAround.objects.filter(shop=member.shop_id)
-    # An owner of a header does not see the combine of somebody else that it was coupled to.
-    return found.filter(machine__owners=member) if member.role == Role.OWNER else found
-
-
 def walk_around_for(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
     """One walk-around with its machine and people. Raises NotFoundHere."""
     related = ("machine", "machine__model", "started_by", "finished_by")
-    found = walk_arounds_for(member).select_related(*related).filter(pk=walk_around_id).first()
+    found = WalkAround.objects.of(member).select_related(*related).filter(pk=walk_around_id).first()
     if found is None:
         raise NotFoundHere("There is no such walk-around.")
     return found
@@ -175,7 +168,7 @@ def places(
 
 def names_in(shop_id: int) -> dict[int, str]:
     """What the people of a shop are called, by user."""
-    people = Member.objects.filter(shop=shop_id).values_list("user_id", "user__first_name", "user__last_name", "user__username")
+    people = Member.objects.in_shop(shop_id).values_list("user_id", "user__first_name", "user__last_name", "user__username")
     return {user: f"{first} {last}".strip() or username for user, first, last, username in people}
 
 

@@ -6,11 +6,10 @@ import uuid
 import pytest
 from django.utils import timezone
 
-from inspection.actions import closing, recording, services, starting
+from inspection.actions import closing, decisions, notes, postures, recording, starting
 from inspection.judging.typed_readings import NewReading
 from inspection.models import HandOver, OperatorNote, PostureHold, SetAside, Verdict, WalkAroundEvent
-from inspection.queries import serializers
-from inspection.queries import walk_arounds
+from inspection.queries import preparing, serializers, walk_arounds
 from logbook.queries import timeline
 from lumvek_core.errors import BadInput
 from parts.models import PartsLine
@@ -76,7 +75,7 @@ def test_one_begun_by_mistake_leaves_every_list_and_can_be_brought_back(yard, re
 
 def test_what_was_decided_upon_is_no_mistake(yard, read):
     read(DISC, "3L", "385")
-    services.decide(yard.lead, yard.walk_around.pk, uuid.uuid4(), DISC, ["3L"], "do")
+    decisions.decide(yard.lead, yard.walk_around.pk, uuid.uuid4(), DISC, ["3L"], "do")
     with pytest.raises(Conflict):
         closing.discard(yard.lead, yard.walk_around.pk, uuid.uuid4(), "a mistake")
 
@@ -118,7 +117,7 @@ def test_it_is_discarded_with_a_word_only_and_never_when_it_was_taken_after_all(
 @pytest.fixture
 def elsewhere(yard):
     """A second walk-around of the same planter."""
-    return starting.start(yard.technician, yard.machine, uuid.uuid4(), starting.Wanted("winter"))
+    return starting.start(yard.technician, yard.machine, uuid.uuid4(), preparing.Wanted("winter"))
 
 
 def test_a_uuid_of_another_walk_around_is_refused_the_same_everywhere(yard, elsewhere, read):
@@ -126,8 +125,8 @@ def test_a_uuid_of_another_walk_around_is_refused_the_same_everywhere(yard, else
     here, there, posture = yard.walk_around.pk, elsewhere.pk, "unfolded, raised and locked"
     same = uuid.uuid4()
     writes = {
-        "hold": lambda at: services.confirm_posture(yard.technician, at, same, posture),
-        "hand over": lambda at: services.hand_over(yard.technician, at, same, yard.lead.pk),
+        "hold": lambda at: postures.confirm_posture(yard.technician, at, same, posture),
+        "hand over": lambda at: postures.hand_over(yard.technician, at, same, yard.lead.pk),
         "finish": lambda at: closing.finish(yard.technician, at, same),
         "set aside": lambda at: closing.set_aside(yard.technician, at, not_taken(same), "logbook", ""),
     }
@@ -146,12 +145,12 @@ def test_a_decision_and_a_note_with_a_uuid_from_elsewhere_are_refused_too(yard, 
     recording.record_reading(
         yard.technician, elsewhere.pk, NewReading(uuid=uuid.uuid4(), check=DISC, position="3L", raw=["385"])
     )
-    services.decide(yard.lead, yard.walk_around.pk, same, DISC, ["3L"], "do")
+    decisions.decide(yard.lead, yard.walk_around.pk, same, DISC, ["3L"], "do")
     with pytest.raises(BadInput):
-        services.decide(yard.lead, elsewhere.pk, same, DISC, ["3L"], "do")
-    services.note(yard.lead, yard.machine, same, "rattles")
+        decisions.decide(yard.lead, elsewhere.pk, same, DISC, ["3L"], "do")
+    notes.note(yard.lead, yard.machine, same, "rattles")
     with pytest.raises(BadInput):
-        services.note(neighbour.lead, neighbour.machine, same, "rattles")
+        notes.note(neighbour.lead, neighbour.machine, same, "rattles")
     assert OperatorNote.objects.count() == 1
 
 

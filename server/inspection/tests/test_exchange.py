@@ -10,6 +10,7 @@ from openpyxl import Workbook, load_workbook
 from fleet.models import Machine, MachineModel
 from inspection.actions import starting
 from inspection.models import Reading, Verdict
+from inspection.queries import preparing
 from tabular.sheets import as_csv, as_xlsx
 
 FAMILIES = ("rotary-combine", "draper-header", "auger-platform")
@@ -89,7 +90,7 @@ def test_a_line_that_was_read_once_does_not_undo_a_later_correction(put, read):
 def test_a_check_of_two_machines_needs_its_machine(put, yard):
     models = {name: MachineModel.objects.create(shop=yard.shop, maker="Lorne", name=name, family=name) for name in FAMILIES}
     combine, draper, platform = (Machine.objects.create(shop=yard.shop, model=models[name], name=name) for name in FAMILIES)
-    wanted = starting.Wanted("winter", headers=[draper.pk, platform.pk])
+    wanted = preparing.Wanted("winter", headers=[draper.pk, platform.pk])
     coupled = starting.start(yard.technician, combine, uuid.uuid4(), wanted)
     answer = put(
         "machine,check,position,typed\n,Knife register,,1 | 1\ndraper-header,Knife register,,1 | 1\n", walk_around=coupled
@@ -111,7 +112,7 @@ def test_what_was_exported_is_read_into_another_walk_around_of_the_machine(put, 
     read("opener-disc-diameter", "2L", state="not-seen", reason="=off the machine")
     for name in ("readings.csv", "readings.xlsx"):
         exported = as_(yard.lead).get(f"/walk-arounds/{yard.walk_around.pk}/{name}").content
-        other = starting.start(yard.technician, yard.machine, uuid.uuid4(), starting.Wanted("winter"))
+        other = starting.start(yard.technician, yard.machine, uuid.uuid4(), preparing.Wanted("winter"))
         answer = put(exported, name, walk_around=other).json()
         assert (answer["taken"], answer["refused"]) == (3, 1), answer
         stands = {row.position_key: row for row in Verdict.objects.filter(walk_around=other).select_related("reading")}

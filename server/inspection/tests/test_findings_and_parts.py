@@ -4,7 +4,7 @@ import uuid
 
 import pytest
 
-from inspection.actions import services
+from inspection.actions import decisions
 from inspection.judging import rejudging
 from inspection.models import Decision, Verdict
 from lumvek_core.errors import BadInput
@@ -21,7 +21,7 @@ def parts(yard, as_):
 
 
 def decide(yard, choice, *positions, check="opener-disc-diameter", decision=None, **words):
-    services.decide(yard.lead, yard.walk_around.pk, decision or uuid.uuid4(), check, positions, choice, **words)
+    decisions.decide(yard.lead, yard.walk_around.pk, decision or uuid.uuid4(), check, positions, choice, **words)
 
 
 def test_a_worn_disc_calls_for_its_pair_scraper_and_guard(read, parts):
@@ -44,7 +44,7 @@ def test_lines_without_a_number_come_first(read, parts):
 def test_packs_are_rounded_up_after_adding_up(read, parts, yard):
     read("opener-disc-diameter", "3L", "385")
     read("opener-disc-diameter", "4L", "384")
-    services.decline_companion(yard.lead, yard.walk_around.pk, "opener-disc", ["3R"], "changed last month")
+    decisions.decline_companion(yard.lead, yard.walk_around.pk, "opener-disc", ["3R"], "changed last month")
     disc = parts()["opener-disc", ""]
     assert (disc["quantity"], disc["order"], disc["declined"]) == (3, 4, 1)
 
@@ -106,17 +106,17 @@ def test_the_same_decision_sent_twice_is_one(yard, read):
 
 def test_a_declined_companion_stays_declined_and_comes_back_when_asked(yard, read, parts):
     read("opener-disc-diameter", "3L", "385")
-    services.decline_companion(yard.parts, yard.walk_around.pk, "centre-scraper", ["3"], "new last year")
+    decisions.decline_companion(yard.parts, yard.walk_around.pk, "centre-scraper", ["3"], "new last year")
     read("opener-disc-diameter", "5L", "385")
     scraper = parts()["centre-scraper", ""]
     assert (scraper["quantity"], scraper["along_at"], scraper["declined_at"]) == (1, "row 5", "row 3")
-    services.decline_companion(yard.parts, yard.walk_around.pk, "centre-scraper", ["3"], "")
+    decisions.decline_companion(yard.parts, yard.walk_around.pk, "centre-scraper", ["3"], "")
     assert parts()["centre-scraper", ""]["quantity"] == 2
 
 
 def test_a_companion_found_worn_itself_is_a_new_question(yard, read):
     read("opener-disc-diameter", "3L", "385")
-    services.decline_companion(yard.lead, yard.walk_around.pk, "opener-disc", ["3R"], "looked fine")
+    decisions.decline_companion(yard.lead, yard.walk_around.pk, "opener-disc", ["3R"], "looked fine")
     read("opener-disc-diameter", "3R", "384")
     line = PartsLine.objects.get(slot="opener-disc", position_key="3R")
     assert (line.origin, line.declined_reason) == ("finding", "")

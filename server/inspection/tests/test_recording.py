@@ -9,6 +9,7 @@ from django.db import connection
 from inspection.actions import closing, recording, starting
 from inspection.judging.typed_readings import NewReading
 from inspection.models import Reading, Verdict
+from inspection.queries import preparing
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 
@@ -54,7 +55,7 @@ def test_a_correction_replaces_and_both_stay(yard, read):
 def test_a_uuid_of_another_walk_around_is_refused(yard, neighbour, read):
     same = uuid.uuid4()
     read("opener-disc-diameter", "3L", "390", uuid=same)
-    other = starting.start(neighbour.technician, neighbour.machine, uuid.uuid4(), starting.Wanted("winter"))
+    other = starting.start(neighbour.technician, neighbour.machine, uuid.uuid4(), preparing.Wanted("winter"))
     with pytest.raises(BadInput) as problem:
         recording.record_reading(
             neighbour.technician,
@@ -155,20 +156,20 @@ def test_a_finished_walk_around_takes_no_more_but_answers_for_what_it_has(yard, 
 
 
 def test_starting_twice_starts_once(yard):
-    again = starting.start(yard.lead, yard.machine, yard.walk_around.pk, starting.Wanted("winter"))
+    again = starting.start(yard.lead, yard.machine, yard.walk_around.pk, preparing.Wanted("winter"))
     assert again.pk == yard.walk_around.pk
 
 
 def test_a_uuid_of_another_shops_walk_around_starts_nothing(yard, neighbour):
     with pytest.raises(NotFoundHere):
-        starting.start(neighbour.lead, neighbour.machine, yard.walk_around.pk, starting.Wanted("winter"))
+        starting.start(neighbour.lead, neighbour.machine, yard.walk_around.pk, preparing.Wanted("winter"))
 
 
 def test_the_limits_of_the_start_hold_to_the_end(yard, read):
     yard.model.overrides.filter(figure="limit").update(value=380)
     read("opener-disc-diameter", "3L", "385")
     assert standing("opener-disc-diameter", "3L").severity == "due"
-    later = starting.start(yard.lead, yard.machine, uuid.uuid4(), starting.Wanted("pre-season"))
+    later = starting.start(yard.lead, yard.machine, uuid.uuid4(), preparing.Wanted("pre-season"))
     assert later.rule_book_id != yard.walk_around.rule_book_id
 
 

@@ -8,7 +8,7 @@ import pytest
 from inspection.actions import shop_rules, starting
 from inspection.judging import rejudging
 from inspection.models import Verdict
-from inspection.queries import rule_books
+from inspection.queries import rule_books, rules_in_force
 from lumvek_core.catalogue import load
 from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere
@@ -16,7 +16,7 @@ from shops.models import RuleChange
 
 
 def figure(yard, check="seed-tube-guard", name="limit"):
-    found = shop_rules.model_rules(yard.lead, yard.model)
+    found = rules_in_force.model_rules(yard.lead, yard.model)
     return next(one for row in found.checks if row.check == check for one in row.figures if one.figure == name)
 
 
@@ -61,7 +61,7 @@ def test_a_walk_around_keeps_the_values_it_was_judged_by(yard, read):
 
 
 def test_schools_say_both_sides(yard):
-    shown = {school.subject: school for school in shop_rules.rules(yard.technician).schools}
+    shown = {school.subject: school for school in rules_in_force.rules(yard.technician).schools}
     assert len(shown) >= 18
     assert all(
         len(school.choices) > 1 and school.why_default and all(c.why for c in school.choices) for school in shown.values()
@@ -85,13 +85,13 @@ def test_the_shops_own_feeler_counts_with_its_thickness(yard, read):
         with pytest.raises(BadInput):
             shop_rules.set_feeler(yard.lead, "card", thickness)
     shop_rules.set_feeler(yard.lead, "card", "")
-    assert shop_rules.rules(yard.lead).feelers == []
+    assert rules_in_force.rules(yard.lead).feelers == []
 
 
 def test_how_many_of_a_thing_a_model_has(yard):
     combine = type(yard.model).objects.create(shop=yard.shop, maker="Tavric", name="Heron 4", family="rotary-combine")
     shop_rules.set_count(yard.lead, combine, "knife", 36)
-    assert next(one for one in shop_rules.model_rules(yard.lead, combine).counts if one.thing == "knife").count == 36
+    assert next(one for one in rules_in_force.model_rules(yard.lead, combine).counts if one.thing == "knife").count == 36
     for thing in ("wheel", "wing"):
         with pytest.raises(BadInput):
             shop_rules.set_count(yard.lead, combine, thing, 3)
@@ -99,7 +99,7 @@ def test_how_many_of_a_thing_a_model_has(yard):
 
 def test_another_shops_model_is_not_there(yard, neighbour):
     with pytest.raises(NotFoundHere):
-        shop_rules.model_of(neighbour.lead, yard.model.pk)
+        rules_in_force.model_of(neighbour.lead, yard.model.pk)
 
 
 @pytest.mark.parametrize(("role", "status"), [("lead", 200), ("technician", 403), ("parts", 403), ("owner", 403)])

@@ -10,8 +10,7 @@ from hypothesis import strategies as st
 
 from inspection.judging import rejudging
 from inspection.models import Reading, Verdict
-from inspection.queries import rule_books
-from inspection.queries import walk_arounds
+from inspection.queries import rule_books, walk_arounds
 
 DISC = "opener-disc-diameter"
 

@@ -2,10 +2,9 @@
 
 import uuid
 
-from inspection.actions import services
+from inspection.actions import decisions
 from inspection.models import Verdict
-from inspection.queries import rule_books, serializers
-from inspection.queries import walk_arounds
+from inspection.queries import rule_books, serializers, walk_arounds
 from logbook.queries import timeline
 from report import actions as links
 
@@ -32,7 +31,7 @@ def test_questions_too(yard, read):
 
 def test_report_owner_page_and_logbook_follow_their_reader_and_a_link_carries_its_own(yard, read, as_):
     read(DISC, "3L", "385", units="mm")
-    services.decide(yard.lead, yard.walk_around.pk, uuid.uuid4(), DISC, ["3L"], "do")
+    decisions.decide(yard.lead, yard.walk_around.pk, uuid.uuid4(), DISC, ["3L"], "do")
     said = {"mm": "385 mm, limit 386 mm", "in": "15 5/32 in, limit 15 3/16 in"}
     paths = [f"/walk-arounds/{yard.walk_around.pk}/{page}" for page in ("report", "owner", "readings.csv")]
     shared = {}

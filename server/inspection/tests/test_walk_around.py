@@ -10,11 +10,10 @@ from django.db import connection
 
 from demo.record_helpers import usual_but
 from fleet.models import Machine, MachineModel
-from inspection.actions import closing, recording, services, starting
+from inspection.actions import closing, notes, postures, recording, starting
 from inspection.judging.typed_readings import NewReading
 from inspection.models import HandOver, OperatorNote, PostureHold, Reading, Verdict, WalkAround
-from inspection.queries import row_map, rule_books, serializers, serializers_findings, summary
-from inspection.queries import walk_arounds
+from inspection.queries import preparing, row_map, rule_books, serializers, serializers_findings, summary, walk_arounds
 from lumvek_core import positions
 from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere
@@ -31,7 +30,7 @@ def combine(yard):
 
     yard.combine = made("Tavric", "Heron 6", "rotary-combine", hours=2140, options=["windrow-door"], counts={"knife": 8})
     yard.draper = made("Lorne", "Weir 107", "draper-header", options=["flex"], counts={"runner": 5})
-    wanted = starting.Wanted("winter", headers=[yard.draper.pk], people=[yard.lead.pk])
+    wanted = preparing.Wanted("winter", headers=[yard.draper.pk], people=[yard.lead.pk])
     yard.winter = starting.start(yard.technician, yard.combine, uuid.uuid4(), wanted)
     return yard
 
@@ -54,15 +53,15 @@ def test_a_header_comes_with_its_options_counts_and_limits(combine):
 
 @pytest.mark.parametrize("phase", ["after-season", "daily", "crop-change", "pre-season"])
 def test_each_time_of_the_season_has_its_own_list(combine, phase):
-    found = starting.start(combine.lead, combine.combine, uuid.uuid4(), starting.Wanted(phase))
+    found = starting.start(combine.lead, combine.combine, uuid.uuid4(), preparing.Wanted(phase))
     assert {phase} <= set.intersection(*(set(check.phases) for check in rule_books.checks_of(found)))
 
 
 def test_what_cannot_be_started_is_refused(combine, neighbour):
     for wanted in (
-        starting.Wanted(headers=[neighbour.machine.pk]),
-        starting.Wanted(headers=[combine.combine.pk]),
-        starting.Wanted("emergence"),
+        preparing.Wanted(headers=[neighbour.machine.pk]),
+        preparing.Wanted(headers=[combine.combine.pk]),
+        preparing.Wanted("emergence"),
     ):
         with pytest.raises(BadInput):
             starting.start(combine.lead, combine.combine, uuid.uuid4(), wanted)
@@ -89,7 +88,7 @@ def test_a_posture_holds_until_another_is_taken_up_but_not_for_a_part_on_the_ben
         return [hold.posture for hold in serializers.holds(yard.walk_around)]
 
     def hold(posture, with_uuid=None):
-        services.confirm_posture(yard.technician, yard.walk_around.pk, with_uuid or uuid.uuid4(), posture)
+        postures.confirm_posture(yard.technician, yard.walk_around.pk, with_uuid or uuid.uuid4(), posture)
 
     once = uuid.uuid4()
     hold("unfolded, raised and locked", once)
@@ -131,35 +130,35 @@ def test_does_not_apply_counts_as_done(combine):
 
 def test_whoever_works_alongside_learns_that_the_machine_was_moved(yard, as_):
     url = f"/api/walk-arounds/{yard.walk_around.pk}/changes"
-    services.confirm_posture(yard.technician, yard.walk_around.pk, uuid.uuid4(), "unfolded, raised and locked")
+    postures.confirm_posture(yard.technician, yard.walk_around.pk, uuid.uuid4(), "unfolded, raised and locked")
     assert [hold["by"] for hold in as_(yard.lead).get(url).json()["holds"]] == ["Technician"]
-    services.confirm_posture(yard.lead, yard.walk_around.pk, uuid.uuid4(), "on concrete, units just touching")
+    postures.confirm_posture(yard.lead, yard.walk_around.pk, uuid.uuid4(), "on concrete, units just touching")
     assert [hold["posture"] for hold in as_(yard.technician).get(url).json()["holds"]] == ["on concrete, units just touching"]
 
 
 def test_handing_over_brings_the_next_one_in_and_asks_for_the_locks_again(yard):
-    services.confirm_posture(yard.technician, yard.walk_around.pk, uuid.uuid4(), "unfolded, raised and locked")
+    postures.confirm_posture(yard.technician, yard.walk_around.pk, uuid.uuid4(), "unfolded, raised and locked")
     once = uuid.uuid4()
     for _ in range(2):
-        services.hand_over(yard.technician, yard.walk_around.pk, once, yard.lead.pk, "row 7 is apart")
+        postures.hand_over(yard.technician, yard.walk_around.pk, once, yard.lead.pk, "row 7 is apart")
     assert HandOver.objects.get().note == "row 7 is apart"
     assert yard.lead in yard.walk_around.people.all()
     assert serializers.holds(yard.walk_around) == []
     for to in (yard.technician.pk, yard.owner.pk, 0):
         with pytest.raises(BadInput):
-            services.hand_over(yard.technician, yard.walk_around.pk, uuid.uuid4(), to)
+            postures.hand_over(yard.technician, yard.walk_around.pk, uuid.uuid4(), to)
 
 
 def test_an_operators_note_stays_open_until_its_cause_is_found(yard, neighbour):
     once = uuid.uuid4()
     for _ in range(2):
-        services.note(yard.lead, yard.machine, once, " rattles in the headland ")
+        notes.note(yard.lead, yard.machine, once, " rattles in the headland ")
     assert [note.text for note in serializers.notes(yard.machine)] == ["rattles in the headland"]
     with pytest.raises(BadInput):
-        services.close_note(yard.lead, yard.machine, once, " ")
+        notes.close_note(yard.lead, yard.machine, once, " ")
     with pytest.raises(NotFoundHere):
-        services.close_note(neighbour.lead, neighbour.machine, once, "wind")
-    services.close_note(yard.technician, yard.machine, once, "loose marker pin")
+        notes.close_note(neighbour.lead, neighbour.machine, once, "wind")
+    notes.close_note(yard.technician, yard.machine, once, "loose marker pin")
     assert serializers.notes(yard.machine) == []
     assert OperatorNote.objects.get().cause == "loose marker pin"
 
@@ -209,7 +208,7 @@ def test_like_things_stand_against_each_other_and_against_last_time(yard, read):
         read("opener-disc-diameter", f"{row}L", str(mm))
     last = yard.walk_around
     closing.finish(yard.technician, last.pk, uuid.uuid4())
-    yard.walk_around = starting.start(yard.technician, yard.machine, uuid.uuid4(), starting.Wanted("winter"))
+    yard.walk_around = starting.start(yard.technician, yard.machine, uuid.uuid4(), preparing.Wanted("winter"))
     for row, mm in enumerate((394, 393.5, 385, 392, 394, 393), start=1):
         read("opener-disc-diameter", f"{row}L", str(mm))
     found = grid(yard)

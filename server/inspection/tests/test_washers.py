@@ -2,6 +2,7 @@
 
 from inspection.judging.typed_readings import NewReading
 from inspection.models import Verdict
+from inspection.queries import preparing
 
 SPANS = ("29", "29", "29")
 
@@ -66,7 +67,7 @@ def test_trials_of_another_washer_thickness_are_not_pooled(read, yard):
     read("washers", "3L", "0", "3")
     read("opener-contact", "3", "30", "30", "30", feeler="card")
     LimitOverride.objects.create(model=yard.model, check_key="opener-contact", figure="washer", value=1.5, source="shop")
-    later = starting.start(yard.technician, yard.machine, uuid.uuid4(), starting.Wanted("winter"))
+    later = starting.start(yard.technician, yard.machine, uuid.uuid4(), preparing.Wanted("winter"))
 
     def again(check, position, *raw, **more):
         new = NewReading(uuid=uuid.uuid4(), check=check, position=position, raw=list(raw), **more)

@@ -11,18 +11,21 @@ from django.db import transaction
 from django.utils import timezone
 from urllib3.util import Retry, Timeout
 
+from fleet.actions import counting
 from fleet.models import CounterReading, Machine
 from fleet.queries import counters
 from fleet.queries.machines import machines_for
 from lumvek_core.errors import BadInput
 from shops.access import Conflict
 from shops.models import Member
-from supply.queries.parts_book import Table, TableLine, table_rows
+from shops.rights import action
+from tabular.tables import Outcome, Table, TableLine, table_rows
 
 _pool = urllib3.PoolManager(timeout=Timeout(connect=1.0, read=2.5), retries=Retry(1, backoff_factor=0.1))
 COLUMNS = ("machine", "date", "counter")
 
 
+@action("read counters")
 def take_file(member: Member, text: str, *, dry: bool) -> Table:
     """Counters from CSV: machine (name or serial), date, counter. Nothing is taken while a line is refused, or on a dry run.
 
@@ -30,22 +33,19 @@ def take_file(member: Member, text: str, *, dry: bool) -> Table:
     """
     machines = {key.lower(): one for one in machines_for(member) for key in (one.name, one.serial) if key}
     found = Table()
-    with transaction.atomic():
-        # A machine's oldest line first, whatever the order of the file.
-        for number, row in sorted(table_rows(text, COLUMNS), key=lambda line: [line[1].get(name, "") for name in COLUMNS[:2]]):
-            try:
-                found.lines.append(
-                    TableLine(number, *_take(member, machines, *(row.get(name, "").strip() for name in COLUMNS)))
-                )
-            except BadInput as problem:
-                found.lines.append(TableLine(number, "refused", f"{problem.field} {problem.message}"))
-        if dry or found.count("refused"):
-            transaction.set_rollback(True)
+    # A machine's oldest line first, whatever the order of the file.
+    for number, row in sorted(table_rows(text, COLUMNS), key=lambda line: [line[1].get(name, "") for name in COLUMNS[:2]]):
+        try:
+            found.lines.append(TableLine(number, *_take(member, machines, *(row.get(name, "").strip() for name in COLUMNS))))
+        except BadInput as problem:
+            found.lines.append(TableLine(number, "refused", f"{problem.field} {problem.message}"))
+    if dry or found.count("refused"):
+        transaction.set_rollback(True)
     found.lines.sort(key=lambda line: line.line)
     return found
 
 
-def _take(member: Member, machines: dict[str, Machine], name: str, day: str, shown: str) -> tuple[str, str]:
+def _take(member: Member, machines: dict[str, Machine], name: str, day: str, shown: str) -> tuple[Outcome, str]:
     """(outcome, words) of one line. Raises BadInput."""
     machine = machines.get(name.lower())
     if machine is None:
@@ -64,10 +64,11 @@ def _take(member: Member, machines: dict[str, Machine], name: str, day: str, sho
         raise BadInput("counter", "must be a number") from None
     reading = uuid.uuid5(uuid.UUID(int=machine.pk), f"{when.isoformat()} {value:g}")
     there = CounterReading.objects.filter(uuid=reading).exists()
-    made = counters.record(member, machine, reading, value, when, CounterReading.Source.FILE)
+    made = counting.record(member, machine, reading, value, when, CounterReading.Source.FILE)
     return "there" if there else "taken", f"{machine.name}: {made.total:g} {counters.unit_of(machine)}"
 
 
+@action("read counters", atomic=False)
 def ask_telematics(member: Member, machine: Machine) -> CounterReading:
     """Take what a machine's modem sent last. Raises Conflict where there is none or nobody answers, BadInput for what cannot
     be."""
@@ -82,4 +83,4 @@ def ask_telematics(member: Member, machine: Machine) -> CounterReading:
     if unit != counters.unit_of(machine):
         raise Conflict(f"The modem counts {unit}, the machine {counters.unit_of(machine)}.")
     reading = uuid.uuid5(uuid.UUID(int=machine.pk), f"telematics {at.isoformat()}")
-    return counters.record(member, machine, reading, shown, at, CounterReading.Source.TELEMATICS)
+    return counting.record(member, machine, reading, shown, at, CounterReading.Source.TELEMATICS)

@@ -16,8 +16,8 @@ from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.compare import reached
 from lumvek_core.counters import seasons as seasons_of
 from lumvek_core.units import plain
-from shops.access import DECIDERS
 from shops.models import Member
+from shops.rights import may
 
 from ..schemas import CheckAheadOut, FleetAheadOut, FleetLineOut, MachineAheadOut, NextUseOut, PlaceAheadOut, State, TipOut
 from . import display_units, replacement_cost
@@ -59,7 +59,7 @@ def of_machine(member: Member, machine: Machine, more: float = 0.0) -> MachineAh
         more=more,
         checks=checks,
         tips=_tips(base, shown) if more else [],
-        may_change=member.role in DECIDERS,
+        may_change=may(member, "say what the season will be"),
     )
 
 

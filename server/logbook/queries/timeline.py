@@ -13,8 +13,7 @@ from fleet.models import Machine
 from fleet.queries import counters
 from inspection.judging.values import read_value
 from inspection.models import Decision, Photo, SetAside, Verdict, WalkAround, WalkAroundEvent
-from inspection.queries import rule_books, serializers
-from inspection.queries import walk_arounds
+from inspection.queries import rule_books, serializers, walk_arounds
 from inspection.queries.coupled import own
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
@@ -70,7 +69,7 @@ def _with_counter(one: Entry, counts: list[Count], unit: str) -> Entry:
 def _walk_arounds(member: Member, machine: Machine) -> list[WalkAround]:
     """The machine's own, and those a header was coupled in; an owner does not see somebody else's combine."""
     mine = Q(machine=machine) if member.role == Role.OWNER else Q(machine=machine) | Q(headers=machine)
-    found = WalkAround.objects.filter(mine, shop=member.shop_id).distinct().defer("plan", "layout")
+    found = WalkAround.objects.in_shop(member.shop_id).filter(mine).distinct().defer("plan", "layout")
     return list(found.select_related("machine", "started_by", "finished_by"))
 
 

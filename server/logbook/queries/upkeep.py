@@ -5,7 +5,6 @@ import uuid
 from collections.abc import Collection
 from dataclasses import dataclass
 
-from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 
@@ -20,11 +19,9 @@ from lumvek_core.catalogue.lists import Service
 from lumvek_core.catalogue.model import Check
 from lumvek_core.counted import counted, noun
 from lumvek_core.coupled import short
-from lumvek_core.errors import BadInput
 from lumvek_core.units import plain
-from shops import taken_back
-from shops.access import INSPECTORS, NotFoundHere
 from shops.models import Member
+from shops.rights import may
 
 from ..models import PutAwayTick, ServiceDone
 from ..schemas_upkeep import PutAwayItemOut, PutAwayOut, ServiceDueOut, ServicesOut
@@ -90,7 +87,7 @@ def due(member: Member, machine: Machine) -> ServicesOut:
         unit=unit,
         counter=now,
         services=[_shown(wanted[one["name"]], one, last[one["name"]], unit) for one in answer["services"]],
-        may_record=member.role in INSPECTORS,
+        may_record=may(member, "record services"),
     )
 
 
@@ -170,42 +167,6 @@ def _over(left: float, unit: str) -> str:
     return f"{plain(-left, 0)} {unit} over" if left < 0 else f"{plain(left, 0)} {unit} left"
 
 
-@transaction.atomic
-def record(
-    member: Member, machine: Machine, done: uuid.UUID, key: str, day: dt.date | None, counter: float | None, note: str
-) -> None:
-    """Keep that a service was done; without a day today, without a counter as it stands. The same UUID twice is once."""
-    if key not in {one.key for one in services_of(machine, member.shop.schools)}:
-        raise BadInput("key", "is no service of this machine")
-    today, now = timezone.localdate(), counters.now_of(machine)
-    if day and day > today:
-        raise BadInput("day", "is still to come")
-    if counter is not None and (counter < 0 or (now is not None and counter > now)):
-        raise BadInput("counter", f"the counter stands at {plain(now or 0, 0)}")
-    had = ServiceDone.objects.filter(uuid=done).first()
-    if had is not None:
-        if had.machine_id != machine.pk:
-            raise NotFoundHere("There is no such service.")
-        return
-    ServiceDone.objects.create(
-        uuid=done,
-        machine=machine,
-        key=key,
-        day=day or today,
-        counter=counter if counter is not None else now if day in (None, today) else None,
-        note=note.strip(),
-        by=member.user,
-    )
-
-
-def take_back(member: Member, machine: Machine, done: uuid.UUID) -> None:
-    """Take back that a service was done; it stays in the logbook as taken back. Raises NotFoundHere."""
-    found = ServiceDone.objects.filter(machine=machine, uuid=done)
-    if not found.exists():
-        raise NotFoundHere("There is no such service.")
-    taken_back.take_back(member, found)
-
-
 STATION = "put-away"
 
 
@@ -250,7 +211,7 @@ def put_away(member: Member, machine: Machine, season: int | None = None) -> Put
         seasons=sorted({this, *(tick.season for tick in ticks)}, reverse=True),
         items=items,
         done=sum(one.done for one in items),
-        may_record=member.role in INSPECTORS,
+        may_record=may(member, "record services"),
     )
 
 
@@ -271,18 +232,3 @@ def _read_sound(machine: Machine, season: int) -> dict[str, tuple[str, dt.dateti
 def season_of(day: dt.date) -> int:
     """The year in which the season before a day ended: until April it is the last year's machine that stands in the shed."""
     return day.year if day.month > 4 else day.year - 1
-
-
-@transaction.atomic
-def tick(member: Member, machine: Machine, tick_uuid: uuid.UUID, key: str, season: int, done: bool) -> None:
-    """Tick a thing of the list, or take that back. The same UUID twice is once."""
-    if key not in {one.key for one in put_away_items(machine)}:
-        raise BadInput("key", "is not on this machine's list")
-    if not 2000 <= season <= season_of(timezone.localdate()):
-        raise BadInput("season", "has not ended yet")
-    had = PutAwayTick.objects.filter(uuid=tick_uuid).first()
-    if had is not None:
-        if had.machine_id != machine.pk:
-            raise NotFoundHere("There is no such tick.")
-        return
-    PutAwayTick.objects.create(uuid=tick_uuid, machine=machine, key=key, season=season, done=done, by=member.user)

@@ -10,8 +10,7 @@ from fleet.models import Fitment, Machine
 from fleet.queries import counters
 from fleet.queries.machines import machines_for
 from inspection.models import Reading, Verdict, WearForecast
-from inspection.queries import forecasts, rule_books, serializers
-from inspection.queries import walk_arounds
+from inspection.queries import forecasts, rule_books, serializers, walk_arounds
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check

@@ -7,6 +7,7 @@ from fleet.models import CounterReading, Fitment
 from inspection.actions import closing, recording, starting
 from inspection.judging.typed_readings import NewReading
 from inspection.models import WalkAround
+from inspection.queries import preparing
 
 USED = (250, 230, 240)
 WORN = {1: 0.0075, 2: 0.008, 3: 0.0165, 4: 0.017, 5: 0.0078, 6: 0.0082}
@@ -35,7 +36,7 @@ def size(row, since, side):
 def winter(yard, years, other=None):
     """A finished walk-around of the discs, so many years ago."""
     at = yard.now - dt.timedelta(days=365 * years - 4)
-    found = starting.start(yard.technician, yard.machine, uuid.uuid4(), starting.Wanted("winter"))
+    found = starting.start(yard.technician, yard.machine, uuid.uuid4(), preparing.Wanted("winter"))
     WalkAround.objects.filter(pk=found.pk).update(started_at=at)
     since = sum(USED[: 3 - years])
     readings = [

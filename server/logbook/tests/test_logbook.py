@@ -10,8 +10,9 @@ from season_helpers import fitted
 
 from demo.pictures import drawn
 from fleet.models import Machine, MachineModel
-from inspection.actions import services, starting
+from inspection.actions import notes, starting
 from inspection.judging.typed_readings import NewReading
+from inspection.queries import preparing
 from logbook.models import PutAwayTick, ServiceDone
 from lumvek_core.catalogue import load
 from lumvek_core.catalogue.station_guess import guess_station
@@ -60,7 +61,7 @@ def test_a_header_has_its_own_logbook_and_an_owner_not_somebody_elses_combine(pl
     combine = Machine.objects.create(shop=planter.shop, model=combine_model, name="Heron 4", hours=3870)
     header = Machine.objects.create(shop=planter.shop, model=header_model, name="Sill 61", area_ha=2310)
     header.owners.add(planter.owner)
-    starting.start(planter.technician, combine, uuid.uuid4(), starting.Wanted("winter", headers=[header.pk]))
+    starting.start(planter.technician, combine, uuid.uuid4(), preparing.Wanted("winter", headers=[header.pk]))
     path = f"/api/logbook/machines/{header.pk}/logbook"
     assert as_(planter.lead).get(path).json()["total"] == 1
     assert as_(planter.owner).get(path).json()["total"] == 0
@@ -124,7 +125,7 @@ def services_of(combine, planter, as_):
 def test_what_was_read_at_the_machine_counts_as_done(combine, planter, as_):
     from inspection.actions import recording
 
-    found = starting.start(planter.technician, combine, uuid.uuid4(), starting.Wanted("winter"))
+    found = starting.start(planter.technician, combine, uuid.uuid4(), preparing.Wanted("winter"))
     recording.record_reading(planter.technician, found.pk, NewReading(uuid.uuid4(), "spline-grease", "all", raw=["3320 h"]))
     one = services_of(combine, planter, as_)["splines"]
     assert one["state"] == "overdue" and one["last"].startswith("3320 h, read") and one["left"] == "50 h over"
@@ -163,7 +164,7 @@ def test_the_put_away_list_is_ticked_dated_and_can_be_taken_back(planter, as_):
 def test_what_an_after_season_walk_around_found_put_away_is_ticked(planter, as_):
     from inspection.actions import recording
 
-    found = starting.start(planter.technician, planter.machine, uuid.uuid4(), starting.Wanted("after-season"))
+    found = starting.start(planter.technician, planter.machine, uuid.uuid4(), preparing.Wanted("after-season"))
     read = [NewReading(uuid.uuid4(), "meters-empty", str(row), raw=["yes"]) for row in range(1, 7)]
     recording.record_readings(planter.technician, found.pk, read)
     one = next(one for one in put_away(planter, as_)["items"] if one["key"] == "meters-empty")
@@ -201,7 +202,7 @@ def test_a_note_from_the_cab_comes_up_with_its_picture_at_its_station(planter, a
     assert [(one["station"], one["station_name"], one["photos"]) for one in shown] == [
         ("gauge-wheel", "Gauge wheels", [address])
     ]
-    services.close_note(planter.technician, planter.machine, uuid.UUID(note), "depth stop slipped")
+    notes.close_note(planter.technician, planter.machine, uuid.UUID(note), "depth stop slipped")
     told = browser.get(f"/api/logbook/machines/{planter.machine.pk}/logbook?kind=note").json()["entries"][0]
     assert "Cause: depth stop slipped" in told["text"] and told["photos"] == [address]
 

@@ -10,12 +10,12 @@ from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from season_helpers import fitted, size, winter
 
+from fleet.actions.history import history_changed
 from fleet.models import LimitOverride, Machine
-from fleet.queries.counters import history_changed
 from inspection.actions import recording
 from inspection.judging.typed_readings import NewReading
 from inspection.models import PlacesBefore, Verdict, WearForecast
-from inspection.queries import forecasts, rule_books
+from inspection.queries import forecasts, preparing, rule_books
 from lumvek_core.catalogue.lists import Renamed
 from parts.models import PartNumber
 from supply.models import Supplier, Terms
@@ -279,7 +279,7 @@ def test_the_shop_may_say_from_which_chance_a_part_is_watched(planter, read_all)
     fresh = NewReading(uuid.uuid4(), "opener-disc-diameter", "3L", raw=[size(3, 720, "L")])
     from inspection.actions import starting
 
-    again = starting.start(planter.technician, planter.machine, uuid.uuid4(), starting.Wanted("winter"))
+    again = starting.start(planter.technician, planter.machine, uuid.uuid4(), preparing.Wanted("winter"))
     recording.record_reading(planter.technician, again.pk, fresh)
     found = Verdict.objects.get(walk_around=again, position_key="3L", check_key="opener-disc-diameter")
     assert found.severity == "sound" and found.facts["ahead"]["chance"] > 0.4

@@ -9,7 +9,7 @@ from django.utils import timezone
 from pypdf import PdfReader
 
 from demo.sample_readings import usual
-from inspection.actions import recording, services
+from inspection.actions import decisions, recording
 from inspection.judging.typed_readings import NewReading
 from inspection.queries import rule_books
 from lumvek_core import positions
@@ -21,7 +21,7 @@ def report(yard, read, as_):
     read("opener-disc-diameter", "4L", "395")
     read("opener-disc-diameter", "4L", "394")
     read("seed-tube-guard", "2", state="not-seen", reason="=meter still on")
-    services.decide(yard.lead, yard.walk_around.pk, uuid.uuid4(), "opener-disc-diameter", ["3L"], "do")
+    decisions.decide(yard.lead, yard.walk_around.pk, uuid.uuid4(), "opener-disc-diameter", ["3L"], "do")
     browser = as_(yard.lead)
     return lambda name: browser.get(f"/walk-arounds/{yard.walk_around.pk}/{name}")
 

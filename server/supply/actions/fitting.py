@@ -3,25 +3,26 @@
 import uuid
 from collections.abc import Sequence
 
-from django.db import transaction
 from django.utils import timezone
 
+from fleet.actions import counting
+from fleet.actions.history import history_changed
 from fleet.models import CounterReading, Fitment
 from fleet.queries import counters
-from fleet.queries.counters import history_changed
 from lumvek_core.errors import BadInput
 from lumvek_core.positions import in_words
 from shops.access import Conflict
 from shops.models import Member
+from shops.rights import action
 from shops.taken_back import take_back
 
 from ..models import Movement, StockLocation
 from ..queries import needs
 from ..queries.needs import Piece
-from . import stock
+from . import stocking
 
 
-@transaction.atomic
+@action("fit parts")
 def fit(
     member: Member, fitting: uuid.UUID, walk_around: uuid.UUID, slot: str, at: Sequence[str], counter: float | None, place: str
 ) -> list[Fitment]:
@@ -29,10 +30,12 @@ def fit(
 
     counter: of the machine now, hours or hectares; where it is given it becomes the machine's. Raises BadInput, Conflict.
     """
-    stock.lock_supply(member)
-    had = list(Fitment.objects.filter(machine__shop=member.shop_id, uuid__in=[uuid.uuid5(fitting, key) for key in at]))
+    stocking.lock_supply(member)
+    had = list(Fitment.objects.of(member).filter(uuid__in=[uuid.uuid5(fitting, key) for key in at]))
     if had:
         return had
+    if not at:
+        raise BadInput("positions", "say where")
     if place not in StockLocation.values:
         raise BadInput("place", "must be shelf or truck")
     pieces = _pieces(member, walk_around, slot, at)
@@ -62,7 +65,7 @@ def fit(
         )
     history_changed([machine.pk])
     quantity = sum(piece.quantity for piece in pieces)
-    stock.move(member, fitting, number.ordered_as, place, -quantity, Movement.Reason.FITTED, machine.name)
+    stocking.move(member, fitting, number.ordered_as, place, -quantity, Movement.Reason.FITTED, machine.name)
     return made
 
 
@@ -71,7 +74,7 @@ def take_off(member: Member, fitting: uuid.UUID) -> None:
 
     Call inside a transaction that holds the shop's terms. Raises Conflict where a newer part has taken its place.
     """
-    mine = list(Fitment.objects.filter(machine__shop=member.shop_id, fitting=fitting, taken_back_at=None))
+    mine = list(Fitment.objects.of(member).filter(fitting=fitting, taken_back_at=None))
     if newer := [one.position_key for one in mine if one.until_at is not None]:
         raise Conflict(f"A newer part was fitted at {in_words(newer)} since: take that back first.")
     for one in mine:
@@ -104,6 +107,6 @@ def _set_counter(member: Member, fitting: uuid.UUID, piece: Piece, shown: float 
         return
     reading = uuid.uuid5(fitting, "counter")
     try:
-        counters.record(member, piece.machine, reading, shown, timezone.now(), CounterReading.Source.FITTING)
+        counting.record(member, piece.machine, reading, shown, timezone.now(), CounterReading.Source.FITTING)
     except BadInput as problem:
         raise BadInput("counter", problem.message) from None

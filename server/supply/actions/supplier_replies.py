@@ -4,25 +4,26 @@ import datetime as dt
 import uuid
 from typing import Any
 
-from django.db import transaction
 from django.utils import timezone
 
 from lumvek_core.errors import BadInput
 from shops.access import Conflict
 from shops.models import Member
+from shops.rights import action
+from tabular.tables import Table, TableLine, amount_in, table_rows, whole_in
 
 from ..models import Order, OrderLine
-from ..queries.parts_book import Table, TableLine, amount, table_rows, whole
-from . import orders, stock
+from ..queries import orders
+from . import stocking
 
 
-@transaction.atomic
-def read(member: Member, order_uuid: uuid.UUID, text: str, *, dry: bool) -> Table:
+@action("order")
+def read_file(member: Member, order_uuid: uuid.UUID, text: str, *, dry: bool) -> Table:
     """Take pieces put aside, days and prices into an order that went out by hand. Nothing is taken unless every line can be.
 
     Raises BadInput, Conflict, NotFoundHere.
     """
-    stock.lock_supply(member)
+    stocking.lock_supply(member)
     order = Order.objects.select_for_update().get(pk=orders.order_of(member, order_uuid).pk)
     if order.state != Order.State.BY_HAND:
         raise Conflict("Only an order that went out by hand is answered by a file.")
@@ -52,11 +53,11 @@ def _line(lines: dict[str, OrderLine], row: dict[str, Any]) -> OrderLine:
     line = lines.get(row["number"])
     if line is None:
         raise BadInput("number", f"{row['number']} is not in this order")
-    line.accepted = whole(row["accepted"], "accepted", line.received, line.quantity)
-    line.follows = whole(row.get("follows") or "0", "follows", 0, line.quantity - line.accepted)
+    line.accepted = whole_in(row["accepted"], "accepted", line.received, line.quantity)
+    line.follows = whole_in(row.get("follows") or "0", "follows", 0, line.quantity - line.accepted)
     line.promised, line.follows_on = _day(row, "promised"), _day(row, "follows_on")
     if row.get("unit_price"):
-        line.unit_price = amount(row["unit_price"], "unit_price")
+        line.unit_price = amount_in(row["unit_price"], "unit_price")
     return line
 
 

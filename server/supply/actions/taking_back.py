@@ -3,37 +3,23 @@
 import uuid
 from typing import cast
 
-from django.db import transaction
-
-from shops.access import Conflict, NotFoundHere
+from shops.access import Conflict
 from shops.models import Member
+from shops.rights import action
 
 from ..models import Movement
-from . import fitting, orders, stock
+from ..queries import stock
+from ..queries.movements import may, movement_of
+from . import fitting, ordering, stocking
 
 
-def movement_of(member: Member, movement: uuid.UUID) -> Movement:
-    """A movement of the member's shop. Raises NotFoundHere."""
-    found = Movement.objects.select_related("undone_by").filter(shop=member.shop_id, uuid=movement).first()
-    if found is None:
-        raise NotFoundHere("There is no such movement.")
-    return found
-
-
-def may(moved: Movement) -> bool:
-    """Whether it counts and can be taken back. What was loaded is two movements, taken back by the one that left its place."""
-    if moved.reason == Movement.Reason.UNDONE or hasattr(moved, "undone_by"):
-        return False
-    return moved.reason != Movement.Reason.MOVED or moved.change < 0
-
-
-@transaction.atomic
+@action("move parts")
 def take_back(member: Member, movement: uuid.UUID) -> Movement:
     """Take back a movement, once however often it is asked for. Returns the movement that undoes it.
 
     Raises NotFoundHere, Conflict where pieces are gone that it brought, or it is itself a taking back.
     """
-    stock.lock_supply(member)
+    stocking.lock_supply(member)
     moved = movement_of(member, movement)
     if done := getattr(moved, "undone_by", None):
         return cast(Movement, done)
@@ -42,7 +28,7 @@ def take_back(member: Member, movement: uuid.UUID) -> Movement:
     if moved.reason == Movement.Reason.FITTED:
         fitting.take_off(member, moved.uuid)
     elif moved.reason == Movement.Reason.RECEIVED:
-        orders.send_away(member, moved.number, moved.change)
+        ordering.send_away(member, moved.number, moved.change)
     elif moved.reason == Movement.Reason.MOVED:
         _opposite(member, Movement.objects.get(uuid=uuid.uuid5(moved.uuid, "there")))
     return _opposite(member, moved)

@@ -1,6 +1,5 @@
 """What the parts of each machine cost, who bears it, and what was agreed to. Decimal throughout."""
 
-import uuid
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from decimal import ROUND_HALF_UP, Decimal
@@ -9,18 +8,14 @@ from django.db.models import Min
 from django.utils import timezone
 
 from fleet.models import Machine
-from fleet.queries.machines import machine_for, machines_for
+from fleet.queries.machines import machines_for
 from inspection.queries import rule_books
 from lumvek_core.catalogue.lists import StripDown
-from lumvek_core.errors import BadInput
-from shops.access import Conflict, NotFoundHere
-from shops.models import Member, Role
-from shops.taken_back import take_back
+from shops.models import Member
 
 from ..models import Approval, Offer, Order, OrderLine, Share, Terms
 from . import needs
 from .needs import Piece
-from .parts_book import amount
 
 CENT = Decimal("0.01")
 
@@ -99,8 +94,8 @@ def estimates(member: Member) -> tuple[Terms, list[Estimate]]:
 
 def price_list(shop_id: int) -> dict[str, Decimal]:
     """The price of one piece of each number: what was paid last, else the lowest offer."""
-    offered = Offer.objects.filter(supplier__shop=shop_id).order_by().values_list("number").annotate(Min("unit_price"))
-    paid = OrderLine.objects.filter(order__shop=shop_id).exclude(order__state=Order.State.CANCELLED).order_by("id")
+    offered = Offer.objects.in_shop(shop_id).order_by().values_list("number").annotate(Min("unit_price"))
+    paid = OrderLine.objects.in_shop(shop_id).exclude(order__state=Order.State.CANCELLED).order_by("id")
     return dict(offered) | dict(paid.values_list("number", "unit_price"))
 
 
@@ -152,57 +147,3 @@ def split(total: Decimal, percents: Sequence[Decimal]) -> list[Decimal]:
     for i in shortest[:left]:
         given[i] += CENT
     return given
-
-
-def set_share(machine: Machine, owner: int, percent: str) -> None:
-    """How much one of a machine's owners bears; empty for none of its own. All shares together are 100 % at most. Raises
-    BadInput."""
-    member = Member.objects.filter(pk=owner, shop=machine.shop_id, own_machines=machine).first()
-    if member is None:
-        raise BadInput("owner", "does not own this machine")
-    if not percent.strip():
-        Share.objects.filter(machine=machine, member=member).delete()
-        return
-    value = amount(percent, "percent", below=101)
-    others = sum(Share.objects.filter(machine=machine).exclude(member=member).values_list("percent", flat=True), Decimal(0))
-    if not 0 < value <= 100 - others:
-        raise BadInput("percent", f"must be above 0, and at most {100 - others:f} with the others")
-    Share.objects.update_or_create(machine=machine, member=member, defaults={"percent": value})
-
-
-def take_back_approval(member: Member, machine_id: int, approval: uuid.UUID) -> None:
-    """What was agreed to is agreed to no more; it stays on record. An owner takes back what that owner agreed to.
-
-    Raises NotFoundHere.
-    """
-    given = Approval.objects.filter(machine=machine_for(member, machine_id), uuid=approval)
-    if member.role == Role.OWNER:
-        given = given.filter(by=member.user)
-    if not given.exists():
-        raise NotFoundHere("There is no such agreement.")
-    take_back(member, given)
-
-
-def approve(member: Member, machine_id: int, approval: uuid.UUID, amount: str, how: str) -> None:
-    """Agree to a machine's estimate, as its owner or on the owner's word. What is agreed to is what is shown, to the cent.
-
-    Raises BadInput, Conflict, NotFoundHere.
-    """
-    machine = machine_for(member, machine_id)
-    if Approval.objects.filter(uuid=approval, machine=machine).exists():
-        return
-    owner = member.role == Role.OWNER
-    if not owner and not how.strip():
-        raise BadInput("how", "say who agreed, and how")
-    terms, found = estimates(member)
-    one = next((one for one in found if one.machine.pk == machine.pk), None)
-    if one is None or str(one.total) != amount:
-        raise Conflict(f"The estimate is now {one.total if one else 0} {terms.currency}. Look again before agreeing.")
-    Approval.objects.create(
-        uuid=approval,
-        machine=machine,
-        amount=one.total,
-        currency=terms.currency,
-        how="agreed here" if owner else how.strip(),
-        by=member.user,
-    )

@@ -11,9 +11,8 @@ from lumvek_core import positions
 from parts.models import PartNumber
 from shops.models import Member
 
-from ..actions import stock
 from ..models import Order, OrderLine, StockItem, Terms
-from . import needs
+from . import needs, stock
 from .needs import RANK, Piece
 
 
@@ -124,7 +123,7 @@ def _supply(shop_id: int, lines: dict[str, Line]) -> None:
     numbers = [line.number for line in lines.values() if line.number]
     there, kept = (
         stock.levels(shop_id, numbers),
-        {one.number: one for one in StockItem.objects.filter(shop=shop_id, number__in=numbers)},
+        {one.number: one for one in StockItem.objects.in_shop(shop_id).filter(number__in=numbers)},
     )
     coming = on_order(shop_id, numbers)
     for line in lines.values():
@@ -145,7 +144,7 @@ def on_order(shop_id: int, numbers: list[str] | None = None) -> dict[str, tuple[
 
     An order that nobody has confirmed counts in full: it may have arrived at the desk.
     """
-    rows = OrderLine.objects.filter(order__shop=shop_id)
+    rows = OrderLine.objects.in_shop(shop_id)
     if numbers is not None:
         rows = rows.filter(number__in=numbers)
     found: dict[str, tuple[int, dt.date | None]] = {}

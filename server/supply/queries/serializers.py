@@ -11,7 +11,6 @@ from inspection.queries.serializers import full_name
 from parts.models import PartNumber
 from shops.models import Member, Role
 
-from ..actions import orders
 from ..models import Offer, Plan, Supplier, Terms
 from ..schemas import (
     AlternativeOut,
@@ -20,16 +19,13 @@ from ..schemas import (
     NeededPiece,
     NeedsOut,
     OfferOut,
-    PartsTableLineOut,
-    PartsTableOut,
     PlanAskedOut,
     SourcingOut,
     SupplierOut,
     TermsOut,
 )
-from . import costs, net_requirements, opening_hours, plan_explanation, sourcing
+from . import costs, net_requirements, opening_hours, orders, plan_explanation, sourcing
 from .needs import terms_of
-from .parts_book import Table
 
 State = Literal["number", "order", "coming", "here", "fitted"]
 
@@ -193,7 +189,7 @@ def plan(member: Member, found: Plan) -> SourcingOut:
     numbers = [line["id"] for line in found.asked["lines"]]
     currency = terms_of(member).currency
     lines = {line.number: line for line in net_requirements.build(member, timezone.now()).lines if line.number}
-    named = dict(PartNumber.objects.filter(model__shop=member.shop_id, number__in=numbers).values_list("number", "slot"))
+    named = dict(PartNumber.objects.of(member).filter(number__in=numbers).values_list("number", "slot"))
     return SourcingOut(
         uuid=found.uuid,
         at=found.at,
@@ -216,19 +212,8 @@ def plan(member: Member, found: Plan) -> SourcingOut:
                 restock_days=offer.restock_days,
                 status=offer.status,
             )
-            for offer in Offer.objects.filter(supplier__shop=member.shop_id, number__in=numbers).select_related("supplier")
+            for offer in Offer.objects.of(member).filter(number__in=numbers).select_related("supplier")
         ],
-        suppliers=[supplier(one) for one in Supplier.objects.filter(shop=member.shop_id)],
+        suppliers=[supplier(one) for one in Supplier.objects.of(member)],
         stale=[] if found.ordered_kind else sourcing.changed_since(member, found),
-    )
-
-
-def table(found: Table, dry: bool) -> PartsTableOut:
-    """What a file from outside does, line by line."""
-    return PartsTableOut(
-        dry=dry,
-        taken=found.count("taken"),
-        there=found.count("there"),
-        refused=found.count("refused"),
-        lines=[PartsTableLineOut.model_validate(vars(line)) for line in found.lines],
     )

@@ -1,11 +1,12 @@
 """Cost, and what lies open, as the API gives them."""
 
-from collections.abc import Iterable
 from decimal import Decimal
 
+from inspection.models import WalkAround
 from inspection.queries.serializers import full_name
 from lumvek_core.units import plain
-from shops.models import Member, Role
+from shops.models import Member
+from shops.rights import may
 
 from ..schemas_costs import (
     ApartGroupOut,
@@ -29,7 +30,7 @@ def cost(member: Member) -> CostsOut:
     for one in machines:
         for name, _, amount in one.shares:
             owners[name] = owners.get(name, Decimal(0)) + amount
-    is_owner = member.role == Role.OWNER
+    is_owner = member.sees_own_only
     mine = {member.name} if is_owner else set(owners)
     return CostsOut(
         currency=found.currency,
@@ -76,7 +77,8 @@ def _machine_cost(one: costs.Estimate, named: set[str]) -> MachineCostOut:
     )
 
 
-def lies_open(member: Member, groups: Iterable[strip_down_offers.Opened], may_take: bool) -> ApartOut:
+def lies_open(member: Member, walk_around: WalkAround) -> ApartOut:
+    """What else lies open behind the parts of a walk-around."""
     found = terms_of(member)
     return ApartOut(
         currency=found.currency,
@@ -110,7 +112,7 @@ def lies_open(member: Member, groups: Iterable[strip_down_offers.Opened], may_ta
                     for part in group.parts
                 ],
             )
-            for group in groups
+            for group in strip_down_offers.build(member, walk_around)
         ],
-        may_take=may_take,
+        may_take=may(member, "decide on parts"),
     )

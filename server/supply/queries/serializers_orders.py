@@ -1,15 +1,15 @@
 """Orders and stock as the API gives them."""
 
+import uuid
 from decimal import Decimal
 
 from fleet.models import Fitment
 from inspection.queries.serializers import full_name
 from shops.models import Member
 
-from ..actions import orders, stock, taking_back
 from ..models import Movement, Order, OrderLine, StockItem
-from ..schemas_orders import MovementOut, OrderLineOut, OrderOut, OrdersOut, StockLineOut, StockOut
-from . import costs
+from ..schemas_orders import MovementOut, OrderLineOut, OrderOut, OrdersOut, ReceivedOut, StockLineOut, StockOut
+from . import costs, movements, orders, stock
 from .needs import terms_of
 from .serializers import money
 
@@ -19,7 +19,7 @@ ANSWERED = (Order.State.ACCEPTED, Order.State.SHORT, Order.State.REFUSED)
 
 
 def all_orders(member: Member) -> OrdersOut:
-    found = Order.objects.filter(shop=member.shop_id).select_related("supplier", "by").prefetch_related("lines")
+    found = Order.objects.of(member).select_related("supplier", "by").prefetch_related("lines")
     # First what nobody has confirmed, then what is short, then what is still to come; the newest of each first.
     shown = sorted((order(one) for one in found), key=_unsettled)
     return OrdersOut(currency=terms_of(member).currency, orders=shown)
@@ -85,12 +85,10 @@ def stocked(member: Member) -> StockOut:
     found = terms_of(member)
     levels, prices = stock.levels(member.shop_id), costs.price_list(member.shop_id)
     fitted: dict[str, int] = {}
-    for number, quantity in Fitment.objects.filter(machine__shop=member.shop_id, taken_back_at=None).values_list(
-        "number", "quantity"
-    ):
+    for number, quantity in Fitment.objects.of(member).filter(taken_back_at=None).values_list("number", "quantity"):
         fitted[number] = fitted.get(number, 0) + quantity
     items = []
-    for one in StockItem.objects.filter(shop=member.shop_id):
+    for one in StockItem.objects.of(member):
         advised = stock.advised(one, fitted.get(one.number, 0), found.service)
         there = levels.get(one.number, {})
         items.append(
@@ -111,7 +109,7 @@ def stocked(member: Member) -> StockOut:
                 price=money(prices.get(one.number)),
             )
         )
-    moved = Movement.objects.filter(shop=member.shop_id).select_related("by", "undone_by")[:MOVES]
+    moved = Movement.objects.of(member).select_related("by", "undone_by")[:MOVES]
     return StockOut(
         service=found.service,
         currency=found.currency,
@@ -123,7 +121,7 @@ def stocked(member: Member) -> StockOut:
 def movement(one: Movement) -> MovementOut:
     return MovementOut(
         uuid=one.uuid,
-        may_take_back=taking_back.may(one),
+        may_take_back=movements.may(one),
         number=one.number,
         place=one.place,
         change=one.change,
@@ -131,4 +129,18 @@ def movement(one: Movement) -> MovementOut:
         note=one.note,
         by=full_name(one.by),
         at=one.at,
+    )
+
+
+def received(member: Member, movement: uuid.UUID, line: OrderLine, quantity: int) -> ReceivedOut:
+    """What came in just now, where it is kept, and what is still to come of it."""
+    kept = StockItem.objects.of(member).filter(number=line.number).first()
+    return ReceivedOut(
+        uuid=movement,
+        number=line.number,
+        name=line.name,
+        received=quantity,
+        to_come=orders.expected(member, line.number),
+        bin=kept.bin if kept else "",
+        orders=all_orders(member),
     )

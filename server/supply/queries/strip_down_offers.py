@@ -2,26 +2,18 @@
 later.
 """
 
-import uuid
-from collections.abc import Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
 from functools import partial
 
-from django.db import transaction
-
 from fleet.models import Machine
-from inspection.actions import services
-from inspection.actions.services import refresh_parts
 from inspection.models import Verdict, WalkAround
 from inspection.queries import coupled, forecasts, rule_books
 from lumvek_core import coupled as keys
 from lumvek_core import positions, registry
 from lumvek_core.catalogue.model import Slot
 from lumvek_core.coupled import prefix_of, short
-from lumvek_core.errors import BadInput
 from lumvek_core.judgement.strip_downs import LaidOpen, laid_open, life_left, p_fail
-from parts.actions import Along, take_along
 from parts.models import PartNumber, PartsLine
 from parts.queries import numbers_of
 from shops.models import Member
@@ -181,23 +173,3 @@ def _weigh(group: Opened, terms: Terms) -> None:
         part = priced[one["name"]]
         part.cost_now, part.cost_later, part.saving = one["cost_now"], one["cost_later"], one["saving"]
         part.break_even, part.advice = one["break_even"], one["advice"]
-
-
-@transaction.atomic
-def take(member: Member, walk_around_id: uuid.UUID, slot: str, at: Sequence[str], taken: bool) -> WalkAround:
-    """Put parts that lie open on the list, or take them off again. Raises BadInput for what does not lie open."""
-    found = services.lock(member, walk_around_id)
-    offered = {(part.slot, part.position): (group, part) for group in build(member, found) for part in group.parts}
-    missing = [key for key in at if (slot, key) not in offered]
-    if missing or not at:
-        raise BadInput("positions", f"does not lie open at {', '.join(missing) or 'no position'}")
-    book = rule_books.opened(found.rule_book_id)
-    handed = book.family.slots[slot].handed
-    along = []
-    for key in at:
-        group, part = offered[slot, key]
-        side = (positions.find(key).side or "") if handed else ""
-        along.append(Along(key, side, part.because, f"{group.name}: it lies open anyway."))
-    take_along(found.pk, slot, along, taken=taken)
-    refresh_parts(found, book)
-    return found

@@ -10,8 +10,8 @@ from supply_helpers import make_plan
 
 from demo.management.commands.supplier_desk import serve
 from parts.models import PartNumber
+from supply.actions import supplier_book
 from supply.models import Supplier, Terms
-from supply.queries import sourcing
 from testing.layers import layer
 from testing.yard import record
 
@@ -76,6 +76,6 @@ def shop(yard):
 @pytest.fixture
 def planned(shop, desk):
     """The shop with a plan for its list: planned.plan."""
-    sourcing.ask_desks(shop.parts)
+    supplier_book.ask_desks(shop.parts)
     shop.plan = make_plan(shop.parts)
     return shop

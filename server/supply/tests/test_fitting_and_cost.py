@@ -11,18 +11,19 @@ from supply_helpers import place
 from fleet.models import Fitment
 from inspection.actions import recording, starting
 from inspection.judging.typed_readings import NewReading
+from inspection.queries import preparing
 from lumvek_core.errors import BadInput
 from parts.models import PartNumber
 from shops.access import Conflict, NotFoundHere
-from supply.actions import fitting, stock
+from supply.actions import fitting, numbering, stocking, strip_downs, supplier_book
 from supply.models import Approval, Movement, Share, StockItem
-from supply.queries import costs, net_requirements, parts_book, strip_down_offers
+from supply.queries import costs, net_requirements, parts_book, stock, strip_down_offers
 from supply.queries.needs import read as read_needs
 
 
 def on_shelf(member, number, pieces):
-    stock.keep(member, number, number)
-    stock.count(member, uuid.uuid4(), number, "shelf", pieces)
+    stocking.keep(member, number, number)
+    stocking.count(member, uuid.uuid4(), number, "shelf", pieces)
 
 
 def fit(shop, *at, slot="opener-disc", **more):
@@ -64,7 +65,7 @@ def test_a_reading_after_the_fitting_counts_again_and_last_winters_is_not_held_a
     Fitment.objects.filter(pk=fit_again.pk).update(
         fitted_at=fit_again.fitted_at + (fit_again.fitted_at - shop.walk_around.started_at) * 50
     )
-    later = starting.start(shop.technician, shop.machine, uuid.uuid4(), starting.Wanted("winter"))
+    later = starting.start(shop.technician, shop.machine, uuid.uuid4(), preparing.Wanted("winter"))
     for at in ("2L", "3L"):
         new = NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position=at, raw=["390"])
         recording.record_reading(shop.technician, later.pk, new)
@@ -99,30 +100,30 @@ def test_the_list_counts_what_is_fitted(shop):
 
 def test_stock_is_the_sum_of_its_movements_and_none_goes_below_nothing(shop):
     on_shelf(shop.parts, "D12-4001", 5)
-    stock.load_truck(shop.parts, uuid.uuid4(), "D12-4001", 3)
+    stocking.load_truck(shop.parts, uuid.uuid4(), "D12-4001", 3)
     same = uuid.uuid4()
     for _ in range(2):
-        stock.give_back(shop.parts, same, "D12-4001", 1, "wrong size, to Northmere Depot")
+        stocking.give_back(shop.parts, same, "D12-4001", 1, "wrong size, to Northmere Depot")
     assert stock.levels(shop.shop.pk)["D12-4001"] == {"shelf": 1, "truck": 3}
     with pytest.raises(BadInput, match="only 1 on the shelf"):
-        stock.load_truck(shop.parts, uuid.uuid4(), "D12-4001", 2)
+        stocking.load_truck(shop.parts, uuid.uuid4(), "D12-4001", 2)
     with pytest.raises(BadInput, match="only 3 on the truck"):
-        stock.load_truck(shop.parts, uuid.uuid4(), "D12-4001", -4)
+        stocking.load_truck(shop.parts, uuid.uuid4(), "D12-4001", -4)
     with pytest.raises(BadInput):
-        stock.give_back(shop.parts, uuid.uuid4(), "D12-4001", 1, " ")
+        stocking.give_back(shop.parts, uuid.uuid4(), "D12-4001", 1, " ")
     assert Movement.objects.filter(number="D12-4001").count() == 4
 
 
 def test_another_shops_stock_is_not_there(shop, neighbour):
     on_shelf(shop.parts, "D12-4001", 5)
     with pytest.raises(NotFoundHere):
-        stock.count(neighbour.parts, uuid.uuid4(), "D12-4001", "shelf", 1)
+        stocking.count(neighbour.parts, uuid.uuid4(), "D12-4001", "shelf", 1)
     assert stock.levels(neighbour.shop.pk) == {}
     assert read_needs(neighbour.parts, shop.walk_around.started_at).pieces == []
 
 
 def test_advice_counts_what_was_fitted_here(shop):
-    item = stock.keep(shop.parts, "D12-4022", "Hub")
+    item = stocking.keep(shop.parts, "D12-4022", "Hub")
     item.past_events, item.past_hours, item.hours_ahead = 4, 1800, 400
     before = stock.advised(item, 0, 0.95)
     assert stock.advised(item, 1, 0.95) == {"carry": 3, "expected": pytest.approx(1.1)}
@@ -157,7 +158,7 @@ def test_while_the_hub_is_off_the_scraper_is_weighed_and_can_be_taken_along(plan
 
 
 def test_what_is_taken_along_goes_when_nothing_is_stripped_any_more(planned, read):
-    strip_down_offers.take(planned.parts, planned.walk_around.pk, "opener-bearing", ["2L"], True)
+    strip_downs.take(planned.parts, planned.walk_around.pk, "opener-bearing", ["2L"], True)
     for at in ("2L", "2R", "3L"):
         read("opener-disc-diameter", at, "399")
     assert read_needs(planned.parts, planned.walk_around.started_at).pieces == []
@@ -212,14 +213,14 @@ def test_a_parts_book_goes_out_and_comes_back_the_same(shop):
     )
     rows = parts_book.rows(shop.model)
     text = "\n".join(",".join(f'"{cell}"' for cell in row) for row in rows)
-    there = parts_book.read(shop.model, text, dry=False)
+    there = numbering.read(shop.model, text, dry=False)
     assert there.count("there") == PartNumber.objects.filter(model=shop.model).count() and not there.count("refused")
     PartNumber.objects.filter(model=shop.model).delete()
     assert (
-        parts_book.read(shop.model, text, dry=True).count("taken") == 4
+        numbering.read(shop.model, text, dry=True).count("taken") == 4
         and not PartNumber.objects.filter(model=shop.model).exists()
     )
-    assert parts_book.read(shop.model, text, dry=False).count("taken") == 4
+    assert numbering.read(shop.model, text, dry=False).count("taken") == 4
     assert parts_book.rows(shop.model) == rows
 
 
@@ -236,22 +237,22 @@ def test_a_parts_book_goes_out_and_comes_back_the_same(shop):
 )
 def test_one_bad_line_keeps_the_whole_file_out(shop, line, because):
     text = f"slot,side,number,pack,kind\nopener-bearing,,GOOD,1,original\n{line}\n"
-    found = parts_book.read(shop.model, text, dry=False)
+    found = numbering.read(shop.model, text, dry=False)
     assert [one.line for one in found.lines if one.outcome == "refused"] == [3]
     assert found.lines[-1].words.startswith(because) and not PartNumber.objects.filter(number="GOOD").exists()
 
 
 def test_a_file_that_is_no_book_is_refused_as_a_whole(shop):
     with pytest.raises(BadInput, match="no column slot"):
-        parts_book.read(shop.model, "part,price\nD,1\n", dry=True)
+        numbering.read(shop.model, "part,price\nD,1\n", dry=True)
 
 
 def test_prices_come_in_from_a_table(shop):
     text = "number;unit_price;pack;stock;chance;restock_days\nD12-4001;47,20;2;6;0,8;9\nD12-4018;14.30\n"
-    assert parts_book.read_offers(shop.far, text, dry=False).count("taken") == 2
+    assert supplier_book.read_offers(shop.far, text, dry=False).count("taken") == 2
     offer = shop.far.offers.get(number="D12-4001")
     assert (offer.unit_price, offer.stock, offer.p_stock, offer.restock_days) == (Decimal("47.20"), 6, 0.8, 9)
-    assert parts_book.read_offers(shop.far, "number,unit_price,chance\nD12-4001,1,2\n", dry=False).count("refused") == 1
+    assert supplier_book.read_offers(shop.far, "number,unit_price,chance\nD12-4001,1,2\n", dry=False).count("refused") == 1
 
 
 def test_papers_of_parts_and_orders(planned, as_):

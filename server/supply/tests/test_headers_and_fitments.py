@@ -7,9 +7,9 @@ import pytest
 from django.utils import timezone
 
 from fleet.models import Fitment
-from supply.actions import fitting, stock
+from supply.actions import fitting, stocking
 from supply.models import StockItem
-from supply.queries import costs, net_requirements
+from supply.queries import costs, net_requirements, stock
 
 
 @pytest.fixture
@@ -23,9 +23,9 @@ def lines(ring):
 
 
 def put(ring, number, pieces, place="shelf"):
-    stock.keep(ring.bram, number, number)
+    stocking.keep(ring.bram, number, number)
     there = stock.levels(ring.shop.pk, [number]).get(number, {}).get(place, 0)
-    stock.count(ring.bram, uuid.uuid4(), number, place, there + pieces)
+    stocking.count(ring.bram, uuid.uuid4(), number, place, there + pieces)
 
 
 def fit(ring, walk_around, slot, *at, **more):

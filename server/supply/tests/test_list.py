@@ -8,14 +8,15 @@ from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
 from fleet.models import Machine
-from inspection.actions import recording, services, starting
+from inspection.actions import decisions, recording, starting
 from inspection.judging.typed_readings import NewReading
+from inspection.queries import preparing
 from lumvek_core.errors import BadInput
 from parts import actions as parts_services
 from parts.models import PartNumber, PartsLine
-from supply.actions import stock
+from supply.actions import numbering, stocking
 from supply.models import NeedDate, StockLocation
-from supply.queries import net_requirements, parts_book
+from supply.queries import net_requirements, stock
 
 
 def lines(member):
@@ -38,7 +39,7 @@ def test_pieces_are_merged_over_rows_and_sides_and_rounded_to_packs(shop):
 
 
 def test_three_of_a_pack_of_two_are_ordered_as_four(shop, read):
-    services.decide(
+    decisions.decide(
         shop.lead, shop.walk_around.pk, uuid.uuid4(), "opener-disc-diameter", ["2L", "2R", "3L"], "decline", reason="later"
     )
     PartsLine.objects.create(
@@ -57,7 +58,9 @@ def test_three_of_a_pack_of_two_are_ordered_as_four(shop, read):
 
 
 def test_a_declined_or_remeasured_finding_takes_its_parts_and_companions_away(shop, read):
-    services.decide(shop.lead, shop.walk_around.pk, uuid.uuid4(), "opener-disc-diameter", ["3L"], "decline", reason="next year")
+    decisions.decide(
+        shop.lead, shop.walk_around.pk, uuid.uuid4(), "opener-disc-diameter", ["3L"], "decline", reason="next year"
+    )
     assert lines(shop.parts)["D12-4001"].needed == 2 and lines(shop.parts)["D12-4018"].needed == 1
     read("opener-disc-diameter", "2L", "398")
     read("opener-disc-diameter", "2R", "398")
@@ -66,7 +69,7 @@ def test_a_declined_or_remeasured_finding_takes_its_parts_and_companions_away(sh
 
 def test_a_later_walk_around_decides_what_it_read_again_and_leaves_the_rest(shop):
     # A short walk-around weeks later reads one of the rows.
-    later = starting.start(shop.technician, shop.machine, uuid.uuid4(), starting.Wanted("arrival"))
+    later = starting.start(shop.technician, shop.machine, uuid.uuid4(), preparing.Wanted("arrival"))
     type(later).objects.filter(pk=later.pk).update(started_at=timezone.now() + dt.timedelta(seconds=5))
     new = NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="2L", raw=["398"])
     recording.record_reading(shop.technician, later.pk, new)
@@ -96,8 +99,8 @@ def test_a_hand_that_the_place_does_not_tell_is_looked_at_and_stays(shop, read):
 
 def test_what_is_needed_is_less_shelf_and_the_truck_beyond_what_it_carries(shop):
     for place, counted in ((StockLocation.SHELF, 1), (StockLocation.TRUCK, 3)):
-        stock.keep(shop.parts, "D12-4001", "Opener disc")
-        stock.count(shop.parts, uuid.uuid4(), "D12-4001", place, counted)
+        stocking.keep(shop.parts, "D12-4001", "Opener disc")
+        stocking.count(shop.parts, uuid.uuid4(), "D12-4001", place, counted)
     item = stock.item(shop.parts, "D12-4001")
     item.carry = 2
     item.save()
@@ -110,7 +113,7 @@ def test_what_is_needed_is_less_shelf_and_the_truck_beyond_what_it_carries(shop)
 
 def test_two_machines_share_a_number_and_each_wants_it_by_its_day(shop, read):
     other = Machine.objects.create(shop=shop.shop, model=shop.model, name="Dunmere 12 b", rows=6)
-    walk = starting.start(shop.technician, other, uuid.uuid4(), starting.Wanted("winter"))
+    walk = starting.start(shop.technician, other, uuid.uuid4(), preparing.Wanted("winter"))
     recording.record_reading(
         shop.technician,
         walk.pk,
@@ -143,7 +146,7 @@ def test_the_chosen_alternative_is_what_is_ordered(shop, as_):
     after = browser.send("/api/supply/choices", model=shop.model.pk, slot="opener-disc", side="", number="D12-4001H").json()
     assert "D12-4001H" in [one["number"] for one in after["lines"]]
     with pytest.raises(BadInput):
-        parts_book.choose(shop.model, "opener-disc", "", "nothing")
+        numbering.choose(shop.model, "opener-disc", "", "nothing")
 
 
 def test_the_number_of_queries_does_not_grow_with_machines(shop, django_assert_max_num_queries):
@@ -159,7 +162,7 @@ def test_the_number_of_queries_does_not_grow_with_machines(shop, django_assert_m
     before = queries()
     for i in range(3):
         machine = Machine.objects.create(shop=shop.shop, model=shop.model, name=f"More {i}", rows=6)
-        walk = starting.start(shop.technician, machine, uuid.uuid4(), starting.Wanted("winter"))
+        walk = starting.start(shop.technician, machine, uuid.uuid4(), preparing.Wanted("winter"))
         recording.record_reading(
             shop.technician,
             walk.pk,

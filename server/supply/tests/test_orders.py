@@ -14,9 +14,9 @@ from lumvek_core.errors import BadInput
 from lumvek_core.planning.sourcing_model import Pin
 from shops.access import Conflict
 from supply import mail
-from supply.actions import orders, stock, supplier_replies
+from supply.actions import ordering, plans, supplier_replies
 from supply.models import Order, OrderLine, Plan, Supplier
-from supply.queries import net_requirements, sourcing
+from supply.queries import net_requirements, orders, sourcing, stock
 
 
 def line(member, number="D12-4001"):
@@ -35,8 +35,8 @@ def test_from_the_list_to_the_desk_and_short_back(planned, desk):
 
 def test_what_does_not_come_in_time_is_bought_elsewhere(planned):
     (order,) = place(planned.parts, planned.plan)
-    orders.drop_rest(planned.parts, order.uuid, "D12-4001")
-    orders.drop_rest(planned.parts, order.uuid, "D12-4001")
+    ordering.drop_rest(planned.parts, order.uuid, "D12-4001")
+    ordering.drop_rest(planned.parts, order.uuid, "D12-4001")
     assert line(planned.parts).net == 2
     second = make_plan(planned.parts, [Pin("D12-4001", "Bridge Street Parts", "fetch")])
     (split,) = place(planned.parts, second)
@@ -90,7 +90,7 @@ def test_an_answer_that_is_lost_is_asked_for_again_and_ordered_once(planned, des
     assert order.state == "to-send" and "does not answer" in order.trouble
     assert line(planned.parts).net == 0, "it may have arrived, so it counts as coming"
     desk.behave("normal")
-    assert orders.send(planned.parts, order.uuid).state == "short"
+    assert ordering.send(planned.parts, order.uuid).state == "short"
     assert len(desk.orders()) == 1
 
 
@@ -102,8 +102,10 @@ def test_a_server_killed_between_the_desk_and_its_own_record(planned, desk, monk
     desk.again()  # and the desk itself was started anew meanwhile
     order = Order.objects.get()
     assert order.state == "to-send" and len(desk.orders()) == 1
-    assert orders.send(planned.parts, order.uuid).state == "short"
-    assert len(desk.orders()) == 1 and orders.send(planned.parts, order.uuid).reference == order.supplier.orders.get().reference
+    assert ordering.send(planned.parts, order.uuid).state == "short"
+    assert (
+        len(desk.orders()) == 1 and ordering.send(planned.parts, order.uuid).reference == order.supplier.orders.get().reference
+    )
 
 
 def test_a_desk_that_is_down_says_so_and_keeps_the_order(planned, desk, as_):
@@ -135,20 +137,20 @@ def test_a_plan_that_the_list_has_left_behind_is_not_ordered(planned, read):
         read("opener-disc-diameter", place_, "398")
     assert sourcing.changed_since(planned.parts, planned.plan)[0].startswith("Opener disc: 4 planned, 2 needed")
     with pytest.raises(Conflict, match="1 needed now, and the plan has 2"):
-        orders.make(planned.parts, planned.plan.uuid, "cheapest")
+        ordering.make(planned.parts, planned.plan.uuid, "cheapest")
     assert not Order.objects.exists()
 
 
 def test_the_same_plan_asked_twice_is_worked_out_once_and_progress_is_told(planned):
-    again = list(sourcing.stream(planned.parts, planned.plan.uuid, []))
+    again = list(plans.stream(planned.parts, planned.plan.uuid, []))
     assert len(again) == 1 and Plan.objects.count() == 1
-    steps = [json.loads(step) for step in sourcing.stream(planned.parts, uuid.uuid4(), [])]
+    steps = [json.loads(step) for step in plans.stream(planned.parts, uuid.uuid4(), [])]
     assert [step["what"] for step in steps[:3]] == ["what is on offer", "cheapest", "surest"] and steps[-1]["done"]
 
 
 def test_a_choice_by_hand_that_cannot_be_is_refused_at_its_place(planned):
     pin = Pin("D12-4001", "Bridge Street Parts", "fetch")  # two there, four wanted
-    (step,) = [json.loads(one) for one in sourcing.stream(planned.parts, uuid.uuid4(), [pin])]
+    (step,) = [json.loads(one) for one in plans.stream(planned.parts, uuid.uuid4(), [pin])]
     assert step["error"]["field"] == "pinned.0"
 
 
@@ -156,15 +158,15 @@ def test_parts_are_received_by_number_in_pieces_and_once(planned):
     place(planned.parts, planned.plan)
     movement = uuid.uuid4()
     for _ in range(2):
-        orders.receive(planned.technician, movement, "d12-4001 ", 2)
+        ordering.receive(planned.technician, movement, "d12-4001 ", 2)
     assert stock.levels(planned.shop.pk)["D12-4001"]["shelf"] == 2 and orders.expected(planned.parts, "D12-4001") == 2
     with pytest.raises(BadInput, match="2 still to come"):
-        orders.receive(planned.parts, uuid.uuid4(), "D12-4001", 3)
-    orders.receive(planned.parts, uuid.uuid4(), "D12-4001", 2)
+        ordering.receive(planned.parts, uuid.uuid4(), "D12-4001", 3)
+    ordering.receive(planned.parts, uuid.uuid4(), "D12-4001", 2)
     with pytest.raises(BadInput, match="all of it has been received"):
-        orders.receive(planned.parts, uuid.uuid4(), "D12-4001", 1)
+        ordering.receive(planned.parts, uuid.uuid4(), "D12-4001", 1)
     with pytest.raises(BadInput, match="nothing called") as refused:
-        orders.receive(planned.parts, uuid.uuid4(), "D99-1", 1)
+        ordering.receive(planned.parts, uuid.uuid4(), "D99-1", 1)
     assert refused.value.field == "number"
     assert line(planned.parts).shelf == 4 and line(planned.parts).coming == 0
 
@@ -177,8 +179,8 @@ def test_scanning_takes_all_that_is_to_come_and_says_the_bin(planned, as_):
 
 def test_an_order_by_hand_goes_out_by_mail_and_its_answer_comes_back_as_a_table(planned):
     Supplier.objects.update(desk="")
-    (order,) = orders.make(planned.parts, planned.plan.uuid, "cheapest")
-    orders.sent_by_hand(planned.parts, order.uuid)
+    (order,) = ordering.make(planned.parts, planned.plan.uuid, "cheapest")
+    ordering.sent_by_hand(planned.parts, order.uuid)
     letter = mail.send(planned.parts, orders.order_of(planned.parts, order.uuid))
     assert len(outbox.outbox) == 1 and outbox.outbox[0].to == ["orders@northmere.invalid"]
     assert "4 x  D12-4001" in letter.text and "by van, to be here on Tuesday 01 December" in letter.text
@@ -194,26 +196,26 @@ def test_an_order_by_hand_goes_out_by_mail_and_its_answer_comes_back_as_a_table(
 
 
 def test_an_order_that_was_said_by_telephone_meanwhile_does_not_go_to_the_desk_as_well(planned, desk, monkeypatch):
-    (order,) = orders.make(planned.parts, planned.plan.uuid, "cheapest")
+    (order,) = ordering.make(planned.parts, planned.plan.uuid, "cheapest")
     stale = orders.order_of(planned.parts, order.uuid)
-    orders.sent_by_hand(planned.lead, order.uuid)
+    ordering.sent_by_hand(planned.lead, order.uuid)
     real = orders.order_of
     answers_ = iter([stale])
     monkeypatch.setattr(orders, "order_of", lambda *given: next(answers_, None) or real(*given))
-    assert orders.send(planned.parts, order.uuid).state == "by-hand"
+    assert ordering.send(planned.parts, order.uuid).state == "by-hand"
     assert desk.orders() == {}
 
 
 def test_an_order_has_the_prices_it_was_chosen_by(planned, desk):
     planned.far.offers.all().delete()
-    (order,) = orders.make(planned.parts, planned.plan.uuid, "cheapest")
+    (order,) = ordering.make(planned.parts, planned.plan.uuid, "cheapest")
     assert str(order.lines.get(number="D12-4001").unit_price) == "48.90"
 
 
 def test_a_supplier_that_went_away_is_planned_around(planned):
     Supplier.objects.filter(pk=planned.far.pk).update(name="Northmere")
     with pytest.raises(Conflict, match="no longer among the suppliers"):
-        orders.make(planned.parts, planned.plan.uuid, "cheapest")
+        ordering.make(planned.parts, planned.plan.uuid, "cheapest")
     assert not Order.objects.exists()
 
 

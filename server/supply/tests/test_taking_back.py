@@ -8,9 +8,9 @@ from supply_helpers import place
 from fleet.models import Fitment
 from fleet.queries.machines import fitments_of
 from shops.access import Conflict, NotFoundHere
-from supply.actions import fitting, orders, stock, taking_back
+from supply.actions import fitting, ordering, stocking, taking_back
 from supply.models import Approval, Movement, Order
-from supply.queries import net_requirements
+from supply.queries import net_requirements, orders, stock
 
 DISC = "D12-4001"
 
@@ -18,8 +18,8 @@ DISC = "D12-4001"
 @pytest.fixture
 def shelf(shop):
     """Four discs on the shelf."""
-    stock.keep(shop.parts, DISC, "Opener disc")
-    stock.count(shop.parts, uuid.uuid4(), DISC, "shelf", 4)
+    stocking.keep(shop.parts, DISC, "Opener disc")
+    stocking.count(shop.parts, uuid.uuid4(), DISC, "shelf", 4)
     return shop
 
 
@@ -73,19 +73,19 @@ def test_what_was_received_by_mistake_is_still_to_come(planned):
     wanted = orders.expected(planned.parts, DISC)
     assert wanted >= 2
     came = uuid.uuid4()
-    orders.receive(planned.parts, came, DISC, 2)
+    ordering.receive(planned.parts, came, DISC, 2)
     taking_back.take_back(planned.parts, came)
     assert (orders.expected(planned.parts, DISC), there(planned)[0]) == (wanted, 0)
     taking_back.take_back(planned.parts, came)
     assert there(planned)[0] == 0, "twice is once"
-    orders.receive(planned.parts, uuid.uuid4(), DISC, 2)
+    ordering.receive(planned.parts, uuid.uuid4(), DISC, 2)
     assert orders.expected(planned.parts, DISC) == wanted - 2
 
 
 def test_what_has_been_fitted_cannot_be_sent_back_to_where_it_came_from(planned):
     place(planned.parts, planned.plan)
     came = uuid.uuid4()
-    orders.receive(planned.parts, came, DISC, 2)
+    ordering.receive(planned.parts, came, DISC, 2)
     fit(planned, "2L")
     with pytest.raises(Conflict, match="Only 1 left on the shelf"):
         taking_back.take_back(planned.parts, came)
@@ -94,9 +94,9 @@ def test_what_has_been_fitted_cannot_be_sent_back_to_where_it_came_from(planned)
 @pytest.mark.parametrize(
     ("do", "after"),
     [
-        (lambda shop, act: stock.count(shop.parts, act, DISC, "shelf", 1), (1, 0)),
-        (lambda shop, act: stock.load_truck(shop.parts, act, DISC, 3), (1, 3)),
-        (lambda shop, act: stock.give_back(shop.parts, act, DISC, 2, "wrong hand, to Northmere Depot"), (2, 0)),
+        (lambda shop, act: stocking.count(shop.parts, act, DISC, "shelf", 1), (1, 0)),
+        (lambda shop, act: stocking.load_truck(shop.parts, act, DISC, 3), (1, 3)),
+        (lambda shop, act: stocking.give_back(shop.parts, act, DISC, 2, "wrong hand, to Northmere Depot"), (2, 0)),
     ],
     ids=["counted", "loaded", "given back"],
 )
@@ -111,7 +111,7 @@ def test_shelf_and_truck_are_as_before(do, after, shelf):
 
 
 def test_only_one_of_the_two_movements_of_loading_offers_it(shelf, as_):
-    stock.load_truck(shelf.parts, uuid.uuid4(), DISC, 3)
+    stocking.load_truck(shelf.parts, uuid.uuid4(), DISC, 3)
     moved = as_(shelf.parts).get("/api/supply/stock").json()["movements"]
     assert [(one["place"], one["may_take_back"]) for one in moved] == [("truck", False), ("shelf", True), ("shelf", True)]
 
@@ -126,7 +126,7 @@ def test_a_neighbour_takes_nothing_back_and_an_owner_neither(shelf, neighbour, a
 
 def test_an_order_is_taken_back_until_it_is_sent(planned, as_):
     shop, wanted = planned, disc_line(planned).net
-    order = orders.make(shop.parts, shop.plan.uuid, "cheapest")[0]
+    order = ordering.make(shop.parts, shop.plan.uuid, "cheapest")[0]
     assert disc_line(shop).net < wanted
     buyer, path = as_(shop.parts), f"/api/supply/orders/{order.uuid}/take-back"
     assert as_(shop.technician).send(path).status_code == 403
@@ -135,14 +135,14 @@ def test_an_order_is_taken_back_until_it_is_sent(planned, as_):
     taken = Order.objects.get(pk=order.pk)
     assert (taken.get_state_display(), taken.trouble) == ("Taken back", "Taken back by Parts before it was sent.")
     assert disc_line(shop).net == wanted and orders.expected(shop.parts, DISC) == 0
-    assert orders.send(shop.parts, order.uuid).state == Order.State.CANCELLED, "and it is never sent"
+    assert ordering.send(shop.parts, order.uuid).state == Order.State.CANCELLED, "and it is never sent"
 
 
 def test_an_order_that_left_the_house_is_not(planned):
-    order = orders.make(planned.parts, planned.plan.uuid, "cheapest")[0]
-    orders.sent_by_hand(planned.parts, order.uuid)
+    order = ordering.make(planned.parts, planned.plan.uuid, "cheapest")[0]
+    ordering.sent_by_hand(planned.parts, order.uuid)
     with pytest.raises(Conflict, match="call the supplier"):
-        orders.cancel(planned.parts, order.uuid)
+        ordering.cancel(planned.parts, order.uuid)
 
 
 def test_what_an_owner_agreed_to_is_taken_back_by_that_owner_or_the_shop(shop, as_):

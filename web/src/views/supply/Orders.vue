@@ -62,7 +62,7 @@ const mail = (order: Order): Promise<boolean> => at.run(async () => {
   letter.sent = true
   await load()
 })
-const answerFile = (order: Order, form: FormData): Promise<Schemas['PartsTableOut']> =>
+const answerFile = (order: Order, form: FormData): Promise<Schemas['TableReportOut']> =>
   write(() => api.POST('/api/supply/orders/{order_id}/answer-file', { params: { path: { order_id: order.uuid } }, body: form as never, bodySerializer: (body) => body as never }))
 const behave = (mode: string): Promise<boolean> => at.run(async () => void (desk.value = await write(() => api.POST('/api/supply/desk', { body: { mode: mode as 'normal' } }))))
 const MODES = [['normal', 'answers'], ['slow', 'is too slow'], ['deaf', 'takes orders, answers get lost'], ['down', 'is down']]

@@ -13,7 +13,7 @@ const data = ref<Schemas['BookOut'] | null>(null)
 const at = useAttempt('The parts book could not be read.')
 const load = (model = 0): Promise<boolean> => at.run(async () => void (data.value = await answer(api.GET('/api/supply/book', { params: { query: { model } } }))))
 onMounted(() => load())
-const send = (form: FormData): Promise<Schemas['PartsTableOut']> =>
+const send = (form: FormData): Promise<Schemas['TableReportOut']> =>
   write(() => api.POST('/api/supply/book/{model_id}/file', { params: { path: { model_id: data.value!.model } }, body: form as never, bodySerializer: (body) => body as never }))
 const typing = reactive({ key: '', number: '', pack: 1 })
 const enter = (line: Schemas['BookLineOut']): void => void Object.assign(typing, { key: line.slot + line.side, number: '', pack: 1 })

@@ -52,7 +52,7 @@ function show(latest: Schemas['SourcingOut'] | null): void {
 }
 const suppliers = ref<Schemas['SupplierOut'][]>([])
 const from = ref(0)
-const offers = (form: FormData): Promise<Schemas['PartsTableOut']> =>
+const offers = (form: FormData): Promise<Schemas['TableReportOut']> =>
   write(() => api.POST('/api/supply/suppliers/{supplier_id}/offers-file', { params: { path: { supplier_id: from.value } }, body: form as never, bodySerializer: (body) => body as never }))
 onMounted(() => at.run(async () => {
   await read()

@@ -7,10 +7,10 @@ import FilePick from '@/app/FilePick.vue'
 import { counted } from '@/app/counted'
 import { useAttempt } from './useAttempt'
 
-const props = defineProps<{ label: string; send: (form: FormData) => Promise<Schemas['PartsTableOut']> }>()
+const props = defineProps<{ label: string; send: (form: FormData) => Promise<Schemas['TableReportOut']> }>()
 const emit = defineEmits<{ taken: [] }>()
 const file = ref<File | null>(null)
-const found = ref<Schemas['PartsTableOut'] | null>(null)
+const found = ref<Schemas['TableReportOut'] | null>(null)
 const at = useAttempt('The file could not be read.')
 const refused = computed(() => found.value?.lines.filter((line) => line.outcome === 'refused') ?? [])
 

@@ -17,7 +17,7 @@ const at = useAttempt('The forecasts could not be read.')
 const load = (): Promise<boolean> => at.run(async () => void (data.value = await answer(api.GET('/api/logbook/ahead'))))
 onMounted(load)
 const session = useSession()
-const counters = (form: FormData): Promise<Schemas['PartsTableOut']> =>
+const counters = (form: FormData): Promise<Schemas['TableReportOut']> =>
   write(() => api.POST('/api/logbook/counters-file', { body: form as never, bodySerializer: (body) => body as never }))
 type Line = Schemas['FleetLineOut']
 const machines = computed(() => [...new Map((data.value?.lines ?? []).map((line) => [line.machine_id, line.machine])).entries()])

@@ -1,31 +1,16 @@
-"""What lies on shelf and truck: levels are sums of movements, movements are appended once."""
+"""Moving what lies on shelf and truck: movements are appended once."""
 
 import uuid
-from collections.abc import Iterable
+from collections.abc import Mapping
+from typing import Any
 
-from django.db import transaction
-from django.db.models import Sum
-
-from lumvek_core import registry
 from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere
 from shops.models import Member
+from shops.rights import action
 
 from ..models import Movement, StockItem, StockLocation, Terms
-
-Levels = dict[str, dict[str, int]]
-"""number → place → pieces."""
-
-
-def levels(shop_id: int, numbers: Iterable[str] | None = None) -> Levels:
-    """What lies where. One query."""
-    moved = Movement.objects.filter(shop=shop_id)
-    if numbers is not None:
-        moved = moved.filter(number__in=list(numbers))
-    found: Levels = {}
-    for row in moved.order_by().values("number", "place").annotate(level=Sum("change")):
-        found.setdefault(row["number"], {"shelf": 0, "truck": 0})[row["place"]] = row["level"]
-    return found
+from ..queries.stock import item, levels
 
 
 def move(member: Member, movement: uuid.UUID, number: str, place: str, change: int, reason: str, note: str = "") -> Movement:
@@ -56,10 +41,10 @@ def move(member: Member, movement: uuid.UUID, number: str, place: str, change: i
 def lock_supply(member: Member) -> Terms:
     """The shop's terms, held until the transaction ends: whoever moves stock or orders waits for the other."""
     Terms.objects.get_or_create(shop_id=member.shop_id)
-    return Terms.objects.select_for_update().get(shop=member.shop_id)
+    return Terms.objects.select_for_update().of(member).get()
 
 
-@transaction.atomic
+@action("move parts")
 def count(member: Member, movement: uuid.UUID, number: str, place: str, counted: int, note: str = "") -> None:
     """Say how many lie there; the difference is the movement."""
     lock_supply(member)
@@ -70,7 +55,7 @@ def count(member: Member, movement: uuid.UUID, number: str, place: str, counted:
     move(member, movement, number, place, counted - there, Movement.Reason.COUNTED, note)
 
 
-@transaction.atomic
+@action("move parts")
 def load_truck(member: Member, movement: uuid.UUID, number: str, quantity: int) -> None:
     """From the shelf to the truck, or back with a quantity below 0. Two movements, one thing."""
     lock_supply(member)
@@ -81,7 +66,7 @@ def load_truck(member: Member, movement: uuid.UUID, number: str, quantity: int) 
     move(member, uuid.uuid5(movement, "there"), number, second, abs(quantity), Movement.Reason.MOVED)
 
 
-@transaction.atomic
+@action("move parts")
 def give_back(member: Member, movement: uuid.UUID, number: str, quantity: int, note: str) -> None:
     """Send pieces back to a supplier."""
     lock_supply(member)
@@ -92,31 +77,13 @@ def give_back(member: Member, movement: uuid.UUID, number: str, quantity: int, n
     move(member, movement, number, StockLocation.SHELF, -quantity, Movement.Reason.RETURNED, note.strip())
 
 
-def item(member: Member, number: str) -> StockItem:
-    """What the shop keeps under a number. Raises NotFoundHere."""
-    found = StockItem.objects.filter(shop=member.shop_id, number=number).first()
-    if found is None:
-        raise NotFoundHere("There is no such part in stock.")
-    return found
+@action("move parts")
+def keep_item(member: Member, number: str, values: Mapping[str, Any]) -> None:
+    """Keep a part in stock, or change its name, bin and what the truck should carry."""
+    StockItem.objects.update_or_create(shop_id=member.shop_id, number=number.strip(), defaults=dict(values))
 
 
 def keep(member: Member, number: str, name: str) -> StockItem:
     """The shop's entry for a number, made the first time it comes in."""
     found, _ = StockItem.objects.get_or_create(shop_id=member.shop_id, number=number, defaults={"name": name[:80]})
-    return found
-
-
-def advised(one: StockItem, fitted: int, service: float) -> dict[str, float]:
-    """How many to carry: `carry` and `expected` of the core's truck_stock, with what was fitted since added to what was
-    before.
-    """
-    found: dict[str, float] = registry.find("truck_stock").run(
-        {
-            "events": one.past_events + fitted,
-            "hours": one.past_hours,
-            "hours_ahead": one.hours_ahead,
-            "service": service,
-            "prior_hours": one.prior_hours,
-        }
-    )
     return found

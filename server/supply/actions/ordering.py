@@ -16,35 +16,25 @@ from django.db.models import F
 from django.utils import timezone
 
 from lumvek_core.errors import BadInput
-from shops.access import Conflict, NotFoundHere
+from shops.access import Conflict
 from shops.models import Member
+from shops.rights import action
 
-from .. import desk
+from .. import desk, mail
 from ..models import Movement, Order, OrderLine, Plan, StockLocation, Supplier
 from ..queries import needs, net_requirements, sourcing
-from . import stock
-
-OPEN = (Order.State.TO_SEND, Order.State.ACCEPTED, Order.State.SHORT, Order.State.BY_HAND)
-
-
-def order_of(member: Member, order: uuid.UUID) -> Order:
-    """One order of the member's shop. Raises NotFoundHere."""
-    found = Order.objects.select_related("supplier", "by").filter(shop=member.shop_id, uuid=order).first()
-    if found is None:
-        raise NotFoundHere("There is no such order.")
-    return found
+from ..queries.orders import _waiting, called, order_of, to_come
+from . import stocking
 
 
-@transaction.atomic
+@action("order")
 def make(member: Member, plan_uuid: uuid.UUID, kind: str) -> list[Order]:
     """Orders of a plan, one a supplier and way. Pressed twice, they are made once. Raises NotFoundHere, BadInput, Conflict.
 
     Conflict where somebody ordered part of it meanwhile, or a finding was taken back: then it must be planned again.
     """
-    stock.lock_supply(member)
-    plan = Plan.objects.filter(shop=member.shop_id, uuid=plan_uuid).first()
-    if plan is None:
-        raise NotFoundHere("There is no such plan.")
+    stocking.lock_supply(member)
+    plan = sourcing.plan_of(member, plan_uuid)
     if plan.ordered_kind:
         return list(plan.orders.all())
     chosen = next((one for one in plan.answer["plans"] if one["kind"] == kind), None)
@@ -82,7 +72,7 @@ def _order(
     listed: dict[str, net_requirements.Line],
 ) -> Order:
     supplier_name, way, day, cost, ids = run
-    supplier = Supplier.objects.filter(shop=member.shop_id, name=supplier_name).first()
+    supplier = Supplier.objects.of(member).filter(name=supplier_name).first()
     if supplier is None:
         raise Conflict(f"{supplier_name} is no longer among the suppliers; plan again.")
     order = Order.objects.create(
@@ -113,11 +103,7 @@ def _order(
     return order
 
 
-def called(line: net_requirements.Line) -> str:
-    """A part with its hand."""
-    return f"{line.name}, {line.side}" if line.side else line.name
-
-
+@action("order", atomic=False)
 def send(member: Member, order_uuid: uuid.UUID) -> Order:
     """Ask the desk for an order until it has answered. Whatever happens on the way, the order stays one order.
 
@@ -163,10 +149,18 @@ def _answered(order: Order, answer: dict[str, Any]) -> None:
     held.save(update_fields=["state", "reference", "trouble", "answered_at"])
 
 
-@transaction.atomic
+@action("order", atomic=False)
+def place(member: Member, plan_uuid: uuid.UUID, kind: str) -> None:
+    """Make the orders of a plan, and ask the desks for them. Raises NotFoundHere, BadInput, Conflict."""
+    for order in make(member, plan_uuid, kind):
+        if send(member, order.uuid).unanswered:
+            return  # the desk is away: the others stay unsent, and nobody waits for each of them in turn
+
+
+@action("order")
 def sent_by_hand(member: Member, order_uuid: uuid.UUID) -> None:
     """Say that an order went out by e-mail or telephone. Raises Conflict where the desk may have it already."""
-    stock.lock_supply(member)
+    stocking.lock_supply(member)
     order = Order.objects.select_for_update().get(pk=order_of(member, order_uuid).pk)
     if order.state == Order.State.BY_HAND:
         return
@@ -179,12 +173,21 @@ def sent_by_hand(member: Member, order_uuid: uuid.UUID) -> None:
     order.save(update_fields=["state", "answered_at"])
 
 
-@transaction.atomic
+@action("order", atomic=False)
+def send_by_mail(member: Member, order_uuid: uuid.UUID) -> mail.Letter:
+    """Send the text of an order by e-mail; what nobody has confirmed counts as sent by hand then. Raises BadInput, Conflict."""
+    order = order_of(member, order_uuid)
+    if order.state == Order.State.TO_SEND:
+        sent_by_hand(member, order_uuid)
+    return mail.send(member, order)
+
+
+@action("order")
 def cancel(member: Member, order_uuid: uuid.UUID) -> None:
     """Take back an order that has not been sent: its parts are needed again. Raises Conflict once it may have left the
     house.
     """
-    stock.lock_supply(member)
+    stocking.lock_supply(member)
     order = Order.objects.select_for_update().get(pk=order_of(member, order_uuid).pk)
     if order.state == Order.State.CANCELLED:
         return
@@ -196,6 +199,7 @@ def cancel(member: Member, order_uuid: uuid.UUID) -> None:
     order.save(update_fields=["state", "answered_at", "trouble"])
 
 
+@action("order", atomic=False)
 def drop_rest(member: Member, order_uuid: uuid.UUID, number: str) -> None:
     """Do not wait for what would follow of one number: it is needed again, and can be had elsewhere. Raises BadInput,
     Conflict.
@@ -212,7 +216,7 @@ def drop_rest(member: Member, order_uuid: uuid.UUID, number: str) -> None:
         except desk.DeskSaysNo as problem:
             raise Conflict(str(problem)) from None
     with transaction.atomic():
-        stock.lock_supply(member)
+        stocking.lock_supply(member)
         held = OrderLine.objects.select_for_update().get(pk=line.pk)
         # Pieces that came in as the rest stay received.
         held.follows = max(0, held.received - held.accepted)
@@ -220,28 +224,17 @@ def drop_rest(member: Member, order_uuid: uuid.UUID, number: str) -> None:
         held.save(update_fields=["follows", "follows_on"])
 
 
-def _waiting(member: Member, number: str) -> list[OrderLine]:
-    """Lines of open orders for a number, the oldest first."""
-    lines = OrderLine.objects.filter(order__shop=member.shop_id, order__state__in=OPEN, number__iexact=number.strip())
-    return list(lines.select_related("order").order_by("order__id"))
-
-
-def expected(member: Member, number: str) -> int:
-    """Pieces of a number that are still to come."""
-    return sum(to_come(line, line.order.state) for line in _waiting(member, number))
-
-
-@transaction.atomic
+@action("receive parts")
 def receive(member: Member, movement: uuid.UUID, number: str, quantity: int) -> OrderLine:
     """Put what came in on the shelf, against the oldest order that waits for it. Returns the line it was received for.
 
     The same UUID twice is received once. Raises BadInput with field ``number`` or ``quantity``.
     """
-    stock.lock_supply(member)
+    stocking.lock_supply(member)
     lines = _waiting(member, number)
     if not lines:
         raise BadInput("number", f"nothing called {number.strip() or 'that'} is on order")
-    if Movement.objects.filter(shop=member.shop_id, uuid=movement).exists():
+    if Movement.objects.of(member).filter(uuid=movement).exists():
         return lines[0]
     left = sum(to_come(line, line.order.state) for line in lines)
     if not 0 < quantity <= left:
@@ -252,9 +245,9 @@ def receive(member: Member, movement: uuid.UUID, number: str, quantity: int) -> 
             OrderLine.objects.filter(pk=line.pk).update(received=F("received") + took)
             rest -= took
             of.append(line.order.reference or str(line.order.uuid)[:8])
-    stock.keep(member, lines[0].number, lines[0].name)
+    stocking.keep(member, lines[0].number, lines[0].name)
     note = f"order {', '.join(of)}"
-    stock.move(member, movement, lines[0].number, StockLocation.SHELF, quantity, Movement.Reason.RECEIVED, note)
+    stocking.move(member, movement, lines[0].number, StockLocation.SHELF, quantity, Movement.Reason.RECEIVED, note)
     return lines[0]
 
 
@@ -263,16 +256,8 @@ def send_away(member: Member, number: str, quantity: int) -> None:
 
     Call inside a transaction that holds the shop's terms.
     """
-    received = OrderLine.objects.filter(order__shop=member.shop_id, number=number, received__gt=0).order_by("-order__id")
+    received = OrderLine.objects.of(member).filter(number=number, received__gt=0).order_by("-order__id")
     for line in received:
         took = min(quantity, line.received)
         OrderLine.objects.filter(pk=line.pk).update(received=F("received") - took)
         quantity -= took
-
-
-def to_come(line: OrderLine, state: str) -> int:
-    """Pieces of an order's line that are still expected."""
-    if state == Order.State.CANCELLED:
-        return 0
-    expected = line.quantity if state in (Order.State.TO_SEND, Order.State.BY_HAND) else line.accepted + line.follows
-    return max(0, expected - line.received)

@@ -1,0 +1,153 @@
+"""Recording what a meter showed, withdrawing it, and what the coming season is to be."""
+
+import datetime as dt
+import uuid
+from collections.abc import Iterable
+
+from django.utils import timezone
+
+from lumvek_core import counters
+from lumvek_core.counters import Count
+from lumvek_core.errors import BadInput
+from shops.access import NotFoundHere
+from shops.models import Member
+from shops.rights import action
+
+from ..models import CounterReading, Machine
+from ..queries.counters import counts_of, now_of, offset_at, unit_of
+from .history import history_changed
+
+HIGHEST = 1e6
+
+
+@action("read counters")
+def record(
+    member: Member,
+    machine: Machine,
+    reading: uuid.UUID,
+    shown: float,
+    at: dt.datetime | None,
+    source: str,
+    *,
+    unit: str = "",
+    confirmed: bool = False,
+    exchanged: bool = False,
+    old_shown: float | None = None,
+) -> CounterReading:
+    """Keep what the meter showed. The same UUID twice is one reading.
+
+    at: when; None is now. unit: where it is not what the machine's use is counted in (the hectares of a combine). exchanged: it
+    is a new meter, or was set back; old_shown: the last figure of the old one, where anybody wrote it down. Raises BadInput
+    with field ``shown`` for a figure that cannot be, unless it is `confirmed`; a counter that runs back is an exchange or a
+    slip, and cannot be confirmed. Fields ``shown``, ``old_shown``, ``at``, ``unit``.
+    """
+    Machine.objects.select_for_update().get(pk=machine.pk)
+    had = CounterReading.objects.filter(uuid=reading).first()
+    if had is not None:
+        if had.machine_id != machine.pk:
+            raise NotFoundHere("There is no such counter reading.")
+        return had
+    at = at or timezone.now()
+    if at > timezone.now():
+        raise BadInput("at", "is still to come")
+    if unit == "h" and unit_of(machine) == "ha":
+        raise BadInput("unit", "this machine has no hour meter")
+    if not 0 <= shown < HIGHEST:
+        raise BadInput("shown", "must be between 0 and 1 000 000")
+    unit = unit or unit_of(machine)
+    if exchanged:
+        offset = _close_old_meter(member, machine, unit, reading, at, source, old_shown) - shown
+    else:
+        offset = offset_at(machine, unit, at)
+        counts, new = counts_of([machine.pk], unit)[machine.pk], Count(at, shown + offset)
+        stood = now_of(machine, unit)
+        if not counts and stood is not None and shown < stood:
+            raise BadInput("shown", f"stood at {stood:g} before; it does not run back")
+        asked = counters.question(counts, new, unit)
+        if asked and not (confirmed and _runs_on(counts, new)):
+            raise BadInput("shown", asked)
+    made = CounterReading.objects.create(
+        uuid=reading,
+        machine=machine,
+        unit=unit,
+        at=at,
+        shown=shown,
+        total=shown + offset,
+        source=source,
+        exchanged=exchanged,
+        confirmed=confirmed,
+        by=member.user,
+    )
+    keep_in_step(machine, unit)
+    return made
+
+
+def _close_old_meter(
+    member: Member, machine: Machine, unit: str, reading: uuid.UUID, at: dt.datetime, source: str, old_shown: float | None
+) -> float:
+    """What the machine had done when its meter was exchanged; the old meter's last figure is kept as a reading of its own."""
+    counts, offset = counts_of([machine.pk], unit)[machine.pk], offset_at(machine, unit, at)
+    last = counters.total_at(counts, at)
+    if last is None:
+        raise BadInput("shown", "there is no reading of the old meter yet: type its last figure first")
+    if counts[-1].at > at:
+        raise BadInput("at", "lies before a reading of the old meter")
+    if old_shown is None:
+        return last
+    if old_shown + offset < last:
+        raise BadInput("old_shown", f"is less than the {last - offset:g} it stood at before")
+    CounterReading.objects.create(
+        uuid=uuid.uuid5(reading, "old"),
+        machine=machine,
+        unit=unit,
+        at=at,
+        shown=old_shown,
+        total=old_shown + offset,
+        source=source,
+        by=member.user,
+    )
+    return old_shown + offset
+
+
+def _runs_on(counts: Iterable[Count], new: Count) -> bool:
+    """Whether the count lies between its neighbours in time: a surprising one may stand, one that runs back may not."""
+    return all(one.total <= new.total for one in counts if one.at <= new.at) and all(
+        one.total >= new.total for one in counts if one.at > new.at
+    )
+
+
+@action("read counters")
+def withdraw(member: Member, machine: Machine, reading: uuid.UUID) -> None:
+    """Take a wrong reading out of the count; it stays in the log. Raises NotFoundHere, BadInput for an exchange others
+    rest on.
+    """
+    found = CounterReading.objects.filter(machine=machine, uuid=reading).first()
+    if found is None:
+        raise NotFoundHere("There is no such counter reading.")
+    if (
+        found.exchanged
+        and CounterReading.objects.filter(machine=machine, unit=found.unit, withdrawn=False, at__gt=found.at).exists()
+    ):
+        raise BadInput("reading", "later readings rest on this exchange: withdraw them first")
+    CounterReading.objects.filter(pk=found.pk).update(withdrawn=True)
+    keep_in_step(machine, found.unit)
+
+
+def keep_in_step(machine: Machine, unit: str) -> None:
+    """The machine's own figure follows its newest count."""
+    newest = CounterReading.objects.filter(machine=machine, unit=unit, withdrawn=False).last()
+    if newest is not None:
+        field = "hours" if unit == "h" else "area_ha"
+        setattr(machine, field, newest.total)
+        machine.save(update_fields=[field])
+        history_changed([machine.pk])
+
+
+@action("say what the season will be")
+def set_next_use(member: Member, machine: Machine, use: float | None) -> None:
+    """What the coming season is to be; None: as the last seasons were. Raises BadInput with field ``next_use``."""
+    if use is not None and not 0 < use < HIGHEST:
+        raise BadInput("next_use", "must be greater than 0")
+    machine.next_use, machine.next_use_from = use, None if use is None else now_of(machine)
+    machine.save(update_fields=["next_use", "next_use_from"])
+    history_changed([machine.pk])

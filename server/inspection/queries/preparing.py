@@ -1,0 +1,87 @@
+"""A walk-around before it begins: its rule book, which checks belong to it, the route through its postures."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from fleet.models import Machine
+from fleet.queries.machines import machines_for
+from lumvek_core.catalogue import in_force
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.errors import BadInput
+from lumvek_core.planning import walk
+from lumvek_core.planning.route import Route
+from shops.access import Conflict
+from shops.models import Member
+
+from ..models import RuleBook
+from . import rule_books
+from .coupled import long
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What a walk-around is to be: phase, crop (empty for any), headers (machines) and people (members) by id."""
+
+    phase: str = "winter"
+    crop: str = ""
+    headers: Sequence[int] = ()
+    people: Sequence[int] = ()
+
+
+@dataclass(frozen=True)
+class Prepared:
+    """A walk-around before it begins."""
+
+    machine: Machine
+    headers: list[Machine]
+    stored: RuleBook
+    book: CoreBook
+    scope: in_force.Scope
+    checks: list[Check]
+    layout: dict[str, int | list[str]]
+    route: Route
+    tools: list[str] = field(default_factory=list)
+
+
+def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
+    """Compose the rule book, pick the checks and plan the route. Raises BadInput, Conflict, NotFoundHere."""
+    if machine.model.family not in rule_books.shipped().families:
+        raise Conflict("There is no route for this kind of machine yet.")
+    headers = _headers(member, wanted.headers)
+    stored = rule_books.current(machine, member.shop, headers)
+    book = rule_books.opened(stored.pk)
+    families = rule_books.shipped().families
+    options = [long(one, option) for one in [machine, *headers] for option in one.options]
+    scope = in_force.Scope(options, wanted.phase, wanted.crop, [header.model.family for header in headers])
+    checks = in_force.applicable(book, scope)
+    if not checks:
+        raise BadInput("phase", f"nothing is listed for {families[machine.model.family].name.lower()} at this time")
+    counts = {long(one, thing): n for one in [machine, *headers] for thing, n in counts_of(one).items()}
+    layout = in_force.layout(book, counts)
+    route = walk.plan(book, checks, rule_books.shipped().safety.moves)
+    tools = list(dict.fromkeys(tool for check in checks for tool in check.tools))
+    return Prepared(machine, headers, stored, book, scope, checks, layout, route, sorted(tools, key=str.lower))
+
+
+def counts_of(machine: Machine) -> dict[str, int]:
+    """How many of each thing this machine has, where it is not what the family says."""
+    family = rule_books.shipped().families[machine.model.family]
+    rows = {"row": machine.rows} if machine.rows and any(key.endswith("row") for key in family.things) else {}
+    return {**machine.model.counts, **rows}
+
+
+def _headers(member: Member, ids: Sequence[int]) -> list[Machine]:
+    found = {machine.pk: machine for machine in machines_for(member).filter(pk__in=list(ids))} if ids else {}
+    missing = [str(pk) for pk in ids if pk not in found]
+    if missing:
+        raise BadInput("headers", "is not a machine of this shop")
+    return [found[pk] for pk in dict.fromkeys(ids)]
+
+
+def plan_json(route: Route) -> dict[str, object]:
+    """A route as it is stored with its walk-around."""
+    visits = [
+        {"posture": visit.posture, "via": visit.via, "minutes": visit.minutes, "checks": visit.ids} for visit in route.visits
+    ]
+    return {"visits": visits, "minutes": route.minutes, "minutes_station_order": route.minutes_station_order}

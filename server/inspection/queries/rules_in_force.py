@@ -1,0 +1,110 @@
+"""The rules in force for a shop and for a model, with where each comes from."""
+
+from fleet.models import MachineModel
+from lumvek_core.catalogue import in_force
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rule_book import LimitInForce
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.coupled import short
+from lumvek_core.rules import figures
+from shops.access import NotFoundHere
+from shops.models import Member, Shop
+from shops.rights import may
+
+from ..schemas_views import (
+    CountOut,
+    FeelerOut,
+    ModelOut,
+    ModelRulesOut,
+    RuleChangeOut,
+    RuleCheckOut,
+    RuleFigureOut,
+    RulesOut,
+    SchoolChoiceOut,
+    SchoolOut,
+)
+from . import limits, rule_books, serializers
+
+LOG = 60
+"""Changes shown, the newest first."""
+
+
+def model_of(member: Member, model_id: int) -> MachineModel:
+    """A model of the member's shop. Raises NotFoundHere."""
+    found = MachineModel.objects.of(member).filter(pk=model_id).first()
+    if found is None or found.family not in rule_books.shipped().families:
+        raise NotFoundHere("There is no such model.")
+    return found
+
+
+def book_of(model: MachineModel, shop: Shop) -> CoreBook:
+    """The rule book in force for a model on its own. Nothing is stored."""
+    return in_force.rule_book(rule_books.shipped(), model.family, rule_books.own_limits(model), shop.schools)
+
+
+def rules(member: Member) -> RulesOut:
+    shop = member.shop
+    return RulesOut(
+        models=[_model(model) for model in MachineModel.objects.in_shop(shop.pk).order_by("maker", "name")],
+        schools=[
+            SchoolOut(
+                subject=school.subject,
+                name=school.name,
+                chosen=shop.schools.get(school.subject, school.default),
+                default=school.default,
+                why_default=school.why_default,
+                choices=[SchoolChoiceOut(key=choice.key, name=choice.name, why=choice.why) for choice in school.choices],
+            )
+            for school in rule_books.shipped().schools.values()
+        ],
+        feelers=[FeelerOut(id=f.pk, name=f.name, thickness_mm=f.thickness_mm) for f in shop.feelers.all()],
+        changes=[
+            RuleChangeOut(at=c.at, by=serializers.full_name(c.by), what=c.what, before=c.before, after=c.after)
+            for c in shop.rule_changes.select_related("by")[:LOG]
+        ],
+        may_change=may(member, "change limits"),
+    )
+
+
+def _model(model: MachineModel) -> ModelOut:
+    family = rule_books.shipped().families.get(model.family)
+    return ModelOut(id=model.pk, name=model.full_name, kind=family.name if family else model.family)
+
+
+def model_rules(member: Member, model: MachineModel) -> ModelRulesOut:
+    """Every limit of a model with where it comes from and what was shipped."""
+    book, shipped = book_of(model, member.shop), in_force.rule_book(rule_books.shipped(), model.family)
+    own = {(o.check_key, o.figure) for o in model.overrides.all()}
+    checks = []
+    for station in book.family.stations:
+        for check in station.checks:
+            in_force_here = book.limits[check.key]
+            if in_force_here:
+                listed = [
+                    _figure(member, check, name, limit, shipped.limits[check.key].get(name), (check.key, name) in own)
+                    for name, limit in in_force_here.items()
+                ]
+                checks.append(RuleCheckOut(check=check.key, name=check.name, station=station.name, figures=listed))
+    counts = [
+        CountOut(thing=key, name=thing.name, count=model.counts.get(short(key), thing.count), shipped=thing.count)
+        for key, thing in book.family.things.items()
+        if not thing.places and not key.endswith("row")
+    ]
+    return ModelRulesOut(model=_model(model), checks=checks, counts=counts)
+
+
+def _figure(
+    member: Member, check: Check, name: str, limit: LimitInForce, shipped: LimitInForce | None, own: bool
+) -> RuleFigureOut:
+    system = serializers.system_of(member)
+    return RuleFigureOut(
+        figure=name,
+        name=figures.name(check, name),
+        value=limit.value,
+        shown=figures.shown(check, name, limit.value, system),
+        unit=figures.unit(check, name),
+        source=limits.SOURCES.get(limit.source, limit.source),
+        note=limit.note,
+        shipped=figures.shown(check, name, shipped.value, system) if shipped else "none",
+        own=own,
+    )

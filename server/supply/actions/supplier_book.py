@@ -1,0 +1,108 @@
+"""Suppliers, what they said of prices and stock, and asking their desks."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import Any
+
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+
+from lumvek_core.errors import BadInput
+from shops.access import NotFoundHere
+from shops.models import Member
+from shops.rights import action
+from tabular.tables import Table, TableLine, amount_in, number_in, table_rows, whole_in
+
+from .. import desk
+from ..models import Offer, Supplier
+from ..queries import net_requirements
+
+
+@action("take prices")
+def read_offers(member: Member, supplier: Supplier, text: str, *, dry: bool) -> Table:
+    """Take a supplier's prices, stock and chances from a table. Nothing is taken unless every line can be."""
+    found, offers = Table(), []
+    for at, row in table_rows(text, ("number", "unit_price")):
+        if not row.get("number") or not row.get("unit_price"):
+            continue
+        try:
+            offers.append(_offer(row))
+            found.lines.append(TableLine(at, "taken", f"{row['number']} at {offers[-1]['unit_price']}"))
+        except BadInput as problem:
+            found.lines.append(TableLine(at, "refused", f"{problem.field}: {problem.message}"))
+    if not dry and not found.count("refused"):
+        keep_offers(supplier, offers, "file")
+    return found
+
+
+def _offer(row: dict[str, str]) -> dict[str, Any]:
+    restock = row.get("restock_days", "")
+    return {
+        "number": row["number"][:40],
+        "unit_price": amount_in(row["unit_price"], "unit_price"),
+        "pack": whole_in(row.get("pack") or "1", "pack", 1, 1000),
+        "stock": whole_in(row.get("stock") or "0", "stock", 0, 1_000_000),
+        "p_stock": number_in(row.get("chance") or "1", "chance", 0, 1),
+        "restock_days": whole_in(restock, "restock_days", 0, 365) if restock else None,
+        "status": "scarce" if row.get("status") == "scarce" else "supported",
+    }
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What came of asking one supplier. trouble: why it did not answer."""
+
+    supplier: str
+    offers: int
+    trouble: str = ""
+
+
+@action("ask suppliers", atomic=False)
+def ask_desks(member: Member) -> list[Asked]:
+    """Ask every supplier with a desk for price and stock of the whole list, and keep what it says."""
+    numbers = [line.number for line in net_requirements.build(member, timezone.now()).lines if line.number]
+    answers = []
+    for supplier in Supplier.objects.of(member).exclude(desk=""):
+        try:
+            offers = desk.quote(supplier.desk, numbers)
+        except (desk.DeskAway, desk.DeskSaysNo) as problem:
+            answers.append(Asked(supplier.name, 0, str(problem)))
+            continue
+        keep_offers(supplier, offers, "desk", numbers)
+        answers.append(Asked(supplier.name, len(offers)))
+    return answers
+
+
+@transaction.atomic
+def keep_offers(supplier: Supplier, offers: Sequence[dict[str, Any]], source: str, asked: Sequence[str] = ()) -> None:
+    """Keep what a supplier said; numbers that were asked for and that it does not have are forgotten."""
+    said = {offer["number"] for offer in offers}
+    supplier.offers.filter(number__in=[number for number in asked if number not in said]).delete()
+    for offer in offers:
+        values = {**offer, "unit_price": Decimal(str(offer["unit_price"])), "source": source, "at": timezone.now()}
+        Offer.objects.update_or_create(supplier=supplier, number=values.pop("number"), defaults=values)
+
+
+@action("change suppliers")
+def set_supplier(member: Member, supplier_id: int | None, values: Mapping[str, Any]) -> None:
+    """Enter a supplier, or change one. Raises BadInput with the field, NotFoundHere."""
+    names = [way["name"] for way in values["deliveries"]]
+    if "fetch" in names or len(set(names)) < len(names):
+        raise BadInput("deliveries", "each delivery needs a name of its own, and none is called fetch")
+    others = Supplier.objects.of(member)
+    if others.filter(name=values["name"]).exclude(pk=supplier_id or 0).exists():
+        raise BadInput("name", "there is a supplier of that name")
+    if not supplier_id:
+        Supplier.objects.create(shop_id=member.shop_id, **values)
+    elif not others.filter(pk=supplier_id).update(**values):
+        raise NotFoundHere("There is no such supplier.")
+
+
+@action("switch the simulated desk", atomic=False)
+def switch_desk(member: Member, mode: str) -> None:
+    """Make the simulated desk slow, deaf or silent. There is no such switch where the product serves. Raises NotFoundHere."""
+    if settings.MODE == "serve" or not settings.DESK_URL:
+        raise NotFoundHere("There is no simulated desk here.")
+    desk.behave(mode)

@@ -1,0 +1,70 @@
+"""Tables from outside: their lines by title, what became of each, and figures in cells."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from decimal import Decimal, InvalidOperation
+from typing import Literal
+
+from lumvek_core.errors import BadInput
+from lumvek_core.files.tables import rows_of
+
+Outcome = Literal["taken", "there", "refused"]
+
+
+@dataclass
+class TableLine:
+    """What one line of a file does, or why it is refused. line: as the file counts, titles are 1."""
+
+    line: int
+    outcome: Outcome
+    words: str
+
+
+@dataclass
+class Table:
+    """What a whole file does."""
+
+    lines: list[TableLine] = field(default_factory=list)
+
+    def count(self, outcome: Outcome) -> int:
+        return sum(line.outcome == outcome for line in self.lines)
+
+
+def table_rows(text: str, wanted: tuple[str, ...]) -> Iterator[tuple[int, dict[str, str]]]:
+    """Line number and cells by title of a table from outside. Raises BadInput with field ``file`` where a column is missing."""
+    lines, titles = rows_of(text)
+    if missing := [one for one in wanted if one not in titles]:
+        raise BadInput("file", f"has no column {', '.join(missing)}; the file that is given out has them all")
+    for at, cells in lines:
+        # A spreadsheet keeps what would look like a formula behind an apostrophe.
+        yield at, dict(zip(titles, (cell.removeprefix("'") for cell in cells), strict=False))
+
+
+def whole_in(text: str, name: str, low: int, high: int) -> int:
+    """A whole number in a cell. Raises BadInput with the column as field."""
+    value = number_in(text, name, low, high)
+    if value != int(value):
+        raise BadInput(name, "must be a whole number")
+    return int(value)
+
+
+def number_in(text: str, name: str, low: float, high: float) -> float:
+    """A number in a cell, with a point or a comma. Raises BadInput with the column as field."""
+    try:
+        value = float(text.replace(",", "."))
+    except ValueError:
+        raise BadInput(name, "must be a number") from None
+    if not low <= value <= high:
+        raise BadInput(name, f"must be between {low:g} and {high:g}")
+    return value
+
+
+def amount_in(text: str, name: str, below: int = 10**8) -> Decimal:
+    """Money in a cell or a field, to the cent. Raises BadInput with `name` as field."""
+    try:
+        value = Decimal(text.strip().replace(",", "."))
+    except InvalidOperation:
+        raise BadInput(name, "must be an amount such as 47.20") from None
+    if not value.is_finite() or not 0 <= value < below:
+        raise BadInput(name, f"must be between 0 and {below}")
+    return value.quantize(Decimal("0.01"))
