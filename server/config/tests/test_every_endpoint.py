@@ -1,13 +1,18 @@
-"""Every endpoint, walked as the wrong shop and as nobody: nothing comes back. A new endpoint is walked without being named
-here."""
+"""Every endpoint of the described API, walked as every role of its shop and of another, and as nobody. A new endpoint is walked
+without being named here, and a write that takes no right of the table is found."""
 
 import datetime as dt
 import json
+import re
 import uuid
+from contextlib import contextmanager
 from types import SimpleNamespace
 
 import pytest
+from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from django.urls import URLPattern, URLResolver, get_resolver
 from django.utils import timezone
 
@@ -18,8 +23,11 @@ from inspection.actions import closing, notes, photos
 from logbook.actions import counter_import, servicing
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import actions as links
+from shops.models import Member, Role
+from shops.rights import RIGHTS
+from supply import desk
 from supply.actions import stocking
-from supply.models import Approval, Order, OrderLine, Plan, Supplier
+from supply.models import Approval, Order, OrderLine, Plan, Supplier, Terms
 from testing.layers import layer
 from workbench import actions
 
@@ -84,6 +92,7 @@ BODIES = {
     "count_machine": {"uuid": str(uuid.uuid4()), "shown": 2900},
     "service_done": {"uuid": str(uuid.uuid4()), "key": "arm-bolts"},
     "tick_put_away": {"uuid": str(uuid.uuid4()), "key": "meters-empty", "season": 2024, "done": True},
+    "preferences": {"units": "in"},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 
@@ -91,16 +100,14 @@ BODIES = {
 def operations():
     for path, methods in api.get_openapi_schema()["paths"].items():
         for method, operation in methods.items():
-            yield (
-                path,
-                method,
-                operation["operationId"].rpartition("_api_")[2] or operation["operationId"],
-                operation["operationId"],
-            )
+            name = operation["operationId"].rpartition("_api_")[2] or operation["operationId"]
+            yield pytest.param(path, method, operation, id=f"{method}-{path}-{name}")
 
 
 ALL = list(operations())
-OWNED = [row for row in ALL if "{" in row[0].replace("{family}", "").replace("{subject}", "").replace("{form}", "")]
+OWNED = [row for row in ALL if "{" in re.sub("{(family|subject|form)}", "", row.values[0])]
+WRITES = [row for row in ALL if row.values[1] == "post" and (row.values[0], "post") not in OPEN]
+ROLES = ("lead", "technician", "parts", "owner")
 
 
 PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE = (uuid.uuid4() for _ in range(9))
@@ -114,7 +121,7 @@ def everything(yard):
     yard.machine.save()
     photos.add(yard.technician, yard.walk_around.pk, PHOTO, "opener-disc-diameter", "1L", "", drawn("disc"))
     notes.note(yard.lead, yard.machine, NOTE, "rattles")
-    photos.add_to_note(yard.machine, NOTE, PHOTO, drawn("furrow"))
+    photos.add_to_note(yard.lead, yard.machine, NOTE, PHOTO, drawn("furrow"))
     actions.save(yard.technician, SUBJECTS["chain"], RESULT, yard.machine, {}, "")
     something_to_order(yard)
     Approval.objects.create(
@@ -123,16 +130,25 @@ def everything(yard):
     servicing.record(yard.technician, yard.machine, DONE, BODIES["service_done"]["key"], None, None, "")
     yard.link = links.make(yard.lead, yard.walk_around.pk, 3)[0].pk
     BODIES["order"] = {"order": list(range(len(yard.walk_around.plan["visits"])))}
-    BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.technician.pk}
+    BODIES["hand_over"] = {**BODIES["hand_over"], "to": new_technician(yard).pk}
     return yard
 
 
 @pytest.fixture(autouse=True)
 def something_to_find(everything, settings, monkeypatch):
-    """Everything, and a modem that answers."""
+    """Everything, a modem that answers, and a desk."""
     sent = json.dumps({"at": timezone.now().isoformat(), "counter": 2861, "unit": "ha"}).encode()
     monkeypatch.setattr(counter_import, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=sent)))
+    monkeypatch.setattr(desk, "behave", lambda mode: None)
+    monkeypatch.setattr(desk, "answers", lambda: True)
+    settings.DESK_URL = "http://127.0.0.1:9/desk"
     settings.TELEMATICS_URL = "http://127.0.0.1:9/telematics"
+
+
+def new_technician(yard):
+    """Somebody to hand over to."""
+    user = get_user_model().objects.create_user("helper", password="x" * 12)
+    return Member.objects.create(user=user, shop=yard.shop, role=Role.TECHNICIAN)
 
 
 def something_to_order(yard):
@@ -193,66 +209,136 @@ def call(browser, path, method, operation_id):
     if operation_id.endswith(("offers_file", "book_file", "answer_file")):
         text = b"slot,side,number,unit_price,accepted\nopener-disc,,D12-4001,1.00,2\n"
         return browser.post(path, {"file": SimpleUploadedFile("t.csv", text, "text/csv")})
+    if operation_id.endswith("counters_file"):
+        file = SimpleUploadedFile("c.csv", b"machine,date,counter\nD12,2026-03-05,2850\n", "text/csv")
+        return browser.post(path, {"file": file})
     if operation_id.endswith("readings_file"):
         file = SimpleUploadedFile("r.csv", b"check,position,typed\nopener-disc-diameter,1L,390\n", "text/csv")
         return browser.post(path, {"file": file})
     return browser.get(path) if method == "get" else browser.send(path, **body)
 
 
-def filled(path, yard):
-    ids = {
+NAMED = {
+    "family": "air-seeder",
+    "plan_id": PLAN,
+    "order_id": ORDER,
+    "subject": "chain",
+    "form": "json",
+    "result_id": RESULT,
+    "photo_id": PHOTO,
+    "note_id": NOTE,
+    "reading": COUNTER,
+    "movement_id": MOVEMENT,
+    "approval": APPROVAL,
+    "done": DONE,
+    "check": "opener-disc-diameter",
+}
+"""What an address can name, beside what gets its number when it is made."""
+
+
+def names_of(yard):
+    return NAMED | {
         "machine_id": yard.machine.pk,
         "walk_around_id": yard.walk_around.pk,
         "model_id": yard.model.pk,
-        "family": "air-seeder",
-        "plan_id": PLAN,
-        "order_id": ORDER,
         "supplier_id": yard.supplier.pk,
-        "subject": "chain",
-        "form": "json",
-        "result_id": RESULT,
-        "photo_id": PHOTO,
-        "note_id": NOTE,
-        "reading": COUNTER,
-        "movement_id": MOVEMENT,
-        "approval": APPROVAL,
-        "done": DONE,
-        "check": "opener-disc-diameter",
-        "link_id": getattr(yard, "link", 1),
+        "link_id": yard.link,
     }
-    for name, value in ids.items():
+
+
+def nowhere(yard):
+    """Names of the same kind that nothing has."""
+    return {
+        name: uuid.uuid4() if isinstance(value, uuid.UUID) else 10**6 if isinstance(value, int) else value
+        for name, value in names_of(yard).items()
+    }
+
+
+def filled(path, names):
+    for name, value in names.items():
         path = path.replace(f"{{{name}}}", str(value))
     assert "{" not in path, "name what stands for this parameter, so that this endpoint is walked too"
     return path
 
 
-@pytest.mark.parametrize(("path", "method", "_", "operation_id"), ALL)
-def test_nobody_gets_nothing(path, method, _, operation_id, yard, as_):
+def roles_of(operation):
+    """The roles that an operation says may call it; one that says nothing is for everybody."""
+    return set(operation.get("x-roles", ROLES))
+
+
+@contextmanager
+def nothing_written():
+    with CaptureQueriesContext(connection) as asked:
+        yield
+    assert [one["sql"] for one in asked if re.match("INSERT|UPDATE|DELETE|REPLACE", one["sql"])] == []
+
+
+@pytest.mark.parametrize(("path", "method", "operation"), ALL)
+def test_nobody_gets_nothing(path, method, operation, yard, as_):
     if (path, method) in OPEN:
         return
-    response = call(as_(), filled(path, yard), method, operation_id)
+    with nothing_written():
+        response = call(as_(), filled(path, names_of(yard)), method, operation["operationId"])
     assert response.status_code == 401, response.content
     assert set(response.json()) == {"error"}
 
 
-@pytest.mark.parametrize(("path", "method", "_", "operation_id"), OWNED)
-@pytest.mark.parametrize("role", ["lead", "technician", "parts", "owner"])
-def test_the_wrong_shop_finds_nothing(path, method, _, operation_id, role, yard, neighbour, as_, read):
+@pytest.mark.parametrize(("path", "method", "operation"), WRITES)
+def test_a_write_says_which_right_of_the_table_it_takes(path, method, operation):
+    assert operation["x-roles"] == sorted(RIGHTS[operation["x-right"]])
+
+
+@pytest.mark.parametrize(("path", "method", "operation"), WRITES)
+@pytest.mark.parametrize("role", ROLES)
+def test_a_write_is_for_the_roles_that_have_its_right(path, method, operation, role, yard, as_, read):
+    """To everybody else it is refused in words, and nothing happens."""
+    yard.machine.owners.add(yard.owner)
+    stand_ready_for(operation["operationId"], yard, read)
+    browser, filled_path = as_(getattr(yard, role)), filled(path, names_of(yard))
+    if role in roles_of(operation):
+        # Input is tried elsewhere, there is nothing to order here, and what the lead agreed to is not the owner's to take back.
+        others = {
+            "calculate": (200, 422),
+            "plan orders": (200, 422),
+            "agree to costs": (200, 404) if role == "owner" and "take-back" in path else (200,),
+        }
+        response = call(browser, filled_path, method, operation["operationId"])
+        assert response.status_code in others.get(operation["x-right"], (200,)), response.content
+    else:
+        with nothing_written():
+            response = call(browser, filled_path, method, operation["operationId"])
+        assert response.status_code == 403, response.content
+        assert response.json()["error"]["message"].endswith(f"cannot {operation['x-right']}.")
+
+
+@pytest.mark.parametrize(("path", "method", "operation"), OWNED)
+@pytest.mark.parametrize("role", ROLES)
+def test_the_wrong_shop_finds_nothing(path, method, operation, role, yard, neighbour, as_, read):
+    """A role that may not do a thing anywhere is told so, in the same words whether or not the thing exists."""
     read("opener-disc-diameter", "1L", "385")
-    response = call(as_(getattr(neighbour, role)), filled(path, yard), method, operation_id)
-    assert response.status_code == 404, response.content
+    Terms.objects.create(shop=neighbour.shop)  # made the first time that parts are looked at
+    browser = as_(getattr(neighbour, role))
+    with nothing_written():
+        response = call(browser, filled(path, names_of(yard)), method, operation["operationId"])
+        elsewhere = call(browser, filled(path, nowhere(yard)), method, operation["operationId"])
+    assert response.status_code == (404 if role in roles_of(operation) else 403), response.content
     assert set(response.json()) == {"error"}
+    assert (response.status_code, response.json()) == (elsewhere.status_code, elsewhere.json())
 
 
-@pytest.mark.parametrize(("path", "method", "_", "operation_id"), OWNED)
-def test_the_right_shop_does_get_through(path, method, _, operation_id, yard, as_, read):
-    """Or the tests above would pass on an endpoint that always fails."""
+@pytest.mark.parametrize(("path", "method", "operation"), [row for row in OWNED if row not in WRITES])
+def test_the_right_shop_does_get_through(path, method, operation, yard, as_, read):
+    """Or the test above would pass on an endpoint that always fails."""
+    stand_ready_for(operation["operationId"], yard, read)
+    assert call(as_(yard.lead), filled(path, names_of(yard)), method, operation["operationId"]).status_code == 200
+
+
+def stand_ready_for(operation_id, yard, read):
     read("opener-disc-diameter", "1L", "385")
     if operation_id.endswith("_reopen"):
         closing.finish(yard.lead, yard.walk_around.pk, uuid.uuid4())
     if operation_id.endswith("take_back_order"):
         Order.objects.update(state=Order.State.TO_SEND)
-    assert call(as_(yard.lead), filled(path, yard), method, operation_id).status_code == 200
 
 
 def test_lists_hold_the_own_shop_only(yard, neighbour, as_):

@@ -906,7 +906,7 @@ export interface paths {
          * Families
          * @description The kinds of machine the catalogue knows.
          */
-        get: operations["inspection_rules_api_families"];
+        get: operations["inspection_api_rules_families"];
         put?: never;
         post?: never;
         delete?: never;
@@ -926,7 +926,7 @@ export interface paths {
          * Family
          * @description Every check of a kind of machine, in working order.
          */
-        get: operations["inspection_rules_api_family"];
+        get: operations["inspection_api_rules_family"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1399,7 +1399,7 @@ export interface paths {
          * All Rules
          * @description Schools, feelers, models and the log of changes.
          */
-        get: operations["inspection_rules_api_all_rules"];
+        get: operations["inspection_api_rules_all_rules"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1421,7 +1421,7 @@ export interface paths {
          * Set Feeler
          * @description Own a feeler with its measured thickness, or give it away.
          */
-        post: operations["inspection_rules_api_set_feeler"];
+        post: operations["inspection_api_rules_set_feeler"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1439,7 +1439,7 @@ export interface paths {
          * Model Rules
          * @description Every limit of a model, where it comes from and what was shipped.
          */
-        get: operations["inspection_rules_api_model_rules"];
+        get: operations["inspection_api_rules_model_rules"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1461,7 +1461,7 @@ export interface paths {
          * Set Count
          * @description How many of a thing this model has.
          */
-        post: operations["inspection_rules_api_set_count"];
+        post: operations["inspection_api_rules_set_count"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1481,7 +1481,7 @@ export interface paths {
          * Set Limit
          * @description Replace a limit of a model, or take the replacement away.
          */
-        post: operations["inspection_rules_api_set_limit"];
+        post: operations["inspection_api_rules_set_limit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1501,7 +1501,7 @@ export interface paths {
          * Set School
          * @description Pick a school for a subject.
          */
-        post: operations["inspection_rules_api_set_school"];
+        post: operations["inspection_api_rules_set_school"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2284,10 +2284,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Suppliers
+         * All Suppliers
          * @description The shop's suppliers, nearest first.
          */
-        get: operations["supply_api_suppliers"];
+        get: operations["supply_api_all_suppliers"];
         put?: never;
         /**
          * Set Supplier
@@ -6396,31 +6396,6 @@ export interface components {
             tasks: components["schemas"]["TaskOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
         };
-        /** PartsTableLineOut */
-        PartsTableLineOut: {
-            /** Line */
-            line: number;
-            /**
-             * Outcome
-             * @enum {string}
-             */
-            outcome: "taken" | "there" | "refused";
-            /** Words */
-            words: string;
-        };
-        /** PartsTableOut */
-        PartsTableOut: {
-            /** Dry */
-            dry: boolean;
-            /** Lines */
-            lines: components["schemas"]["PartsTableLineOut"][];
-            /** Refused */
-            refused: number;
-            /** Taken */
-            taken: number;
-            /** There */
-            there: number;
-        };
         /** PersonOut */
         PersonOut: {
             /** Id */
@@ -8124,6 +8099,18 @@ export interface components {
             /** Extra P */
             extra_p: number;
         };
+        /** TableLineOut */
+        TableLineOut: {
+            /** Line */
+            line: number;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "taken" | "there" | "refused";
+            /** Words */
+            words: string;
+        };
         /** TableOut */
         TableOut: {
             /** Columns */
@@ -8140,6 +8127,22 @@ export interface components {
             when: {
                 [key: string]: string[];
             };
+        };
+        /**
+         * TableReportOut
+         * @description dry: nothing was taken, this is what would be.
+         */
+        TableReportOut: {
+            /** Dry */
+            dry: boolean;
+            /** Lines */
+            lines: components["schemas"]["TableLineOut"][];
+            /** Refused */
+            refused: number;
+            /** Taken */
+            taken: number;
+            /** There */
+            there: number;
         };
         /** TakeIn */
         TakeIn: {
@@ -9428,7 +9431,7 @@ export interface operations {
             };
         };
     };
-    inspection_rules_api_families: {
+    inspection_api_rules_families: {
         parameters: {
             query?: never;
             header?: never;
@@ -9448,7 +9451,7 @@ export interface operations {
             };
         };
     };
-    inspection_rules_api_family: {
+    inspection_api_rules_family: {
         parameters: {
             query?: never;
             header?: never;
@@ -9520,7 +9523,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PartsTableOut"];
+                    "application/json": components["schemas"]["TableReportOut"];
                 };
             };
         };
@@ -10094,7 +10097,7 @@ export interface operations {
             };
         };
     };
-    inspection_rules_api_all_rules: {
+    inspection_api_rules_all_rules: {
         parameters: {
             query?: never;
             header?: never;
@@ -10114,7 +10117,7 @@ export interface operations {
             };
         };
     };
-    inspection_rules_api_set_feeler: {
+    inspection_api_rules_set_feeler: {
         parameters: {
             query?: never;
             header?: never;
@@ -10138,7 +10141,7 @@ export interface operations {
             };
         };
     };
-    inspection_rules_api_model_rules: {
+    inspection_api_rules_model_rules: {
         parameters: {
             query?: never;
             header?: never;
@@ -10160,7 +10163,7 @@ export interface operations {
             };
         };
     };
-    inspection_rules_api_set_count: {
+    inspection_api_rules_set_count: {
         parameters: {
             query?: never;
             header?: never;
@@ -10186,7 +10189,7 @@ export interface operations {
             };
         };
     };
-    inspection_rules_api_set_limit: {
+    inspection_api_rules_set_limit: {
         parameters: {
             query?: never;
             header?: never;
@@ -10212,7 +10215,7 @@ export interface operations {
             };
         };
     };
-    inspection_rules_api_set_school: {
+    inspection_api_rules_set_school: {
         parameters: {
             query?: never;
             header?: never;
@@ -10463,7 +10466,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PartsTableOut"];
+                    "application/json": components["schemas"]["TableReportOut"];
                 };
             };
         };
@@ -10821,7 +10824,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PartsTableOut"];
+                    "application/json": components["schemas"]["TableReportOut"];
                 };
             };
         };
@@ -11192,7 +11195,7 @@ export interface operations {
             };
         };
     };
-    supply_api_suppliers: {
+    supply_api_all_suppliers: {
         parameters: {
             query?: never;
             header?: never;
@@ -11268,7 +11271,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PartsTableOut"];
+                    "application/json": components["schemas"]["TableReportOut"];
                 };
             };
         };
