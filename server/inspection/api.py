@@ -1,6 +1,7 @@
 """Endpoints of machines, walk-arounds, readings, findings and parts."""
 
 import uuid
+from typing import TYPE_CHECKING
 
 from django.http import HttpRequest
 from ninja import File, Form, Router, UploadedFile
@@ -14,13 +15,15 @@ from tabular import sheets
 from .actions import closing, decisions, exchange, postures, recording, starting
 from .judging import readings_table
 from .judging.typed_readings import NewReading
-from .models import WalkAround
 from .queries import before_start, preparing, row_map, rule_books, serializers, serializers_findings, summary
 from .queries.walk_arounds import walk_around_for
 from .schemas import BoardMachineOut, ChangedOut, HoldOut, PlanOut, WalkAroundBrief, WalkAroundOut
 from .schemas_findings import FindingsOut, PartsOut
 from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
 from .schemas_writes import CompanionIn, DecisionIn, EventIn, HandOverIn, HoldIn, OrderIn, ReadingIn, SetAsideIn, StartIn
+
+if TYPE_CHECKING:
+    from .models import WalkAround
 
 machines = Router(tags=["machines"])
 walk_arounds = Router(tags=["walk-arounds"])
@@ -59,7 +62,7 @@ def _wanted(given: StartIn) -> preparing.Wanted:
     return preparing.Wanted(given.phase, given.crop, given.headers, given.people)
 
 
-def opened_for(request: HttpRequest, walk_around_id: uuid.UUID) -> tuple[WalkAround, CoreBook]:
+def opened_for(request: HttpRequest, walk_around_id: uuid.UUID) -> "tuple[WalkAround, CoreBook]":
     found = walk_around_for(member_of(request), walk_around_id)
     return found, rule_books.opened(found.rule_book_id)
 
@@ -129,7 +132,7 @@ def readings_file(
     """Readings from a CSV or XLSX file. dry: only say what each line would do."""
     member = member_of(request)
     found, _ = opened_for(request, walk_around_id)
-    text = sheets.text_of(file.name or "", file.read(sheets.LARGEST + 1))
+    text = sheets.uploaded(file)
     report = readings_table.read(member, found, text) if dry else exchange.take(member, walk_around_id, text)
     return ReadingsFileOut(
         dry=dry,

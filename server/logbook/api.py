@@ -1,18 +1,17 @@
 """Endpoints of wear ahead, counters, logbook, services and the put-away list."""
 
 import uuid
+from typing import TYPE_CHECKING
 
 from django.http import HttpRequest
 from ninja import File, Form, Query, Router, UploadedFile
 
 from fleet.actions import counting
-from fleet.models import Machine
 from fleet.queries.machines import machine_for
 from inspection.queries import rule_books
 from lumvek_core.errors import BadInput
 from shops.access import member_of
 from shops.endpoints import allowed
-from shops.models import Member
 from tabular import sheets
 from tabular.schemas import TableReportOut
 
@@ -33,11 +32,15 @@ from .schemas_upkeep import (
     TickIn,
 )
 
+if TYPE_CHECKING:
+    from fleet.models import Machine
+    from shops.models import Member
+
 router = Router(tags=["logbook"])
 LISTED = 60
 
 
-def _machine(request: HttpRequest, machine_id: int) -> tuple[Member, Machine]:
+def _machine(request: HttpRequest, machine_id: int) -> "tuple[Member, Machine]":
     member = member_of(request)
     return member, machine_for(member, machine_id)
 

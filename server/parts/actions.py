@@ -1,12 +1,13 @@
 """Keeping parts lines in step with what was found and decided. Each is called inside an action of whoever decided."""
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from lumvek_core.judgement.companions import PartNeed
 
-from .models import PartsLine
+from .models import PartNumber, PartsLine
 
 
 def refresh(walk_around_id: uuid.UUID, needs: Sequence[PartNeed]) -> None:
@@ -101,3 +102,26 @@ def set_hand(walk_around_id: uuid.UUID, slot: str, positions: Sequence[str], sid
     """Say which hand a handed part is where its place does not tell. Returns how many lines it touched."""
     lines = PartsLine.objects.filter(walk_around_id=walk_around_id, slot=slot, position_key__in=list(positions))
     return lines.update(side=side)
+
+
+def forget(walk_around_id: uuid.UUID) -> None:
+    """A walk-around that was discarded needs no parts."""
+    PartsLine.objects.filter(walk_around_id=walk_around_id).delete()
+
+
+def keep_number(model_id: int, slot: str, side: str, number: str, values: Mapping[str, Any]) -> PartNumber | None:
+    """Enter a number in the parts book of a model, or change it. Returns it as it was, None for a new one."""
+    had = PartNumber.objects.filter(model=model_id, slot=slot, side=side, number=number).first()
+    if had is None or any(getattr(had, name) != value for name, value in values.items()):
+        PartNumber.objects.update_or_create(model_id=model_id, slot=slot, side=side, number=number, defaults=dict(values))
+    return had
+
+
+def choose(model_id: int, slot: str, side: str, number: str) -> bool:
+    """Fit this one of the alternatives. False where it is not in the book."""
+    mine = PartNumber.objects.filter(model=model_id, slot=slot, side=side)
+    if not mine.filter(number=number).exists():
+        return False
+    mine.exclude(number=number).update(chosen=False)
+    mine.filter(number=number).update(chosen=True)
+    return True

@@ -1,16 +1,18 @@
 """Signing in and out."""
 
-from typing import Any, Literal
+from typing import TYPE_CHECKING, Any, Literal
 
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Router, Schema, Status
 
-from . import actions
+from . import actions, queries
 from .access import member_of, signed_in
 from .endpoints import allowed
-from .models import Member
+
+if TYPE_CHECKING:
+    from .models import Member
 
 router = Router(tags=["session"])
 
@@ -44,7 +46,7 @@ class Refusal(Schema):
     error: dict[str, str]
 
 
-def _session(request: HttpRequest, member: Member | None) -> Session:
+def _session(request: HttpRequest, member: "Member | None") -> Session:
     me = None
     if member:
         me = Me.model_validate(
@@ -73,7 +75,7 @@ def sign_in(request: HttpRequest, credentials: Credentials) -> Status[Any]:
     if getattr(request, "axes_locked_out", False):
         message = "Too many wrong passwords. Try again in a quarter of an hour."
         return Status(429, {"error": {"field": "", "message": message}})
-    member = Member.objects.select_related("shop", "user").filter(user=user).first() if user else None
+    member = queries.member_behind(user) if user else None
     if user is None or member is None:
         return Status(422, {"error": {"field": "password", "message": "Name and password do not match."}})
     login(request, user)

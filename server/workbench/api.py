@@ -7,17 +7,14 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from fleet.queries.machines import machine_for
-from inspection.queries import serializers
 from lumvek_core import structure
 from lumvek_core.simulators import meter_stand
 from lumvek_core.workbench.model import Subject, Table
-from lumvek_core.workbench.subjects import SUBJECTS
 from shops.access import member_of
 from shops.endpoints import allowed
 from tabular import sheets
 
 from . import actions, queries
-from .models import BenchResult
 from .schemas import (
     BenchResultOut,
     FieldOut,
@@ -104,7 +101,7 @@ def save(request: HttpRequest, subject: str, machine_id: int, new: SaveIn) -> Be
     """Keep the answer in a machine's log."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    return _result(
+    return queries.result_out(
         actions.save(member, queries.subject_of(member_of(request), subject), new.uuid, machine, new.texts, new.note)
     )
 
@@ -112,7 +109,7 @@ def save(request: HttpRequest, subject: str, machine_id: int, new: SaveIn) -> Be
 @bench.get("/log/{int:machine_id}", response=list[BenchResultOut])
 def log(request: HttpRequest, machine_id: int) -> list[BenchResultOut]:
     """What was kept with a machine."""
-    return [_result(one) for one in queries.log_of(machine_for(member_of(request), machine_id))]
+    return [queries.result_out(one) for one in queries.log_of(machine_for(member_of(request), machine_id))]
 
 
 @bench.post("/log/{int:machine_id}/{uuid:result_id}/withdraw", response=list[BenchResultOut], **allowed(actions.withdraw))
@@ -121,23 +118,7 @@ def withdraw(request: HttpRequest, machine_id: int, result_id: uuid.UUID) -> lis
     member = member_of(request)
     machine = machine_for(member, machine_id)
     actions.withdraw(member, machine, result_id)
-    return [_result(one) for one in queries.log_of(machine)]
-
-
-def _result(one: BenchResult) -> BenchResultOut:
-    subject = SUBJECTS.get(one.subject)
-    return BenchResultOut(
-        uuid=one.uuid,
-        subject=one.subject,
-        name=subject.name if subject else one.subject,
-        answer=one.sheet["answer"],
-        words=one.sheet["words"],
-        mark=one.sheet["mark"],
-        texts=one.texts,
-        note=one.note,
-        by=serializers.full_name(one.by),
-        at=one.at,
-    )
+    return [queries.result_out(one) for one in queries.log_of(machine)]
 
 
 @standins.post("/gauge", response=GaugeOut, **allowed("calculate"))

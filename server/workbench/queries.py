@@ -22,6 +22,7 @@ from shops.access import NotFoundHere
 from shops.models import Member
 
 from .models import BenchResult
+from .schemas import BenchResultOut
 
 
 def subject_of(member: Member, key: str) -> Subject:
@@ -120,3 +121,20 @@ def gauge(member: Member, name: gauges.Gauge, seed: int, near: str, walk_around:
     except BadInput:
         middle = 50.0
     return gauges.figure(middle * 0.97, middle * 1.03, name, seed)
+
+
+def result_out(one: BenchResult) -> BenchResultOut:
+    """A kept answer as the API gives it."""
+    subject = SUBJECTS.get(one.subject)
+    return BenchResultOut(
+        uuid=one.uuid,
+        subject=one.subject,
+        name=subject.name if subject else one.subject,
+        answer=one.sheet["answer"],
+        words=one.sheet["words"],
+        mark=one.sheet["mark"],
+        texts=one.texts,
+        note=one.note,
+        by=serializers.full_name(one.by),
+        at=one.at,
+    )

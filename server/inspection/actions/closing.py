@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from lumvek_core.counted import counted
 from lumvek_core.errors import BadInput
-from parts.models import PartsLine
+from parts import actions as parts
 from shops.access import Conflict, NotAllowed
 from shops.models import Member, Role
 from shops.rights import action
@@ -75,7 +75,7 @@ def discard(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID, reason:
     walk_around.discarded_at = timezone.now()
     # Verdicts and parts follow from the readings, and are made from them again if it is brought back.
     Verdict.objects.filter(walk_around=walk_around).delete()
-    PartsLine.objects.filter(walk_around=walk_around).delete()
+    parts.forget(walk_around.pk)
     _log(member, walk_around, event, Kind.DISCARDED, because)
 
 

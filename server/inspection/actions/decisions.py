@@ -4,7 +4,7 @@ import uuid
 from collections.abc import Sequence
 
 from lumvek_core.errors import BadInput
-from parts import actions as parts_services
+from parts import actions as parts
 from shops.models import Member
 from shops.rights import action
 
@@ -66,4 +66,4 @@ def decide(
 def decline_companion(member: Member, walk_around_id: uuid.UUID, slot: str, at: Sequence[str], reason: str) -> None:
     """Decline companions with a reason; an empty reason takes that back."""
     walk_around = lock(member, walk_around_id)
-    parts_services.decline(walk_around.pk, slot, at, reason.strip(), member.name)
+    parts.decline(walk_around.pk, slot, at, reason.strip(), member.name)

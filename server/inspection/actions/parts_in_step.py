@@ -6,7 +6,7 @@ from typing import Any, cast
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement.companions import Called, parts_for
 from lumvek_core.rules.verdict import Action
-from parts import actions as parts_services
+from parts import actions as parts
 
 from ..models import Decision, Verdict, WalkAround
 from ..queries import rule_books
@@ -17,7 +17,7 @@ CALLING = ("watch", "due", "stop")
 
 def refresh_parts(walk_around: WalkAround, book: CoreBook) -> None:
     """Bring the parts lines in step with findings and decisions."""
-    parts_services.refresh(walk_around.pk, parts_for(book, called(walk_around)))
+    parts.refresh(walk_around.pk, parts_for(book, called(walk_around)))
 
 
 def called(walk_around: WalkAround) -> list[Called]:

@@ -1,10 +1,9 @@
 """What a shop decides for itself: limits of its models, schools, feelers. Every change is logged; running walk-arounds keep
 theirs."""
 
-from typing import Any
-
+from fleet.actions import own_rules
 from fleet.actions.history import history_changed
-from fleet.models import LimitOverride, Machine, MachineModel
+from fleet.models import Machine, MachineModel
 from lumvek_core import units
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.rule_book import LimitInForce
@@ -13,7 +12,8 @@ from lumvek_core.errors import BadInput
 from lumvek_core.judgement.words import pressure_unit
 from lumvek_core.rules import figures
 from lumvek_core.rules.base import limits as rule_limits
-from shops.models import Feeler, Member, Role, RuleChange, Shop
+from shops import actions as shops
+from shops.models import Member, Role
 from shops.rights import action
 
 from ..queries import limits, rule_books
@@ -30,19 +30,15 @@ def set_limit(member: Member, model: MachineModel, check_key: str, figure: str, 
     if check is None or figure not in rule_limits(type(check.rule)):
         raise BadInput("figure", "there is no such limit")
     had = before.limits[check_key].get(figure)
-    model.overrides.filter(check_key=check_key, figure=figure).delete()
-    if text.strip():
-        value = _value(member, check, figure, text)
-        LimitOverride.objects.create(
-            model=model, check_key=check_key, figure=figure, value=value, source=source, note=note.strip()
-        )
+    value = _value(member, check, figure, text) if text.strip() else None
+    own_rules.replace_limit(model, check_key, figure, value, source, note.strip())
     try:
         after = book_of(model, member.shop).limits[check_key].get(figure)
     except BadInput as problem:
         raise BadInput("text", problem.message) from None
     history_changed(model.machines.values_list("pk", flat=True))
     name = f"{model.full_name}, {check.name}: {figures.name(check, figure).lower()}"
-    _log(member, name, _said(check, figure, had), _said(check, figure, after))
+    shops.log_rule_change(member, name, _said(check, figure, had), _said(check, figure, after))
 
 
 def _said(check: Check, figure: str, limit: LimitInForce | None) -> str:
@@ -81,9 +77,8 @@ def set_count(member: Member, model: MachineModel, thing: str, count: int) -> No
     if found is None or found.places:
         raise BadInput("thing", "is not counted on this kind of machine")
     before = model.counts.get(short(thing), found.count)
-    model.counts = {**model.counts, short(thing): count}
-    model.save(update_fields=["counts"])
-    _log(member, f"{model.full_name}: number of {found.name.lower()}s", str(before), str(count))
+    own_rules.set_count(model, short(thing), count)
+    shops.log_rule_change(member, f"{model.full_name}: number of {found.name.lower()}s", str(before), str(count))
 
 
 @action("pick schools")
@@ -93,39 +88,24 @@ def set_school(member: Member, subject: str, choice: str) -> None:
     names = {one.key: one.name for one in school.choices} if school else {}
     if school is None or choice not in names:
         raise BadInput("choice", "there is no such school")
-    shop = Shop.objects.select_for_update().get(pk=member.shop_id)
-    before = shop.schools.get(subject, school.default)
-    chosen: dict[str, Any] = {**shop.schools, subject: choice}
-    if choice == school.default:
-        chosen.pop(subject)
-    shop.schools = chosen
-    shop.save(update_fields=["schools"])
-    member.shop = shop
+    before = shops.choose_school(member, subject, choice, school.default)
     if before != choice:
-        history_changed(Machine.objects.in_shop(shop.pk).values_list("pk", flat=True))
-        _log(member, school.name, names.get(before, before), names[choice])
+        history_changed(Machine.objects.in_shop(member.shop_id).values_list("pk", flat=True))
+        shops.log_rule_change(member, school.name, names.get(before, before), names[choice])
 
 
 @action("change feelers")
 def set_feeler(member: Member, name: str, thickness: str) -> None:
     """Own a feeler, change its thickness, or with empty thickness give it away. Raises BadInput with field ``thickness``."""
     name = name.strip().lower()
-    had = Feeler.objects.of(member).filter(name=name).first()
-    before = f"{had.thickness_mm:g} mm" if had else "none"
     if not thickness.strip():
-        if had is None:
+        if not shops.give_feeler_away(member, name):
             raise BadInput("thickness", "say how thick it is")
-        had.delete()
-        return _log(member, f"Feeler {name}", before, "none")
+        return
     try:
         value = units.parse_length(thickness)
     except BadInput as problem:
         raise BadInput("thickness", problem.message) from None
     if not 0 < value <= 5:
         raise BadInput("thickness", "must be between 0 and 5 mm")
-    Feeler.objects.update_or_create(shop=member.shop, name=name, defaults={"thickness_mm": value})
-    _log(member, f"Feeler {name}", before, f"{value:g} mm")
-
-
-def _log(member: Member, what: str, before: str, after: str) -> None:
-    RuleChange.objects.create(shop=member.shop, by=member.user, what=what[:200], before=before[:200], after=after[:200])
+    shops.own_feeler(member, name, value)

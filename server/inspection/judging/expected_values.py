@@ -9,6 +9,7 @@ import datetime as dt
 from collections.abc import Collection, Iterable, Mapping
 from dataclasses import asdict, dataclass, replace
 
+from fleet.actions.history import mark_stale
 from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
@@ -113,7 +114,7 @@ def _before(
         kept |= _pooled(walk_around, machine, missing, _today(walk_around, anew & missing.keys(), rows, typed))
         if machine is not walk_around.machine or not machine.wear_stale:
             # The machine is held with its walk-around: stale now is stale until this is written.
-            Machine.objects.filter(pk=machine.pk, wear_stale=False).update(wear_stale=True)
+            mark_stale(machine.pk)
     return {key: _Before.of(row) for key, row in kept.items()}
 
 

@@ -1,14 +1,8 @@
-"""Wear ahead: from the readings, fitments and counters of a machine to where each of its wearing places will stand.
-
-A forecast is stored with what it rests on. Whatever it rests on marks its machine as stale when it changes; the next one who
-looks has it checked, and made anew where its digest says so.
-"""
+"""What is known of the wear of a machine: readings, fitments and counters, and what the core foresees from them."""
 
 import datetime as dt
-import hashlib
-import json
-from collections.abc import Collection, Iterable, Mapping, Sequence
-from dataclasses import asdict, dataclass, field, replace
+from collections.abc import Collection, Iterable, Mapping
+from dataclasses import dataclass, field
 
 from django.db.models import Q
 
@@ -25,9 +19,8 @@ from lumvek_core.forecast.history import Judged, Place
 from lumvek_core.forecast.wearing import Coming, Measured, wearing_of
 from lumvek_core.judgement.companions import place_at
 from parts.models import PartNumber
-from shops.models import Shop
 
-from ..models import Verdict, WalkAround, WearForecast
+from ..models import Verdict, WalkAround
 from . import rule_books
 
 Places = dict[str, dict[str, list[Measured]]]
@@ -169,71 +162,3 @@ def predict(known: Known, check: Check, more: float = 0.0) -> Judged | None:
 def wearing_checks(book: CoreBook) -> dict[str, Check]:
     """The checks of a rule book whose wear is forecast."""
     return {key: check for key, check in book.family.checks.items() if wearing_of(check)}
-
-
-def forecasts(machines: Sequence[Machine], shop: Shop, *, paths: bool = False) -> dict[int, list[WearForecast]]:
-    """The forecasts of each machine, fresh. Two queries while nothing has changed."""
-    bring_up_to_date([machine for machine in machines if machine.wear_stale], shop)
-    stored = WearForecast.objects.filter(machine__in=machines)
-    found: dict[int, list[WearForecast]] = {machine.pk: [] for machine in machines}
-    for one in stored.order_by("machine", "id") if paths else stored.order_by("machine", "id").defer("paths", "rests_on"):
-        found[one.machine_id].append(one)
-    return found
-
-
-def bring_up_to_date(stale: Sequence[Machine], shop: Shop) -> None:
-    """Make anew what no longer rests on what is known; the number of queries does not grow with the machines, but for
-    writing.
-    """
-    stale = [machine for machine in stale if machine.model.family in rule_books.shipped().families]
-    if not stale:
-        return
-    checks = {machine.pk: wearing_checks(rule_books.now_of(machine, shop)) for machine in stale}
-    # Marked as looked at before looking: what is recorded meanwhile marks it again.
-    Machine.objects.filter(pk__in=checks).update(wear_stale=False)
-    known = know(stale, set().union(*(one.keys() for one in checks.values())))
-    had = {
-        (one.machine_id, one.check_key): one for one in WearForecast.objects.filter(machine__in=stale).defer("paths", "places")
-    }
-    made = []
-    for machine in stale:
-        for key, check in checks[machine.pk].items():
-            digest = _digest(known[machine.pk], check)
-            old = had.pop((machine.pk, key), None)
-            if digest and old and old.digest == digest:
-                continue
-            if digest and (new := _made(known[machine.pk], check, digest)):
-                made.append(new)
-            elif old:
-                had[machine.pk, key] = old
-    WearForecast.objects.filter(pk__in=[one.pk for one in had.values()]).delete()
-    WearForecast.objects.bulk_create(
-        made,
-        update_conflicts=True,
-        update_fields=["digest", "made_at", "rests_on", "season", "sizes", "places", "paths"],
-    )
-
-
-def _digest(known: Known, check: Check) -> str:
-    """Of everything a forecast is made from; empty where there is nothing to make one from."""
-    wearing, coming, places = wearing_of(check), known.coming(), known.places(check)
-    if wearing is None or coming is None or not places:
-        return ""
-    return hashlib.sha256(json.dumps([asdict(wearing), asdict(coming), [asdict(one) for one in places]]).encode()).hexdigest()
-
-
-def _made(known: Known, check: Check, digest: str) -> WearForecast | None:
-    judged, wearing, coming = predict(known, check), wearing_of(check), known.coming()
-    if judged is None or wearing is None or coming is None:
-        return None
-    coming = replace(coming, season_share=judged.season_share)
-    return WearForecast(
-        machine=known.machine,
-        check_key=check.key,
-        digest=digest,
-        rests_on=sorted(one.key for place in known.places(check) for one in place.readings),
-        season=asdict(coming) | {"seasons": judged.seasons},
-        sizes={"new": wearing.new, "limit": wearing.limit, "reading_sd": wearing.reading_sd, "life": wearing.life},
-        places=[{k: v for k, v in asdict(one).items() if k != "path"} for one in judged.places],
-        paths={one.name: [asdict(told) for told in one.path] for one in judged.places},
-    )

@@ -8,6 +8,7 @@ from typing import Any
 from fleet.models import Machine
 from fleet.queries import counters
 from fleet.queries.machines import machines_for
+from inspection.judging import forecasting
 from inspection.models import WearForecast
 from inspection.queries import forecasts, rule_books, serializers
 from lumvek_core import positions
@@ -43,7 +44,7 @@ class Foreseen:
 
 def of_machine(member: Member, machine: Machine, more: float = 0.0) -> MachineAheadOut:
     """What is to be expected of a machine if its season is as asked, or by a share `more` longer."""
-    stored = forecasts.forecasts([machine], member.shop)[machine.pk]
+    stored = forecasting.forecasts([machine], member.shop)[machine.pk]
     book = rule_books.now_of(machine, member.shop)
     base = _foreseen(stored, book)
     known = forecasts.know([machine], [one.check.key for one in base])[machine.pk]
@@ -221,7 +222,7 @@ def fleet(member: Member) -> FleetAheadOut:
     queries does not grow with the machines.
     """
     machines = list(machines_for(member).prefetch_related("model__overrides"))
-    stored = forecasts.forecasts(machines, member.shop)
+    stored = forecasting.forecasts(machines, member.shop)
     rates = replacement_cost.of_shop(member, machines)
     lines: list[FleetLineOut] = []
     quiet = 0

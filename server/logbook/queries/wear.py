@@ -9,8 +9,9 @@ from typing import Any
 from fleet.models import Fitment, Machine
 from fleet.queries import counters
 from fleet.queries.machines import machines_for
+from inspection.judging import forecasting
 from inspection.models import Reading, Verdict, WearForecast
-from inspection.queries import forecasts, rule_books, serializers, walk_arounds
+from inspection.queries import rule_books, serializers, walk_arounds
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
@@ -29,7 +30,7 @@ SEASONS = 10
 
 def of_check(member: Member, machine: Machine, check_key: str) -> WearOut:
     """Raises NotFoundHere where nothing is forecast of this check."""
-    stored = {one.check_key: one for one in forecasts.forecasts([machine], member.shop, paths=True)[machine.pk]}
+    stored = {one.check_key: one for one in forecasting.forecasts([machine], member.shop, paths=True)[machine.pk]}
     found = stored.get(check_key)
     check = rule_books.now_of(machine, member.shop).family.checks.get(check_key)
     if found is None or check is None:
@@ -172,7 +173,7 @@ def _against(member: Member, machine: Machine, check: Check, found: WearForecast
     others = [
         one for one in machines_for(member).prefetch_related("model__overrides") if one.model.family == machine.model.family
     ]
-    stored = forecasts.forecasts([one for one in others if one.pk != machine.pk], member.shop)
+    stored = forecasting.forecasts([one for one in others if one.pk != machine.pk], member.shop)
     rows = _share(machine.name, found, mine=True)
     for other in others:
         rows += [

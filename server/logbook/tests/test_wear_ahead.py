@@ -13,9 +13,10 @@ from season_helpers import fitted, size, winter
 from fleet.actions.history import history_changed
 from fleet.models import LimitOverride, Machine
 from inspection.actions import recording
+from inspection.judging import forecasting
 from inspection.judging.typed_readings import NewReading
 from inspection.models import PlacesBefore, Verdict, WearForecast
-from inspection.queries import forecasts, preparing, rule_books
+from inspection.queries import preparing, rule_books
 from lumvek_core.catalogue.lists import Renamed
 from parts.models import PartNumber
 from supply.models import Supplier, Terms
@@ -219,7 +220,7 @@ def test_finishing_judges_every_place_by_all_that_was_read(planter, read_all, as
     )
     first = verdict(planter, "1L").facts["ahead"]["expected"]
     as_(planter.technician).send(f"/api/walk-arounds/{planter.walk_around.pk}/finish", uuid=str(uuid.uuid4()))
-    known = forecasts.forecasts([Machine.objects.select_related("model").get(pk=planter.machine.pk)], planter.shop)
+    known = forecasting.forecasts([Machine.objects.select_related("model").get(pk=planter.machine.pk)], planter.shop)
     expected = next(one for one in known[planter.machine.pk][0].places if one["name"] == "1L")["value"]
     assert verdict(planter, "1L").facts["ahead"]["expected"] == pytest.approx(expected, abs=0.03)
     assert abs(first - expected) > 0.1

@@ -5,16 +5,12 @@ from collections.abc import Sequence
 
 from django.utils import timezone
 
-from fleet.actions import counting
-from fleet.actions.history import history_changed
+from fleet.actions import counting, fitments
 from fleet.models import CounterReading, Fitment
-from fleet.queries import counters
 from lumvek_core.errors import BadInput
-from lumvek_core.positions import in_words
 from shops.access import Conflict
 from shops.models import Member
 from shops.rights import action
-from shops.taken_back import take_back
 
 from ..models import Movement, StockLocation
 from ..queries import needs
@@ -43,48 +39,11 @@ def fit(
     if number is None:
         raise BadInput("number", "find its part number first")
     _set_counter(member, fitting, pieces[0], counter)
-    total = counters.now_of(machine)
-    now, made = timezone.now(), []
-    Fitment.objects.filter(
-        machine=machine, slot=pieces[0].slot, position_key__in=[piece.position for piece in pieces], until_at=None
-    ).update(until_at=now)
-    for piece in pieces:
-        made.append(
-            Fitment.objects.create(
-                uuid=uuid.uuid5(fitting, piece.position),
-                fitting=fitting,
-                machine=machine,
-                slot=piece.slot,
-                position_key=piece.position,
-                number=number.ordered_as,
-                quantity=piece.quantity,
-                counter=total,
-                fitted_at=now,
-                by=member.user,
-            )
-        )
-    history_changed([machine.pk])
+    at_places = [(piece.position, piece.quantity) for piece in pieces]
+    made = fitments.put_in(member, fitting, machine, pieces[0].slot, number.ordered_as, at_places)
     quantity = sum(piece.quantity for piece in pieces)
     stocking.move(member, fitting, number.ordered_as, place, -quantity, Movement.Reason.FITTED, machine.name)
     return made
-
-
-def take_off(member: Member, fitting: uuid.UUID) -> None:
-    """What was fitted by mistake is not fitted: what stood there before stands there again. The counter as read stays.
-
-    Call inside a transaction that holds the shop's terms. Raises Conflict where a newer part has taken its place.
-    """
-    mine = list(Fitment.objects.of(member).filter(fitting=fitting, taken_back_at=None))
-    if newer := [one.position_key for one in mine if one.until_at is not None]:
-        raise Conflict(f"A newer part was fitted at {in_words(newer)} since: take that back first.")
-    for one in mine:
-        Fitment.objects.filter(
-            machine=one.machine_id, slot=one.slot, position_key=one.position_key, until_at=one.fitted_at, taken_back_at=None
-        ).update(until_at=None)
-    these = Fitment.objects.filter(pk__in=[one.pk for one in mine])
-    take_back(member, these)
-    these.update(until_at=timezone.now())
-    history_changed({one.machine_id for one in mine})
 
 
 def _pieces(member: Member, walk_around: uuid.UUID, slot: str, at: Sequence[str]) -> list[Piece]:

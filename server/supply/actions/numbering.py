@@ -65,10 +65,9 @@ def _take(model: MachineModel, row: dict[str, str]) -> tuple[Outcome, str]:
             raise BadInput(name, f"must be one of {', '.join(known)}")
     if len(row["number"]) > 40:
         raise BadInput("number", "is longer than 40 signs")
-    had = PartNumber.objects.filter(model=model, slot=key, side=side, number=row["number"]).first()
+    had = parts.keep_number(model.pk, key, side, row["number"], values)
     if had and all(getattr(had, name) == value for name, value in values.items()):
         return "there", f"{row['number']} is there already"
-    PartNumber.objects.update_or_create(model=model, slot=key, side=side, number=row["number"], defaults=values)
     if had and had.life != values["life"]:
         history_changed(model.machines.values_list("pk", flat=True))
     return "taken", f"{row['number']} {'changed' if had else 'added'}: {slots[key].name.lower()}"
@@ -87,11 +86,8 @@ def set_number(member: Member, model: MachineModel, slot: str, side: str, number
 @action("change the parts book")
 def choose(member: Member, model: MachineModel, slot: str, side: str, number: str) -> None:
     """Fit this one of the alternatives. Raises BadInput for one that is not in the book."""
-    mine = PartNumber.objects.filter(model=model, slot=slot, side=side)
-    if not mine.filter(number=number).exists():
+    if not parts.choose(model.pk, slot, side, number):
         raise BadInput("number", "is not in the book")
-    mine.exclude(number=number).update(chosen=False)
-    mine.filter(number=number).update(chosen=True)
 
 
 @action("decide on parts")

@@ -3,6 +3,7 @@
 import uuid
 from typing import cast
 
+from fleet.actions import fitments
 from shops.access import Conflict
 from shops.models import Member
 from shops.rights import action
@@ -10,7 +11,7 @@ from shops.rights import action
 from ..models import Movement
 from ..queries import stock
 from ..queries.movements import may, movement_of
-from . import fitting, ordering, stocking
+from . import ordering, stocking
 
 
 @action("move parts")
@@ -26,7 +27,7 @@ def take_back(member: Member, movement: uuid.UUID) -> Movement:
     if not may(moved):
         raise Conflict("A taking back stands: do the thing itself again.")
     if moved.reason == Movement.Reason.FITTED:
-        fitting.take_off(member, moved.uuid)
+        fitments.take_off(member, moved.uuid)
     elif moved.reason == Movement.Reason.RECEIVED:
         ordering.send_away(member, moved.number, moved.change)
     elif moved.reason == Movement.Reason.MOVED:

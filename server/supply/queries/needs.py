@@ -79,7 +79,7 @@ def read(member: Member, now: dt.datetime) -> Needs:
     """Every piece that the shop's machines call for; an owner's own are picked from it by `machine`. The number of queries is
     the same however many there are."""
     terms = terms_of(member)
-    machines = {one.pk: one for one in Machine.objects.of(member).select_related("model")}
+    machines = {one.pk: one for one in Machine.objects.in_shop(member.shop_id).select_related("model")}
     walk_arounds = {
         found.pk: found
         for found in WalkAround.objects.filter(machine__in=machines, started_at__gte=now - SEASON_BACK)

@@ -7,8 +7,9 @@ from decimal import Decimal
 from functools import partial
 
 from fleet.models import Machine
+from inspection.judging import forecasting
 from inspection.models import Verdict, WalkAround
-from inspection.queries import coupled, forecasts, rule_books
+from inspection.queries import coupled, rule_books
 from lumvek_core import coupled as keys
 from lumvek_core import positions, registry
 from lumvek_core.catalogue.model import Slot
@@ -104,7 +105,7 @@ def _foreseen(machine: Machine, member: Member) -> dict[tuple[str, str], tuple[f
     """(check, position) → chance to fail in the coming season and life left, where the machine's own history tells."""
     found = {}
     checks = rule_books.shipped().families[machine.model.family].checks
-    for stored in forecasts.forecasts([machine], member.shop)[machine.pk]:
+    for stored in forecasting.forecasts([machine], member.shop)[machine.pk]:
         wears = checks[stored.check_key].wears if stored.check_key in checks else None
         allowance = stored.sizes["limit"] - stored.sizes["new"]
         for place in stored.places if wears else ():

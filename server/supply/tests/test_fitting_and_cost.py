@@ -213,14 +213,14 @@ def test_a_parts_book_goes_out_and_comes_back_the_same(shop):
     )
     rows = parts_book.rows(shop.model)
     text = "\n".join(",".join(f'"{cell}"' for cell in row) for row in rows)
-    there = numbering.read(shop.model, text, dry=False)
+    there = numbering.read_file(shop.parts, shop.model, text, dry=False)
     assert there.count("there") == PartNumber.objects.filter(model=shop.model).count() and not there.count("refused")
     PartNumber.objects.filter(model=shop.model).delete()
     assert (
-        numbering.read(shop.model, text, dry=True).count("taken") == 4
+        numbering.read_file(shop.parts, shop.model, text, dry=True).count("taken") == 4
         and not PartNumber.objects.filter(model=shop.model).exists()
     )
-    assert numbering.read(shop.model, text, dry=False).count("taken") == 4
+    assert numbering.read_file(shop.parts, shop.model, text, dry=False).count("taken") == 4
     assert parts_book.rows(shop.model) == rows
 
 
@@ -237,22 +237,25 @@ def test_a_parts_book_goes_out_and_comes_back_the_same(shop):
 )
 def test_one_bad_line_keeps_the_whole_file_out(shop, line, because):
     text = f"slot,side,number,pack,kind\nopener-bearing,,GOOD,1,original\n{line}\n"
-    found = numbering.read(shop.model, text, dry=False)
+    found = numbering.read_file(shop.parts, shop.model, text, dry=False)
     assert [one.line for one in found.lines if one.outcome == "refused"] == [3]
     assert found.lines[-1].words.startswith(because) and not PartNumber.objects.filter(number="GOOD").exists()
 
 
 def test_a_file_that_is_no_book_is_refused_as_a_whole(shop):
     with pytest.raises(BadInput, match="no column slot"):
-        numbering.read(shop.model, "part,price\nD,1\n", dry=True)
+        numbering.read_file(shop.parts, shop.model, "part,price\nD,1\n", dry=True)
 
 
 def test_prices_come_in_from_a_table(shop):
     text = "number;unit_price;pack;stock;chance;restock_days\nD12-4001;47,20;2;6;0,8;9\nD12-4018;14.30\n"
-    assert supplier_book.read_offers(shop.far, text, dry=False).count("taken") == 2
+    assert supplier_book.read_offers(shop.parts, shop.far, text, dry=False).count("taken") == 2
     offer = shop.far.offers.get(number="D12-4001")
     assert (offer.unit_price, offer.stock, offer.p_stock, offer.restock_days) == (Decimal("47.20"), 6, 0.8, 9)
-    assert supplier_book.read_offers(shop.far, "number,unit_price,chance\nD12-4001,1,2\n", dry=False).count("refused") == 1
+    assert (
+        supplier_book.read_offers(shop.parts, shop.far, "number,unit_price,chance\nD12-4001,1,2\n", dry=False).count("refused")
+        == 1
+    )
 
 
 def test_papers_of_parts_and_orders(planned, as_):

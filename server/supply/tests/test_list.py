@@ -146,7 +146,7 @@ def test_the_chosen_alternative_is_what_is_ordered(shop, as_):
     after = browser.send("/api/supply/choices", model=shop.model.pk, slot="opener-disc", side="", number="D12-4001H").json()
     assert "D12-4001H" in [one["number"] for one in after["lines"]]
     with pytest.raises(BadInput):
-        numbering.choose(shop.model, "opener-disc", "", "nothing")
+        numbering.choose(shop.parts, shop.model, "opener-disc", "", "nothing")
 
 
 def test_the_number_of_queries_does_not_grow_with_machines(shop, django_assert_max_num_queries):

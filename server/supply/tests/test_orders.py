@@ -95,7 +95,7 @@ def test_an_answer_that_is_lost_is_asked_for_again_and_ordered_once(planned, des
 
 
 def test_a_server_killed_between_the_desk_and_its_own_record(planned, desk, monkeypatch):
-    monkeypatch.setattr(orders, "_answered", lambda *_: (_ for _ in ()).throw(SystemExit))
+    monkeypatch.setattr(ordering, "_answered", lambda *_: (_ for _ in ()).throw(SystemExit))
     with pytest.raises(SystemExit):
         place(planned.parts, planned.plan)
     monkeypatch.undo()
@@ -185,14 +185,14 @@ def test_an_order_by_hand_goes_out_by_mail_and_its_answer_comes_back_as_a_table(
     assert len(outbox.outbox) == 1 and outbox.outbox[0].to == ["orders@northmere.invalid"]
     assert "4 x  D12-4001" in letter.text and "by van, to be here on Tuesday 01 December" in letter.text
     text = "number,accepted,promised,follows,follows_on,unit_price\nD12-4001,2,2026-12-01,2,2026-12-09,49.50\n"
-    bad = supplier_replies.read(planned.parts, order.uuid, text + "X,1,,,,\n", dry=False)
+    bad = supplier_replies.read_file(planned.parts, order.uuid, text + "X,1,,,,\n", dry=False)
     assert bad.count("refused") == 1 and Order.objects.get().state == "by-hand"
-    assert supplier_replies.read(planned.parts, order.uuid, text, dry=True).count("taken") == 1
-    supplier_replies.read(planned.parts, order.uuid, text, dry=False)
+    assert supplier_replies.read_file(planned.parts, order.uuid, text, dry=True).count("taken") == 1
+    supplier_replies.read_file(planned.parts, order.uuid, text, dry=False)
     discs = OrderLine.objects.get(number="D12-4001")
     assert (Order.objects.get().state, discs.accepted, discs.follows, str(discs.unit_price)) == ("short", 2, 2, "49.50")
     with pytest.raises(Conflict):
-        supplier_replies.read(planned.parts, order.uuid, text, dry=False)
+        supplier_replies.read_file(planned.parts, order.uuid, text, dry=False)
 
 
 def test_an_order_that_was_said_by_telephone_meanwhile_does_not_go_to_the_desk_as_well(planned, desk, monkeypatch):
@@ -201,7 +201,7 @@ def test_an_order_that_was_said_by_telephone_meanwhile_does_not_go_to_the_desk_a
     ordering.sent_by_hand(planned.lead, order.uuid)
     real = orders.order_of
     answers_ = iter([stale])
-    monkeypatch.setattr(orders, "order_of", lambda *given: next(answers_, None) or real(*given))
+    monkeypatch.setattr(ordering, "order_of", lambda *given: next(answers_, None) or real(*given))
     assert ordering.send(planned.parts, order.uuid).state == "by-hand"
     assert desk.orders() == {}
 
