@@ -6,7 +6,6 @@ import subprocess
 import sys
 from pathlib import Path
 
-import grimp
 import pytest
 from django.conf import settings
 from django.db import OperationalError
@@ -122,25 +121,3 @@ def test_calculators_answer_over_http_as_on_the_command_line(yard, as_):
     assert (not_json.status_code, not_json.json()) == (422, {"error": {"field": "", "message": "the input is not JSON"}})
     unknown = browser.send("/api/calc/nothing")
     assert unknown.status_code == 404
-
-
-def test_no_module_imports_itself_by_way_of_others():
-    apps = (
-        "lumvek_core",
-        "config",
-        "shops",
-        "fleet",
-        "inspection",
-        "parts",
-        "supply",
-        "logbook",
-        "report",
-        "workbench",
-        "demo",
-    )
-    graph = grimp.build_graph(*apps, exclude_type_checking_imports=True)
-    waiting = {module: graph.find_modules_directly_imported_by(module) for module in graph.modules}
-    # What imports nothing that is left is no part of a circle; whatever stays is.
-    while free := {module for module, imported in waiting.items() if not imported & waiting.keys() - {module}}:
-        waiting = {module: imported for module, imported in waiting.items() if module not in free}
-    assert sorted(waiting) == []

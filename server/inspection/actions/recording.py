@@ -15,9 +15,9 @@ from shops.rights import action
 from ..judging.expected_values import Pair
 from ..judging.judge import Judging
 from ..judging.typed_readings import NewReading, Typed, Understanding
-from ..judging.values import columns_of
 from ..models import Reading, Verdict, WalkAround
 from ..queries import rule_books
+from ..queries.values import columns_of
 from .locking import lock, running
 from .parts_in_step import refresh_parts
 

@@ -23,10 +23,10 @@ from lumvek_core.units import System, show_length
 from shops.access import NotFoundHere
 from shops.models import Member, Role
 
-from ..judging.values import value_of
 from ..models import Decision, Reading, Verdict, WalkAround
 from ..schemas import AdviceOut, OvertakenOut, PlaceOut, SeverityName, StationOut
 from . import coupled, parts_fitted_since
+from .values import value_of
 
 SEVERITIES = ("sound", "watch", "due", "stop")
 RECENT = 4

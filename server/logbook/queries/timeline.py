@@ -11,10 +11,10 @@ from django.db.models import Q
 
 from fleet.models import Machine
 from fleet.queries import counters
-from inspection.judging.values import read_value
 from inspection.models import Decision, Photo, SetAside, Verdict, WalkAround, WalkAroundEvent
 from inspection.queries import rule_books, serializers, walk_arounds
 from inspection.queries.coupled import own
+from inspection.queries.values import read_value
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
