@@ -4,3 +4,4 @@ cd "$(dirname "$0")/.."
 export LUMVEK_MODE=test LUMVEK_SECRET_KEY=types LUMVEK_DB_PASSWORD=types PYTHONPATH=core:server
 .venv/bin/python server/manage.py export_openapi_schema --api config.api.api --indent 1 --sorted --output web/src/api/openapi.json
 npm --prefix web run --silent api
+.venv/bin/python -m lumvek_core.vocabulary > web/src/api/vocabulary.ts

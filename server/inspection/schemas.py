@@ -11,6 +11,7 @@ from pydantic import Field
 from lumvek_core.catalogue.model import Drawing
 from lumvek_core.rules import kinds
 from lumvek_core.rules.verdict import Facts
+from parts.schemas import PartOut
 
 from .schemas_notes import NoteOut
 
@@ -247,34 +248,6 @@ class PlaceOut(Schema):
     by: str
     at: str
     overtaken: OvertakenOut | None
-
-
-class PieceOut(Schema):
-    position: str
-    label: str
-    quantity: int
-    origin: Literal["finding", "companion", "apart"]
-    because: str
-    why: str
-    declined_reason: str
-    declined_by: str
-
-
-class PartOut(Schema):
-    slot: str
-    name: str
-    side: str
-    side_name: str
-    number: str
-    pack: int
-    note: str
-    quantity: int
-    order: int
-    declined: int
-    found_at: str
-    along_at: str
-    declined_at: str
-    pieces: list[PieceOut]
 
 
 class WalkAroundOut(Schema):

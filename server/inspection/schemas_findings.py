@@ -4,7 +4,9 @@ from typing import Literal
 
 from pydantic import BaseModel as Schema
 
-from .schemas import MachineOut, PartOut, PhotoOut, PlaceOut, SeverityName, StationOut, WalkAroundBrief
+from parts.schemas import PartOut
+
+from .schemas import MachineOut, PhotoOut, PlaceOut, SeverityName, StationOut, WalkAroundBrief
 
 
 class FindingOut(Schema):

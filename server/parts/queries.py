@@ -2,57 +2,21 @@
 
 import uuid
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
 from math import ceil
+from typing import Literal, cast
 
 from lumvek_core import positions
 from lumvek_core.catalogue.rule_book import RuleBook
 from lumvek_core.coupled import long
 
 from .models import PartNumber, PartsLine
+from .schemas import PartOut, PieceOut
 
 
-@dataclass
-class Piece:
-    """What one position needs of a part. because: the check or the slot that called for it, in words."""
-
-    position: str
-    label: str
-    quantity: int
-    origin: str
-    because: str
-    why: str
-    declined_reason: str
-    declined_by: str
-
-
-@dataclass
-class ListedPart:
-    """One line of the list. order: pieces to order, in full packs; number is empty where it is still to be found.
-
-    found_at, along_at, declined_at: where it was found worn, goes along with another part, or was left out, in words.
-    """
-
-    slot: str
-    name: str
-    side: str
-    side_name: str
-    number: str
-    pack: int
-    note: str
-    quantity: int = 0
-    order: int = 0
-    declined: int = 0
-    found_at: str = ""
-    along_at: str = ""
-    declined_at: str = ""
-    pieces: list[Piece] = field(default_factory=list)
-
-
-def parts_list(walk_around_id: uuid.UUID, models: Mapping[str, int], book: RuleBook) -> list[ListedPart]:
+def parts_list(walk_around_id: uuid.UUID, models: Mapping[str, int], book: RuleBook) -> list[PartOut]:
     """The merged list; lines without a number first, then by name. Two queries.
 
-    models: prefix of the slots → model, the machine's own under the empty one and its headers' under theirs.
+    models: prefix of the slots → model.
     """
     by_model: dict[int, list[PartNumber]] = {}
     for one in PartNumber.objects.filter(model__in=models.values()):
@@ -64,21 +28,21 @@ def parts_list(walk_around_id: uuid.UUID, models: Mapping[str, int], book: RuleB
     }
     names = {check.key: check.name for check in book.family.checks.values()}
     names |= {key: f"new {slot.name.lower()}" for key, slot in book.family.slots.items()}
-    listed: dict[tuple[str, str], ListedPart] = {}
+    listed: dict[tuple[str, str], PartOut] = {}
     for line in PartsLine.objects.filter(walk_around_id=walk_around_id):
         part = listed.get((line.slot, line.side))
         if part is None:
             part = listed[line.slot, line.side] = _part(book, line, numbers.get((line.slot, line.side)))
         part.pieces.append(
-            Piece(
-                line.position_key,
-                positions.find(line.position_key).label,
-                line.quantity,
-                line.origin,
-                names.get(line.because, line.because),
-                line.why,
-                line.declined_reason,
-                line.declined_by,
+            PieceOut(
+                position=line.position_key,
+                label=positions.find(line.position_key).label,
+                quantity=line.quantity,
+                origin=cast(Literal["finding", "companion", "apart"], line.origin),
+                because=names.get(line.because, line.because),
+                why=line.why,
+                declined_reason=line.declined_reason,
+                declined_by=line.declined_by,
             )
         )
         if line.declined_reason:
@@ -100,16 +64,16 @@ def numbers_of(book: Iterable[PartNumber]) -> dict[tuple[str, str], PartNumber]:
     return {(n.slot, n.side): n for n in reversed(ranked)}
 
 
-def _at(part: ListedPart, *, found: bool, declined: bool) -> str:
+def _at(part: PartOut, *, found: bool, declined: bool) -> str:
     """Where pieces that were found worn, or that go along, are needed, in words."""
     return positions.in_words(
         p.position for p in part.pieces if (p.origin == "finding") == found and bool(p.declined_reason) == declined
     )
 
 
-def _part(book: RuleBook, line: PartsLine, number: PartNumber | None) -> ListedPart:
+def _part(book: RuleBook, line: PartsLine, number: PartNumber | None) -> PartOut:
     slot = book.family.slots[line.slot]
-    return ListedPart(
+    return PartOut(
         slot=line.slot,
         name=slot.name,
         side=line.side,
@@ -117,4 +81,11 @@ def _part(book: RuleBook, line: PartsLine, number: PartNumber | None) -> ListedP
         number=number.ordered_as if number else "",
         pack=number.pack if number else 1,
         note=slot.note,
+        quantity=0,
+        order=0,
+        declined=0,
+        found_at="",
+        along_at="",
+        declined_at="",
+        pieces=[],
     )

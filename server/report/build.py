@@ -4,7 +4,6 @@ from dataclasses import dataclass, field
 
 from inspection.models import PostureHold, Verdict, WalkAround, WalkAroundEvent
 from inspection.queries import coupled, limits, pictures, row_map, rule_books, serializers, serializers_findings, walk_arounds
-from inspection.queries.browse import PHASE_NAMES
 from inspection.schemas import FigureOut, PlaceOut, StationOut
 from inspection.schemas_findings import FindingsOut, PartsOut
 from inspection.schemas_notes import NoteOut
@@ -13,18 +12,8 @@ from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.counted import counted
 from lumvek_core.judgement.words import unit_of
+from lumvek_core.vocabulary import PHASE_NAMES
 from shops.models import Member
-
-SEVERITY_WORDS = {
-    "sound": "Sound",
-    "watch": "Watch",
-    "due": "Due",
-    "stop": "Stop",
-    "not-seen": "Not seen",
-    "does-not-apply": "Does not apply",
-    "": "Open",
-}
-
 
 FEW = 4
 WIDE = 18

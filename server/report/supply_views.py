@@ -9,6 +9,7 @@ import segno
 from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 
+from inspection.queries import rules_in_force
 from lumvek_core import positions
 from shops.access import NotFoundHere
 from shops.models import Member
@@ -83,7 +84,7 @@ def order(request: HttpRequest, member: Member, order_id: uuid.UUID, form: str) 
 def book(request: HttpRequest, member: Member, model_id: int, form: str) -> HttpResponse:
     """The parts book of a model."""
     _reader(member)
-    model = parts_book.model_of(member, model_id)
+    model = rules_in_force.model_of(member, model_id)
     return _table(f"parts-book-{model.name.lower().replace(' ', '-')}", form, parts_book.rows(model))
 
 

@@ -10,9 +10,9 @@ from django.http import Http404, HttpRequest, HttpResponse
 from fleet.queries.machines import machine_for
 from inspection.models import WalkAround
 from inspection.queries import preparing, rule_books, serializers, walk_arounds
-from inspection.queries.browse import PHASE_NAMES
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
+from lumvek_core.vocabulary import PHASE_NAMES
 from shops.models import Member
 from tabular import sheets
 

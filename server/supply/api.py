@@ -8,6 +8,7 @@ from django.http import HttpRequest, StreamingHttpResponse
 from ninja import File, Form, Router, UploadedFile
 
 from fleet.queries.machines import machine_for
+from inspection.queries import rules_in_force
 from lumvek_core.planning.sourcing_model import Pin
 from shops.access import member_of
 from shops.endpoints import allowed
@@ -16,7 +17,7 @@ from tabular.schemas import TableReportOut
 
 from . import desk
 from .actions import numbering, plans, supplier_book, terms
-from .queries import opening_hours, parts_book, serializers, sourcing, suppliers
+from .queries import opening_hours, serializers, sourcing, suppliers
 from .schemas import (
     AskedOut,
     ChooseIn,
@@ -48,7 +49,7 @@ def needed(request: HttpRequest) -> NeedsOut:
 def set_number(request: HttpRequest, new: NumberIn) -> NeedsOut:
     """Enter a part number that was to be found."""
     member = member_of(request)
-    model = parts_book.model_of(member, new.model)
+    model = rules_in_force.model_of(member, new.model)
     numbering.set_number(member, model, new.slot, new.side, new.number, new.pack)
     return serializers.needs(member)
 
@@ -57,7 +58,7 @@ def set_number(request: HttpRequest, new: NumberIn) -> NeedsOut:
 def choose(request: HttpRequest, new: ChooseIn) -> NeedsOut:
     """Choose among the alternatives of a slot."""
     member = member_of(request)
-    numbering.choose(member, parts_book.model_of(member, new.model), new.slot, new.side, new.number)
+    numbering.choose(member, rules_in_force.model_of(member, new.model), new.slot, new.side, new.number)
     return serializers.needs(member)
 
 

@@ -5,6 +5,7 @@ from uuid import UUID
 from django.http import HttpRequest
 from ninja import File, Form, Router, UploadedFile
 
+from inspection.queries import rules_in_force
 from shops.access import member_of
 from shops.endpoints import allowed
 from tabular import sheets
@@ -69,5 +70,5 @@ def model_book(request: HttpRequest, model: int = 0) -> BookOut:
 def book_file(request: HttpRequest, model_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> TableReportOut:
     """Part numbers of a model from CSV or XLSX. dry: only say what each line would do."""
     member = member_of(request)
-    model = parts_book.model_of(member, model_id)
+    model = rules_in_force.model_of(member, model_id)
     return TableReportOut.of(numbering.read_file(member, model, sheets.uploaded(file), dry=dry), dry=dry)

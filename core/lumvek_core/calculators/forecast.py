@@ -31,12 +31,14 @@ class WearReading:
     value: float
 
 
-@dataclass(frozen=True)
-class ForecastGiven:
-    """prior_rate_mean: change of the value per use, with the sign of limit − new. season_sd_share: how far one season's rate
-    differs from the next, as a share of the mean rate; it needs season_use, the use of one season."""
+@dataclass(frozen=True, kw_only=True)
+class Expected:
+    """What is expected of a part before it is read.
 
-    readings: list[WearReading]
+    prior_rate_mean: change of the value per use, with the sign of limit − new. season_sd_share: how far one season's rate
+    differs from the next, as a share of the mean rate; it needs season_use, the use of one season.
+    """
+
     new: float
     limit: float
     prior_rate_mean: float
@@ -46,6 +48,13 @@ class ForecastGiven:
     use_next: NotNegative
     season_sd_share: NotNegative = 0
     season_use: Annotated[float, Over(0)] | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class ForecastGiven(Expected):
+    __doc__ = Expected.__doc__
+
+    readings: list[WearReading]
 
 
 @dataclass(frozen=True)
@@ -73,33 +82,18 @@ class RowReadings:
     use_next: NotNegative | None = None
 
 
-@dataclass(frozen=True)
-class RowsForecastGiven:
+@dataclass(frozen=True, kw_only=True)
+class RowsForecastGiven(Expected):
+    __doc__ = Expected.__doc__
+
     rows: list[RowReadings]
-    new: float
-    limit: float
-    prior_rate_mean: float
-    prior_rate_sd: Annotated[float, Over(0)]
-    reading_sd: Annotated[float, Over(0)]
-    new_sd: NotNegative
-    use_next: NotNegative
-    season_sd_share: NotNegative = 0
-    season_use: Annotated[float, Over(0)] | None = None
 
 
 @dataclass(frozen=True)
-class RowForecast:
+class RowForecast(Forecast):
     """stands_out: it wears faster or slower than the others by more than it is unsure. n: readings."""
 
     name: str
-    rate: float
-    rate_sd: float
-    value: float
-    low: float
-    high: float
-    p_cross: float
-    chance_word: Chance
-    suspect: list[int]
     stands_out: bool
     n: int
 
@@ -170,8 +164,8 @@ def wear_forecast_rows(given: RowsForecastGiven) -> RowsForecast:
     return RowsForecast(
         [
             RowForecast(
-                row.name,
                 *_said(ahead, given),
+                row.name,
                 bool(others) and abs(ahead.rate - (total - ahead.rate) / others) > NINETY * ahead.rate_sd,
                 len(row.readings),
             )
@@ -219,9 +213,7 @@ def _solid(found: "Sequence[Ahead]") -> "Sequence[Ahead]":
     return found
 
 
-def _said(
-    ahead: "Ahead", given: ForecastGiven | RowsForecastGiven
-) -> tuple[float, float, float, float, float, float, Chance, list[int]]:
+def _said(ahead: "Ahead", given: Expected) -> tuple[float, float, float, float, float, float, Chance, list[int]]:
     half = NINETY * ahead.sd
     crossed = p_cross(ahead.value, ahead.sd, given.new, given.limit)
     suspect = [i for i, error in enumerate(ahead.errors) if error > SLIP]

@@ -31,7 +31,7 @@ def test_a_tidy_history_gives_the_forecast_of_the_worked_example():
     found = one(wearing, readings=GOOD, fitted=0)
     expected = wear_forecast(
         ForecastGiven(
-            [WearReading(u, v) for u, v in ((210, 379.2), (430, 376.1), (640, 373.4))],
+            readings=[WearReading(u, v) for u, v in ((210, 379.2), (430, 376.1), (640, 373.4))],
             new=381, limit=368, prior_rate_mean=-0.012, prior_rate_sd=0.006, reading_sd=0.8, new_sd=0.26, use_next=860,
             season_sd_share=0.2, season_use=220,
         )

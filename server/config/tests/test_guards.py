@@ -11,6 +11,7 @@ from django.conf import settings
 from django.db import OperationalError
 
 from config.api import api
+from lumvek_core import vocabulary
 
 ROOT = Path(__file__).resolve().parents[3]
 GOOD = {"LUMVEK_MODE": "serve", "LUMVEK_SECRET_KEY": "k" * 50, "LUMVEK_DB_PASSWORD": "p" * 20}
@@ -121,3 +122,8 @@ def test_calculators_answer_over_http_as_on_the_command_line(yard, as_):
     assert (not_json.status_code, not_json.json()) == (422, {"error": {"field": "", "message": "the input is not JSON"}})
     unknown = browser.send("/api/calc/nothing")
     assert unknown.status_code == 404
+
+
+def test_the_words_of_the_front_end_are_those_of_the_core():
+    """Run scripts/api_types.sh when this fails."""
+    assert (settings.ROOT / "web/src/api/vocabulary.ts").read_text() == vocabulary.as_typescript()

@@ -4,13 +4,13 @@ from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
+from lumvek_core.vocabulary import PHASE_NAMES
 from shops.models import Member
 from shops.rights import RIGHTS
 
 from ..schemas import PlanOut
 from ..schemas_views import PhaseOut, PreviewOut, StartInfoOut
 from . import coupled, preparing, rule_books, serializers
-from .browse import PHASE_NAMES
 
 
 def info(member: Member, machine: Machine) -> StartInfoOut:

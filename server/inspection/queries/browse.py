@@ -5,21 +5,10 @@ from lumvek_core.catalogue.lists import Catalogue
 from lumvek_core.catalogue.model import Check, Family
 from lumvek_core.coupled import short
 from lumvek_core.rules import figures
+from lumvek_core.vocabulary import CROP_NAMES, PHASE_NAMES
 
 from ..schemas_views import CatalogueCheckOut, CatalogueFamilyOut, CatalogueStationOut, FamilyBriefOut
 from . import rule_books
-
-PHASE_NAMES = {
-    "after-season": "After the season",
-    "winter": "Winter",
-    "pre-season": "Pre-season",
-    "first-field": "First field",
-    "daily": "Daily",
-    "crop-change": "Crop change",
-    "arrival": "Arrival",
-    "emergence": "At emergence",
-}
-CROP_NAMES = {"small-grain": "small grain", "pod": "pod crops", "ear": "ear crops", "fine-seed": "fine seed"}
 
 
 def families() -> list[FamilyBriefOut]:

@@ -145,9 +145,3 @@ def _lookers(rule_book_id: int) -> dict[str, set[str]]:
         for key in verdicts.needs(check):
             found.setdefault(key, set()).add(check.key)
     return found
-
-
-def models_of(walk_around: WalkAround) -> dict[str, int]:
-    """The models in a walk-around by the prefix of their slots: the machine's own under the empty one."""
-    headers = walk_around.headers.values_list("model__family", "model_id") if walk_around.header_families else ()
-    return {"": walk_around.machine.model_id} | {shipped().families[family].prefix: model for family, model in headers}

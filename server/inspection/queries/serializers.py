@@ -12,6 +12,7 @@ from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.units import System
 from parts.queries import parts_list
+from parts.schemas import PartOut
 from shops.models import Member
 from shops.rights import may
 
@@ -25,7 +26,6 @@ from ..schemas import (
     HoldOut,
     MachineOut,
     OptionOut,
-    PartOut,
     PersonOut,
     PhotoOut,
     PlaceKey,
@@ -37,7 +37,7 @@ from ..schemas import (
     WalkAroundOut,
 )
 from ..schemas_notes import NoteOut
-from . import limits, parts_fitted_since, pictures, rule_books, walk_arounds
+from . import coupled, limits, parts_fitted_since, pictures, rule_books, walk_arounds
 
 
 def system_of(member: Member) -> System:
@@ -119,8 +119,9 @@ def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, 
 
 
 def parts(walk_around: WalkAround, book: CoreBook) -> list[PartOut]:
-    listed = parts_list(walk_around.pk, rule_books.models_of(walk_around), book)
-    return [PartOut.model_validate(vars(part) | {"pieces": [vars(piece) for piece in part.pieces]}) for part in listed]
+    """The parts that a walk-around calls for, merged."""
+    models = {prefix: machine.model_id for prefix, machine in coupled.of(walk_around)}
+    return parts_list(walk_around.pk, models, book)
 
 
 def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAroundOut:

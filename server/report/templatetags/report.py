@@ -12,8 +12,7 @@ from django.utils.safestring import SafeString
 
 from inspection.schemas import StationOut
 from lumvek_core.coupled import short
-
-from ..build import SEVERITY_WORDS
+from lumvek_core.vocabulary import SEVERITY_WORDS
 
 register = template.Library()
 # As attributes and not as style, for the PDF writer does not hand a page's colours down into drawings.
@@ -24,13 +23,13 @@ WORST = ("stop", "due", "watch", "not-seen", "sound")
 @register.simple_tag
 def mark(severity: str) -> SafeString:
     """The mark of a severity: its own shape, with the word for those who cannot see it."""
-    context = {"severity": severity, "word": SEVERITY_WORDS[severity], "colour": COLOURS.get(severity, "#5f656d")}
+    context = {"severity": severity, "word": SEVERITY_WORDS[severity or "open"], "colour": COLOURS.get(severity, "#5f656d")}
     return SafeString(render_to_string("report/mark.html", context).strip())
 
 
 @register.filter
 def word(severity: str) -> str:
-    return SEVERITY_WORDS[severity]
+    return SEVERITY_WORDS[severity or "open"]
 
 
 @register.filter

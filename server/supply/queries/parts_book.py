@@ -1,11 +1,10 @@
 """The parts book of a model: its numbers by slot, kept by hand or read from a table, and written as one."""
 
 from fleet.models import MachineModel
-from inspection.queries import rule_books
+from inspection.queries import rule_books, rules_in_force
 from lumvek_core.catalogue.model import Slot
 from lumvek_core.coupled import short
 from parts.models import PartNumber
-from shops.access import NotFoundHere
 from shops.models import Member
 from shops.rights import may
 
@@ -13,14 +12,6 @@ from ..schemas import BookLineOut, BookModelOut, BookOut
 
 TITLES = ("slot", "part", "side", "number", "pack", "kind", "chosen", "status", "life", "replaced_by", "mark", "note")
 OFFER_TITLES = ("number", "unit_price", "pack", "stock", "chance", "restock_days", "status")
-
-
-def model_of(member: Member, model_id: int) -> MachineModel:
-    """A model of the member's shop. Raises NotFoundHere."""
-    found = MachineModel.objects.of(member).filter(pk=model_id).first()
-    if found is None or found.family not in rule_books.shipped().families:
-        raise NotFoundHere("There is no such model.")
-    return found
 
 
 def slots_of(model: MachineModel) -> dict[str, Slot]:
@@ -63,7 +54,7 @@ def rows(model: MachineModel) -> list[list[str]]:
 def book(member: Member, model_id: int) -> BookOut:
     """The parts book of a model; without one, of the first."""
     models = list(member.shop.machine_models.prefetch_related("part_numbers").order_by("maker", "name"))
-    shown = model_of(member, model_id or models[0].pk) if models or model_id else None
+    shown = rules_in_force.model_of(member, model_id or models[0].pk) if models or model_id else None
     names = slots_of(shown) if shown else {}
     return BookOut(
         models=[

@@ -9,7 +9,8 @@ from django.utils import timezone
 
 from inspection.queries.serializers import full_name
 from parts.models import PartNumber
-from shops.models import Member, Role
+from shops.models import Member
+from shops.rights import may
 
 from ..models import Offer, Plan, Supplier, Terms
 from ..schemas import (
@@ -63,7 +64,7 @@ def needs(member: Member) -> NeedsOut:
         today=sourcing.clock(parts.terms).date(),
         lines=[_line(line, prices, others) for line in parts.lines],
         machines=sorted(machines.values(), key=lambda one: (one.need_by or dt.date.max, one.name)),
-        may_change_terms=member.role in (Role.LEAD, Role.PARTS),
+        may_change_terms=may(member, "change rates"),
     )
 
 

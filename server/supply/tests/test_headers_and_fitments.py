@@ -7,6 +7,8 @@ import pytest
 from django.utils import timezone
 
 from fleet.models import Fitment
+from inspection.actions import recording, starting
+from inspection.judging.typed_readings import NewReading
 from supply.actions import fitting, stocking
 from supply.models import StockItem
 from supply.queries import costs, net_requirements, stock
@@ -45,6 +47,14 @@ def test_the_owner_of_a_combine_does_not_pay_for_somebody_elses_header_and_the_h
     ring.machines["Sill 61"].owners.add(ring.lotte)
     ring.machines["Heron 4"].owners.remove(ring.lotte)
     assert {one.machine.name for one in costs.estimates(ring.lotte)[1]} == {"Dunmere 12", "Sill 61"}
+
+
+def test_a_platform_walked_by_itself_lists_its_own_numbers(ring, as_):
+    alone = starting.start(ring.tomas, ring.machines["Sill 61"], uuid.uuid4())
+    guards = NewReading(uuid=uuid.uuid4(), check="platform.guards", position="all", raw=["2"])
+    recording.record_reading(ring.tomas, alone.pk, guards)
+    listed = as_(ring.tomas).get(f"/api/walk-arounds/{alone.pk}/parts").json()["parts"]
+    assert {part["slot"]: part["number"] for part in listed}["platform.guard"] == "LS-2042"
 
 
 def test_a_guard_is_fitted_to_the_platform_by_its_own_counter(ring, as_):

@@ -6354,7 +6354,12 @@ export interface components {
             /** Now */
             now: number;
         };
-        /** PartOut */
+        /**
+         * PartOut
+         * @description One line of the list. order: pieces to order, in full packs; number is empty where it is still to be found.
+         *
+         *     found_at, along_at, declined_at: where it was found worn, goes along with another part, or was left out, in words.
+         */
         PartOut: {
             /** Along At */
             along_at: string;
@@ -6438,7 +6443,10 @@ export interface components {
             /** Width */
             width: number;
         };
-        /** PieceOut */
+        /**
+         * PieceOut
+         * @description What one position needs of a part. because: the check or the slot that called for it, in words.
+         */
         PieceOut: {
             /** Because */
             because: string;

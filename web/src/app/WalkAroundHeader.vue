@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useRoute } from 'vue-router'
 import { useTitle } from './title'
-import { date, PHASES } from './words'
+import { date, phaseName } from './words'
 
 const props = defineProps<{ id: string; machine: Schemas['MachineOut']; walkAround: Schemas['WalkAroundBrief']; headers?: string[]; place?: string }>()
 const route = useRoute()
@@ -17,7 +17,7 @@ useTitle(() => [props.machine.name, (props.place ?? String(route.meta.title ?? '
   <header class="head">
     <div class="what">
       <h1 :title="name">{{ name }}</h1>
-      <p class="quiet">{{ PHASES[walkAround.phase] ?? walkAround.phase }} walk-around, begun {{ date(walkAround.started_at) }}{{ walkAround.finished_at ? ', finished ' + date(walkAround.finished_at) : '' }}{{ walkAround.version > 1 ? `, version ${walkAround.version}` : '' }}{{ walkAround.discarded ? ', discarded' : '' }}</p>
+      <p class="quiet">{{ phaseName(walkAround.phase) }} walk-around, begun {{ date(walkAround.started_at) }}{{ walkAround.finished_at ? ', finished ' + date(walkAround.finished_at) : '' }}{{ walkAround.version > 1 ? `, version ${walkAround.version}` : '' }}{{ walkAround.discarded ? ', discarded' : '' }}</p>
     </div>
     <slot />
     <nav class="tabs" aria-label="This walk-around">

@@ -1,15 +1,10 @@
 /** Words and figures for people, where the server leaves them to the device. */
+import { PHASE_NAMES } from '@/api/vocabulary'
 import { counted } from './counted'
 
-export const PHASES: Record<string, string> = {
-  winter: 'Winter',
-  'pre-season': 'Pre-season',
-  arrival: 'Arrival',
-  'after-season': 'After-season',
-  'first-field': 'First field',
-  daily: 'Daily',
-  'crop-change': 'Crop change',
-  emergence: 'Emergence',
+/** A phase in words: "Winter", to stand before "walk-around". */
+export function phaseName(phase: string): string {
+  return (PHASE_NAMES as Record<string, string>)[phase] ?? phase
 }
 
 export function date(iso: string): string {

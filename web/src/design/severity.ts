@@ -1,16 +1,8 @@
-/** The words and the order of severities. What they mean is decided in the core; here they only get a shape and a name. */
-export type Severity = 'sound' | 'watch' | 'due' | 'stop' | 'not-seen' | 'does-not-apply' | 'open' | 'asked'
+import { SEVERITY_WORDS } from '@/api/vocabulary'
 
-export const WORDS: Record<Severity, string> = {
-  sound: 'Sound',
-  watch: 'Watch',
-  due: 'Due',
-  stop: 'Stop',
-  'not-seen': 'Not seen',
-  'does-not-apply': 'Does not apply',
-  open: 'Open',
-  asked: 'Question',
-}
+/** The words of severities; what they mean is decided in the core, here they get a shape and an order. */
+export const WORDS = SEVERITY_WORDS
+export type Severity = keyof typeof SEVERITY_WORDS
 
 export interface Tally {
   sound: number

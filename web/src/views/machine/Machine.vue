@@ -10,7 +10,7 @@ import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
-import { date, PHASES } from '@/app/words'
+import { date, phaseName } from '@/app/words'
 import '@/views/supply/supply.css'
 import Counters from '@/views/logbook/Counters.vue'
 import BenchLog from './BenchLog.vue'
@@ -146,7 +146,7 @@ async function takeBack(written: string): Promise<void> {
           <p class="big"><b>{{ counted(preview.checks, 'check') }}</b>, <b>{{ counted(preview.places, 'place') }}</b></p>
           <p><b>{{ Math.round(preview.plan.minutes) }} min</b> of moving the machine<template v-if="preview.plan.minutes_station_order !== null && preview.plan.minutes_station_order - preview.plan.minutes > 0.5">, {{ Math.round(preview.plan.minutes_station_order) }} min station by station</template></p>
           <Button class="go" label="Start walk-around" :loading="starting" @click="start" />
-          <p v-for="one in info.running" :key="one.id" class="quiet">Running: <RouterLink :to="{ name: 'walk-around', params: { id: one.id } }">{{ (PHASES[one.phase] ?? one.phase).toLowerCase() }}, begun {{ date(one.started_at) }} by {{ one.started_by }}</RouterLink></p>
+          <p v-for="one in info.running" :key="one.id" class="quiet">Running: <RouterLink :to="{ name: 'walk-around', params: { id: one.id } }">{{ phaseName(one.phase).toLowerCase() }}, begun {{ date(one.started_at) }} by {{ one.started_by }}</RouterLink></p>
           <h2>Postures in order</h2>
           <ol><li v-for="(visit, i) in preview.plan.visits" :key="i"><span class="num">{{ i + 1 }}</span> {{ upper(visit.posture) }} <span class="quiet">{{ visit.checks.length }}<template v-if="visit.minutes">, {{ Math.round(visit.minutes) }} min there</template></span></li></ol>
           <h2 v-if="preview.tools.length">Tools to take</h2>

@@ -6,7 +6,7 @@ import { useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
-import { date, inDays, PHASES } from '@/app/words'
+import { date, inDays, phaseName } from '@/app/words'
 import MachineMap from '@/design/MachineMap.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { summed, tallied, WORDS } from '@/design/severity'
@@ -56,7 +56,7 @@ onMounted(load)
           <p class="sum">
             <span v-for="item in card.found" :key="item.severity" :class="`sev-${item.severity}`"><SeverityMark :severity="item.severity" wordless /> <b>{{ item.count }}</b> {{ WORDS[item.severity].toLowerCase() }}</span>
           </p>
-          <p v-if="card.earlier.length" class="earlier quiet">Earlier: <a v-for="old in card.earlier" :key="old.id" :href="`/walk-arounds/${old.id}/report`">{{ (PHASES[old.phase] ?? old.phase).toLowerCase() }}, {{ date(old.started_at) }}</a></p>
+          <p v-if="card.earlier.length" class="earlier quiet">Earlier: <a v-for="old in card.earlier" :key="old.id" :href="`/walk-arounds/${old.id}/report`">{{ phaseName(old.phase).toLowerCase() }}, {{ date(old.started_at) }}</a></p>
         </template>
         <p v-else class="quiet">Not begun: no walk-around yet.</p>
         <p v-if="card.sum.stop" class="stop"><SeverityMark severity="stop" wordless /> <b>Do not run or drive it.</b></p>
