@@ -14,11 +14,18 @@ from lumvek_core.errors import BadInput
 LARGEST = 5_000_000
 """Bytes of a file that is read, and of what it unpacks to times twenty."""
 MOST_ROWS = 20_000
+RUN = ("=", "+", "-", "@", "\t", "\r")
+"""What a cell begins with that a spreadsheet would run."""
 
 
 def harmless(cell: str) -> str:
-    """A spreadsheet would run a cell that begins like a formula."""
-    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t", "\r") else cell
+    """A spreadsheet would run a cell that begins like a formula: an apostrophe before it keeps it text."""
+    return f"'{cell}" if cell[:1] in RUN else cell
+
+
+def as_typed(cell: str) -> str:
+    """A cell as it was before it was made harmless."""
+    return cell[1:] if cell[:1] == "'" and cell[1:2] in RUN else cell
 
 
 def download(name: str, kind: str, content: bytes) -> HttpResponse:

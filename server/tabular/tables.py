@@ -8,6 +8,8 @@ from typing import Literal
 from lumvek_core.errors import BadInput
 from lumvek_core.files.tables import rows_of
 
+from .sheets import as_typed
+
 Outcome = Literal["taken", "there", "refused"]
 
 
@@ -36,8 +38,7 @@ def table_rows(text: str, wanted: tuple[str, ...]) -> Iterator[tuple[int, dict[s
     if missing := [one for one in wanted if one not in titles]:
         raise BadInput("file", f"has no column {', '.join(missing)}; the file that is given out has them all")
     for at, cells in lines:
-        # A spreadsheet keeps what would look like a formula behind an apostrophe.
-        yield at, dict(zip(titles, (cell.removeprefix("'") for cell in cells), strict=False))
+        yield at, dict(zip(titles, map(as_typed, cells), strict=False))
 
 
 def whole_in(text: str, name: str, low: int, high: int) -> int:

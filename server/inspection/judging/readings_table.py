@@ -14,6 +14,7 @@ from lumvek_core.coupled import prefix_of
 from lumvek_core.errors import BadInput
 from lumvek_core.files.tables import rows_of
 from shops.models import Member
+from tabular.sheets import as_typed
 
 from ..models import Reading, Verdict, WalkAround
 from ..queries import coupled, rule_books
@@ -103,8 +104,7 @@ class _Lines:
 
     def _cell(self, cells: list[str], name: str) -> str:
         at = self.columns[name]
-        cell = cells[at].strip() if at is not None and at < len(cells) else ""
-        return cell[1:] if cell[:2] in ("'=", "'+", "'-", "'@") else cell  # as it was before it was made harmless
+        return as_typed(cells[at].strip()) if at is not None and at < len(cells) else ""
 
     def line(self, number: int, cells: list[str]) -> tuple[Line, NewReading | None]:
         out = io.StringIO()

@@ -22,7 +22,6 @@ let member = 0
 export function useMember(id: number): void {
   member = id
 }
-export const csrfToken = (): string => csrf
 export function useCsrf(token: string): void {
   csrf = token
 }
@@ -66,7 +65,7 @@ export class Refused extends Error {
   }
 }
 
-export const api = createClient<paths>({ baseUrl: '/' })
+export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: (request) => fetch(request) })
 const sentAt = new Map<string, number>()
 api.use({
   onRequest({ request, id }) {

@@ -3,7 +3,7 @@
 import Button from '@/design/controls/button'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { answer, api, csrfToken, Refused, write } from '@/api/client'
+import { answer, api, Refused, write } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
 import FilePick from '@/app/FilePick.vue'
@@ -61,10 +61,9 @@ const copy = (): Promise<void> => attempt(async () => (await navigator.clipboard
 const link = (): Promise<void> => attempt(async () => (await navigator.clipboard.writeText(window.location.href), 'Link copied: it opens these figures.'))
 
 const exported = (form: 'csv' | 'xlsx' | 'json'): Promise<void> => attempt(async () => {
-  const answered = await fetch(`/api/bench/${props.subject.key}/export/${form}`, { method: 'POST', headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() }, body: JSON.stringify({ texts: bench.complete.value }) })
-  if (!answered.ok) throw new Refused(answered.status, 'It could not be written as a file.')
+  const file = await write<Blob>(() => api.POST('/api/bench/{subject}/export/{form}', { params: { path: { subject: props.subject.key, form } }, body: { texts: bench.complete.value }, parseAs: 'blob' }) as never)
   const made = document.createElement('a')
-  made.href = URL.createObjectURL(await answered.blob())
+  made.href = URL.createObjectURL(file)
   made.download = `${props.subject.key}.${form}`
   made.click()
   URL.revokeObjectURL(made.href)

@@ -27,9 +27,9 @@ describe('working out a plan', () => {
   it('sends the token and what was set by hand', async () => {
     says(['{"done":true}\n'])
     await workOut('u', [{ line: 'D', supplier: 's', way: 'van', date: null }], () => undefined)
-    const sent = vi.mocked(fetch).mock.calls[0]![1]!
-    expect(sent.headers).toMatchObject({ 'X-CSRFToken': 'token' })
-    expect(JSON.parse(sent.body as string)).toEqual({ uuid: 'u', pinned: [{ line: 'D', supplier: 's', way: 'van', date: null }] })
+    const sent = vi.mocked(fetch).mock.calls[0]![0] as Request
+    expect(sent.headers.get('X-CSRFToken')).toBe('token')
+    expect(await sent.json()).toEqual({ uuid: 'u', pinned: [{ line: 'D', supplier: 's', way: 'van', date: null }] })
   })
 
   it('names the field that the plan stops at', async () => {

@@ -1,5 +1,5 @@
 /** Working out a plan: told step by step, and kept by the server when it is done. */
-import { csrfToken, Refused, renewCsrf, type Schemas } from '@/api/client'
+import { api, Refused, type Schemas, write } from '@/api/client'
 
 export interface Step {
   what: string
@@ -13,18 +13,8 @@ export type OnePlan = Schemas['Plan']
 
 /** Ask for a plan under a UUID. Raises Refused. */
 export async function workOut(uuid: string, pinned: Schemas['PinIn'][], told: (step: Step) => void): Promise<void> {
-  if (!csrfToken()) await renewCsrf()
-  let response: Response
-  try {
-    response = await fetch('/api/supply/plans', { method: 'POST', headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() }, body: JSON.stringify({ uuid, pinned }) })
-  } catch {
-    throw new Refused(0, 'No connection to the server.')
-  }
-  if (!response.ok || !response.body) {
-    const error = ((await response.json().catch(() => ({}))) as { error?: { message: string; field: string } }).error
-    throw new Refused(response.status, error?.message ?? 'The server could not answer.', error?.field ?? '', !!error)
-  }
-  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader()
+  const body = await write<ReadableStream<Uint8Array<ArrayBuffer>>>(() => api.POST('/api/supply/plans', { body: { uuid, pinned }, parseAs: 'stream' }) as never)
+  const reader = body.pipeThrough(new TextDecoderStream()).getReader()
   let rest = ''
   let done = false
   for (;;) {
