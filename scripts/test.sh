@@ -27,7 +27,7 @@ check "Layout (ruff format)" format .venv/bin/ruff format --check core server e2
 check "Architecture (import-linter)" imports .venv/bin/lint-imports
 check "Types (mypy)" mypy .venv/bin/mypy core server
 check "Migrations" migrations .venv/bin/python server/manage.py makemigrations --check --dry-run
-check "Front end: style and types (eslint, vue-tsc)" web-types bash -c 'npm --prefix web run lint && npm --prefix web run types'
+check "Front end: layout, style and types (prettier, eslint, vue-tsc)" web-types bash -c 'npm --prefix web run layout && npm --prefix web run lint && npm --prefix web run types'
 check "Front end: tests (vitest)" web npm --prefix web test
 grep -E '^ +(Test Files|Tests) ' "$LOGS/check-web.log" | sed 's/\x1b\[[0-9;]*m//g' || true
 # Each worker has a database of its own, and a file stays with one worker: what it stands on is laid once.

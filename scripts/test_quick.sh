@@ -8,7 +8,7 @@ touched() { grep -E "$1" <<<"$changed" || true; }
 python=$(touched '\.py$')
 [ -z "$python" ] || { .venv/bin/ruff check --quiet $python; .venv/bin/ruff format --check --quiet $python; .venv/bin/lint-imports >/dev/null; }
 front=$(touched '^web/src/')
-[ -z "$front" ] || { npm --prefix web run --silent types; npm --prefix web exec -- vitest run --root web --changed "$base" --passWithNoTests; }
+[ -z "$front" ] || { npm --prefix web run --silent layout; npm --prefix web run --silent types; npm --prefix web exec -- vitest run --root web --changed "$base" --passWithNoTests; }
 
 # The tests beside each changed file; of the core and the catalogue, the worked examples that everything rests on.
 paths=$(touched '^server/[a-z]+/' | cut -d/ -f1,2 | sort -u | while read -r app; do [ -d "$app/tests" ] && echo "$app/tests"; done || true)

@@ -8,6 +8,8 @@ export default ts.config(
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },
   {
     rules: {
+      // What fits at a sitting; a longer component keeps its style, its state or a part of itself in a file beside it.
+      'max-lines': ['error', { max: 320, skipBlankLines: true }],
       'vue/max-attributes-per-line': 'off',
       'vue/singleline-html-element-content-newline': 'off',
       'vue/html-self-closing': 'off',
@@ -18,7 +20,10 @@ export default ts.config(
       'vue/attributes-order': 'off',
       'vue/multiline-html-element-content-newline': 'off',
       // Controls come from one folder, so that what stands behind them can be changed there.
-      'no-restricted-imports': ['error', { patterns: [{ group: ['primevue/*', '!primevue/config'], message: 'Import it from @/design/controls.' }] }],
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ group: ['primevue/*', '!primevue/config'], message: 'Import it from @/design/controls.' }] },
+      ],
     },
   },
   { files: ['src/design/controls/*.ts'], rules: { 'no-restricted-imports': 'off' } },

@@ -90,8 +90,10 @@ type PostOf<P extends keyof paths> = paths[P] extends { post: infer O } ? O : ne
 /** The addresses that can be written to, with what they want and what they answer. */
 export type WritePath = { [P in keyof paths]: PostOf<P> extends never | undefined ? never : P }[keyof paths]
 export type PathOf<P extends WritePath> = PostOf<P> extends { parameters: { path: infer Q } } ? Q : undefined
-export type BodyOf<P extends WritePath> = PostOf<P> extends { requestBody: { content: { 'application/json': infer B } } } ? B : undefined
-export type AnswerOf<P extends WritePath> = PostOf<P> extends { responses: { 200: { content: { 'application/json': infer R } } } } ? R : unknown
+export type BodyOf<P extends WritePath> =
+  PostOf<P> extends { requestBody: { content: { 'application/json': infer B } } } ? B : undefined
+export type AnswerOf<P extends WritePath> =
+  PostOf<P> extends { responses: { 200: { content: { 'application/json': infer R } } } } ? R : unknown
 
 /** The data of an answer, or a Refused. */
 export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
@@ -103,5 +105,11 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
   }
   if (result.response.ok && result.data !== undefined) return result.data
   const error = (result.error as { error?: { field?: string; message?: string; figures?: string[] } } | undefined)?.error
-  throw new Refused(result.response.status, error?.message ?? 'The server could not answer.', error?.field ?? '', error?.message !== undefined, error?.figures)
+  throw new Refused(
+    result.response.status,
+    error?.message ?? 'The server could not answer.',
+    error?.field ?? '',
+    error?.message !== undefined,
+    error?.figures,
+  )
 }

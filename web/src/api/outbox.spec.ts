@@ -10,7 +10,8 @@ const CHANGED: Changed = { last: 0, places: [], gone: [], stations: [], parts: n
 const TOMAS = { id: 7, name: 'Tomas Vey' }
 const INES = { id: 8, name: 'Ines Marrow' }
 const ABOUT = { what: 'Opener disc diameter, row 1 left', shown: '390' }
-const reading = (uuid: string, raw = '390', position = '1L'): NewReading => ({ uuid, check: 'opener-disc-diameter', position, raw: [raw] }) as NewReading
+const reading = (uuid: string, raw = '390', position = '1L'): NewReading =>
+  ({ uuid, check: 'opener-disc-diameter', position, raw: [raw] }) as NewReading
 const ours = (status: number) => new Refused(status, 'no', 'raw.0', true)
 const kept = () => Object.keys(localStorage).filter((key) => key.startsWith('lumvek:outbox:'))
 
@@ -47,7 +48,10 @@ describe('outbox', () => {
     const sent: string[] = []
     const box = boxOf(async (entry) => (sent.push(entry.uuid), CHANGED))
     box.put('w', reading('a'), ABOUT)
-    box.add('/api/walk-arounds/{walk_around_id}/photos', { walk_around_id: 'w' }, {} as never, ABOUT, { uuid: 'picture', blob: true })
+    box.add('/api/walk-arounds/{walk_around_id}/photos', { walk_around_id: 'w' }, {} as never, ABOUT, {
+      uuid: 'picture',
+      blob: true,
+    })
     for (const uuid of ['b', 'c']) box.put('w', reading(uuid, '390', uuid), ABOUT)
     await vi.runAllTimersAsync()
     expect(sent).toEqual(['a', 'b', 'c', 'picture'])
@@ -180,7 +184,9 @@ describe('outbox', () => {
     let here = true
     const path = '/api/walk-arounds/{walk_around_id}/decisions' as const
     const body = (uuid: string) => ({ uuid, check: 'c', positions: ['1'], choice: 'wait', until: '', reason: '' }) as never
-    const first = box.post(path, { walk_around_id: 'w' }, body('a'), { what: 'Wait' }, () => here).catch((error: unknown) => error)
+    const first = box
+      .post(path, { walk_around_id: 'w' }, body('a'), { what: 'Wait' }, () => here)
+      .catch((error: unknown) => error)
     await vi.runAllTimersAsync()
     expect(await first).toBeInstanceOf(Refused)
     expect(kept()).toHaveLength(0)
@@ -193,19 +199,32 @@ describe('outbox', () => {
   it('answers in every tab, whichever of them has sent it', async () => {
     const tabs: { onmessage: ((event: MessageEvent) => void) | null; postMessage: (data: unknown) => void }[] = []
     const tab = () => {
-      const made = { onmessage: null, postMessage: (data: unknown) => { for (const other of tabs) if (other !== made) other.onmessage?.({ data } as MessageEvent) } } as (typeof tabs)[number]
+      const made = {
+        onmessage: null,
+        postMessage: (data: unknown) => {
+          for (const other of tabs) if (other !== made) other.onmessage?.({ data } as MessageEvent)
+        },
+      } as (typeof tabs)[number]
       tabs.push(made)
       return made
     }
     const sent: string[] = []
     let away = true
-    const typedIn = boxOf(async () => {
-      throw new Refused(0, 'this tab sleeps')
-    }, TOMAS, tab())
-    const other = boxOf(async (entry) => {
-      if (away) throw new Refused(0, 'no connection')
-      return (sent.push(entry.uuid), CHANGED)
-    }, TOMAS, tab())
+    const typedIn = boxOf(
+      async () => {
+        throw new Refused(0, 'this tab sleeps')
+      },
+      TOMAS,
+      tab(),
+    )
+    const other = boxOf(
+      async (entry) => {
+        if (away) throw new Refused(0, 'no connection')
+        return (sent.push(entry.uuid), CHANGED)
+      },
+      TOMAS,
+      tab(),
+    )
     const answered = vi.fn()
     typedIn.on({ answered })
     typedIn.put('w', reading('a'), ABOUT)

@@ -7,75 +7,41 @@
  * refuses stays in the box with the reason. Tabs of one browser share the box: one of them sends, all of them hear.
  */
 import { computed, reactive } from 'vue'
-import { api, MEMBER, Refused, write, type AnswerOf, type BodyOf, type NewHold, type NewReading, type PathOf, type WritePath } from './client'
+import { Refused, type AnswerOf, type BodyOf, type NewHold, type NewReading, type PathOf, type WritePath } from './client'
 import { blobs } from './blobs'
-import { HOLDS, isReading, READINGS, walkAroundOf, type About, type BoxState, type Entry, type Heard, type Member, type ReadingEntry, type Refusal } from './outboxEntry'
+import {
+  HOLDS,
+  isReading,
+  READINGS,
+  walkAroundOf,
+  type About,
+  type BoxState,
+  type Entry,
+  type Heard,
+  type Member,
+  type ReadingEntry,
+  type Refusal,
+} from './outboxEntry'
+import { alone, overTheWire, PREFIX, stored, type Send } from './outboxStore'
 import { keep } from './storage'
 
 export * from './outboxEntry'
 
-const PREFIX = 'lumvek:outbox:'
 const PAUSES = [1000, 2000, 4000, 8000]
-const ANSWER_WITHIN_MS = 20_000
-const PICTURE_WITHIN_MS = 120_000
 /** Not one entry's fault: nothing else will get through either. */
 const NOBODY_ANSWERS = [0, 401, 429, 502, 503, 504]
 
-type Send = (entry: Entry) => Promise<unknown>
 interface Waiter {
   alive: () => boolean
   resolve: (data: never) => void
   reject: (problem: unknown) => void
 }
 
-/** Entries of a version that did not yet write down whose they are: nobody's, until somebody says that they are his. */
-interface Nameless {
-  walkAround?: string
-  what?: string
-  order: number
-  body?: { uuid?: string; raw?: string[]; check?: string; position?: string }
-}
-function named(found: Entry & Nameless): Entry | null {
-  if (found.uuid && found.path) return found
-  const { body, walkAround, order } = found
-  if (!body?.uuid || !walkAround) return null
-  const about = { what: `${body.check ?? 'locks'} ${body.position ?? ''}`.trim(), shown: body.raw?.join(' · ') }
-  return { uuid: body.uuid, member: 0, name: '', path: found.what === 'hold' ? HOLDS : READINGS, params: { walk_around_id: walkAround }, body: body as Entry['body'], about, order }
-}
-
-/** What is in the storage, oldest first. What is not ours to understand is left where it is rather than lost. */
-function stored(storage: Storage): Entry[] {
-  const found: Entry[] = []
-  for (let i = 0; i < storage.length; i++) {
-    const key = storage.key(i)
-    if (!key?.startsWith(PREFIX)) continue
-    try {
-      const entry = named(JSON.parse(storage.getItem(key) ?? '') as Entry & Nameless)
-      if (entry) found.push(entry)
-    } catch {
-      // See above.
-    }
-  }
-  return found.sort((a, b) => a.order - b.order)
-}
-
-const overTheWire: Send = async (entry) => {
-  const headers = { [MEMBER]: String(entry.member) }
-  const signal = AbortSignal.timeout(entry.blob ? PICTURE_WITHIN_MS : ANSWER_WITHIN_MS)
-  const params = { path: entry.params }
-  if (!entry.blob) return write(() => api.POST(entry.path, { params, body: entry.body, headers, signal } as never))
-  const picture = await blobs.get(entry.uuid)
-  if (!picture) throw new Refused(410, 'The picture is no longer on this device.', 'photo', true)
-  const form = new FormData()
-  for (const [key, value] of Object.entries({ ...entry.body, uuid: entry.uuid })) form.set(key, String(value))
-  form.set('photo', picture, 'photo.jpg')
-  return write(() => api.POST(entry.path, { params, body: form, headers, signal, bodySerializer: (body: FormData) => body } as never))
-}
-
-/** One tab at a time, where the browser can say so; sending twice does no harm, it is only waste. */
-const alone = <T>(what: () => Promise<T>): Promise<T> => (typeof navigator !== 'undefined' && navigator.locks ? navigator.locks.request('lumvek:outbox', what) : what()) as Promise<T>
-
-export function makeOutbox(send: Send = overTheWire, storage: Storage = localStorage, channel: Pick<BroadcastChannel, 'postMessage' | 'onmessage'> | null = null) {
+export function makeOutbox(
+  send: Send = overTheWire,
+  storage: Storage = localStorage,
+  channel: Pick<BroadcastChannel, 'postMessage' | 'onmessage'> | null = null,
+) {
   const box = reactive({ entries: stored(storage), state: 'idle' as BoxState, retryAt: 0, member: null as Member | null })
   const listeners = new Set<Heard>()
   const waiters = new Map<string, Waiter>()
@@ -100,13 +66,29 @@ export function makeOutbox(send: Send = overTheWire, storage: Storage = localSto
   }
 
   /** Keep a write and send it. Throws StorageFull, and then nothing was kept. */
-  function add<P extends WritePath>(path: P, params: PathOf<P>, body: BodyOf<P>, about: About, more: Partial<Entry> = {}): Entry {
+  function add<P extends WritePath>(
+    path: P,
+    params: PathOf<P>,
+    body: BodyOf<P>,
+    about: About,
+    more: Partial<Entry> = {},
+  ): Entry {
     if (!box.member) throw new Refused(401, 'Log in first.', '', true)
     // Two in one millisecond keep their order.
     newest = Math.max(newest + 0.001, Date.now())
     const uuid = more.uuid ?? (body as { uuid?: string } | undefined)?.uuid
     if (!uuid) throw new Error('what is kept needs a UUID')
-    const entry: Entry = { member: box.member.id, name: box.member.name, path, params: { ...(params as Entry['params'] | undefined) }, body: { ...(body as Entry['body'] | undefined) }, about, order: newest, ...more, uuid }
+    const entry: Entry = {
+      member: box.member.id,
+      name: box.member.name,
+      path,
+      params: { ...(params as Entry['params'] | undefined) },
+      body: { ...(body as Entry['body'] | undefined) },
+      about,
+      order: newest,
+      ...more,
+      uuid,
+    }
     keep(storage, PREFIX + uuid, JSON.stringify(entry))
     box.entries.push(entry)
     void flush()
@@ -117,13 +99,27 @@ export function makeOutbox(send: Send = overTheWire, storage: Storage = localSto
   function put(walkAround: string, body: NewReading, about: About): void {
     add(READINGS, { walk_around_id: walkAround }, body, about)
     for (const old of refused.value) {
-      if (isReading(old) && walkAroundOf(old) === walkAround && old.body.check === body.check && old.body.position === body.position) drop(old.uuid)
+      if (
+        isReading(old) &&
+        walkAroundOf(old) === walkAround &&
+        old.body.check === body.check &&
+        old.body.position === body.position
+      )
+        drop(old.uuid)
     }
   }
-  const hold = (walkAround: string, body: NewHold, about: About): void => void add(HOLDS, { walk_around_id: walkAround }, body, about)
+  const hold = (walkAround: string, body: NewHold, about: About): void =>
+    void add(HOLDS, { walk_around_id: walkAround }, body, about)
 
   /** Keep a write, send it, and wait for the answer; while `alive`, a refusal is the caller's, who shows it where it was typed. */
-  function post<P extends WritePath>(path: P, params: PathOf<P>, body: BodyOf<P>, about: About, alive: () => boolean = () => false, more: Partial<Entry> = {}): Promise<AnswerOf<P>> {
+  function post<P extends WritePath>(
+    path: P,
+    params: PathOf<P>,
+    body: BodyOf<P>,
+    about: About,
+    alive: () => boolean = () => false,
+    more: Partial<Entry> = {},
+  ): Promise<AnswerOf<P>> {
     return new Promise((resolve, reject) => {
       const uuid = add(path, params, body, about, more).uuid
       waiters.set(uuid, { alive, resolve: resolve as Waiter['resolve'], reject })
@@ -170,7 +166,13 @@ export function makeOutbox(send: Send = overTheWire, storage: Storage = localSto
       forget(entry.uuid)
       return waiter.reject(problem)
     }
-    const refusal: Refusal = { status: problem.status, field: problem.field, message: problem.message, figures: problem.figures, at: new Date().toISOString() }
+    const refusal: Refusal = {
+      status: problem.status,
+      field: problem.field,
+      message: problem.message,
+      figures: problem.figures,
+      at: new Date().toISOString(),
+    }
     const here = box.entries.find((one) => one.uuid === entry.uuid)
     if (here) here.refused = refusal
     storage.setItem(PREFIX + entry.uuid, JSON.stringify({ ...entry, refused: refusal }))
@@ -180,10 +182,16 @@ export function makeOutbox(send: Send = overTheWire, storage: Storage = localSto
   /** What other tabs have kept since, and what they have settled. */
   function look(): void {
     const now = stored(storage)
-    const state = (entries: Entry[]): string => entries.map((entry) => `${entry.uuid} ${entry.member} ${entry.refused?.at ?? ''}`).join()
+    const state = (entries: Entry[]): string =>
+      entries.map((entry) => `${entry.uuid} ${entry.member} ${entry.refused?.at ?? ''}`).join()
     if (state(now) !== state(box.entries)) box.entries = now
     // Refused in another tab, typed in a form of this one.
-    for (const entry of now) if (entry.refused && waiters.has(entry.uuid)) notTaken(entry, new Refused(entry.refused.status, entry.refused.message, entry.refused.field, true, entry.refused.figures))
+    for (const entry of now)
+      if (entry.refused && waiters.has(entry.uuid))
+        notTaken(
+          entry,
+          new Refused(entry.refused.status, entry.refused.message, entry.refused.field, true, entry.refused.figures),
+        )
   }
 
   /** Send what waits, in order; pictures after everything else. Stops when nobody answers, and tries again later. */
@@ -246,21 +254,38 @@ export function makeOutbox(send: Send = overTheWire, storage: Storage = localSto
   }
 
   return {
-    box, mine, waiting, refused, others,
-    as, add, put, hold, post, drop, retry, flush, look,
+    box,
+    mine,
+    waiting,
+    refused,
+    others,
+    as,
+    add,
+    put,
+    hold,
+    post,
+    drop,
+    retry,
+    flush,
+    look,
     on: (heard: Heard): (() => void) => {
       listeners.add(heard)
       return () => listeners.delete(heard)
     },
     /** The writes of whoever is logged in that belong to a walk-around and are on their way. */
     of: (walkAround: string): Entry[] => waiting.value.filter((entry) => walkAroundOf(entry) === walkAround),
-    refusedAt: (walkAround: string): ReadingEntry[] => refused.value.filter((entry): entry is ReadingEntry => isReading(entry) && walkAroundOf(entry) === walkAround),
+    refusedAt: (walkAround: string): ReadingEntry[] =>
+      refused.value.filter((entry): entry is ReadingEntry => isReading(entry) && walkAroundOf(entry) === walkAround),
   }
 }
 
 export type Outbox = ReturnType<typeof makeOutbox>
 
-export const outbox = makeOutbox(overTheWire, localStorage, typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('lumvek:outbox'))
+export const outbox = makeOutbox(
+  overTheWire,
+  localStorage,
+  typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('lumvek:outbox'),
+)
 
 /** From the first screen on: whenever there is a chance that something can be sent, it is. */
 export function keepSending(): void {
@@ -272,4 +297,3 @@ export function keepSending(): void {
     if (!document.hidden) void outbox.flush()
   })
 }
-

@@ -18,11 +18,19 @@ export async function shrink(file: Blob): Promise<Blob> {
   canvas.height = Math.max(1, Math.round(picture.height * scale))
   canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
   picture.close()
-  return new Promise((resolve, reject) => canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('no picture'))), 'image/jpeg', QUALITY))
+  return new Promise((resolve, reject) =>
+    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('no picture'))), 'image/jpeg', QUALITY),
+  )
 }
 
 /** Keep a picture of a walk-around's place or of a note and send it. Throws a sentence when the file is none. */
-export async function keepPhoto<P extends PhotoPath>(file: Blob, path: P, params: PathOf<P>, body: Record<string, string>, about: About): Promise<void> {
+export async function keepPhoto<P extends PhotoPath>(
+  file: Blob,
+  path: P,
+  params: PathOf<P>,
+  body: Record<string, string>,
+  about: About,
+): Promise<void> {
   let blob: Blob
   try {
     blob = await shrink(file)

@@ -7,7 +7,9 @@ export const storageAlarm = reactive({ full: false })
 /** What could not be kept is still in its field. */
 export class StorageFull extends Error {
   constructor() {
-    super('This device has no room left to keep what is typed. It stays in its field: free some room, or wait until what waits is sent.')
+    super(
+      'This device has no room left to keep what is typed. It stays in its field: free some room, or wait until what waits is sent.',
+    )
   }
 }
 

@@ -4,7 +4,13 @@ import type { AnswerOf, BodyOf, PathOf, WritePath } from './client'
 import { outbox, type About, type Entry } from './outbox'
 import { newUuid } from './uuid'
 
-export type Post = <P extends WritePath>(path: P, params: PathOf<P>, body: BodyOf<P>, about: About, more?: Partial<Entry>) => Promise<AnswerOf<P>>
+export type Post = <P extends WritePath>(
+  path: P,
+  params: PathOf<P>,
+  body: BodyOf<P>,
+  about: About,
+  more?: Partial<Entry>,
+) => Promise<AnswerOf<P>>
 
 export function usePost(): Post {
   let here = true

@@ -11,7 +11,10 @@ import { switchTheme, theme } from './theme'
 const session = useSession()
 const route = useRoute()
 const router = useRouter()
-const UNITS = [{ label: 'mm', value: 'mm' }, { label: 'in', value: 'in' }]
+const UNITS = [
+  { label: 'mm', value: 'mm' },
+  { label: 'in', value: 'in' },
+]
 const units = computed({
   get: () => session.me?.units ?? 'mm',
   set: (value) => {
@@ -29,47 +32,170 @@ async function leave(): Promise<void> {
   <a class="skip" href="#main">Skip to the work</a>
   <header v-if="session.me" class="bar" :class="{ working: route.name === 'walk-around' }">
     <RouterLink class="home" :to="{ name: 'machines' }" aria-label="Lumvek, to the machines">
-      <svg viewBox="0 0 32 32" width="26" height="26" aria-hidden="true"><path class="w" d="M3 21h26" /><circle class="w" cx="9" cy="21" r="4" /><path class="f" d="m22 15.6 5.4 5.4-5.4 5.4-5.4-5.4z" /><path class="w" d="M9 12V5" /></svg>
+      <svg viewBox="0 0 32 32" width="26" height="26" aria-hidden="true">
+        <path class="w" d="M3 21h26" />
+        <circle class="w" cx="9" cy="21" r="4" />
+        <path class="f" d="m22 15.6 5.4 5.4-5.4 5.4-5.4-5.4z" />
+        <path class="w" d="M9 12V5" />
+      </svg>
       <b>Lumvek</b>
     </RouterLink>
-    <nav class="ways" aria-label="Lumvek"><RouterLink :to="{ name: 'machines' }">Machines</RouterLink><RouterLink :to="{ name: 'season-end' }">Season’s end</RouterLink><RouterLink :to="{ name: session.me.role === 'owner' ? 'costs' : 'needed' }" :class="{ here: route.path.startsWith('/parts') }">{{ session.me.role === 'owner' ? 'Cost' : 'Parts and orders' }}</RouterLink><RouterLink :to="{ name: 'bench' }" :class="{ here: route.name === 'bench' }">Bench</RouterLink><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink></nav>
+    <nav class="ways" aria-label="Lumvek">
+      <RouterLink :to="{ name: 'machines' }">Machines</RouterLink
+      ><RouterLink :to="{ name: 'season-end' }">Season’s end</RouterLink
+      ><RouterLink
+        :to="{ name: session.me.role === 'owner' ? 'costs' : 'needed' }"
+        :class="{ here: route.path.startsWith('/parts') }"
+        >{{ session.me.role === 'owner' ? 'Cost' : 'Parts and orders' }}</RouterLink
+      ><RouterLink :to="{ name: 'bench' }" :class="{ here: route.name === 'bench' }">Bench</RouterLink
+      ><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink>
+    </nav>
     <span class="shop">{{ session.me.shop }}</span>
     <SyncState />
-    <SelectButton v-model="units" class="units" :options="UNITS" option-label="label" option-value="value" :allow-empty="false" aria-label="Units to read in" />
-    <Button class="plain" severity="secondary" text :label="theme === 'dark' ? 'Light' : 'Dark'" :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'" @click="switchTheme" />
-    <span class="who">{{ session.me.name }}<small>{{ session.me.role_name }}</small></span>
+    <SelectButton
+      v-model="units"
+      class="units"
+      :options="UNITS"
+      option-label="label"
+      option-value="value"
+      :allow-empty="false"
+      aria-label="Units to read in"
+    />
+    <Button
+      class="plain"
+      severity="secondary"
+      text
+      :label="theme === 'dark' ? 'Light' : 'Dark'"
+      :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'"
+      @click="switchTheme"
+    />
+    <span class="who"
+      >{{ session.me.name }}<small>{{ session.me.role_name }}</small></span
+    >
     <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
   </header>
   <SyncBar />
   <main id="main" tabindex="-1">
-    <RouterView v-slot="{ Component, route: there }"><component :is="Component" :key="`${String(there.name)}-${String(there.params.id ?? '')}-${units}`" /></RouterView>
+    <RouterView v-slot="{ Component, route: there }"
+      ><component :is="Component" :key="`${String(there.name)}-${String(there.params.id ?? '')}-${units}`"
+    /></RouterView>
   </main>
 </template>
 
 <style scoped>
-.bar { display: flex; align-items: center; gap: 12px; height: 50px; padding: 0 20px; border-bottom: 1px solid var(--line); background: var(--surface); }
-.home { display: flex; align-items: center; gap: 8px; color: var(--ink); text-decoration: none; font-size: 1.15rem; min-height: var(--target); }
-.home .w { fill: none; stroke: var(--accent); stroke-width: 2.6; stroke-linecap: round; }
-.home .f { fill: var(--accent); }
-.ways { display: flex; }
-.ways a { white-space: nowrap; display: inline-flex; align-items: center; min-height: var(--target); padding: 0 10px; color: var(--ink); text-decoration: none; font-weight: 600; }
-.ways a.router-link-exact-active, .ways a.here { color: var(--accent); box-shadow: inset 0 -3px 0 var(--accent); }
-.shop { flex: 1; text-align: right; color: var(--quiet); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.who { line-height: 1.15; text-align: right; white-space: nowrap; }
-.who small { display: block; color: var(--quiet); font-size: 0.85rem; }
-.plain { min-height: var(--target); }
-.skip { position: absolute; left: 8px; top: -60px; padding: 10px 14px; background: var(--accent); color: var(--on-accent); z-index: 9; border-radius: var(--radius); }
-.skip:focus { top: 4px; }
-main:focus { outline: none; }
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  height: 50px;
+  padding: 0 20px;
+  border-bottom: 1px solid var(--line);
+  background: var(--surface);
+}
+.home {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  color: var(--ink);
+  text-decoration: none;
+  font-size: 1.15rem;
+  min-height: var(--target);
+}
+.home .w {
+  fill: none;
+  stroke: var(--accent);
+  stroke-width: 2.6;
+  stroke-linecap: round;
+}
+.home .f {
+  fill: var(--accent);
+}
+.ways {
+  display: flex;
+}
+.ways a {
+  white-space: nowrap;
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+  padding: 0 10px;
+  color: var(--ink);
+  text-decoration: none;
+  font-weight: 600;
+}
+.ways a.router-link-exact-active,
+.ways a.here {
+  color: var(--accent);
+  box-shadow: inset 0 -3px 0 var(--accent);
+}
+.shop {
+  flex: 1;
+  text-align: right;
+  color: var(--quiet);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.who {
+  line-height: 1.15;
+  text-align: right;
+  white-space: nowrap;
+}
+.who small {
+  display: block;
+  color: var(--quiet);
+  font-size: 0.85rem;
+}
+.plain {
+  min-height: var(--target);
+}
+.skip {
+  position: absolute;
+  left: 8px;
+  top: -60px;
+  padding: 10px 14px;
+  background: var(--accent);
+  color: var(--on-accent);
+  z-index: 9;
+  border-radius: var(--radius);
+}
+.skip:focus {
+  top: 4px;
+}
+main:focus {
+  outline: none;
+}
 @media (max-width: 700px) {
-  .bar { padding: 0 10px; gap: 4px; }
-  .shop { display: none; }
-  .bar { flex-wrap: wrap; height: auto; row-gap: 0; }
-  .ways { order: 9; width: 100%; overflow-x: auto; }
-  .ways a { padding: 0 9px; }
+  .bar {
+    padding: 0 10px;
+    gap: 4px;
+  }
+  .shop {
+    display: none;
+  }
+  .bar {
+    flex-wrap: wrap;
+    height: auto;
+    row-gap: 0;
+  }
+  .ways {
+    order: 9;
+    width: 100%;
+    overflow-x: auto;
+  }
+  .ways a {
+    padding: 0 9px;
+  }
   /* The check in hand needs the height; the sign leads back to all else. */
-  .working .ways { display: none; }
-  .units { margin-left: auto; }
-  .who, .bar .home b { display: none; }
+  .working .ways {
+    display: none;
+  }
+  .units {
+    margin-left: auto;
+  }
+  .who,
+  .bar .home b {
+    display: none;
+  }
 }
 </style>

@@ -4,7 +4,12 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { focus } from './focus'
 import AskOnce from './AskOnce.vue'
 
-const asked = (): ReturnType<typeof mount> => mount(AskOnce, { props: { label: 'Send', question: 'This sends it now.', yes: 'Send it' }, global: { plugins: [PrimeVue], directives: { focus } }, attachTo: document.body })
+const asked = (): ReturnType<typeof mount> =>
+  mount(AskOnce, {
+    props: { label: 'Send', question: 'This sends it now.', yes: 'Send it' },
+    global: { plugins: [PrimeVue], directives: { focus } },
+    attachTo: document.body,
+  })
 
 describe('what cannot be undone is asked about once', () => {
   beforeEach(() => vi.useFakeTimers({ toFake: ['performance'] }))

@@ -12,11 +12,31 @@ function pick(event: Event): void {
 </script>
 
 <template>
-  <label class="file-pick">{{ label }}<input type="file" class="unseen" :accept="accept" :aria-label="named ?? label" @change="pick" /></label>
+  <label class="file-pick"
+    >{{ label }}<input type="file" class="unseen" :accept="accept" :aria-label="named ?? label" @change="pick"
+  /></label>
 </template>
 
 <style scoped>
-.file-pick { position: relative; display: inline-flex; align-items: center; justify-content: center; min-height: var(--target); padding: 0 14px; border: 1px dashed var(--quiet); border-radius: var(--radius); background: var(--surface); color: var(--ink); cursor: pointer; font-weight: 600; }
-.file-pick:hover { background: var(--sunk); }
-.file-pick:focus-within { outline: 3px solid var(--accent); outline-offset: 2px; }
+.file-pick {
+  position: relative;
+  display: inline-flex;
+  align-items: center;
+  justify-content: center;
+  min-height: var(--target);
+  padding: 0 14px;
+  border: 1px dashed var(--quiet);
+  border-radius: var(--radius);
+  background: var(--surface);
+  color: var(--ink);
+  cursor: pointer;
+  font-weight: 600;
+}
+.file-pick:hover {
+  background: var(--sunk);
+}
+.file-pick:focus-within {
+  outline: 3px solid var(--accent);
+  outline-offset: 2px;
+}
 </style>

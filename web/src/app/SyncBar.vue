@@ -9,7 +9,11 @@ import { counted, listed } from './counted'
 
 const route = useRoute()
 /** In its own walk-around a refused reading stands at its place, counted among the questions there. */
-const refused = computed(() => outbox.refused.value.filter((entry) => !(route.name === 'walk-around' && isReading(entry) && walkAroundOf(entry) === route.params.id)))
+const refused = computed(() =>
+  outbox.refused.value.filter(
+    (entry) => !(route.name === 'walk-around' && isReading(entry) && walkAroundOf(entry) === route.params.id),
+  ),
+)
 const now = ref(Date.now())
 const clock = setInterval(() => (now.value = Date.now()), 500)
 onBeforeUnmount(() => clearInterval(clock))
@@ -18,7 +22,8 @@ const waiting = computed(() => outbox.waiting.value.length)
 const kept = computed(() => `${counted(waiting.value, 'entry', 'entries')} kept on this device`)
 const state = computed(() => {
   // Whoever logs out knows it; a login that has ended by itself is said.
-  if (outbox.box.state === 'signed-out' && outbox.box.member) return { kind: 'away', text: waiting.value ? `Logged out: ${kept.value} until you log in again.` : 'Logged out.' }
+  if (outbox.box.state === 'signed-out' && outbox.box.member)
+    return { kind: 'away', text: waiting.value ? `Logged out: ${kept.value} until you log in again.` : 'Logged out.' }
   if (outbox.box.state === 'away' && waiting.value) {
     const seconds = Math.max(1, Math.ceil((outbox.box.retryAt - now.value) / 1000))
     return { kind: 'away', text: `No answer from the server. ${kept.value}, next try in ${seconds} s.` }
@@ -27,31 +32,76 @@ const state = computed(() => {
 })
 const others = computed(() => {
   const names = [...new Set(outbox.others.value.map((entry) => entry.name || 'an earlier version'))]
-  return names.length ? `${counted(outbox.others.value.length, `entry of ${listed(names)} waits`, `entries of ${listed(names)} wait`)} on this device.` : ''
+  return names.length
+    ? `${counted(outbox.others.value.length, `entry of ${listed(names)} waits`, `entries of ${listed(names)} wait`)} on this device.`
+    : ''
 })
 </script>
 
 <template>
   <div class="lines">
-    <p v-if="storageAlarm.full" class="line alarm" role="alert">This device has no room left. What is typed now stays in its field and is not kept: free some room, or wait until what waits is sent.</p>
+    <p v-if="storageAlarm.full" class="line alarm" role="alert">
+      This device has no room left. What is typed now stays in its field and is not kept: free some room, or wait until what
+      waits is sent.
+    </p>
     <p v-if="state" class="line alarm" role="status">
-      <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true"><path d="M2 14 14 2M3 6.5a8 8 0 0 1 6-1.6M12 6a8 8 0 0 1 1.4 1M6 11a3 3 0 0 1 4 0" /></svg>
+      <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true">
+        <path d="M2 14 14 2M3 6.5a8 8 0 0 1 6-1.6M12 6a8 8 0 0 1 1.4 1M6 11a3 3 0 0 1 4 0" />
+      </svg>
       {{ state.text }}
       <Button v-if="outbox.box.state === 'away'" size="small" severity="secondary" label="Try now" @click="outbox.flush()" />
       <RouterLink v-else :to="{ name: 'sign-in', query: { next: $route.fullPath } }">Log in</RouterLink>
     </p>
     <p v-if="refused.length && route.name !== 'waiting'" class="line alarm" role="alert">
-      <b>{{ counted(refused.length, 'entry', 'entries') }} could not be taken:</b> <RouterLink :to="{ name: 'waiting' }">look</RouterLink>
+      <b>{{ counted(refused.length, 'entry', 'entries') }} could not be taken:</b>
+      <RouterLink :to="{ name: 'waiting' }">look</RouterLink>
     </p>
-    <p v-if="others && route.name !== 'waiting'" class="line" role="status">{{ others }} <RouterLink :to="{ name: 'waiting' }">Look</RouterLink></p>
+    <p v-if="others && route.name !== 'waiting'" class="line" role="status">
+      {{ others }} <RouterLink :to="{ name: 'waiting' }">Look</RouterLink>
+    </p>
   </div>
 </template>
 
 <style scoped>
-.lines:empty { display: none; }
-.line { display: flex; flex-wrap: wrap; gap: 2px 10px; align-items: center; padding: 2px 20px; min-height: 36px; border-bottom: 1px solid var(--line); background: var(--surface); }
-.alarm { color: var(--stop); font-weight: 600; border-bottom: 2px solid var(--stop); }
-.line a { display: inline-flex; align-items: center; min-height: 36px; padding: 0 6px; color: inherit; font-weight: 600; }
-svg { fill: none; stroke: currentColor; stroke-width: 2; flex: none; }
-@media (max-width: 700px) { .line { padding: 2px 12px; line-height: 1.2; } .line a { min-height: var(--target); } }
+.lines:empty {
+  display: none;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 10px;
+  align-items: center;
+  padding: 2px 20px;
+  min-height: 36px;
+  border-bottom: 1px solid var(--line);
+  background: var(--surface);
+}
+.alarm {
+  color: var(--stop);
+  font-weight: 600;
+  border-bottom: 2px solid var(--stop);
+}
+.line a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 36px;
+  padding: 0 6px;
+  color: inherit;
+  font-weight: 600;
+}
+svg {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 2;
+  flex: none;
+}
+@media (max-width: 700px) {
+  .line {
+    padding: 2px 12px;
+    line-height: 1.2;
+  }
+  .line a {
+    min-height: var(--target);
+  }
+}
 </style>

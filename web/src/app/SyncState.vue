@@ -8,14 +8,52 @@ const saved = computed(() => !waiting.value && !outbox.refused.value.length)
 </script>
 
 <template>
-  <span v-if="outbox.box.member" class="sync" role="status" :title="waiting ? 'What was typed and has not reached the server yet' : 'Everything typed on this device has reached the server'">
-    <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true"><path v-if="saved" d="m2.5 8.5 3.6 3.6 7.4-8" /><path v-else d="M8 13V3M4 7l4-4 4 4" /></svg>
-    <span class="words">{{ waiting ? (outbox.box.state === 'sending' ? `Sending ${waiting}` : `${waiting} kept`) : saved ? 'All saved' : `${outbox.refused.value.length} not taken` }}</span>
+  <span
+    v-if="outbox.box.member"
+    class="sync"
+    role="status"
+    :title="
+      waiting ? 'What was typed and has not reached the server yet' : 'Everything typed on this device has reached the server'
+    "
+  >
+    <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true">
+      <path v-if="saved" d="m2.5 8.5 3.6 3.6 7.4-8" />
+      <path v-else d="M8 13V3M4 7l4-4 4 4" />
+    </svg>
+    <span class="words">{{
+      waiting
+        ? outbox.box.state === 'sending'
+          ? `Sending ${waiting}`
+          : `${waiting} kept`
+        : saved
+          ? 'All saved'
+          : `${outbox.refused.value.length} not taken`
+    }}</span>
   </span>
 </template>
 
 <style scoped>
-@media (max-width: 700px) { .words { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); } }
-.sync { position: relative; display: inline-flex; align-items: center; gap: 6px; color: var(--quiet); white-space: nowrap; }
-svg { fill: none; stroke: currentColor; stroke-width: 2; flex: none; }
+@media (max-width: 700px) {
+  .words {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+}
+.sync {
+  position: relative;
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  color: var(--quiet);
+  white-space: nowrap;
+}
+svg {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 2;
+  flex: none;
+}
 </style>

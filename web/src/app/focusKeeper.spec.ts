@@ -11,7 +11,11 @@ describe('focus is where the work goes on', () => {
     stop = keepFocus()
   })
   afterAll(() => stop())
-  beforeEach(() => (document.body.innerHTML = '<main id="main"><ul><li id="a"><button>Do it</button></li><li id="b"><button>Wait</button></li></ul><a href="#x">Else</a></main>'))
+  beforeEach(
+    () =>
+      (document.body.innerHTML =
+        '<main id="main"><ul><li id="a"><button>Do it</button></li><li id="b"><button>Wait</button></li></ul><a href="#x">Else</a></main>'),
+  )
 
   it('goes to what stands there now when a row has been dealt with', async () => {
     document.querySelector<HTMLElement>('#a button')!.focus()
@@ -31,7 +35,8 @@ describe('focus is where the work goes on', () => {
   })
 
   it('goes further out where what is left around it holds nothing to reach', async () => {
-    document.body.innerHTML = '<main><table><tr><td><form><input></form></td><td>text</td></tr></table><button>Next</button></main>'
+    document.body.innerHTML =
+      '<main><table><tr><td><form><input></form></td><td>text</td></tr></table><button>Next</button></main>'
     document.querySelector('input')!.focus()
     document.querySelector('form')!.remove()
     await frame()
@@ -83,7 +88,9 @@ describe('focus is where the work goes on', () => {
     document.body.innerHTML = '<form><input><button type="button" data-out>Cancel</button></form>'
     let out = 0
     document.querySelector('button')!.addEventListener('click', () => (out += 1))
-    document.querySelector('input')!.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true, cancelable: true }))
+    document
+      .querySelector('input')!
+      .dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true, cancelable: true }))
     expect(out).toBe(1)
   })
 })

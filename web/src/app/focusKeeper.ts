@@ -2,7 +2,8 @@
  * Focus is where the work goes on. Where what had it is gone from the page (a form that closed, a row that was dealt with), it goes to the
  * nearest thing that stands there now; after a change of screen, to the main heading. Esc takes the way out of a small form.
  */
-const REACHABLE = 'a[href], button:not([disabled]), input:not([disabled]):not([type=hidden]), select:not([disabled]), textarea:not([disabled]), summary, [tabindex="0"]'
+const REACHABLE =
+  'a[href], button:not([disabled]), input:not([disabled]):not([type=hidden]), select:not([disabled]), textarea:not([disabled]), summary, [tabindex="0"]'
 
 /** Each element from the focused one up to the page, with its place among its siblings, as it was when the focus came there. */
 let chain: { element: Element; index: number }[] = []
@@ -15,7 +16,8 @@ function remember(event: FocusEvent): void {
 }
 
 const visible = (element: HTMLElement): boolean => element.getClientRects().length > 0
-const first = (within: Element): HTMLElement | undefined => [...within.querySelectorAll<HTMLElement>(REACHABLE)].find((element) => visible(element) && element.tabIndex >= 0)
+const first = (within: Element): HTMLElement | undefined =>
+  [...within.querySelectorAll<HTMLElement>(REACHABLE)].find((element) => visible(element) && element.tabIndex >= 0)
 
 /** The first thing to reach at, or right after, the place in `home` where the lost one stood; else anything in it. */
 function nearest(home: Element, index: number): HTMLElement | undefined {

@@ -20,7 +20,8 @@ export const useSession = defineStore('session', () => {
     me,
     known,
     load: async () => take(await answer(api.GET('/api/session'))),
-    signIn: async (username: string, password: string) => take(await answer(api.POST('/api/session/login', { body: { username, password } }))),
+    signIn: async (username: string, password: string) =>
+      take(await answer(api.POST('/api/session/login', { body: { username, password } }))),
     signOut: async () => take(await answer(api.POST('/api/session/logout'))),
     setUnits: async (units: 'mm' | 'in') => take(await answer(api.POST('/api/session/preferences', { body: { units } }))),
   }

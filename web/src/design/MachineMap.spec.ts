@@ -3,7 +3,20 @@ import { describe, expect, it } from 'vitest'
 import MachineMap from './MachineMap.vue'
 import { summed, tallied } from './severity'
 
-const station = (key: string, found: object) => ({ key, name: key, total: 10, sound: 0, watch: 0, due: 0, stop: 0, not_seen: 0, does_not_apply: 0, asked: 0, open: 10, ...found })
+const station = (key: string, found: object) => ({
+  key,
+  name: key,
+  total: 10,
+  sound: 0,
+  watch: 0,
+  due: 0,
+  stop: 0,
+  not_seen: 0,
+  does_not_apply: 0,
+  asked: 0,
+  open: 10,
+  ...found,
+})
 const stations = [station('opener', { sound: 4, watch: 2, due: 1, open: 3 }), station('tube', {})]
 
 describe('machine map', () => {
@@ -21,10 +34,19 @@ describe('machine map', () => {
     const large = mount(MachineMap, { props: { stations } })
     await large.findAll('button')[1]!.trigger('click')
     expect(large.emitted('go')).toEqual([['tube']])
-    expect(mount(MachineMap, { props: { stations, small: true } }).find('button').exists()).toBe(false)
+    expect(
+      mount(MachineMap, { props: { stations, small: true } })
+        .find('button')
+        .exists(),
+    ).toBe(false)
   })
 
   it('adds stations up and names the worst first', () => {
-    expect(tallied(summed(stations)).map((item) => [item.severity, item.count])).toEqual([['due', 1], ['watch', 2], ['sound', 4], ['open', 13]])
+    expect(tallied(summed(stations)).map((item) => [item.severity, item.count])).toEqual([
+      ['due', 1],
+      ['watch', 2],
+      ['sound', 4],
+      ['open', 13],
+    ])
   })
 })

@@ -28,7 +28,11 @@ async function measure(gauge: Gauge): Promise<void> {
   const target = field
   try {
     const near = props.check ? '' : target.value || target.placeholder
-    const found = await write(() => api.POST('/api/stand-ins/gauge', { body: { gauge, seed: ++seed.value, near, walk_around: props.walkAround ?? null, check: props.check ?? '' } }))
+    const found = await write(() =>
+      api.POST('/api/stand-ins/gauge', {
+        body: { gauge, seed: ++seed.value, near, walk_around: props.walkAround ?? null, check: props.check ?? '' },
+      }),
+    )
     target.focus()
     if (!props.check) target.select()
     await typeKeys(found.types)
@@ -41,14 +45,32 @@ async function measure(gauge: Gauge): Promise<void> {
 <template>
   <div class="gauges" role="group" aria-label="Simulated gauge" @pointerdown.capture="remember">
     <span class="quiet">Simulated gauge</span>
-    <button v-for="gauge in GAUGES" :key="gauge" type="button" class="gauge" @mousedown.prevent @click="measure(gauge)">{{ gauge }}</button>
+    <button v-for="gauge in GAUGES" :key="gauge" type="button" class="gauge" @mousedown.prevent @click="measure(gauge)">
+      {{ gauge }}
+    </button>
     <span v-if="problem" class="trouble" role="alert">{{ problem }}</span>
   </div>
 </template>
 
 <style scoped>
-.gauges { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
-.gauge { min-height: var(--target); padding: 0 10px; border: 1px dashed var(--quiet); border-radius: var(--radius); background: none; cursor: pointer; }
-.gauge:hover { border-color: var(--accent); }
-.trouble { color: var(--stop); }
+.gauges {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+}
+.gauge {
+  min-height: var(--target);
+  padding: 0 10px;
+  border: 1px dashed var(--quiet);
+  border-radius: var(--radius);
+  background: none;
+  cursor: pointer;
+}
+.gauge:hover {
+  border-color: var(--accent);
+}
+.trouble {
+  color: var(--stop);
+}
 </style>

@@ -6,5 +6,10 @@
 </template>
 
 <style scoped>
-.lost { padding: 48px 24px; display: grid; gap: 12px; justify-items: start; }
+.lost {
+  padding: 48px 24px;
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
 </style>

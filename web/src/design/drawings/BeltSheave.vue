@@ -19,13 +19,22 @@ const edge = computed(() => 128 + 62 + 14 + off.value / 2)
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Over both halves ${shown}, wanted ${low_shown} to ${high_shown}`">
-    <path class="steel" :d="half(-1)" /><path class="steel" :d="half(1)" />
+  <svg
+    class="drawing"
+    viewBox="0 0 340 184"
+    role="img"
+    :aria-label="`Over both halves ${shown}, wanted ${low_shown} to ${high_shown}`"
+  >
+    <path class="steel" :d="half(-1)" />
+    <path class="steel" :d="half(1)" />
     <path class="rubber" :d="`M${128 - 34} ${depth - 14}h68l-9 30h-50z`" />
     <path class="lead" :d="`M${256 - edge} 30V14M${edge} 30V14M${256 - edge} 19H${edge}`" />
     <text x="128" y="12" text-anchor="middle" class="strong">{{ shown }}</text>
-    <text x="232" y="92" class="faint">wanted</text><text x="232" y="112">{{ low_shown }}</text><text x="232" y="130">to {{ high_shown }}</text>
-    <text x="232" y="166" class="faint small">movement</text><text x="232" y="181" class="faint small">drawn larger</text>
+    <text x="232" y="92" class="faint">wanted</text>
+    <text x="232" y="112">{{ low_shown }}</text>
+    <text x="232" y="130">to {{ high_shown }}</text>
+    <text x="232" y="166" class="faint small">movement</text>
+    <text x="232" y="181" class="faint small">drawn larger</text>
   </svg>
 </template>
 

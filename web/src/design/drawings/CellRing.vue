@@ -22,16 +22,29 @@ const cells = computed(() => {
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Of a hundred cells: ${shown} singled, ${skip_shown} skips, ${double_shown} doubles`">
+  <svg
+    class="drawing"
+    viewBox="0 0 340 184"
+    role="img"
+    :aria-label="`Of a hundred cells: ${shown} singled, ${skip_shown} skips, ${double_shown} doubles`"
+  >
     <circle class="hollow" cx="92" cy="92" r="84" />
     <template v-for="(cell, i) in cells" :key="i">
       <circle v-if="cell.kind === 'one'" :cx="cell.x" :cy="cell.y" r="3" class="seed" />
       <circle v-else-if="cell.kind === 'skip'" :cx="cell.x" :cy="cell.y" r="5.4" class="missing" />
-      <g v-else class="seed off"><circle :cx="cell.x - 3.4" :cy="cell.y" r="3.6" /><circle :cx="cell.x + 3.4" :cy="cell.y" r="3.6" /></g>
+      <g v-else class="seed off">
+        <circle :cx="cell.x - 3.4" :cy="cell.y" r="3.6" />
+        <circle :cx="cell.x + 3.4" :cy="cell.y" r="3.6" />
+      </g>
     </template>
     <text x="92" y="98" text-anchor="middle" class="strong">{{ shown }}</text>
-    <circle cx="204" cy="62" r="6" class="missing" /><text x="220" y="68">Skips {{ skip_shown }}</text>
-    <g class="seed off"><circle cx="200" cy="98" r="4" /><circle cx="208" cy="98" r="4" /></g><text x="220" y="104">Doubles {{ double_shown }}</text>
+    <circle cx="204" cy="62" r="6" class="missing" />
+    <text x="220" y="68">Skips {{ skip_shown }}</text>
+    <g class="seed off">
+      <circle cx="200" cy="98" r="4" />
+      <circle cx="208" cy="98" r="4" />
+    </g>
+    <text x="220" y="104">Doubles {{ double_shown }}</text>
     <text x="196" y="150" class="faint">of a hundred cells</text>
   </svg>
 </template>

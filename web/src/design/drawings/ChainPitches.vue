@@ -12,15 +12,30 @@ const pins = computed(() => Array.from({ length: 9 }, (_, i) => 22 + ((end.value
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Chain ${shown}, new ${fresh_shown}, limit ${limit_shown}`">
+  <svg
+    class="drawing"
+    viewBox="0 0 340 184"
+    role="img"
+    :aria-label="`Chain ${shown}, new ${fresh_shown}, limit ${limit_shown}`"
+  >
     <g v-for="(pin, i) in pins.slice(1)" :key="i">
-      <rect class="steel" :x="pins[i]! - 7" :y="i % 2 ? 66 : 70" :width="pin - pins[i]! + 14" :height="i % 2 ? 24 : 16" rx="8" />
+      <rect
+        class="steel"
+        :x="pins[i]! - 7"
+        :y="i % 2 ? 66 : 70"
+        :width="pin - pins[i]! + 14"
+        :height="i % 2 ? 24 : 16"
+        rx="8"
+      />
     </g>
     <circle v-for="(pin, i) in pins" :key="`p${i}`" class="hub" :cx="pin" cy="78" r="5" />
-    <path class="new" :d="`M${x(0)} 54V132`" /><text :x="x(0)" y="148" text-anchor="middle" class="faint">{{ fresh_shown }}</text>
-    <path class="limit" :d="`M${x(1)} 54V156`" /><text :x="x(1)" y="172" text-anchor="middle">{{ limit_shown }}</text>
+    <path class="new" :d="`M${x(0)} 54V132`" />
+    <text :x="x(0)" y="148" text-anchor="middle" class="faint">{{ fresh_shown }}</text>
+    <path class="limit" :d="`M${x(1)} 54V156`" />
+    <text :x="x(1)" y="172" text-anchor="middle">{{ limit_shown }}</text>
     <rect v-if="plus_minus" class="band" :x="end - 74 * plus_minus" y="98" :width="148 * plus_minus" height="10" />
-    <path class="lead" :d="`M22 103H${end}`" /><path class="mark" :d="`M${end} 60l-8-14h16z`" />
+    <path class="lead" :d="`M22 103H${end}`" />
+    <path class="mark" :d="`M${end} 60l-8-14h16z`" />
     <text :x="end" y="36" class="strong" :text-anchor="anchored(end)">{{ shown }}</text>
     <text x="22" y="172" class="faint">growth drawn larger</text>
   </svg>

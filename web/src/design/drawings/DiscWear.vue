@@ -33,9 +33,11 @@ const labels = computed(() => {
     <circle v-if="today !== undefined" class="steel" :cx="CENTRE" :cy="CENTRE" :r="today" />
     <circle class="new" :cx="CENTRE" :cy="CENTRE" :r="NEW_R" />
     <circle class="limit" :cx="CENTRE" :cy="CENTRE" :r="LIMIT_R" />
-    <circle class="hub" :cx="CENTRE" :cy="CENTRE" r="15" /><circle class="hub" :cx="CENTRE" :cy="CENTRE" r="4" />
+    <circle class="hub" :cx="CENTRE" :cy="CENTRE" r="15" />
+    <circle class="hub" :cx="CENTRE" :cy="CENTRE" r="4" />
     <g v-for="label in labels" :key="label.kind">
-      <path class="lead" :d="`M${label.x0} ${label.y0} L182 ${label.y}`" /><circle :cx="label.x0" :cy="label.y0" r="2.6" fill="var(--ink)" />
+      <path class="lead" :d="`M${label.x0} ${label.y0} L182 ${label.y}`" />
+      <circle :cx="label.x0" :cy="label.y0" r="2.6" fill="var(--ink)" />
       <text x="188" :y="label.y + 5" :class="label.kind">{{ label.text }}</text>
     </g>
     <text x="188" y="176" class="faint">wear drawn larger</text>

@@ -8,7 +8,12 @@ const gap = computed(() => Math.min(96, (props.reading ?? 0) * 16))
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Gauge wheel to disc ${shown || 'not measured'}, wanted touching`">
+  <svg
+    class="drawing"
+    viewBox="0 0 340 184"
+    role="img"
+    :aria-label="`Gauge wheel to disc ${shown || 'not measured'}, wanted touching`"
+  >
     <path class="ground" d="M4 168h332" />
     <path class="steel" d="M118 10 136 12 126 176 116 176z" />
     <g v-if="reading !== undefined" :transform="`translate(${gap} 0)`">
@@ -20,8 +25,10 @@ const gap = computed(() => Math.min(96, (props.reading ?? 0) * 16))
       <path d="M132 120l6 8M134 96l6 8M133 144l6 8" stroke="var(--due)" stroke-width="3" />
     </template>
     <text x="14" y="30" class="strong">{{ shown ?? '' }}</text>
-    <text x="14" y="52" class="faint">wanted:</text><text x="14" y="70" class="faint">touching</text>
-    <text x="232" y="158" class="faint">gauge wheel</text><text x="60" y="158" class="faint">disc</text>
+    <text x="14" y="52" class="faint">wanted:</text>
+    <text x="14" y="70" class="faint">touching</text>
+    <text x="232" y="158" class="faint">gauge wheel</text>
+    <text x="60" y="158" class="faint">disc</text>
   </svg>
 </template>
 

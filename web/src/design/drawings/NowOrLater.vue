@@ -12,11 +12,24 @@ const WORDS = { renew: 'renew', leave: 'leave', either: 'either way' }
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="parts.map((part) => `${part.name}: now ${part.now.toFixed(0)}, later ${part.later.toFixed(0)}, ${WORDS[part.advice]}`).join('. ')">
+  <svg
+    class="drawing"
+    viewBox="0 0 340 184"
+    role="img"
+    :aria-label="
+      parts
+        .map((part) => `${part.name}: now ${part.now.toFixed(0)}, later ${part.later.toFixed(0)}, ${WORDS[part.advice]}`)
+        .join('. ')
+    "
+  >
     <g v-for="(part, i) in seen" :key="part.name" :transform="`translate(6 ${4 + i * step})`">
       <text y="16" :class="part.advice === 'renew' ? 'strong' : ''">{{ part.name }}: {{ WORDS[part.advice] }}</text>
-      <rect class="cardbar" x="46" y="23" :width="width(part.now)" height="13" /><text x="0" y="35" class="faint small">now</text><text :x="52 + width(part.now)" y="35" class="small">{{ part.now.toFixed(0) }}</text>
-      <rect class="bar" x="46" y="41" :width="width(part.later)" height="13" /><text x="0" y="53" class="faint small">later</text><text :x="52 + width(part.later)" y="53" class="small">{{ part.later.toFixed(0) }}</text>
+      <rect class="cardbar" x="46" y="23" :width="width(part.now)" height="13" />
+      <text x="0" y="35" class="faint small">now</text>
+      <text :x="52 + width(part.now)" y="35" class="small">{{ part.now.toFixed(0) }}</text>
+      <rect class="bar" x="46" y="41" :width="width(part.later)" height="13" />
+      <text x="0" y="53" class="faint small">later</text>
+      <text :x="52 + width(part.later)" y="53" class="small">{{ part.later.toFixed(0) }}</text>
     </g>
     <text x="6" y="180" class="faint small">expected cost in the shop’s currency</text>
   </svg>

@@ -29,23 +29,53 @@ const span = computed(() => (props.diameter == null ? undefined : (props.equival
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="`Opener contact ${shown || 'not measured'}, wanted ${band_shown}`">
+  <svg
+    class="drawing"
+    viewBox="0 0 340 184"
+    role="img"
+    :aria-label="`Opener contact ${shown || 'not measured'}, wanted ${band_shown}`"
+  >
     <clipPath id="contact-frame"><rect x="6" y="2" width="148" height="180" rx="6" /></clipPath>
-    <g clip-path="url(#contact-frame)"><path class="steel" :d="rim(-1)" /><path class="steel" :d="rim(1)" /></g>
+    <g clip-path="url(#contact-frame)">
+      <path class="steel" :d="rim(-1)" />
+      <path class="steel" :d="rim(1)" />
+    </g>
     <template v-if="span !== undefined">
-      <path class="feeler" :d="`M${X} 0 V${MIDDLE - y(span)}`" /><path class="feeler" :d="`M${X} 184 V${MIDDLE + y(span)}`" />
+      <path class="feeler" :d="`M${X} 0 V${MIDDLE - y(span)}`" />
+      <path class="feeler" :d="`M${X} 184 V${MIDDLE + y(span)}`" />
     </template>
-    <g v-for="side in [-1, 1]" :key="side"><rect class="band" x="158" :y="side < 0 ? MIDDLE - y(high / 2) : MIDDLE + y(low / 2)" width="12" :height="Math.max(0, y(high / 2) - y(low / 2))" /></g>
+    <g v-for="side in [-1, 1]" :key="side">
+      <rect
+        class="band"
+        x="158"
+        :y="side < 0 ? MIDDLE - y(high / 2) : MIDDLE + y(low / 2)"
+        width="12"
+        :height="Math.max(0, y(high / 2) - y(low / 2))"
+      />
+    </g>
     <template v-if="span !== undefined">
-      <path class="lead" :d="`M${X + 6} ${MIDDLE - y(span)} H180 M${X + 6} ${MIDDLE + y(span)} H180 M175 ${MIDDLE - y(span)} V${MIDDLE + y(span)}`" />
-      <text x="186" :y="MIDDLE - 2" class="strong">{{ shown }}</text><text x="186" :y="MIDDLE + 17" class="faint">{{ by }}</text>
+      <path
+        class="lead"
+        :d="`M${X + 6} ${MIDDLE - y(span)} H180 M${X + 6} ${MIDDLE + y(span)} H180 M175 ${MIDDLE - y(span)} V${MIDDLE + y(span)}`"
+      />
+      <text x="186" :y="MIDDLE - 2" class="strong">{{ shown }}</text>
+      <text x="186" :y="MIDDLE + 17" class="faint">{{ by }}</text>
     </template>
     <g v-for="(band, i) in bands ?? []" :key="band.name" :transform="`translate(${286 + i * 18} 0)`">
-      <rect v-for="side in [-1, 1]" :key="side" class="band strong" x="-6" :y="side < 0 ? MIDDLE - y(band.high / 2) : MIDDLE + y(band.low / 2)" width="12" :height="Math.max(1, y(band.high / 2) - y(band.low / 2))" />
+      <rect
+        v-for="side in [-1, 1]"
+        :key="side"
+        class="band strong"
+        x="-6"
+        :y="side < 0 ? MIDDLE - y(band.high / 2) : MIDDLE + y(band.low / 2)"
+        width="12"
+        :height="Math.max(1, y(band.high / 2) - y(band.low / 2))"
+      />
       <text :x="0" :y="MIDDLE + 5" text-anchor="middle" class="faint tiny">{{ band.name }}</text>
     </g>
     <text v-if="bands?.length" x="334" y="176" text-anchor="end" class="faint small">bands by mm feeler</text>
-    <text x="186" y="17">Wanted</text><text x="186" y="35">{{ band_shown }}</text>
+    <text x="186" y="17">Wanted</text>
+    <text x="186" y="35">{{ band_shown }}</text>
     <text v-if="!bands?.length" x="186" y="176" class="faint">gap drawn wider</text>
   </svg>
 </template>

@@ -21,13 +21,39 @@ const anchor = (at: number): string => (at < 90 ? 'start' : at > 250 ? 'end' : '
 </script>
 
 <template>
-  <svg class="drawing" viewBox="0 0 340 184" role="img" :aria-label="[shown, ...marks.map((mark) => mark.text)].filter(Boolean).join(', ')">
-    <rect v-if="edges.length === 2" class="band" :x="x(Math.min(...edges)) - 3" y="78" :width="x(Math.max(...edges)) - x(Math.min(...edges)) + 6" height="26" />
-    <rect v-if="used && reading != null" class="steel" :x="Math.min(x(used.value), x(reading))" y="84" :width="Math.abs(x(reading) - x(used.value))" height="14" />
+  <svg
+    class="drawing"
+    viewBox="0 0 340 184"
+    role="img"
+    :aria-label="[shown, ...marks.map((mark) => mark.text)].filter(Boolean).join(', ')"
+  >
+    <rect
+      v-if="edges.length === 2"
+      class="band"
+      :x="x(Math.min(...edges)) - 3"
+      y="78"
+      :width="x(Math.max(...edges)) - x(Math.min(...edges)) + 6"
+      height="26"
+    />
+    <rect
+      v-if="used && reading != null"
+      class="steel"
+      :x="Math.min(x(used.value), x(reading))"
+      y="84"
+      :width="Math.abs(x(reading) - x(used.value))"
+      height="14"
+    />
     <path class="lead" :d="`M${LEFT} 91H${RIGHT}`" style="stroke-width: 2" />
     <g v-for="(mark, i) in marks" :key="mark.text">
       <path :class="mark.kind === 'limit' ? 'limit' : 'new'" :d="`M${x(mark.value)} 72V${116 + 22 * (i % 2)}`" />
-      <text :x="x(mark.value)" :y="132 + 22 * (i % 2)" :text-anchor="anchor(x(mark.value))" :class="{ faint: mark.kind === 'new' }">{{ mark.text }}</text>
+      <text
+        :x="x(mark.value)"
+        :y="132 + 22 * (i % 2)"
+        :text-anchor="anchor(x(mark.value))"
+        :class="{ faint: mark.kind === 'new' }"
+      >
+        {{ mark.text }}
+      </text>
     </g>
     <template v-if="reading != null">
       <path class="mark" :d="`M${x(reading)} 78l-9-16h18z`" />

@@ -3,12 +3,28 @@ import TruckTray from './TruckTray.vue'
 import WearFan from './WearFan.vue'
 import { mount } from './spec.helpers'
 
-const disc = { readings: [{ use: 210, value: 379.2 }, { use: 430, value: 376.1 }], suspect: [], fresh: 381, limit: 368, at: 860, value: 371, low: 369, high: 373, rate: -0.0117 }
+const disc = {
+  readings: [
+    { use: 210, value: 379.2 },
+    { use: 430, value: 376.1 },
+  ],
+  suspect: [],
+  fresh: 381,
+  limit: 368,
+  at: 860,
+  value: 371,
+  low: 369,
+  high: 373,
+  rate: -0.0117,
+}
 const height = (path: string | undefined, letter: RegExp): number => Number(letter.exec(path ?? '')![1])
 
 describe('the fan of wear ahead', () => {
   it('puts new above the limit for a part that shrinks and for a gap that grows', () => {
-    for (const given of [disc, { ...disc, readings: [{ use: 300, value: 1.7 }], fresh: 1, limit: 3, value: 2.4, low: 2.2, high: 2.6, rate: 0.002 }]) {
+    for (const given of [
+      disc,
+      { ...disc, readings: [{ use: 300, value: 1.7 }], fresh: 1, limit: 3, value: 2.4, low: 2.2, high: 2.6, rate: 0.002 },
+    ]) {
       const drawing = mount(WearFan, { props: given })
       const top = height(drawing.find('.needle').attributes('d'), /^M14 ([\d.]+)L/)
       const limit = height(drawing.find('.limit').attributes('d'), /^M14 ([\d.]+)H/)
@@ -30,7 +46,9 @@ describe('the fan of wear ahead', () => {
   })
 
   it('says in words what it shows, and stands without readings', () => {
-    expect(mount(WearFan, { props: disc }).attributes('aria-label')).toBe('2 readings, expected 371.0 between 369.0 and 373.0, limit 368')
+    expect(mount(WearFan, { props: disc }).attributes('aria-label')).toBe(
+      '2 readings, expected 371.0 between 369.0 and 373.0, limit 368',
+    )
     expect(mount(WearFan, { props: { ...disc, readings: [] } }).html()).not.toContain('NaN')
   })
 })

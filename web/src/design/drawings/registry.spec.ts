@@ -4,7 +4,9 @@ import openapi from '@/api/openapi.json'
 import { DRAWINGS } from './registry'
 
 const schemas = openapi.components.schemas as Record<string, { properties?: { kind?: { const?: string } } }>
-const told = Object.entries(schemas).flatMap(([name, schema]) => (name.endsWith('Drawing') && schema.properties?.kind?.const ? [schema.properties.kind.const] : []))
+const told = Object.entries(schemas).flatMap(([name, schema]) =>
+  name.endsWith('Drawing') && schema.properties?.kind?.const ? [schema.properties.kind.const] : [],
+)
 
 describe('the drawings', () => {
   it('are one for everything the server can tell of', () => {

@@ -34,7 +34,9 @@ const FILES: Record<DrawingKind, () => Promise<{ default: Component }>> = {
   tray: () => import('./TruckTray.vue'),
 }
 
-export const DRAWINGS = Object.fromEntries(Object.entries(FILES).map(([kind, file]) => [kind, defineAsyncComponent(file)])) as Record<DrawingKind, Component>
+export const DRAWINGS = Object.fromEntries(
+  Object.entries(FILES).map(([kind, file]) => [kind, defineAsyncComponent(file)]),
+) as Record<DrawingKind, Component>
 
 /** Fetch drawings before they are needed: where there is no signal later, they are there. What fails now is tried again when shown. */
 export function fetchDrawings(kinds: Iterable<DrawingKind>): void {

@@ -6,21 +6,53 @@ import BenchForm from './BenchForm.vue'
 import type { Subject, Texts } from './address'
 import type { Bench } from './useBench'
 
-const column = (key: string, more = {}) => ({ key, name: key, kind: 'length', unit: '', start: '', hint: '', choices: [], optional: false, when: {}, tool: '', ...more })
+const column = (key: string, more = {}) => ({
+  key,
+  name: key,
+  kind: 'length',
+  unit: '',
+  start: '',
+  hint: '',
+  choices: [],
+  optional: false,
+  when: {},
+  tool: '',
+  ...more,
+})
 const subject = {
-  key: 'opener', order: ['readings', 'disc', 'way', 'hidden'],
-  fields: [column('disc', { name: 'Disc', unit: 'mm', tool: 'tape' }), column('way', { kind: 'choice', choices: [{ key: 'a', name: 'A' }] }), column('hidden', { when: { way: ['b'] } })],
-  tables: [{ key: 'readings', name: 'Spans', columns: [column('span', { name: 'Span' }), column('feeler', { name: 'Feeler', start: 'card' })], hint: '', optional: false, when: {} }],
+  key: 'opener',
+  order: ['readings', 'disc', 'way', 'hidden'],
+  fields: [
+    column('disc', { name: 'Disc', unit: 'mm', tool: 'tape' }),
+    column('way', { kind: 'choice', choices: [{ key: 'a', name: 'A' }] }),
+    column('hidden', { when: { way: ['b'] } }),
+  ],
+  tables: [
+    {
+      key: 'readings',
+      name: 'Spans',
+      columns: [column('span', { name: 'Span' }), column('feeler', { name: 'Feeler', start: 'card' })],
+      hint: '',
+      optional: false,
+      when: {},
+    },
+  ],
 } as unknown as Subject
 
 function form(first: Texts, trouble: { field: string; message: string } | null = null) {
   const texts = reactive<Texts>({ disc: '376', way: 'a', readings: [], ...first })
   const bench = {
-    texts, problem: ref(trouble), sources: ref({ disc: 'Dunmere 12: operator’s manual' }),
+    texts,
+    problem: ref(trouble),
+    sources: ref({ disc: 'Dunmere 12: operator’s manual' }),
     set: (next: Texts) => Object.assign(texts, next),
-    shown: (when: Record<string, string[]>) => Object.entries(when).every(([key, wanted]) => wanted.includes(texts[key] as string)),
+    shown: (when: Record<string, string[]>) =>
+      Object.entries(when).every(([key, wanted]) => wanted.includes(texts[key] as string)),
   } as unknown as Bench
-  return { texts, screen: mount(BenchForm, { props: { subject, bench }, global: { plugins: [PrimeVue] }, attachTo: document.body }) }
+  return {
+    texts,
+    screen: mount(BenchForm, { props: { subject, bench }, global: { plugins: [PrimeVue] }, attachTo: document.body }),
+  }
 }
 
 describe('the fields of a subject', () => {
@@ -36,7 +68,10 @@ describe('the fields of a subject', () => {
   it('puts a starting value into the cells that were passed over', async () => {
     const { texts, screen } = form({ readings: [['30', 'card']] })
     await screen.find('[aria-label="Feeler, line 2"]').setValue('paper')
-    expect(texts.readings).toEqual([['30', 'card'], ['', 'paper']])
+    expect(texts.readings).toEqual([
+      ['30', 'card'],
+      ['', 'paper'],
+    ])
   })
 
   it('goes on with Enter, from cell to cell and out of the table, as a gauge does', async () => {
@@ -53,7 +88,15 @@ describe('the fields of a subject', () => {
   })
 
   it('says an error where it was typed and a source where there is none', () => {
-    const { screen } = form({ readings: [['30', 'card'], ['x', 'card']] }, { field: 'readings.1.span', message: 'is not a length' })
+    const { screen } = form(
+      {
+        readings: [
+          ['30', 'card'],
+          ['x', 'card'],
+        ],
+      },
+      { field: 'readings.1.span', message: 'is not a length' },
+    )
     expect(screen.find('[aria-label="Span, line 2"]').classes()).toContain('p-invalid')
     expect(screen.find('[aria-label="Span, line 1"]').classes()).not.toContain('p-invalid')
     expect(screen.find('fieldset [role=alert]').text()).toBe('is not a length')
@@ -61,7 +104,12 @@ describe('the fields of a subject', () => {
   })
 
   it('removes a line, and hides fields that do not belong', async () => {
-    const { texts, screen } = form({ readings: [['30', 'card'], ['31', 'card']] })
+    const { texts, screen } = form({
+      readings: [
+        ['30', 'card'],
+        ['31', 'card'],
+      ],
+    })
     await screen.find('[aria-label="Remove line 1"]').trigger('click')
     expect(texts.readings).toEqual([['31', 'card'], []])
     expect(screen.find('#b-hidden').exists()).toBe(false)

@@ -11,10 +11,18 @@ type Table = Schemas['TableOut']
 const props = defineProps<{ subject: Subject; bench: Bench }>()
 const root = ref<HTMLElement>()
 
-interface Item { key: string; field?: Field; table?: Table }
+interface Item {
+  key: string
+  field?: Field
+  table?: Table
+}
 const items = computed<Item[]>(() =>
   props.subject.order
-    .map((key) => ({ key, field: props.subject.fields.find((one) => one.key === key), table: props.subject.tables.find((one) => one.key === key) }))
+    .map((key) => ({
+      key,
+      field: props.subject.fields.find((one) => one.key === key),
+      table: props.subject.tables.find((one) => one.key === key),
+    }))
     .filter((one) => props.bench.shown((one.field ?? one.table)?.when ?? {})),
 )
 const rows = (table: Table): string[][] => {
@@ -31,7 +39,8 @@ const inside = (key: string): string => {
 
 function put(table: Table, row: number, column: number, value: string): void {
   const next = rows(table).map((cells) => [...cells])
-  while (next[row]!.length <= column) next[row]!.push(next[row]!.length === column ? '' : (table.columns[next[row]!.length]?.start ?? ''))
+  while (next[row]!.length <= column)
+    next[row]!.push(next[row]!.length === column ? '' : (table.columns[next[row]!.length]?.start ?? ''))
   next[row]![column] = value
   props.bench.set({ [table.key]: next })
 }
@@ -57,54 +66,226 @@ function next(event: KeyboardEvent): void {
   <!-- Enter is heard where it bubbles to: every field inside is reached by keyboard itself. -->
   <div ref="root" class="form" @keydown="next">
     <template v-for="{ key, field, table } in items" :key="key">
-        <div v-if="field" class="one" :class="{ long: field.kind === 'lengths' }">
-          <label :for="`b-${key}`">{{ field.name }} <span v-if="field.optional" class="quiet">if known</span></label>
-          <select v-if="field.kind === 'choice'" :id="`b-${key}`" :value="text(key)" class="pick" @change="bench.set({ [key]: ($event.target as HTMLSelectElement).value })"><option v-for="choice in field.choices" :key="choice.key" :value="choice.key">{{ choice.name }}</option></select>
-          <textarea v-else-if="field.kind === 'lengths'" :id="`b-${key}`" rows="3" :value="text(key)" :data-tool="field.tool" data-near="list" :aria-invalid="!!inside(key)" @input="bench.set({ [key]: ($event.target as HTMLTextAreaElement).value })"></textarea>
-          <span v-else class="typed"><InputText :id="`b-${key}`" :model-value="text(key)" :invalid="!!inside(key)" :data-tool="field.tool" autocomplete="off" spellcheck="false" :aria-describedby="`n-${key}`" @update:model-value="bench.set({ [key]: $event ?? '' })" /><i v-if="field.unit" class="unit">{{ field.unit }}</i></span>
-          <p :id="`n-${key}`" class="under"><b v-if="inside(key)" class="problem" role="alert">{{ inside(key) }}</b><template v-else-if="bench.sources.value[key]">{{ bench.sources.value[key] }}</template><template v-else>{{ field.hint }}</template></p>
-        </div>
-        <fieldset v-if="table" class="table">
-          <legend>{{ table.name }}</legend>
-          <div class="scroll"><table>
-            <thead><tr><th v-for="column in table.columns" :key="column.key" scope="col">{{ column.name }}<small v-if="column.unit">&nbsp;{{ column.unit }}</small></th><th><span class="unseen">Remove</span></th></tr></thead>
+      <div v-if="field" class="one" :class="{ long: field.kind === 'lengths' }">
+        <label :for="`b-${key}`">{{ field.name }} <span v-if="field.optional" class="quiet">if known</span></label>
+        <select
+          v-if="field.kind === 'choice'"
+          :id="`b-${key}`"
+          :value="text(key)"
+          class="pick"
+          @change="bench.set({ [key]: ($event.target as HTMLSelectElement).value })"
+        >
+          <option v-for="choice in field.choices" :key="choice.key" :value="choice.key">{{ choice.name }}</option>
+        </select>
+        <textarea
+          v-else-if="field.kind === 'lengths'"
+          :id="`b-${key}`"
+          rows="3"
+          :value="text(key)"
+          :data-tool="field.tool"
+          data-near="list"
+          :aria-invalid="!!inside(key)"
+          @input="bench.set({ [key]: ($event.target as HTMLTextAreaElement).value })"
+        ></textarea>
+        <span v-else class="typed"
+          ><InputText
+            :id="`b-${key}`"
+            :model-value="text(key)"
+            :invalid="!!inside(key)"
+            :data-tool="field.tool"
+            autocomplete="off"
+            spellcheck="false"
+            :aria-describedby="`n-${key}`"
+            @update:model-value="bench.set({ [key]: $event ?? '' })"
+          /><i v-if="field.unit" class="unit">{{ field.unit }}</i></span
+        >
+        <p :id="`n-${key}`" class="under">
+          <b v-if="inside(key)" class="problem" role="alert">{{ inside(key) }}</b><template
+            v-else-if="bench.sources.value[key]"
+            >{{ bench.sources.value[key] }}</template
+          ><template v-else>{{ field.hint }}</template>
+        </p>
+      </div>
+      <fieldset v-if="table" class="table">
+        <legend>{{ table.name }}</legend>
+        <div class="scroll">
+          <table>
+            <thead>
+              <tr>
+                <th v-for="column in table.columns" :key="column.key" scope="col">
+                  {{ column.name }}<small v-if="column.unit">&nbsp;{{ column.unit }}</small>
+                </th>
+                <th><span class="unseen">Remove</span></th>
+              </tr>
+            </thead>
             <tbody>
               <tr v-for="(row, i) in rows(table)" :key="i">
                 <td v-for="(column, j) in table.columns" :key="column.key">
-                  <select v-if="column.kind === 'choice' || column.kind === 'yes-no'" :value="row[j] ?? ''" :aria-label="`${column.name}, line ${i + 1}`" :aria-invalid="!!wrong(`${key}.${i}.${column.key}`)" class="pick" @change="put(table, i, j, ($event.target as HTMLSelectElement).value)"><option value="">{{ column.start || '–' }}</option><option v-for="choice in column.choices" :key="choice.key" :value="choice.key">{{ choice.name }}</option></select>
-                  <InputText v-else :model-value="row[j] ?? ''" :placeholder="column.start" :invalid="!!wrong(`${key}.${i}.${column.key}`)" :aria-label="`${column.name}, line ${i + 1}`" :data-tool="column.tool" autocomplete="off" spellcheck="false" :class="{ wide: column.kind === 'lengths' || column.kind === 'text' }" @update:model-value="put(table, i, j, $event ?? '')" />
+                  <select
+                    v-if="column.kind === 'choice' || column.kind === 'yes-no'"
+                    :value="row[j] ?? ''"
+                    :aria-label="`${column.name}, line ${i + 1}`"
+                    :aria-invalid="!!wrong(`${key}.${i}.${column.key}`)"
+                    class="pick"
+                    @change="put(table, i, j, ($event.target as HTMLSelectElement).value)"
+                  >
+                    <option value="">{{ column.start || '–' }}</option>
+                    <option v-for="choice in column.choices" :key="choice.key" :value="choice.key">{{ choice.name }}</option>
+                  </select>
+                  <InputText
+                    v-else
+                    :model-value="row[j] ?? ''"
+                    :placeholder="column.start"
+                    :invalid="!!wrong(`${key}.${i}.${column.key}`)"
+                    :aria-label="`${column.name}, line ${i + 1}`"
+                    :data-tool="column.tool"
+                    autocomplete="off"
+                    spellcheck="false"
+                    :class="{ wide: column.kind === 'lengths' || column.kind === 'text' }"
+                    @update:model-value="put(table, i, j, $event ?? '')"
+                  />
                 </td>
-                <td><button v-if="i < rows(table).length - 1" type="button" class="drop" tabindex="-1" :aria-label="`Remove line ${i + 1}`" @click="drop(table, i)">×</button></td>
+                <td>
+                  <button
+                    v-if="i < rows(table).length - 1"
+                    type="button"
+                    class="drop"
+                    tabindex="-1"
+                    :aria-label="`Remove line ${i + 1}`"
+                    @click="drop(table, i)"
+                  >
+                    ×
+                  </button>
+                </td>
               </tr>
             </tbody>
-          </table></div>
-          <p class="under"><b v-if="inside(key)" class="problem" role="alert">{{ inside(key) }}</b><template v-else>{{ table.columns.map((one) => one.hint).filter(Boolean).join(' · ') }}</template></p>
-        </fieldset>
+          </table>
+        </div>
+        <p class="under">
+          <b v-if="inside(key)" class="problem" role="alert">{{ inside(key) }}</b><template v-else>{{
+            table.columns
+              .map((one) => one.hint)
+              .filter(Boolean)
+              .join(' · ')
+          }}</template>
+        </p>
+      </fieldset>
     </template>
   </div>
 </template>
 
 <style scoped>
-.form { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 4px 14px; align-items: start; }
-.one { display: grid; gap: 2px; align-content: start; }
-.one.long, .table { grid-column: 1 / -1; }
-label { font-weight: 600; line-height: 1.2; min-height: 1.2em; }
-label .quiet { font-weight: 400; }
-.typed { position: relative; display: block; }
-.typed :deep(input), td :deep(input), textarea, .pick { width: 100%; min-height: var(--target); font-size: 1.1rem; font-variant-numeric: tabular-nums; }
-.unit { position: absolute; right: 10px; top: 50%; transform: translateY(-50%); color: var(--quiet); font-style: normal; pointer-events: none; }
-textarea, .pick { font-family: inherit; color: var(--ink); background: var(--surface); border: 1px solid var(--quiet); border-radius: var(--radius); padding: 8px 10px; }
-textarea { resize: vertical; }
-[aria-invalid='true'] { border-color: var(--stop); }
-.under { color: var(--quiet); font-size: 0.95rem; line-height: 1.25; min-height: 1.25em; }
-.problem { color: var(--stop); }
-.table { border: 0; padding: 0; margin: 4px 0 0; min-width: 0; }
-legend { font-weight: 600; padding: 0 0 2px; }
-.scroll { overflow-x: auto; }
-table { border-collapse: collapse; width: 100%; }
-th { text-align: left; font-weight: 400; color: var(--quiet); line-height: 1.15; padding: 0 4px 2px 0; vertical-align: bottom; }
-td { padding: 0 4px 4px 0; }
-td :deep(input) { padding-inline: 8px; min-width: 62px; }
-td :deep(input.wide) { min-width: 84px; }
-.drop { width: var(--target); min-height: var(--target); border: 0; background: none; color: var(--quiet); font-size: 1.3rem; cursor: pointer; }
+.form {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 4px 14px;
+  align-items: start;
+}
+.one {
+  display: grid;
+  gap: 2px;
+  align-content: start;
+}
+.one.long,
+.table {
+  grid-column: 1 / -1;
+}
+label {
+  font-weight: 600;
+  line-height: 1.2;
+  min-height: 1.2em;
+}
+label .quiet {
+  font-weight: 400;
+}
+.typed {
+  position: relative;
+  display: block;
+}
+.typed :deep(input),
+td :deep(input),
+textarea,
+.pick {
+  width: 100%;
+  min-height: var(--target);
+  font-size: 1.1rem;
+  font-variant-numeric: tabular-nums;
+}
+.unit {
+  position: absolute;
+  right: 10px;
+  top: 50%;
+  transform: translateY(-50%);
+  color: var(--quiet);
+  font-style: normal;
+  pointer-events: none;
+}
+textarea,
+.pick {
+  font-family: inherit;
+  color: var(--ink);
+  background: var(--surface);
+  border: 1px solid var(--quiet);
+  border-radius: var(--radius);
+  padding: 8px 10px;
+}
+textarea {
+  resize: vertical;
+}
+[aria-invalid='true'] {
+  border-color: var(--stop);
+}
+.under {
+  color: var(--quiet);
+  font-size: 0.95rem;
+  line-height: 1.25;
+  min-height: 1.25em;
+}
+.problem {
+  color: var(--stop);
+}
+.table {
+  border: 0;
+  padding: 0;
+  margin: 4px 0 0;
+  min-width: 0;
+}
+legend {
+  font-weight: 600;
+  padding: 0 0 2px;
+}
+.scroll {
+  overflow-x: auto;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--quiet);
+  line-height: 1.15;
+  padding: 0 4px 2px 0;
+  vertical-align: bottom;
+}
+td {
+  padding: 0 4px 4px 0;
+}
+td :deep(input) {
+  padding-inline: 8px;
+  min-width: 62px;
+}
+td :deep(input.wide) {
+  min-width: 84px;
+}
+.drop {
+  width: var(--target);
+  min-height: var(--target);
+  border: 0;
+  background: none;
+  color: var(--quiet);
+  font-size: 1.3rem;
+  cursor: pointer;
+}
 </style>

@@ -2,19 +2,50 @@ import { describe, expect, it } from 'vitest'
 import { fromQuery, started, toQuery, type Subject } from './address'
 
 const subject = {
-  key: 'opener', name: '', group: '', about: '', drawing: '', order: [], source: '', safety: '', takes_file: '',
-  fields: [{ key: 'disc', name: 'Disc', kind: 'length', unit: '', start: '376', hint: '', choices: [], optional: false, when: {}, tool: '' }],
+  key: 'opener',
+  name: '',
+  group: '',
+  about: '',
+  drawing: '',
+  order: [],
+  source: '',
+  safety: '',
+  takes_file: '',
+  fields: [
+    {
+      key: 'disc',
+      name: 'Disc',
+      kind: 'length',
+      unit: '',
+      start: '376',
+      hint: '',
+      choices: [],
+      optional: false,
+      when: {},
+      tool: '',
+    },
+  ],
   tables: [{ key: 'readings', name: 'Spans', columns: [], hint: '', optional: false, when: {} }],
   examples: [{ name: 'Good', texts: { readings: [['30', 'paper']] } }],
 } as Subject
 
 describe('the bench in its address', () => {
   it('opens the same work that was typed, whatever signs are in it', () => {
-    const texts = { disc: '14 5/8', readings: [['30', 'a|b~c%d'], ['', ''], ['37,1 cm', 'card']] }
+    const texts = {
+      disc: '14 5/8',
+      readings: [
+        ['30', 'a|b~c%d'],
+        ['', ''],
+        ['37,1 cm', 'card'],
+      ],
+    }
     const query = toQuery(subject, texts, 'mm')
     const again = fromQuery(subject, query, 'mm')
     expect(again.disc).toBe('14 5/8')
-    expect(again.readings).toEqual([['30', 'a|b~c%d'], ['37,1 cm', 'card']])
+    expect(again.readings).toEqual([
+      ['30', 'a|b~c%d'],
+      ['37,1 cm', 'card'],
+    ])
   })
 
   it('leaves out what stands at its starting value', () => {
@@ -22,10 +53,43 @@ describe('the bench in its address', () => {
   })
 
   it('means the same to a reader of other units: bare figures carry the unit they were typed in', () => {
-    const spans = { ...subject, tables: [{ ...subject.tables[0]!, columns: [{ ...subject.fields[0]!, key: 'span' }, { ...subject.fields[0]!, key: 'by', kind: 'feeler' }] }] } as Subject
-    const query = toQuery(spans, { disc: '14.8', readings: [['1 1/4', 'card'], ['30mm', '0.012']] }, 'in')
-    expect(fromQuery(spans, query, 'in')).toEqual({ disc: '14.8', readings: [['1 1/4', 'card'], ['30mm', '0.012']] })
-    expect(fromQuery(spans, query, 'mm')).toEqual({ disc: '14.8in', readings: [['1 1/4', 'card'], ['30mm', '0.012in']] })
+    const spans = {
+      ...subject,
+      tables: [
+        {
+          ...subject.tables[0]!,
+          columns: [
+            { ...subject.fields[0]!, key: 'span' },
+            { ...subject.fields[0]!, key: 'by', kind: 'feeler' },
+          ],
+        },
+      ],
+    } as Subject
+    const query = toQuery(
+      spans,
+      {
+        disc: '14.8',
+        readings: [
+          ['1 1/4', 'card'],
+          ['30mm', '0.012'],
+        ],
+      },
+      'in',
+    )
+    expect(fromQuery(spans, query, 'in')).toEqual({
+      disc: '14.8',
+      readings: [
+        ['1 1/4', 'card'],
+        ['30mm', '0.012'],
+      ],
+    })
+    expect(fromQuery(spans, query, 'mm')).toEqual({
+      disc: '14.8in',
+      readings: [
+        ['1 1/4', 'card'],
+        ['30mm', '0.012in'],
+      ],
+    })
     expect(fromQuery(spans, toQuery(spans, { disc: '375', readings: [] }, 'mm'), 'in').disc).toBe('375mm')
   })
 

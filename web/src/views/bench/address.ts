@@ -6,17 +6,24 @@ export type Texts = Record<string, string | string[][]>
 
 /** `|` parts cells and `~` rows; in a cell they are written as codes. */
 const pack = (cell: string): string => cell.replace(/[%|~]/g, (sign) => `%${sign.charCodeAt(0).toString(16)}`)
-const unpack = (cell: string): string => cell.replace(/%(25|7c|7e)/g, (_, code: string) => String.fromCharCode(parseInt(code, 16)))
+const unpack = (cell: string): string =>
+  cell.replace(/%(25|7c|7e)/g, (_, code: string) => String.fromCharCode(parseInt(code, 16)))
 
-const trimmed = (row: string[]): string[] => row.slice(0, row.reduce((last, cell, i) => (cell.trim() ? i + 1 : last), 0))
+const trimmed = (row: string[]): string[] =>
+  row.slice(
+    0,
+    row.reduce((last, cell, i) => (cell.trim() ? i + 1 : last), 0),
+  )
 export const filled = (rows: string[][]): string[][] => rows.map(trimmed).filter((row) => row.length)
 
 export type Units = 'mm' | 'in'
 const LENGTHS = ['length', 'signed', 'lengths', 'feeler']
-const BARE = /(?<![\d.,/])(\d+(?:[.,]\d+)?|[.,]\d+)(?![\d.,/]|\s*-?\s*\d+\s*\/|\s*(?:mm|cm|in|inch|inches|thou|ft|foot|feet)\b|\s*["'′″])/gi
+const BARE =
+  /(?<![\d.,/])(\d+(?:[.,]\d+)?|[.,]\d+)(?![\d.,/]|\s*-?\s*\d+\s*\/|\s*(?:mm|cm|in|inch|inches|thou|ft|foot|feet)\b|\s*["'′″])/gi
 
 /** A text whose bare figures were typed in other units than its reader's: they carry theirs. */
-export const carrying = (kind: string, text: string, unit: Units): string => (LENGTHS.includes(kind) ? text.replace(BARE, `$1${unit}`) : text)
+export const carrying = (kind: string, text: string, unit: Units): string =>
+  LENGTHS.includes(kind) ? text.replace(BARE, `$1${unit}`) : text
 
 /** u: what a bare figure means in this link, to whoever opens it. */
 export function toQuery(subject: Subject, texts: Texts, units: Units): Record<string, string> {
@@ -37,10 +44,17 @@ export function fromQuery(subject: Subject, query: Record<string, unknown>, unit
   const texts = started(subject)
   const typedIn: Units = query.u === 'in' ? 'in' : 'mm'
   const mine = (kind: string, text: string): string => (typedIn === units ? text : carrying(kind, text, typedIn))
-  for (const field of subject.fields) if (typeof query[field.key] === 'string') texts[field.key] = mine(field.kind, query[field.key] as string)
+  for (const field of subject.fields)
+    if (typeof query[field.key] === 'string') texts[field.key] = mine(field.kind, query[field.key] as string)
   for (const table of subject.tables) {
     const packed = query[table.key]
-    if (typeof packed === 'string') texts[table.key] = packed.split('~').map((row) => row.split('|').map(unpack).map((cell, i) => mine(table.columns[i]?.kind ?? '', cell)))
+    if (typeof packed === 'string')
+      texts[table.key] = packed.split('~').map((row) =>
+        row
+          .split('|')
+          .map(unpack)
+          .map((cell, i) => mine(table.columns[i]?.kind ?? '', cell)),
+      )
   }
   return texts
 }
@@ -51,4 +65,7 @@ export function started(subject: Subject): Texts {
   return { ...texts, ...copied(subject.examples[0]?.texts ?? {}) }
 }
 
-export const copied = (texts: Texts): Texts => Object.fromEntries(Object.entries(texts).map(([key, value]) => [key, typeof value === 'string' ? value : value.map((row) => [...row])]))
+export const copied = (texts: Texts): Texts =>
+  Object.fromEntries(
+    Object.entries(texts).map(([key, value]) => [key, typeof value === 'string' ? value : value.map((row) => [...row])]),
+  )

@@ -4,10 +4,34 @@ import { api, Refused } from '@/api/client'
 import { fromQuery, type Subject } from './address'
 import { useBench, type Sheet } from './useBench'
 
-const field = (key: string, start: string, more = {}) => ({ key, name: key, kind: 'length', unit: '', start, hint: '', choices: [], optional: false, when: {}, tool: '', ...more })
+const field = (key: string, start: string, more = {}) => ({
+  key,
+  name: key,
+  kind: 'length',
+  unit: '',
+  start,
+  hint: '',
+  choices: [],
+  optional: false,
+  when: {},
+  tool: '',
+  ...more,
+})
 const subject = {
-  key: 'chain', name: 'Chain', group: '', about: '', drawing: 'chain', order: ['way', 'length', 'pushed'], source: '', safety: '', takes_file: '',
-  fields: [field('way', 'pitches', { kind: 'choice' }), field('length', '846', { when: { way: ['pitches'] } }), field('pushed', '', { when: { way: ['pushed'] } })],
+  key: 'chain',
+  name: 'Chain',
+  group: '',
+  about: '',
+  drawing: 'chain',
+  order: ['way', 'length', 'pushed'],
+  source: '',
+  safety: '',
+  takes_file: '',
+  fields: [
+    field('way', 'pitches', { kind: 'choice' }),
+    field('length', '846', { when: { way: ['pitches'] } }),
+    field('pushed', '', { when: { way: ['pushed'] } }),
+  ],
   tables: [{ key: 'rows', name: 'Rows', columns: [], hint: '', optional: true, when: {} }],
   examples: [{ name: 'Good', texts: { length: '838', rows: [['1', '2']] } }],
 } as unknown as Subject
@@ -20,10 +44,23 @@ vi.mock('@/api/client', async (original) => {
 })
 beforeEach(() => {
   asked = []
-  vi.spyOn(api, 'POST').mockImplementation(((_: string, { body }: { body: { texts: Record<string, unknown> } }) =>
-    new Promise((reply, refuse) => asked.push({ texts: body.texts, reply: (answer) => (answer instanceof Error ? refuse(answer) : reply(answer)) }))) as never)
+  vi.spyOn(api, 'POST').mockImplementation(
+    ((_: string, { body }: { body: { texts: Record<string, unknown> } }) =>
+      new Promise((reply, refuse) =>
+        asked.push({ texts: body.texts, reply: (answer) => (answer instanceof Error ? refuse(answer) : reply(answer)) }),
+      )) as never,
+  )
 })
-const sheet = (text: string): Sheet => ({ answer: text, words: '', mark: '', lines: [], why: [], caution: '', runs: {}, drawing: null })
+const sheet = (text: string): Sheet => ({
+  answer: text,
+  words: '',
+  mark: '',
+  lines: [],
+  why: [],
+  caution: '',
+  runs: {},
+  drawing: null,
+})
 const open = () => useBench(subject, fromQuery(subject, {}, 'mm'))
 
 describe('the bench', () => {

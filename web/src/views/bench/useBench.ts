@@ -13,7 +13,10 @@ export function useBench(subject: Subject, first: Texts) {
 
   /** Empty rows stay on screen, but errors count rows as the server sees them: all of them. */
   const sent = computed<Texts>(() => copied(texts))
-  const complete = computed<Texts>(() => ({ ...copied(texts), ...Object.fromEntries(subject.tables.map((table) => [table.key, filled((texts[table.key] ?? []) as string[][])])) }))
+  const complete = computed<Texts>(() => ({
+    ...copied(texts),
+    ...Object.fromEntries(subject.tables.map((table) => [table.key, filled((texts[table.key] ?? []) as string[][])])),
+  }))
 
   let asking = false
   let again = false
@@ -21,10 +24,15 @@ export function useBench(subject: Subject, first: Texts) {
     if (asking) return void (again = true)
     asking = true
     try {
-      sheet.value = await write(() => api.POST('/api/bench/{subject}', { params: { path: { subject: subject.key } }, body: { texts: sent.value } }))
+      sheet.value = await write(() =>
+        api.POST('/api/bench/{subject}', { params: { path: { subject: subject.key } }, body: { texts: sent.value } }),
+      )
       problem.value = null
     } catch (error) {
-      problem.value = error instanceof Refused ? { field: error.field, message: error.message } : { field: '', message: 'It could not be worked out.' }
+      problem.value =
+        error instanceof Refused
+          ? { field: error.field, message: error.message }
+          : { field: '', message: 'It could not be worked out.' }
     } finally {
       asking = false
       if (again) {
@@ -42,13 +50,16 @@ export function useBench(subject: Subject, first: Texts) {
   /** Bring in what a machine's own rules say. */
   async function machine(id: number): Promise<void> {
     if (!id) return void (sources.value = {})
-    const found = await answer(api.GET('/api/bench/{subject}/machines/{machine_id}', { params: { path: { subject: subject.key, machine_id: id } } }))
+    const found = await answer(
+      api.GET('/api/bench/{subject}/machines/{machine_id}', { params: { path: { subject: subject.key, machine_id: id } } }),
+    )
     sources.value = found.sources
     set(found.texts as Texts)
   }
 
   /** A field is shown while the fields it depends on hold one of the values it names. */
-  const shown = (when: Record<string, string[]>): boolean => Object.entries(when).every(([key, wanted]) => wanted.includes(texts[key] as string))
+  const shown = (when: Record<string, string[]>): boolean =>
+    Object.entries(when).every(([key, wanted]) => wanted.includes(texts[key] as string))
 
   /** Nothing of what stood there before stays. */
   function example(next: Texts): void {

@@ -51,8 +51,11 @@ const fetchFindings = () => answer(api.GET('/api/walk-arounds/{walk_around_id}/f
 const opened = ref<string[]>([])
 const liesOpen = (finding: Finding): boolean => opened.value.some((one) => one.endsWith(`, ${finding.label.toLowerCase()}`))
 /** What lies open follows from what is renewed: it is asked for again when a decision changes. */
-const decided = computed(() => data.value?.groups.flatMap((group) => group.findings.map((finding) => finding.decision)).join() ?? '')
-const keyOf = (group: Schemas['FindingGroupOut'], findings: Finding[]): string => group.check + findings.map((finding) => finding.place.position).join()
+const decided = computed(
+  () => data.value?.groups.flatMap((group) => group.findings.map((finding) => finding.decision)).join() ?? '',
+)
+const keyOf = (group: Schemas['FindingGroupOut'], findings: Finding[]): string =>
+  group.check + findings.map((finding) => finding.place.position).join()
 
 const busy = ref(false)
 const post = usePost()
@@ -73,11 +76,21 @@ async function decide(group: Schemas['FindingGroupOut'], findings: Finding[], ch
     reason: choice === 'decline' ? writing.text : '',
   }
   busy.value = true
-  const about = { what: `${DECIDED[choice]}: ${group.name}, ${findings.map((one) => one.label.toLowerCase()).join(', ')}`, shown: writing.key === key ? writing.text : '', machine: data.value?.machine.name }
-  if (await run(post('/api/walk-arounds/{walk_around_id}/decisions', { walk_around_id: props.id }, body, about)).finally(() => (busy.value = false))) writing.key = ''
+  const about = {
+    what: `${DECIDED[choice]}: ${group.name}, ${findings.map((one) => one.label.toLowerCase()).join(', ')}`,
+    shown: writing.key === key ? writing.text : '',
+    machine: data.value?.machine.name,
+  }
+  if (
+    await run(post('/api/walk-arounds/{walk_around_id}/decisions', { walk_around_id: props.id }, body, about)).finally(
+      () => (busy.value = false),
+    )
+  )
+    writing.key = ''
 }
 
-const undecided = (group: Schemas['FindingGroupOut']): Finding[] => group.findings.filter((finding) => finding.decision === 'open')
+const undecided = (group: Schemas['FindingGroupOut']): Finding[] =>
+  group.findings.filter((finding) => finding.decision === 'open')
 
 function spoken(finding: Finding): string {
   const more = finding.until || finding.decision_reason
@@ -91,39 +104,111 @@ onMounted(async () => {
 </script>
 
 <template>
-  <p v-if="problem" class="trouble" role="alert">{{ problem }} <Button label="Try again" severity="secondary" @click="run(fetchFindings())" /></p>
+  <p v-if="problem" class="trouble" role="alert">
+    {{ problem }} <Button label="Try again" severity="secondary" @click="run(fetchFindings())" />
+  </p>
   <p v-if="!data && !problem" class="trouble quiet" role="status">Reading the findings …</p>
   <template v-if="data">
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
     <section class="page">
-      <h2>{{ counted(counts.all, 'finding') }}, <span class="quiet">{{ counts.open ? `${counts.open} not decided yet` : 'all decided' }}</span></h2>
-      <p v-if="!counts.all" class="quiet">{{ data.seen ? `Nothing found so far that needs doing, at ${data.seen} of ${counted(data.places, 'place')} that were seen.` : 'Nothing has been looked at yet.' }}</p>
+      <h2>
+        {{ counted(counts.all, 'finding') }},
+        <span class="quiet">{{ counts.open ? `${counts.open} not decided yet` : 'all decided' }}</span>
+      </h2>
+      <p v-if="!counts.all" class="quiet">
+        {{
+          data.seen
+            ? `Nothing found so far that needs doing, at ${data.seen} of ${counted(data.places, 'place')} that were seen.`
+            : 'Nothing has been looked at yet.'
+        }}
+      </p>
       <article v-for="group in data.groups" :key="group.check" class="group" :aria-label="group.name">
         <header>
           <SeverityMark :severity="group.severity as Severity" :size="22" />
-          <h3>{{ group.name }}</h3><span v-if="group.station !== group.name" class="quiet">{{ group.station }}</span>
+          <h3>{{ group.name }}</h3>
+          <span v-if="group.station !== group.name" class="quiet">{{ group.station }}</span>
           <span v-if="data.may_decide && undecided(group).length > 1" class="all">
-            <Button size="small" severity="secondary" :label="`Do all ${undecided(group).length} that are open`" @click="decide(group, undecided(group), 'do')" />
+            <Button
+              size="small"
+              severity="secondary"
+              :label="`Do all ${undecided(group).length} that are open`"
+              @click="decide(group, undecided(group), 'do')"
+            />
           </span>
         </header>
-        <p class="remedy">{{ group.findings[0]?.place.remedy }} <span v-if="group.why">If it waits: {{ group.why }}</span></p>
+        <p class="remedy">
+          {{ group.findings[0]?.place.remedy }} <span v-if="group.why">If it waits: {{ group.why }}</span>
+        </p>
         <ul>
           <li v-for="finding in group.findings" :key="finding.place.position" :class="finding.decision">
-            <p class="where"><SeverityMark :severity="finding.place.severity as Severity" wordless /> <b>{{ finding.label }}</b><small :class="`sev-${finding.place.severity}`">{{ WORDS[finding.place.severity as Severity] }}, {{ finding.place.action }}</small></p>
+            <p class="where">
+              <SeverityMark :severity="finding.place.severity as Severity" wordless /> <b>{{ finding.label }}</b><small
+                :class="`sev-${finding.place.severity}`"
+                >{{ WORDS[finding.place.severity as Severity] }}, {{ finding.place.action }}</small
+              >
+            </p>
             <div class="reason">
-              <p :title="finding.place.shown_other">{{ finding.place.reason }}<small v-if="finding.place.confirmed" class="quiet"> Confirmed by {{ finding.place.by }}.</small></p>
-              <p v-for="one in [ahead.found.value.get(`${group.check} ${finding.place.position}`)].filter((beside) => beside && !finding.place.fitted)" :key="one!.machine" class="ahead">
+              <p :title="finding.place.shown_other">
+                {{ finding.place.reason
+                }}<small v-if="finding.place.confirmed" class="quiet"> Confirmed by {{ finding.place.by }}.</small>
+              </p>
+              <p
+                v-for="one in [ahead.found.value.get(`${group.check} ${finding.place.position}`)].filter(
+                  (beside) => beside && !finding.place.fitted,
+                )"
+                :key="one!.machine"
+                class="ahead"
+              >
                 <template v-if="group.safety">A safety item: put right whatever it costs. </template>
-                <template v-else-if="finding.place.severity === 'watch' && one!.place.cost_wait !== null">Waiting risks <b>{{ money(one!.place.cost_wait, one!.currency) }}</b><template v-if="one!.place.break_even !== null">; renewing now throws away {{ money(one!.place.cost_now!, one!.currency) }} and pays from a chance of {{ percent(one!.place.break_even) }}. By the figures: <b>{{ ADVICE[one!.place.advice]?.toLowerCase() }}</b></template>. </template>
-                <RouterLink :to="{ name: 'wear', params: { id: one!.machine }, query: { check: group.check, at: finding.place.position } }" :aria-label="`How it wears: ${group.name}, ${finding.label}`">How it wears</RouterLink></p>
-              <p v-if="finding.place.fitted"><b>{{ finding.place.fitted }}</b></p>
-              <p v-if="finding.place.note"><i>{{ finding.place.note }}</i></p>
-              <p v-if="finding.parts.length" class="quiet">Parts: {{ finding.parts.join(', ') }} <a v-if="liesOpen(finding)" href="#apart">While this is apart, also …</a></p>
-              <p v-if="finding.photos.length" class="pictures"><a v-for="photo in finding.photos" :key="photo.uuid" :href="`/api/walk-arounds/${id}/photos/${photo.uuid}`" target="_blank" rel="noopener"><img :src="`/api/walk-arounds/${id}/photos/${photo.uuid}`" :alt="photo.caption || 'Picture'" :title="photo.caption" loading="lazy" /></a></p>
+                <template v-else-if="finding.place.severity === 'watch' && one!.place.cost_wait !== null"
+                  >Waiting risks <b>{{ money(one!.place.cost_wait, one!.currency) }}</b><template
+                    v-if="one!.place.break_even !== null"
+                    >; renewing now throws away {{ money(one!.place.cost_now!, one!.currency) }} and pays from a chance of
+                    {{ percent(one!.place.break_even) }}. By the figures:
+                    <b>{{ ADVICE[one!.place.advice]?.toLowerCase() }}</b></template
+                  >.
+                </template>
+                <RouterLink
+                  :to="{
+                    name: 'wear',
+                    params: { id: one!.machine },
+                    query: { check: group.check, at: finding.place.position },
+                  }"
+                  :aria-label="`How it wears: ${group.name}, ${finding.label}`"
+                  >How it wears</RouterLink
+                >
+              </p>
+              <p v-if="finding.place.fitted">
+                <b>{{ finding.place.fitted }}</b>
+              </p>
+              <p v-if="finding.place.note">
+                <i>{{ finding.place.note }}</i>
+              </p>
+              <p v-if="finding.parts.length" class="quiet">
+                Parts: {{ finding.parts.join(', ') }} <a v-if="liesOpen(finding)" href="#apart">While this is apart, also …</a>
+              </p>
+              <p v-if="finding.photos.length" class="pictures">
+                <a
+                  v-for="photo in finding.photos"
+                  :key="photo.uuid"
+                  :href="`/api/walk-arounds/${id}/photos/${photo.uuid}`"
+                  target="_blank"
+                  rel="noopener"
+                  ><img
+                    :src="`/api/walk-arounds/${id}/photos/${photo.uuid}`"
+                    :alt="photo.caption || 'Picture'"
+                    :title="photo.caption"
+                    loading="lazy"
+                /></a>
+              </p>
             </div>
             <div class="decision">
-              <p v-if="finding.decision !== 'open'"><b>{{ spoken(finding) }}</b> <small class="quiet">{{ finding.decided_by }}</small>
-                <button v-if="data.may_decide" type="button" class="link" @click="decide(group, [finding], 'open')">change</button></p>
+              <p v-if="finding.decision !== 'open'">
+                <b>{{ spoken(finding) }}</b> <small class="quiet">{{ finding.decided_by }}</small>
+                <button v-if="data.may_decide" type="button" class="link" @click="decide(group, [finding], 'open')">
+                  change
+                </button>
+              </p>
               <div v-else-if="data.may_decide" class="buttons" role="group" :aria-label="`Decide ${finding.label}`">
                 <Button size="small" label="Do it" @click="decide(group, [finding], 'do')" />
                 <template v-if="finding.place.severity !== 'stop'">
@@ -132,11 +217,23 @@ onMounted(async () => {
                 </template>
               </div>
               <p v-else class="quiet">Not decided</p>
-              <form v-if="writing.key === keyOf(group, [finding])" class="words" @submit.prevent="decide(group, [finding], writing.choice as Choice)">
-                <label :for="`words-${finding.place.position}`">{{ writing.choice === 'wait' ? 'Until when, or what' : 'Why not' }}</label>
-                <InputText :id="`words-${finding.place.position}`" v-model="writing.text" v-focus :invalid="!!writing.problem" />
+              <form
+                v-if="writing.key === keyOf(group, [finding])"
+                class="words"
+                @submit.prevent="decide(group, [finding], writing.choice as Choice)"
+              >
+                <label :for="`words-${finding.place.position}`">{{
+                  writing.choice === 'wait' ? 'Until when, or what' : 'Why not'
+                }}</label>
+                <InputText
+                  :id="`words-${finding.place.position}`"
+                  v-model="writing.text"
+                  v-focus
+                  :invalid="!!writing.problem"
+                />
                 <p v-if="writing.problem" class="problem" role="alert">{{ writing.problem }}</p>
-                <Button type="submit" size="small" :label="writing.choice === 'wait' ? 'Wait' : 'Decline'" /> <Button size="small" text severity="secondary" label="Cancel" data-out @click="writing.key = ''" />
+                <Button type="submit" size="small" :label="writing.choice === 'wait' ? 'Wait' : 'Decline'" />
+                <Button size="small" text severity="secondary" label="Cancel" data-out @click="writing.key = ''" />
               </form>
             </div>
           </li>
@@ -147,35 +244,15 @@ onMounted(async () => {
       <WhileApart :id="id" :key="decided" @found="(names) => (opened = names)" />
       <template v-if="data.not_seen.length">
         <h2>Not seen</h2>
-        <ul class="unseen-list"><li v-for="item in data.not_seen" :key="item.check + item.label"><SeverityMark severity="not-seen" /> <b>{{ item.check }}, {{ item.label.toLowerCase() }}.</b> {{ item.reason }} <span class="quiet">{{ item.by }}</span></li></ul>
+        <ul class="unseen-list">
+          <li v-for="item in data.not_seen" :key="item.check + item.label">
+            <SeverityMark severity="not-seen" /> <b>{{ item.check }}, {{ item.label.toLowerCase() }}.</b> {{ item.reason }}
+            <span class="quiet">{{ item.by }}</span>
+          </li>
+        </ul>
       </template>
     </section>
   </template>
 </template>
 
-<style scoped>
-.trouble { padding: 30px 20px; }
-.page { display: grid; gap: 14px; padding: 14px 20px 30px; max-width: 1240px; }
-h2 span { font-weight: 400; }
-.group { background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); padding: 4px 16px; }
-.group header { display: flex; align-items: center; gap: 10px; min-height: 52px; }
-h3 { font-size: 1.1rem; }
-.remedy { margin: -6px 0 8px; padding-left: 32px; color: var(--quiet); }
-.all { margin-left: auto; }
-li { display: grid; grid-template-columns: 190px minmax(0, 1fr) 300px; gap: 16px; padding: 8px 0; border-top: 1px solid var(--line); align-items: start; }
-li.decline .reason, li.wait .reason { color: var(--quiet); }
-.where { display: grid; grid-template-columns: 20px auto; align-items: center; }
-.where small { grid-column: 2; font-size: 0.92rem; font-weight: 600; }
-.pictures { display: flex; gap: 6px; }
-.pictures img { display: block; width: 96px; height: 64px; object-fit: cover; border: 1px solid var(--line); border-radius: 6px; }
-.ahead { line-height: 1.3; margin-top: 2px; }
-.buttons { display: flex; flex-wrap: wrap; gap: 6px; }
-.decision :deep(.p-button), .all :deep(.p-button) { min-height: var(--target); }
-.words { display: grid; grid-template-columns: 1fr auto auto; gap: 6px; margin-top: 8px; align-items: center; }
-.words label, .words .problem { grid-column: 1 / -1; font-weight: 600; }
-.problem { color: var(--stop); }
-.link { border: 0; background: none; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; min-height: var(--target); }
-.unseen-list li { display: block; }
-@media (max-width: 700px) { .group header { flex-wrap: wrap; gap: 2px 10px; padding: 8px 0; } h3 { flex: 1 1 200px; } header > .quiet { flex-basis: 100%; padding-left: 32px; } .remedy { margin-top: 0; } }
-@media (max-width: 900px) { li { grid-template-columns: minmax(0, 1fr); gap: 4px; } .page { padding: 10px 12px 24px; } }
-</style>
+<style scoped src="./Findings.css"></style>

@@ -26,14 +26,24 @@ async function run(call: Promise<unknown>): Promise<void> {
     problem.value = error instanceof Refused ? error.message : 'That could not be done.'
   }
 }
-const share = () => run(write(() => api.POST('/api/walk-arounds/{walk_around_id}/links', { ...path, body: { days: days.value } })).then((link) => {
-  made.value = new URL(link.path, location.href).href
-  return load()
-}))
-const revoke = (link: number) => run(write(() => api.POST('/api/walk-arounds/{walk_around_id}/links/{link_id}/revoke', { params: { path: { walk_around_id: props.id, link_id: link } } })).then((left) => {
-  links.value = left
-  made.value = ''
-}))
+const share = () =>
+  run(
+    write(() => api.POST('/api/walk-arounds/{walk_around_id}/links', { ...path, body: { days: days.value } })).then((link) => {
+      made.value = new URL(link.path, location.href).href
+      return load()
+    }),
+  )
+const revoke = (link: number) =>
+  run(
+    write(() =>
+      api.POST('/api/walk-arounds/{walk_around_id}/links/{link_id}/revoke', {
+        params: { path: { walk_around_id: props.id, link_id: link } },
+      }),
+    ).then((left) => {
+      links.value = left
+      made.value = ''
+    }),
+  )
 const copy = () => navigator.clipboard?.writeText(made.value)
 </script>
 
@@ -45,17 +55,57 @@ const copy = () => navigator.clipboard?.writeText(made.value)
       <label>A link without an account, for <input v-model.number="days" type="number" min="1" max="90" /> days</label>
       <Button type="submit" severity="secondary" label="Make a link" />
     </form>
-    <p v-if="made" class="made" role="status"><a :href="made">{{ made }}</a> <Button size="small" severity="secondary" label="Copy" @click="copy" /> <span class="quiet">Shown once. Whoever has it can read this one report.</span></p>
-    <p v-for="link in links" :key="link.id" class="quiet">A link by {{ link.made_by }} works until {{ date(link.expires_at) }}. <AskOnce plain label="End it now" question="Whoever has this link can read the report no more. A new one can be made." yes="End the link" @yes="revoke(link.id)" /></p>
+    <p v-if="made" class="made" role="status">
+      <a :href="made">{{ made }}</a> <Button size="small" severity="secondary" label="Copy" @click="copy" />
+      <span class="quiet">Shown once. Whoever has it can read this one report.</span>
+    </p>
+    <p v-for="link in links" :key="link.id" class="quiet">
+      A link by {{ link.made_by }} works until {{ date(link.expires_at) }}.
+      <AskOnce
+        plain
+        label="End it now"
+        question="Whoever has this link can read the report no more. A new one can be made."
+        yes="End the link"
+        @yes="revoke(link.id)"
+      />
+    </p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   </section>
 </template>
 
 <style scoped>
-.share { display: grid; gap: 4px; padding: 10px 16px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); }
-form { display: flex; flex-wrap: wrap; gap: 10px; align-items: center; }
-input { width: 70px; min-height: var(--target); padding: 0 8px; font: inherit; color: var(--ink); background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
-.share :deep(.p-button) { min-height: var(--target); }
-.made { overflow-wrap: anywhere; }
-.problem { color: var(--stop); font-weight: 600; }
+.share {
+  display: grid;
+  gap: 4px;
+  padding: 10px 16px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--surface);
+}
+form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+}
+input {
+  width: 70px;
+  min-height: var(--target);
+  padding: 0 8px;
+  font: inherit;
+  color: var(--ink);
+  background: var(--surface);
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+}
+.share :deep(.p-button) {
+  min-height: var(--target);
+}
+.made {
+  overflow-wrap: anywhere;
+}
+.problem {
+  color: var(--stop);
+  font-weight: 600;
+}
 </style>

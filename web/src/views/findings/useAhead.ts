@@ -11,11 +11,17 @@ export interface Beside {
 export function useAhead(): { found: Ref<Map<string, Beside>>; load: (machines: number[]) => Promise<void> } {
   const found = ref(new Map<string, Beside>())
   async function load(machines: number[]): Promise<void> {
-    const all = await Promise.allSettled(machines.map((machine_id) => answer(api.GET('/api/logbook/machines/{machine_id}/ahead', { params: { path: { machine_id } } }))))
+    const all = await Promise.allSettled(
+      machines.map((machine_id) =>
+        answer(api.GET('/api/logbook/machines/{machine_id}/ahead', { params: { path: { machine_id } } })),
+      ),
+    )
     const next = new Map<string, Beside>()
     for (const one of all) {
       if (one.status !== 'fulfilled') continue
-      for (const check of one.value.checks) for (const place of check.places) next.set(`${check.check} ${place.position}`, { place, currency: one.value.currency, machine: one.value.machine_id })
+      for (const check of one.value.checks)
+        for (const place of check.places)
+          next.set(`${check.check} ${place.position}`, { place, currency: one.value.currency, machine: one.value.machine_id })
     }
     found.value = next
   }

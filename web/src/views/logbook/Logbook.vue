@@ -26,17 +26,36 @@ const at = useAttempt('The logbook could not be read.')
 const mayWrite = computed(() => session.me?.role !== 'owner')
 const query = computed(() => ({ kind: kinds.value, search: search.value }))
 
-const load = (): Promise<boolean> => at.run(async () => void (data.value = await answer(api.GET('/api/logbook/machines/{machine_id}/logbook', { params: { path: { machine_id: machine }, query: query.value } }))))
-const more = (): Promise<boolean> => at.run(async () => {
-  const next = await answer(api.GET('/api/logbook/machines/{machine_id}/logbook', { params: { path: { machine_id: machine }, query: { ...query.value, after: data.value?.entries.length ?? 0 } } }))
-  if (data.value) data.value.entries.push(...next.entries)
-})
+const load = (): Promise<boolean> =>
+  at.run(
+    async () =>
+      void (data.value = await answer(
+        api.GET('/api/logbook/machines/{machine_id}/logbook', {
+          params: { path: { machine_id: machine }, query: query.value },
+        }),
+      )),
+  )
+const more = (): Promise<boolean> =>
+  at.run(async () => {
+    const next = await answer(
+      api.GET('/api/logbook/machines/{machine_id}/logbook', {
+        params: { path: { machine_id: machine }, query: { ...query.value, after: data.value?.entries.length ?? 0 } },
+      }),
+    )
+    if (data.value) data.value.entries.push(...next.entries)
+  })
 onMounted(load)
 let turn = 0
-watch([kinds, search], () => {
-  const mine = ++turn
-  setTimeout(() => { if (mine === turn) void load() }, 200)
-}, { deep: true })
+watch(
+  [kinds, search],
+  () => {
+    const mine = ++turn
+    setTimeout(() => {
+      if (mine === turn) void load()
+    }, 200)
+  },
+  { deep: true },
+)
 function toggle(kind: string): void {
   kinds.value = kinds.value.includes(kind) ? kinds.value.filter((one) => one !== kind) : [...kinds.value, kind]
 }
@@ -51,32 +70,86 @@ const days = computed(() => {
   return groups
 })
 const inside = (link: string): boolean => link.startsWith('/')
-const print = computed(() => `/machines/${props.id}/logbook/print?${new URLSearchParams([...kinds.value.map((kind) => ['kind', kind]), ['search', search.value]])}`)
+const print = computed(
+  () =>
+    `/machines/${props.id}/logbook/print?${new URLSearchParams([...kinds.value.map((kind) => ['kind', kind]), ['search', search.value]])}`,
+)
 </script>
 
 <template>
   <MachineTabs :id="id" />
   <section class="supply">
-    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }} <Button label="Try again" severity="secondary" @click="load" /></p>
+    <p v-if="at.problem" class="trouble" role="alert">
+      {{ at.problem }} <Button label="Try again" severity="secondary" @click="load" />
+    </p>
     <p v-if="!data && !at.problem" class="quiet" role="status">Opening the logbook …</p>
     <template v-if="data">
-      <header class="tools"><h1 class="grow">{{ data.machine }}</h1><a :href="print">Print</a> <a :href="`/machines/${id}/logbook.csv`">CSV</a></header>
+      <header class="tools">
+        <h1 class="grow">{{ data.machine }}</h1>
+        <a :href="print">Print</a> <a :href="`/machines/${id}/logbook.csv`">CSV</a>
+      </header>
       <div class="columns">
         <div class="log">
-          <div class="tools"><InputText v-model="search" class="grow" type="search" aria-label="Search the logbook" placeholder="Search: row 5, bearing, D12-4001, Ines …" /><span class="quiet" role="status">{{ counted(data.total, 'entry', 'entries') }}</span></div>
-          <p class="kinds" role="group" aria-label="Kinds of entries"><button v-for="(name, kind) in data.kinds" :key="kind" type="button" :class="{ on: kinds.includes(String(kind)) }" :aria-pressed="kinds.includes(String(kind))" @click="toggle(String(kind))">{{ name }}</button></p>
+          <div class="tools">
+            <InputText
+              v-model="search"
+              class="grow"
+              type="search"
+              aria-label="Search the logbook"
+              placeholder="Search: row 5, bearing, D12-4001, Ines …"
+            /><span class="quiet" role="status">{{ counted(data.total, 'entry', 'entries') }}</span>
+          </div>
+          <p class="kinds" role="group" aria-label="Kinds of entries">
+            <button
+              v-for="(name, kind) in data.kinds"
+              :key="kind"
+              type="button"
+              :class="{ on: kinds.includes(String(kind)) }"
+              :aria-pressed="kinds.includes(String(kind))"
+              @click="toggle(String(kind))"
+            >
+              {{ name }}
+            </button>
+          </p>
           <p v-if="!data.entries.length" class="quiet">Nothing like that is on record.</p>
           <section v-for="group in days" :key="group.day" :aria-label="group.day">
-            <h2>{{ group.day }} <span v-if="group.entries[0]?.counter" class="quiet">{{ group.entries[0].counter }}</span></h2>
-            <ul><li v-for="(entry, i) in group.entries" :key="i" :class="entry.kind">
-              <span class="kind">{{ data.kinds[entry.kind] }}</span>
-              <div><p><RouterLink v-if="inside(entry.link)" :to="entry.link"><b>{{ entry.title }}</b></RouterLink><b v-else>{{ entry.title }}</b> <span v-if="entry.station && !entry.title.startsWith(entry.station)" class="quiet">{{ entry.station }}</span> <span class="quiet by">{{ entry.by }}</span></p>
-                <details v-if="entry.kind === 'reading' && entry.text"><summary>{{ entry.text.split('\n')[0] }}</summary><p v-for="line in entry.text.split('\n')" :key="line">{{ line }}</p></details>
-                <p v-else-if="entry.text" class="quiet">{{ entry.text }}</p>
-                <p v-if="entry.photos.length" class="pictures"><a v-for="photo in entry.photos" :key="photo" :href="photo" target="_blank" rel="noopener"><img :src="photo" :alt="`Picture: ${entry.title}`" loading="lazy" /></a></p></div>
-            </li></ul>
+            <h2>
+              {{ group.day }} <span v-if="group.entries[0]?.counter" class="quiet">{{ group.entries[0].counter }}</span>
+            </h2>
+            <ul>
+              <li v-for="(entry, i) in group.entries" :key="i" :class="entry.kind">
+                <span class="kind">{{ data.kinds[entry.kind] }}</span>
+                <div>
+                  <p>
+                    <RouterLink v-if="inside(entry.link)" :to="entry.link"
+                      ><b>{{ entry.title }}</b></RouterLink
+                    ><b v-else>{{ entry.title }}</b>
+                    <span v-if="entry.station && !entry.title.startsWith(entry.station)" class="quiet">{{
+                      entry.station
+                    }}</span>
+                    <span class="quiet by">{{ entry.by }}</span>
+                  </p>
+                  <details v-if="entry.kind === 'reading' && entry.text">
+                    <summary>{{ entry.text.split('\n')[0] }}</summary>
+                    <p v-for="line in entry.text.split('\n')" :key="line">{{ line }}</p>
+                  </details>
+                  <p v-else-if="entry.text" class="quiet">{{ entry.text }}</p>
+                  <p v-if="entry.photos.length" class="pictures">
+                    <a v-for="photo in entry.photos" :key="photo" :href="photo" target="_blank" rel="noopener"
+                      ><img :src="photo" :alt="`Picture: ${entry.title}`" loading="lazy"
+                    /></a>
+                  </p>
+                </div>
+              </li>
+            </ul>
           </section>
-          <Button v-if="data.entries.length < data.total" severity="secondary" :label="`Show more of ${data.total}`" :disabled="at.busy" @click="more" />
+          <Button
+            v-if="data.entries.length < data.total"
+            severity="secondary"
+            :label="`Show more of ${data.total}`"
+            :disabled="at.busy"
+            @click="more"
+          />
         </div>
         <aside class="beside">
           <NoteForm v-if="mayWrite" :machine="machine" :stations="data.stations" @kept="load" />
@@ -90,16 +163,97 @@ const print = computed(() => `/machines/${props.id}/logbook/print?${new URLSearc
 </template>
 
 <style scoped>
-.columns { display: grid; grid-template-columns: minmax(0, 1fr) 400px; gap: 24px; align-items: start; }
-.log, .beside { display: grid; gap: 12px; align-content: start; min-width: 0; }
-.kinds { display: flex; flex-wrap: wrap; gap: 6px; }
-.kinds button { min-height: 40px; padding: 0 12px; border: 1px solid var(--line); border-radius: 20px; background: var(--surface); cursor: pointer; }
-.kinds button.on { border-color: var(--accent); background: var(--accent-soft); font-weight: 600; box-shadow: inset 0 0 0 1px var(--accent); }
-h2 { margin-top: 6px; padding-bottom: 2px; border-bottom: 2px solid var(--line); } h2 .quiet { font-weight: 400; font-size: 1rem; }
-li { display: grid; grid-template-columns: 104px minmax(0, 1fr); gap: 12px; padding: 6px 0; border-bottom: 1px solid var(--line); line-height: 1.3; }
-.kind { color: var(--quiet); font-size: 0.95rem; }
-.note .kind { color: var(--due); font-weight: 600; } .part .kind { color: var(--sound); font-weight: 600; }
-summary { min-height: 28px; cursor: pointer; color: var(--quiet); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } details[open] summary { display: none; }
-.pictures img { display: block; width: 120px; height: 80px; object-fit: cover; border: 1px solid var(--line); border-radius: 6px; margin-top: 4px; }
-@media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } li { grid-template-columns: minmax(0, 1fr); gap: 0; } .beside { order: -1; } }
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 400px;
+  gap: 24px;
+  align-items: start;
+}
+.log,
+.beside {
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  min-width: 0;
+}
+.kinds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.kinds button {
+  min-height: 40px;
+  padding: 0 12px;
+  border: 1px solid var(--line);
+  border-radius: 20px;
+  background: var(--surface);
+  cursor: pointer;
+}
+.kinds button.on {
+  border-color: var(--accent);
+  background: var(--accent-soft);
+  font-weight: 600;
+  box-shadow: inset 0 0 0 1px var(--accent);
+}
+h2 {
+  margin-top: 6px;
+  padding-bottom: 2px;
+  border-bottom: 2px solid var(--line);
+}
+h2 .quiet {
+  font-weight: 400;
+  font-size: 1rem;
+}
+li {
+  display: grid;
+  grid-template-columns: 104px minmax(0, 1fr);
+  gap: 12px;
+  padding: 6px 0;
+  border-bottom: 1px solid var(--line);
+  line-height: 1.3;
+}
+.kind {
+  color: var(--quiet);
+  font-size: 0.95rem;
+}
+.note .kind {
+  color: var(--due);
+  font-weight: 600;
+}
+.part .kind {
+  color: var(--sound);
+  font-weight: 600;
+}
+summary {
+  min-height: 28px;
+  cursor: pointer;
+  color: var(--quiet);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+details[open] summary {
+  display: none;
+}
+.pictures img {
+  display: block;
+  width: 120px;
+  height: 80px;
+  object-fit: cover;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  margin-top: 4px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  li {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
+  }
+  .beside {
+    order: -1;
+  }
+}
 </style>

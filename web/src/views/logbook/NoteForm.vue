@@ -34,35 +34,79 @@ const post = usePost()
 async function keep(): Promise<void> {
   const about = { what: 'Operator’s note', shown: note.text }
   const done = await at.run(async () => {
-    const notes = await post('/api/machines/{machine_id}/notes', { machine_id: props.machine }, { uuid: note.uuid, text: note.text, station: note.station }, about)
+    const notes = await post(
+      '/api/machines/{machine_id}/notes',
+      { machine_id: props.machine },
+      { uuid: note.uuid, text: note.text, station: note.station },
+      about,
+    )
     const params = { machine_id: props.machine, note_id: note.uuid }
-    for (const one of note.pictures) await keepPhoto(one.blob, '/api/machines/{machine_id}/notes/{note_id}/photos', params, {}, { what: `Picture ${one.name}`, shown: note.text })
+    for (const one of note.pictures)
+      await keepPhoto(
+        one.blob,
+        '/api/machines/{machine_id}/notes/{note_id}/photos',
+        params,
+        {},
+        { what: `Picture ${one.name}`, shown: note.text },
+      )
     emit('kept', notes)
   })
   if (done) Object.assign(note, { text: '', station: '', uuid: newUuid(), pictures: [] })
 }
 /** Pictures go after the words; each brings the note as it is then. */
-onBeforeUnmount(outbox.on({ answered: (entry, notes) => {
-  if (entry.path === '/api/machines/{machine_id}/notes/{note_id}/photos' && entry.params.machine_id === props.machine) emit('kept', notes as Schemas['NoteOut'][])
-} }))
+onBeforeUnmount(
+  outbox.on({
+    answered: (entry, notes) => {
+      if (entry.path === '/api/machines/{machine_id}/notes/{note_id}/photos' && entry.params.machine_id === props.machine)
+        emit('kept', notes as Schemas['NoteOut'][])
+    },
+  }),
+)
 </script>
 
 <template>
   <form class="card" aria-labelledby="odd" @submit.prevent="keep">
     <h2 id="odd">What was odd this season?</h2>
-    <Textarea v-model="note.text" rows="2" maxlength="500" aria-label="What was odd" placeholder="In your own words, while it is fresh" :invalid="at.field === 'text'" />
+    <Textarea
+      v-model="note.text"
+      rows="2"
+      maxlength="500"
+      aria-label="What was odd"
+      placeholder="In your own words, while it is fresh"
+      :invalid="at.field === 'text'"
+    />
     <div class="tools">
-      <label class="grow">Comes up again at <select v-model="note.station"><option value="">the station it names</option><option v-for="one in stations" :key="one.key" :value="one.key">{{ one.name }}</option></select></label>
-      <Button type="button" severity="secondary" label="Picture" @click="file?.click()" /><Button type="submit" label="Save" :disabled="at.busy" />
+      <label class="grow"
+        >Comes up again at
+        <select v-model="note.station">
+          <option value="">the station it names</option>
+          <option v-for="one in stations" :key="one.key" :value="one.key">{{ one.name }}</option>
+        </select></label
+      >
+      <Button type="button" severity="secondary" label="Picture" @click="file?.click()" /><Button
+        type="submit"
+        label="Save"
+        :disabled="at.busy"
+      />
     </div>
     <input ref="file" class="unseen" type="file" accept="image/*" multiple tabindex="-1" aria-label="Pictures" @change="pick" />
-    <p v-if="note.pictures.length" class="quiet">{{ note.pictures.map((one) => one.name).join(', ') }} <button type="button" class="link" @click="note.pictures = []">leave out</button></p>
+    <p v-if="note.pictures.length" class="quiet">
+      {{ note.pictures.map((one) => one.name).join(', ') }}
+      <button type="button" class="link" @click="note.pictures = []">leave out</button>
+    </p>
     <p v-if="at.problem || unread" class="problem" role="alert">{{ at.problem || unread }}</p>
   </form>
 </template>
 
 <style scoped>
-textarea { width: 100%; font: inherit; }
-select { max-width: 100%; }
-form { position: relative; }
+textarea {
+  width: 100%;
+  font: inherit;
+}
+select {
+  max-width: 100%;
+}
+form {
+  position: relative;
+}
 </style>

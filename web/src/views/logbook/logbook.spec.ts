@@ -29,7 +29,8 @@ describe('the counter', () => {
 
   it('asks what happened when it runs back, keeps what was typed, and sends the exchange under the same UUID', async () => {
     reply = (body) => {
-      if (!body.exchanged) throw new Refused(422, '12 ha is less than the 2860 ha of 21 Nov 2026. Was the meter exchanged?', 'shown', true)
+      if (!body.exchanged)
+        throw new Refused(422, '12 ha is less than the 2860 ha of 21 Nov 2026. Was the meter exchanged?', 'shown', true)
       return { ...stand, now: 2870 }
     }
     const found = mount(Counters, { props: { machine: 1, mayRecord: true }, global })
@@ -42,18 +43,25 @@ describe('the counter', () => {
     const buttons = found.findAll('button').map((one) => one.text())
     expect(buttons).toContain('The meter was exchanged')
     expect(buttons).not.toContain('It is right')
-    await found.findAll('button').find((one) => one.text() === 'The meter was exchanged')!.trigger('click')
+    await found
+      .findAll('button')
+      .find((one) => one.text() === 'The meter was exchanged')!
+      .trigger('click')
     await found.get('.wide input').setValue('2870')
     await found.get('form').trigger('submit')
     await flushPromises()
-    expect(sent.map(({ body }) => [body.shown, body.exchanged, body.old_shown])).toEqual([[12, false, null], [12, true, 2870]])
+    expect(sent.map(({ body }) => [body.shown, body.exchanged, body.old_shown])).toEqual([
+      [12, false, null],
+      [12, true, 2870],
+    ])
     expect(sent[0]!.body.uuid).toBe(sent[1]!.body.uuid)
     expect(found.emitted('kept')).toHaveLength(1)
   })
 
   it('lets a jump stand when somebody says so', async () => {
     reply = (body) => {
-      if (!body.confirmed) throw new Refused(422, '3600 ha since 21 Nov 2026: no machine does more than 250 ha a day.', 'shown', true)
+      if (!body.confirmed)
+        throw new Refused(422, '3600 ha since 21 Nov 2026: no machine does more than 250 ha a day.', 'shown', true)
       return stand
     }
     const found = mount(Counters, { props: { machine: 1, mayRecord: true }, global })
@@ -61,7 +69,10 @@ describe('the counter', () => {
     await found.get('#shown').setValue('3600')
     await found.get('form').trigger('submit')
     await flushPromises()
-    await found.findAll('button').find((one) => one.text() === 'It is right')!.trigger('click')
+    await found
+      .findAll('button')
+      .find((one) => one.text() === 'It is right')!
+      .trigger('click')
     await flushPromises()
     expect(sent.at(-1)!.body.confirmed).toBe(true)
   })
@@ -75,7 +86,17 @@ describe('the counter', () => {
 })
 
 describe('services', () => {
-  const one = { key: 'arm-bolts', name: 'Parallel arm bolts torqued', how: 'Every row.', source: '', state: 'overdue', interval: 'every 120 ha', last: '28 Dec 2025 at 2660 ha', due: '', left: '80 ha over' }
+  const one = {
+    key: 'arm-bolts',
+    name: 'Parallel arm bolts torqued',
+    how: 'Every row.',
+    source: '',
+    state: 'overdue',
+    interval: 'every 120 ha',
+    last: '28 Dec 2025 at 2660 ha',
+    due: '',
+    left: '80 ha over',
+  }
   it('say in words and by a sign what is over, and are done with the counter as it stands', async () => {
     server({ unit: 'ha', counter: 2860, services: [one], may_record: true })
     reply = () => ({ unit: 'ha', counter: 2860, services: [{ ...one, state: 'later', left: '120 ha left' }], may_record: true })
@@ -93,8 +114,22 @@ describe('services', () => {
 
 describe('the put-away list', () => {
   it('ticks and takes back, and shows who and when', async () => {
-    const item = { key: 'meters-empty', text: 'Meters empty', how: '', why: 'Rodents come for it.', done: false, by: '', at: null }
-    const list = (done: boolean) => ({ season: 2026, seasons: [2026], items: [{ ...item, done, by: done ? 'Ines Marrow' : '', at: done ? '2026-11-23T10:00:00Z' : null }], done: Number(done), may_record: true })
+    const item = {
+      key: 'meters-empty',
+      text: 'Meters empty',
+      how: '',
+      why: 'Rodents come for it.',
+      done: false,
+      by: '',
+      at: null,
+    }
+    const list = (done: boolean) => ({
+      season: 2026,
+      seasons: [2026],
+      items: [{ ...item, done, by: done ? 'Ines Marrow' : '', at: done ? '2026-11-23T10:00:00Z' : null }],
+      done: Number(done),
+      may_record: true,
+    })
     server(list(false))
     reply = (body) => list(Boolean(body.done))
     const found = mount(PutAway, { props: { machine: 1 }, global })
@@ -105,7 +140,10 @@ describe('the put-away list', () => {
     expect(found.text()).toContain('23 Nov 2026, Ines Marrow')
     await found.get('input[type=checkbox]').trigger('change')
     await flushPromises()
-    expect(sent.map(({ body }) => [body.done, body.season])).toEqual([[true, 2026], [false, 2026]])
+    expect(sent.map(({ body }) => [body.done, body.season])).toEqual([
+      [true, 2026],
+      [false, 2026],
+    ])
     expect(sent[0]!.body.uuid).not.toBe(sent[1]!.body.uuid)
   })
 })

@@ -22,17 +22,24 @@ async function attempt(what: () => Promise<void>): Promise<void> {
     problem.value = error instanceof Refused ? error.message : 'That could not be done.'
   }
 }
-onMounted(() => attempt(async () => {
-  kept.value = await answer(api.GET('/api/bench/log/{machine_id}', { params: { path: { machine_id: props.machine } } }))
-  if (kept.value.length) subjects.value = new Map((await answer(api.GET('/api/bench'))).map((one) => [one.key, one]))
-}))
+onMounted(() =>
+  attempt(async () => {
+    kept.value = await answer(api.GET('/api/bench/log/{machine_id}', { params: { path: { machine_id: props.machine } } }))
+    if (kept.value.length) subjects.value = new Map((await answer(api.GET('/api/bench'))).map((one) => [one.key, one]))
+  }),
+)
 function query(one: Schemas['BenchResultOut']): Record<string, string> {
   const subject = subjects.value.get(one.subject)
   return { ...(subject ? toQuery(subject, one.texts as Texts, 'mm') : {}), machine: String(props.machine) }
 }
-const withdraw = (uuid: string): Promise<void> => attempt(async () => {
-  kept.value = await write(() => api.POST('/api/bench/log/{machine_id}/{result_id}/withdraw', { params: { path: { machine_id: props.machine, result_id: uuid } } }))
-})
+const withdraw = (uuid: string): Promise<void> =>
+  attempt(async () => {
+    kept.value = await write(() =>
+      api.POST('/api/bench/log/{machine_id}/{result_id}/withdraw', {
+        params: { path: { machine_id: props.machine, result_id: uuid } },
+      }),
+    )
+  })
 </script>
 
 <template>
@@ -42,14 +49,36 @@ const withdraw = (uuid: string): Promise<void> => attempt(async () => {
     <ul>
       <li v-for="one in kept" :key="one.uuid">
         <SeverityMark v-if="one.mark" :severity="one.mark" />
-        <span><RouterLink :to="{ name: 'bench', params: { subject: one.subject }, query: query(one) }">{{ one.name }}</RouterLink> <b>{{ one.answer }}</b> {{ one.words }} <span class="quiet">{{ one.by }}, {{ date(one.at) }}</span></span>
-        <AskOnce v-if="session.me?.role === 'lead' || session.me?.role === 'technician'" plain label="Take back" :named="`Take back: ${one.name}, ${one.answer}`" question="It leaves this list and the logbook for good." yes="Take it back" @yes="withdraw(one.uuid)" />
+        <span
+          ><RouterLink :to="{ name: 'bench', params: { subject: one.subject }, query: query(one) }">{{ one.name }}</RouterLink>
+          <b>{{ one.answer }}</b> {{ one.words }} <span class="quiet">{{ one.by }}, {{ date(one.at) }}</span></span
+        >
+        <AskOnce
+          v-if="session.me?.role === 'lead' || session.me?.role === 'technician'"
+          plain
+          label="Take back"
+          :named="`Take back: ${one.name}, ${one.answer}`"
+          question="It leaves this list and the logbook for good."
+          yes="Take it back"
+          @yes="withdraw(one.uuid)"
+        />
       </li>
     </ul>
   </section>
 </template>
 
 <style scoped>
-li { display: grid; grid-template-columns: 20px minmax(0, 1fr) auto; gap: 8px; align-items: center; padding: 4px 0; border-bottom: 1px solid var(--line); line-height: 1.3; }
-.problem { color: var(--stop); font-weight: 600; }
+li {
+  display: grid;
+  grid-template-columns: 20px minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: center;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--line);
+  line-height: 1.3;
+}
+.problem {
+  color: var(--stop);
+  font-weight: 600;
+}
 </style>

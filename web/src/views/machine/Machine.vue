@@ -26,10 +26,24 @@ const preview = ref<Schemas['PreviewOut'] | null>(null)
 const problem = ref('')
 /** Made once, so that pressing twice starts one walk-around. */
 const uuid = newUuid()
-const chosen = reactive({ phase: '' as Start['phase'] | '', crop: '' as Start['crop'], headers: [] as number[], people: [] as number[] })
+const chosen = reactive({
+  phase: '' as Start['phase'] | '',
+  crop: '' as Start['crop'],
+  headers: [] as number[],
+  people: [] as number[],
+})
 const mayStart = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
-const CROPS: { key: Start['crop']; name: string }[] = [{ key: '', name: 'Any crop' }, { key: 'small-grain', name: 'Small grain' }, { key: 'pod', name: 'Pod crops' }, { key: 'ear', name: 'Ear crops' }, { key: 'fine-seed', name: 'Fine seed' }]
-const card = computed(() => `/machines/${props.id}/card?${new URLSearchParams([['phase', chosen.phase], ...chosen.headers.map((one) => ['headers', String(one)])])}`)
+const CROPS: { key: Start['crop']; name: string }[] = [
+  { key: '', name: 'Any crop' },
+  { key: 'small-grain', name: 'Small grain' },
+  { key: 'pod', name: 'Pod crops' },
+  { key: 'ear', name: 'Ear crops' },
+  { key: 'fine-seed', name: 'Fine seed' },
+]
+const card = computed(
+  () =>
+    `/machines/${props.id}/card?${new URLSearchParams([['phase', chosen.phase], ...chosen.headers.map((one) => ['headers', String(one)])])}`,
+)
 const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 async function load(): Promise<void> {
@@ -37,25 +51,36 @@ async function load(): Promise<void> {
   try {
     const found = await answer(api.GET('/api/machines/{machine_id}/start', path))
     info.value = found
-    if (!chosen.phase) chosen.phase = (found.phases.find((phase) => phase.key === found.usual) ?? found.phases[0])?.key ?? 'winter'
+    if (!chosen.phase)
+      chosen.phase = (found.phases.find((phase) => phase.key === found.usual) ?? found.phases[0])?.key ?? 'winter'
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'The machine could not be read.'
   }
 }
 onMounted(load)
 
-const wanted = (): Start => ({ id: uuid, phase: chosen.phase || 'winter', crop: chosen.crop, headers: [...chosen.headers], people: [...chosen.people] })
-let asked = 0
-watch(() => [chosen.phase, chosen.crop, chosen.headers.join()], async () => {
-  if (!chosen.phase || !mayStart.value) return
-  const mine = ++asked
-  try {
-    const found = await write(() => api.POST('/api/machines/{machine_id}/preview', { ...path, body: wanted() }))
-    if (mine === asked) [preview.value, problem.value] = [found, '']
-  } catch (error) {
-    if (mine === asked) [preview.value, problem.value] = [null, error instanceof Refused ? error.message : 'It could not be planned.']
-  }
+const wanted = (): Start => ({
+  id: uuid,
+  phase: chosen.phase || 'winter',
+  crop: chosen.crop,
+  headers: [...chosen.headers],
+  people: [...chosen.people],
 })
+let asked = 0
+watch(
+  () => [chosen.phase, chosen.crop, chosen.headers.join()],
+  async () => {
+    if (!chosen.phase || !mayStart.value) return
+    const mine = ++asked
+    try {
+      const found = await write(() => api.POST('/api/machines/{machine_id}/preview', { ...path, body: wanted() }))
+      if (mine === asked) [preview.value, problem.value] = [found, '']
+    } catch (error) {
+      if (mine === asked)
+        [preview.value, problem.value] = [null, error instanceof Refused ? error.message : 'It could not be planned.']
+    }
+  },
+)
 
 function toggle(list: number[], one: number): void {
   const index = list.indexOf(one)
@@ -81,7 +106,12 @@ const post = usePost()
 const note = reactive({ text: '', uuid: newUuid(), problem: '' })
 async function keepNote(): Promise<void> {
   try {
-    const notes = await post('/api/machines/{machine_id}/notes', { machine_id: Number(props.id) }, { uuid: note.uuid, text: note.text, station: '' }, { what: 'Operator’s note', shown: note.text, machine: info.value?.machine.name })
+    const notes = await post(
+      '/api/machines/{machine_id}/notes',
+      { machine_id: Number(props.id) },
+      { uuid: note.uuid, text: note.text, station: '' },
+      { what: 'Operator’s note', shown: note.text, machine: info.value?.machine.name },
+    )
     if (info.value) info.value.notes = notes
     Object.assign(note, { text: '', uuid: newUuid(), problem: '' })
   } catch (error) {
@@ -90,7 +120,11 @@ async function keepNote(): Promise<void> {
 }
 async function takeBack(written: string): Promise<void> {
   try {
-    const notes = await write(() => api.POST('/api/machines/{machine_id}/notes/{note_id}/take-back', { params: { path: { machine_id: Number(props.id), note_id: written } } }))
+    const notes = await write(() =>
+      api.POST('/api/machines/{machine_id}/notes/{note_id}/take-back', {
+        params: { path: { machine_id: Number(props.id), note_id: written } },
+      }),
+    )
     if (info.value) info.value.notes = notes
   } catch (error) {
     note.problem = error instanceof Refused ? error.message : 'It could not be taken back.'
@@ -99,87 +133,141 @@ async function takeBack(written: string): Promise<void> {
 </script>
 
 <template>
-  <p v-if="!info" class="trouble" :class="{ quiet: !problem }" role="status">{{ problem || 'Reading the machine …' }} <Button v-if="problem" label="Try again" severity="secondary" @click="load" /></p>
+  <p v-if="!info" class="trouble" :class="{ quiet: !problem }" role="status">
+    {{ problem || 'Reading the machine …' }} <Button v-if="problem" label="Try again" severity="secondary" @click="load" />
+  </p>
   <template v-else>
-  <MachineTabs :id="id" />
-  <section class="page">
-    <header>
-      <h1>{{ info.machine.name }}</h1>
-      <p class="quiet">{{ info.machine.kind }} {{ info.machine.model }}<template v-if="info.machine.serial">, serial {{ info.machine.serial }}</template><template v-if="info.machine.hours">, {{ info.machine.hours }} h</template><template v-if="info.machine.area_ha">, {{ info.machine.area_ha }} ha</template><template v-if="info.machine.season_date">, needed {{ date(info.machine.season_date) }}</template></p>
-    </header>
-    <div class="columns">
-      <div class="choose">
-        <section aria-labelledby="noticed">
-          <h2 id="noticed">What did the operator notice the last time it ran?</h2>
-          <p v-for="one in info.notes" :key="one.uuid" class="noted">{{ one.text }} <span class="quiet"><template v-if="one.station_name">{{ one.station_name }}. </template>{{ one.by }}, {{ date(one.at) }}. Open until its cause is found.</span> <AskOnce v-if="session.me?.role !== 'owner'" plain label="Take back" :named="`Take back the note: ${one.text}`" question="It comes up in walk-arounds no more; it stays in the logbook." yes="Take the note back" @yes="takeBack(one.uuid)" /></p>
-          <form v-if="session.me?.role !== 'owner'" class="note" @submit.prevent="keepNote">
-            <InputText v-model="note.text" maxlength="500" aria-label="What the operator noticed" placeholder="In the operator’s own words" :invalid="!!note.problem" />
-            <Button type="submit" severity="secondary" label="Save" />
-          </form>
-          <p v-if="note.problem" class="problem" role="alert">{{ note.problem }}</p>
-          <p class="quiet">With a picture, or for a certain station: in the <RouterLink :to="{ name: 'logbook', params: { id } }">logbook</RouterLink>.</p>
-        </section>
-        <BenchLog :machine="info.machine.id" />
-        <template v-if="mayStart">
-          <fieldset>
-            <legend>When</legend>
-            <label v-for="phase in info.phases" :key="phase.key" class="pick" :class="{ on: chosen.phase === phase.key }"><input v-model="chosen.phase" type="radio" name="phase" :value="phase.key" /> {{ phase.name }} <span class="quiet">{{ phase.checks }}</span></label>
-          </fieldset>
-          <fieldset v-if="info.headers.length">
-            <legend>Headers coupled or waiting to be</legend>
-            <label v-for="header in info.headers" :key="header.id" class="pick" :class="{ on: chosen.headers.includes(header.id) }"><input type="checkbox" :checked="chosen.headers.includes(header.id)" @change="toggle(chosen.headers, header.id)" /> {{ header.name }} <span class="quiet">{{ header.kind.toLowerCase() }}</span></label>
-          </fieldset>
-          <fieldset v-if="chosen.phase === 'crop-change' || chosen.phase === 'pre-season' || chosen.phase === 'first-field'">
-            <legend>For which crop</legend>
-            <label v-for="crop in CROPS" :key="crop.key" class="pick" :class="{ on: chosen.crop === crop.key }"><input v-model="chosen.crop" type="radio" name="crop" :value="crop.key" /> {{ crop.name }}</label>
-          </fieldset>
-          <fieldset>
-            <legend>With you</legend>
-            <label v-for="one in info.people.filter((person) => person.name !== session.me?.name)" :key="one.id" class="pick" :class="{ on: chosen.people.includes(one.id) }"><input type="checkbox" :checked="chosen.people.includes(one.id)" @change="toggle(chosen.people, one.id)" /> {{ one.name }}</label>
-          </fieldset>
-        </template>
-        <div v-if="mayStart" class="supply"><Counters :machine="info.machine.id" :may-record="true" /></div>
+    <MachineTabs :id="id" />
+    <section class="page">
+      <header>
+        <h1>{{ info.machine.name }}</h1>
+        <p class="quiet">
+          {{ info.machine.kind }} {{ info.machine.model
+          }}<template v-if="info.machine.serial">, serial {{ info.machine.serial }}</template
+          ><template v-if="info.machine.hours">, {{ info.machine.hours }} h</template
+          ><template v-if="info.machine.area_ha">, {{ info.machine.area_ha }} ha</template
+          ><template v-if="info.machine.season_date">, needed {{ date(info.machine.season_date) }}</template>
+        </p>
+      </header>
+      <div class="columns">
+        <div class="choose">
+          <section aria-labelledby="noticed">
+            <h2 id="noticed">What did the operator notice the last time it ran?</h2>
+            <p v-for="one in info.notes" :key="one.uuid" class="noted">
+              {{ one.text }}
+              <span class="quiet"
+                ><template v-if="one.station_name">{{ one.station_name }}. </template>{{ one.by }}, {{ date(one.at) }}. Open
+                until its cause is found.</span
+              >
+              <AskOnce
+                v-if="session.me?.role !== 'owner'"
+                plain
+                label="Take back"
+                :named="`Take back the note: ${one.text}`"
+                question="It comes up in walk-arounds no more; it stays in the logbook."
+                yes="Take the note back"
+                @yes="takeBack(one.uuid)"
+              />
+            </p>
+            <form v-if="session.me?.role !== 'owner'" class="note" @submit.prevent="keepNote">
+              <InputText
+                v-model="note.text"
+                maxlength="500"
+                aria-label="What the operator noticed"
+                placeholder="In the operator’s own words"
+                :invalid="!!note.problem"
+              />
+              <Button type="submit" severity="secondary" label="Save" />
+            </form>
+            <p v-if="note.problem" class="problem" role="alert">{{ note.problem }}</p>
+            <p class="quiet">
+              With a picture, or for a certain station: in the
+              <RouterLink :to="{ name: 'logbook', params: { id } }">logbook</RouterLink>.
+            </p>
+          </section>
+          <BenchLog :machine="info.machine.id" />
+          <template v-if="mayStart">
+            <fieldset>
+              <legend>When</legend>
+              <label v-for="phase in info.phases" :key="phase.key" class="pick" :class="{ on: chosen.phase === phase.key }"
+                ><input v-model="chosen.phase" type="radio" name="phase" :value="phase.key" /> {{ phase.name }}
+                <span class="quiet">{{ phase.checks }}</span></label
+              >
+            </fieldset>
+            <fieldset v-if="info.headers.length">
+              <legend>Headers coupled or waiting to be</legend>
+              <label
+                v-for="header in info.headers"
+                :key="header.id"
+                class="pick"
+                :class="{ on: chosen.headers.includes(header.id) }"
+                ><input
+                  type="checkbox"
+                  :checked="chosen.headers.includes(header.id)"
+                  @change="toggle(chosen.headers, header.id)"
+                />
+                {{ header.name }} <span class="quiet">{{ header.kind.toLowerCase() }}</span></label
+              >
+            </fieldset>
+            <fieldset v-if="chosen.phase === 'crop-change' || chosen.phase === 'pre-season' || chosen.phase === 'first-field'">
+              <legend>For which crop</legend>
+              <label v-for="crop in CROPS" :key="crop.key" class="pick" :class="{ on: chosen.crop === crop.key }"
+                ><input v-model="chosen.crop" type="radio" name="crop" :value="crop.key" /> {{ crop.name }}</label
+              >
+            </fieldset>
+            <fieldset>
+              <legend>With you</legend>
+              <label
+                v-for="one in info.people.filter((person) => person.name !== session.me?.name)"
+                :key="one.id"
+                class="pick"
+                :class="{ on: chosen.people.includes(one.id) }"
+                ><input type="checkbox" :checked="chosen.people.includes(one.id)" @change="toggle(chosen.people, one.id)" />
+                {{ one.name }}</label
+              >
+            </fieldset>
+          </template>
+          <div v-if="mayStart" class="supply"><Counters :machine="info.machine.id" :may-record="true" /></div>
+        </div>
+        <aside v-if="mayStart" class="plan" aria-label="What it will be">
+          <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+          <template v-if="preview">
+            <p class="big">
+              <b>{{ counted(preview.checks, 'check') }}</b>, <b>{{ counted(preview.places, 'place') }}</b>
+            </p>
+            <p>
+              <b>{{ Math.round(preview.plan.minutes) }} min</b> of moving the machine<template
+                v-if="
+                  preview.plan.minutes_station_order !== null && preview.plan.minutes_station_order - preview.plan.minutes > 0.5
+                "
+                >, {{ Math.round(preview.plan.minutes_station_order) }} min station by station</template
+              >
+            </p>
+            <Button class="go" label="Start walk-around" :loading="starting" @click="start" />
+            <p v-for="one in info.running" :key="one.id" class="quiet">
+              Running:
+              <RouterLink :to="{ name: 'walk-around', params: { id: one.id } }"
+                >{{ phaseName(one.phase).toLowerCase() }}, begun {{ date(one.started_at) }} by {{ one.started_by }}</RouterLink
+              >
+            </p>
+            <h2>Postures in order</h2>
+            <ol>
+              <li v-for="(visit, i) in preview.plan.visits" :key="i">
+                <span class="num">{{ i + 1 }}</span> {{ upper(visit.posture) }}
+                <span class="quiet"
+                  >{{ visit.checks.length
+                  }}<template v-if="visit.minutes">, {{ Math.round(visit.minutes) }} min there</template></span
+                >
+              </li>
+            </ol>
+            <h2 v-if="preview.tools.length">Tools to take</h2>
+            <p>{{ preview.tools.join(', ') }}</p>
+            <p><a :href="card">Print this list as a card</a></p>
+          </template>
+        </aside>
       </div>
-      <aside v-if="mayStart" class="plan" aria-label="What it will be">
-        <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <template v-if="preview">
-          <p class="big"><b>{{ counted(preview.checks, 'check') }}</b>, <b>{{ counted(preview.places, 'place') }}</b></p>
-          <p><b>{{ Math.round(preview.plan.minutes) }} min</b> of moving the machine<template v-if="preview.plan.minutes_station_order !== null && preview.plan.minutes_station_order - preview.plan.minutes > 0.5">, {{ Math.round(preview.plan.minutes_station_order) }} min station by station</template></p>
-          <Button class="go" label="Start walk-around" :loading="starting" @click="start" />
-          <p v-for="one in info.running" :key="one.id" class="quiet">Running: <RouterLink :to="{ name: 'walk-around', params: { id: one.id } }">{{ phaseName(one.phase).toLowerCase() }}, begun {{ date(one.started_at) }} by {{ one.started_by }}</RouterLink></p>
-          <h2>Postures in order</h2>
-          <ol><li v-for="(visit, i) in preview.plan.visits" :key="i"><span class="num">{{ i + 1 }}</span> {{ upper(visit.posture) }} <span class="quiet">{{ visit.checks.length }}<template v-if="visit.minutes">, {{ Math.round(visit.minutes) }} min there</template></span></li></ol>
-          <h2 v-if="preview.tools.length">Tools to take</h2>
-          <p>{{ preview.tools.join(', ') }}</p>
-          <p><a :href="card">Print this list as a card</a></p>
-        </template>
-      </aside>
-    </div>
-  </section>
+    </section>
   </template>
 </template>
 
-<style scoped>
-.trouble { padding: 40px 20px; }
-.page { max-width: 1240px; margin: 0 auto; padding: 16px 20px 40px; display: grid; gap: 14px; }
-h1 { font-size: 1.9rem; }
-.columns { display: grid; grid-template-columns: minmax(0, 1fr) 440px; gap: 32px; align-items: start; }
-.choose { display: grid; gap: 18px; }
-.supply { padding: 0; }
-.noted { padding: 6px 12px; margin: 6px 0; border-left: 4px solid var(--soil); background: var(--sunk); border-radius: 4px; }
-.note { display: flex; gap: 8px; margin-top: 6px; }
-.note :deep(input) { flex: 1; min-height: 48px; min-width: 0; }
-fieldset { border: 0; padding: 0; margin: 0; display: flex; flex-wrap: wrap; gap: 8px; }
-legend { font-weight: 600; font-size: 1.15rem; padding: 0 0 6px; }
-.pick { display: inline-flex; align-items: center; gap: 8px; min-height: 48px; padding: 0 14px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); cursor: pointer; }
-.pick.on { border-color: var(--accent); box-shadow: inset 0 0 0 1px var(--accent); background: var(--accent-soft); font-weight: 600; }
-.pick input { accent-color: var(--accent); width: 18px; height: 18px; margin: 0; }
-.plan { display: grid; gap: 8px; padding: 16px 20px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); box-shadow: var(--shadow); }
-.big { font-size: 1.3rem; }
-.go { min-height: 58px; font-size: 1.25rem; }
-ol li { display: grid; grid-template-columns: 28px minmax(0, 1fr) auto; gap: 6px; padding: 4px 0; border-bottom: 1px solid var(--line); line-height: 1.25; }
-.num { font-weight: 600; color: var(--accent); }
-h2 { margin-top: 6px; }
-.problem { color: var(--stop); font-weight: 600; }
-@media (max-width: 900px) { .columns { grid-template-columns: minmax(0, 1fr); gap: 16px; } .page { padding: 12px; } }
-</style>
+<style scoped src="./Machine.css"></style>

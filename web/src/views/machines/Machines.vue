@@ -20,7 +20,14 @@ const cards = computed(() =>
   (board.value ?? []).map((card) => {
     const sum = summed(card.stations)
     const newest = card.recent[0]
-    return { ...card, sum, newest, running: !!newest && !newest.finished_at, found: tallied(sum), earlier: card.recent.slice(1) }
+    return {
+      ...card,
+      sum,
+      newest,
+      running: !!newest && !newest.finished_at,
+      found: tallied(sum),
+      earlier: card.recent.slice(1),
+    }
   }),
 )
 
@@ -41,32 +48,57 @@ onMounted(load)
 <template>
   <section class="page">
     <h1>Machines</h1>
-    <p v-if="problem" class="problem" role="alert">{{ problem }} <Button label="Try again" severity="secondary" @click="load" /></p>
+    <p v-if="problem" class="problem" role="alert">
+      {{ problem }} <Button label="Try again" severity="secondary" @click="load" />
+    </p>
     <p v-else-if="!board" class="quiet" role="status">Reading the machines …</p>
     <p v-else-if="!cards.length" class="quiet">No machine is yours to see yet. The shop lead adds them.</p>
     <article v-for="card in cards" :key="card.machine.id" class="card" :aria-labelledby="`machine-${card.machine.id}`">
       <div class="what">
-        <h2 :id="`machine-${card.machine.id}`"><RouterLink :to="{ name: 'machine', params: { id: card.machine.id } }">{{ card.machine.name }}</RouterLink></h2>
-        <p class="quiet">{{ card.machine.kind }}<template v-if="card.machine.rows">, {{ counted(card.machine.rows, 'row') }}</template><template v-if="card.machine.hours">, {{ card.machine.hours }} h</template><template v-if="card.machine.area_ha">, {{ card.machine.area_ha }} ha</template></p>
-        <p v-if="card.machine.season_date">Needed <b>{{ inDays(card.machine.season_date) }}</b>, {{ date(card.machine.season_date) }}</p>
+        <h2 :id="`machine-${card.machine.id}`">
+          <RouterLink :to="{ name: 'machine', params: { id: card.machine.id } }">{{ card.machine.name }}</RouterLink>
+        </h2>
+        <p class="quiet">
+          {{ card.machine.kind }}<template v-if="card.machine.rows">, {{ counted(card.machine.rows, 'row') }}</template
+          ><template v-if="card.machine.hours">, {{ card.machine.hours }} h</template
+          ><template v-if="card.machine.area_ha">, {{ card.machine.area_ha }} ha</template>
+        </p>
+        <p v-if="card.machine.season_date">
+          Needed <b>{{ inDays(card.machine.season_date) }}</b>, {{ date(card.machine.season_date) }}
+        </p>
       </div>
       <div class="state">
         <template v-if="card.newest">
           <MachineMap :stations="card.stations" small />
           <p class="sum">
-            <span v-for="item in card.found" :key="item.severity" :class="`sev-${item.severity}`"><SeverityMark :severity="item.severity" wordless /> <b>{{ item.count }}</b> {{ WORDS[item.severity].toLowerCase() }}</span>
+            <span v-for="item in card.found" :key="item.severity" :class="`sev-${item.severity}`"
+              ><SeverityMark :severity="item.severity" wordless /> <b>{{ item.count }}</b>
+              {{ WORDS[item.severity].toLowerCase() }}</span
+            >
           </p>
-          <p v-if="card.earlier.length" class="earlier quiet">Earlier: <a v-for="old in card.earlier" :key="old.id" :href="`/walk-arounds/${old.id}/report`">{{ phaseName(old.phase).toLowerCase() }}, {{ date(old.started_at) }}</a></p>
+          <p v-if="card.earlier.length" class="earlier quiet">
+            Earlier:
+            <a v-for="old in card.earlier" :key="old.id" :href="`/walk-arounds/${old.id}/report`"
+              >{{ phaseName(old.phase).toLowerCase() }}, {{ date(old.started_at) }}</a
+            >
+          </p>
         </template>
         <p v-else class="quiet">Not begun: no walk-around yet.</p>
         <p v-if="card.sum.stop" class="stop"><SeverityMark severity="stop" wordless /> <b>Do not run or drive it.</b></p>
       </div>
       <div class="next">
         <template v-if="card.newest">
-          <Button v-if="card.running && mayInspect" class="main" label="Continue walk-around" @click="router.push({ name: 'walk-around', params: { id: card.newest.id } })" />
+          <Button
+            v-if="card.running && mayInspect"
+            class="main"
+            label="Continue walk-around"
+            @click="router.push({ name: 'walk-around', params: { id: card.newest.id } })"
+          />
           <Button v-else-if="mayInspect" class="main" label="New walk-around" @click="start(card.machine.id)" />
           <p class="links">
-            <RouterLink v-if="!card.running || !mayInspect" :to="{ name: 'walk-around', params: { id: card.newest.id } }">Readings</RouterLink>
+            <RouterLink v-if="!card.running || !mayInspect" :to="{ name: 'walk-around', params: { id: card.newest.id } }"
+              >Readings</RouterLink
+            >
             <RouterLink :to="{ name: 'findings', params: { id: card.newest.id } }">Findings</RouterLink>
             <RouterLink :to="{ name: 'parts', params: { id: card.newest.id } }">Parts</RouterLink>
             <a :href="`/walk-arounds/${card.newest.id}/report`">Report</a>
@@ -75,34 +107,110 @@ onMounted(load)
         <Button v-else-if="mayInspect" class="main" label="New walk-around" @click="start(card.machine.id)" />
       </div>
     </article>
-    <nav class="phone" aria-label="Look up"><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink></nav>
+    <nav class="phone" aria-label="Look up">
+      <RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink>
+    </nav>
   </section>
 </template>
 
 <style scoped>
-.page { max-width: 1240px; margin: 0 auto; padding: 14px 20px 20px; display: grid; gap: 12px; }
-.card {
-  display: grid; grid-template-columns: 250px minmax(0, 1fr) 230px; gap: 24px; align-items: start; padding: 12px 20px;
-  background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); box-shadow: var(--shadow);
+.page {
+  max-width: 1240px;
+  margin: 0 auto;
+  padding: 14px 20px 20px;
+  display: grid;
+  gap: 12px;
 }
-.card h2 { font-size: 1.4rem; }
-.what { display: grid; gap: 4px; }
-.phone { display: none; gap: 20px; }
-.phone a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; }
-@media (max-width: 700px) { .phone { display: flex; } }
-.stop { color: var(--stop); }
-.card h2 a { color: var(--ink); text-decoration: none; }
-.card h2 a:hover { text-decoration: underline; }
-.sum { display: flex; flex-wrap: wrap; gap: 4px 18px; }
-.next { display: grid; gap: 4px; }
-.main { min-height: 48px; }
-.links { display: flex; flex-wrap: wrap; gap: 0 18px; }
-.links a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; }
-.earlier { display: flex; flex-wrap: wrap; gap: 0 14px; align-items: center; }
-.earlier a { display: inline-flex; align-items: center; min-height: 32px; color: inherit; }
-.problem { color: var(--stop); font-weight: 600; }
+.card {
+  display: grid;
+  grid-template-columns: 250px minmax(0, 1fr) 230px;
+  gap: 24px;
+  align-items: start;
+  padding: 12px 20px;
+  background: var(--surface);
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  box-shadow: var(--shadow);
+}
+.card h2 {
+  font-size: 1.4rem;
+}
+.what {
+  display: grid;
+  gap: 4px;
+}
+.phone {
+  display: none;
+  gap: 20px;
+}
+.phone a {
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+  font-weight: 600;
+}
+@media (max-width: 700px) {
+  .phone {
+    display: flex;
+  }
+}
+.stop {
+  color: var(--stop);
+}
+.card h2 a {
+  color: var(--ink);
+  text-decoration: none;
+}
+.card h2 a:hover {
+  text-decoration: underline;
+}
+.sum {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+}
+.next {
+  display: grid;
+  gap: 4px;
+}
+.main {
+  min-height: 48px;
+}
+.links {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 18px;
+}
+.links a {
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+  font-weight: 600;
+}
+.earlier {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  align-items: center;
+}
+.earlier a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 32px;
+  color: inherit;
+}
+.problem {
+  color: var(--stop);
+  font-weight: 600;
+}
 @media (max-width: 900px) {
-  .card { grid-template-columns: minmax(0, 1fr); gap: 12px; padding: 14px; }
-  .page { padding: 12px; }
+  .card {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 12px;
+    padding: 14px;
+  }
+  .page {
+    padding: 12px;
+  }
 }
 </style>

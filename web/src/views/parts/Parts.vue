@@ -31,13 +31,26 @@ const rows = computed(() =>
   (data.value?.parts ?? []).map((part) => {
     const along = part.pieces.filter((piece) => piece.origin !== 'finding' && !piece.declined_reason)
     const declined = part.pieces.filter((piece) => piece.declined_reason)
-    return { part, along: along[0], open: along.map((piece) => piece.position), declined: declined[0], declinedPositions: declined.map((piece) => piece.position) }
+    return {
+      part,
+      along: along[0],
+      open: along.map((piece) => piece.position),
+      declined: declined[0],
+      declinedPositions: declined.map((piece) => piece.position),
+    }
   }),
 )
 const numberless = computed(() => rows.value.filter((row) => !row.part.number && row.part.quantity).length)
 
 async function decline(part: Part, positions: string[], reason: string): Promise<void> {
-  await run(post('/api/walk-arounds/{walk_around_id}/companions', { walk_around_id: props.id }, { slot: part.slot, positions, reason }, { what: `${reason ? 'Decline' : 'Take back'} ${part.name}`, shown: reason, machine: data.value?.machine.name }))
+  await run(
+    post(
+      '/api/walk-arounds/{walk_around_id}/companions',
+      { walk_around_id: props.id },
+      { slot: part.slot, positions, reason },
+      { what: `${reason ? 'Decline' : 'Take back'} ${part.name}`, shown: reason, machine: data.value?.machine.name },
+    ),
+  )
 }
 
 async function submit(part: Part, positions: string[]): Promise<void> {
@@ -49,77 +62,267 @@ onMounted(() => run(fetchParts()))
 </script>
 
 <template>
-  <p v-if="problem" class="trouble" role="alert">{{ problem }} <Button label="Try again" severity="secondary" @click="run(fetchParts())" /></p>
+  <p v-if="problem" class="trouble" role="alert">
+    {{ problem }} <Button label="Try again" severity="secondary" @click="run(fetchParts())" />
+  </p>
   <p v-if="!data && !problem" class="trouble quiet" role="status">Reading the parts …</p>
   <template v-if="data">
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
     <section class="page">
       <p v-if="!rows.length" class="quiet">No parts are called for yet.</p>
       <div v-else class="table">
-        <p class="top"><span v-if="numberless"><b>{{ numberless }}</b> without a number, listed first</span><span class="links"><RouterLink v-if="session.me?.role !== 'owner'" :to="{ name: 'needed' }">The list of all machines</RouterLink><a :href="`/walk-arounds/${id}/parts.csv`">Parts as CSV</a></span></p>
+        <p class="top">
+          <span v-if="numberless"
+            ><b>{{ numberless }}</b> without a number, listed first</span
+          ><span class="links"
+            ><RouterLink v-if="session.me?.role !== 'owner'" :to="{ name: 'needed' }">The list of all machines</RouterLink
+            ><a :href="`/walk-arounds/${id}/parts.csv`">Parts as CSV</a></span
+          >
+        </p>
         <table>
-          <thead><tr><th>Part</th><th>Number</th><th class="n">Needed</th><th class="n">Order</th><th>For</th><th v-if="data.may_decide"><span class="unseen">Decline</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th>Part</th>
+              <th>Number</th>
+              <th class="n">Needed</th>
+              <th class="n">Order</th>
+              <th>For</th>
+              <th v-if="data.may_decide"><span class="unseen">Decline</span></th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="row in rows" :key="row.part.slot + row.part.side" :class="{ out: !row.part.quantity }">
-              <td><b>{{ row.part.name }}<template v-if="row.part.side_name">, {{ row.part.side_name }}</template></b><small v-if="row.part.note" class="quiet">{{ row.part.note }}</small></td>
+              <td>
+                <b
+                  >{{ row.part.name }}<template v-if="row.part.side_name">, {{ row.part.side_name }}</template></b
+                ><small v-if="row.part.note" class="quiet">{{ row.part.note }}</small>
+              </td>
               <td :class="{ missing: !row.part.number }">{{ row.part.number || 'to be found' }}</td>
               <td class="n" data-label="needed">{{ row.part.quantity }}</td>
-              <td class="n" data-label="order">{{ row.part.order }}<small v-if="row.part.pack > 1" class="quiet">packs of {{ row.part.pack }}</small></td>
+              <td class="n" data-label="order">
+                {{ row.part.order }}<small v-if="row.part.pack > 1" class="quiet">packs of {{ row.part.pack }}</small>
+              </td>
               <td>
                 <p v-if="row.part.found_at">{{ row.part.found_at }} <span class="quiet">found</span></p>
-                <p v-if="row.along"><span class="plus">+</span> {{ row.part.along_at }} <span class="quiet">along with {{ row.along.because }}: {{ row.along.why }}</span></p>
-                <p v-if="row.declined" class="quiet">Declined {{ row.part.declined_at }}: {{ row.declined.declined_reason }} ({{ row.declined.declined_by }}) <button v-if="data.may_decide" type="button" class="link" @click="decline(row.part, row.declinedPositions, '')">take it back</button></p>
-                <form v-if="declining.slot === row.part.slot + row.part.side" class="words" @submit.prevent="submit(row.part, row.open)">
+                <p v-if="row.along">
+                  <span class="plus">+</span> {{ row.part.along_at }}
+                  <span class="quiet">along with {{ row.along.because }}: {{ row.along.why }}</span>
+                </p>
+                <p v-if="row.declined" class="quiet">
+                  Declined {{ row.part.declined_at }}: {{ row.declined.declined_reason }} ({{ row.declined.declined_by }})
+                  <button
+                    v-if="data.may_decide"
+                    type="button"
+                    class="link"
+                    @click="decline(row.part, row.declinedPositions, '')"
+                  >
+                    take it back
+                  </button>
+                </p>
+                <form
+                  v-if="declining.slot === row.part.slot + row.part.side"
+                  class="words"
+                  @submit.prevent="submit(row.part, row.open)"
+                >
                   <label :for="`why-${row.part.slot}`">Why decline it?</label>
                   <InputText :id="`why-${row.part.slot}`" v-model="declining.reason" v-focus :invalid="!!declining.problem" />
-                  <Button type="submit" size="small" label="Decline" /><Button size="small" text severity="secondary" label="Cancel" data-out @click="declining.slot = ''" />
+                  <Button type="submit" size="small" label="Decline" /><Button
+                    size="small"
+                    text
+                    severity="secondary"
+                    label="Cancel"
+                    data-out
+                    @click="declining.slot = ''"
+                  />
                   <p v-if="declining.problem" class="problem" role="alert">{{ declining.problem }}</p>
                 </form>
               </td>
-              <td v-if="data.may_decide" class="act"><Button v-if="row.open.length" size="small" severity="secondary" text label="Decline" :aria-label="`Decline ${row.part.name} along with ${row.along?.because}`" @click="Object.assign(declining, { slot: row.part.slot + row.part.side, reason: '', problem: '' })" /></td>
+              <td v-if="data.may_decide" class="act">
+                <Button
+                  v-if="row.open.length"
+                  size="small"
+                  severity="secondary"
+                  text
+                  label="Decline"
+                  :aria-label="`Decline ${row.part.name} along with ${row.along?.because}`"
+                  @click="Object.assign(declining, { slot: row.part.slot + row.part.side, reason: '', problem: '' })"
+                />
+              </td>
             </tr>
           </tbody>
         </table>
       </div>
       <div v-if="data.tasks.length" class="tasks">
         <h2>Done along with them</h2>
-        <ul><li v-for="task in data.tasks" :key="task.label + task.text"><b>{{ task.label }}.</b> {{ task.text }} <span class="quiet">{{ task.why }}</span></li></ul>
+        <ul>
+          <li v-for="task in data.tasks" :key="task.label + task.text">
+            <b>{{ task.label }}.</b> {{ task.text }} <span class="quiet">{{ task.why }}</span>
+          </li>
+        </ul>
       </div>
     </section>
   </template>
 </template>
 
 <style scoped>
-.trouble { padding: 30px 20px; }
-.page { display: grid; gap: 20px; padding: 10px 20px 30px; max-width: 1240px; }
-.table { overflow-x: auto; }
-.top { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 0 24px; align-items: center; }
-.top a { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; }
-.links { display: flex; flex-wrap: wrap; gap: 0 24px; margin-left: auto; }
-td:nth-child(2) { white-space: nowrap; }
-table { border-collapse: collapse; width: 100%; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
-th { text-align: left; color: var(--quiet); font-weight: 600; padding: 8px 12px; }
-td { padding: 10px 12px; border-top: 1px solid var(--line); vertical-align: top; }
-td small { display: block; font-size: 0.9rem; }
-.n { text-align: right; }
-td.n { font-size: 1.15rem; font-weight: 600; }
-td.n small { font-weight: 400; white-space: nowrap; }
-.missing { color: var(--due); font-weight: 600; white-space: nowrap; }
-.out td { color: var(--quiet); }
-.plus { font-weight: 600; color: var(--accent); }
-.act { text-align: right; padding: 4px; white-space: nowrap; }
-.act :deep(.p-button) { min-height: var(--target); }
-.words { display: flex; flex-wrap: wrap; gap: 6px; margin-top: 8px; align-items: center; }
-.words label { font-weight: 600; flex: 1 1 100%; }
-.problem { color: var(--stop); font-weight: 600; flex: 1 1 100%; }
-.link { border: 0; background: none; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; min-height: var(--target); }
-.tasks { display: grid; gap: 6px; }
-.tasks li { padding: 6px 0 6px 12px; border-left: 4px solid var(--accent); margin-bottom: 6px; }
+.trouble {
+  padding: 30px 20px;
+}
+.page {
+  display: grid;
+  gap: 20px;
+  padding: 10px 20px 30px;
+  max-width: 1240px;
+}
+.table {
+  overflow-x: auto;
+}
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0 24px;
+  align-items: center;
+}
+.top a {
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+  font-weight: 600;
+}
+.links {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 24px;
+  margin-left: auto;
+}
+td:nth-child(2) {
+  white-space: nowrap;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  background: var(--surface);
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+}
+th {
+  text-align: left;
+  color: var(--quiet);
+  font-weight: 600;
+  padding: 8px 12px;
+}
+td {
+  padding: 10px 12px;
+  border-top: 1px solid var(--line);
+  vertical-align: top;
+}
+td small {
+  display: block;
+  font-size: 0.9rem;
+}
+.n {
+  text-align: right;
+}
+td.n {
+  font-size: 1.15rem;
+  font-weight: 600;
+}
+td.n small {
+  font-weight: 400;
+  white-space: nowrap;
+}
+.missing {
+  color: var(--due);
+  font-weight: 600;
+  white-space: nowrap;
+}
+.out td {
+  color: var(--quiet);
+}
+.plus {
+  font-weight: 600;
+  color: var(--accent);
+}
+.act {
+  text-align: right;
+  padding: 4px;
+  white-space: nowrap;
+}
+.act :deep(.p-button) {
+  min-height: var(--target);
+}
+.words {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 8px;
+  align-items: center;
+}
+.words label {
+  font-weight: 600;
+  flex: 1 1 100%;
+}
+.problem {
+  color: var(--stop);
+  font-weight: 600;
+  flex: 1 1 100%;
+}
+.link {
+  border: 0;
+  background: none;
+  color: var(--accent);
+  font-weight: 600;
+  text-decoration: underline;
+  cursor: pointer;
+  min-height: var(--target);
+}
+.tasks {
+  display: grid;
+  gap: 6px;
+}
+.tasks li {
+  padding: 6px 0 6px 12px;
+  border-left: 4px solid var(--accent);
+  margin-bottom: 6px;
+}
 @media (max-width: 700px) {
-  .page { padding: 8px 12px 24px; }
-  table, tbody, tr, td { display: block; border: 0; } thead { display: none; }
-  tr { border-bottom: 1px solid var(--line); padding: 10px 12px; display: grid; grid-template-columns: 1fr auto auto; gap: 2px 14px; }
-  td { padding: 0; } td:nth-child(1) { grid-column: 1 / -1; } td:nth-child(5), td:nth-child(6) { grid-column: 1 / -1; text-align: left; }
-  td.n::before { content: attr(data-label) ' '; font-weight: 400; font-size: 1rem; color: var(--quiet); }
+  .page {
+    padding: 8px 12px 24px;
+  }
+  table,
+  tbody,
+  tr,
+  td {
+    display: block;
+    border: 0;
+  }
+  thead {
+    display: none;
+  }
+  tr {
+    border-bottom: 1px solid var(--line);
+    padding: 10px 12px;
+    display: grid;
+    grid-template-columns: 1fr auto auto;
+    gap: 2px 14px;
+  }
+  td {
+    padding: 0;
+  }
+  td:nth-child(1) {
+    grid-column: 1 / -1;
+  }
+  td:nth-child(5),
+  td:nth-child(6) {
+    grid-column: 1 / -1;
+    text-align: left;
+  }
+  td.n::before {
+    content: attr(data-label) ' ';
+    font-weight: 400;
+    font-size: 1rem;
+    color: var(--quiet);
+  }
 }
 </style>

@@ -21,7 +21,12 @@ const router = useRouter()
 const session = useSession()
 const data = ref<Schemas['GridOut'] | null>(null)
 const problem = ref('')
-const SHOW = [{ label: 'Values', value: 'value' }, { label: 'Against the others', value: 'off' }, { label: 'Since last time', value: 'change' }, { label: 'Wear', value: 'wear' }]
+const SHOW = [
+  { label: 'Values', value: 'value' },
+  { label: 'Against the others', value: 'off' },
+  { label: 'Since last time', value: 'change' },
+  { label: 'Wear', value: 'wear' },
+]
 const show = ref<'value' | 'off' | 'change' | 'wear'>('value')
 const worstFirst = ref(false)
 const typed = ref<string | null>(null)
@@ -31,22 +36,39 @@ const table = ref<HTMLElement | null>(null)
 async function load(): Promise<void> {
   const thing = typeof route.query.thing === 'string' ? route.query.thing : ''
   try {
-    data.value = await answer(api.GET('/api/walk-arounds/{walk_around_id}/map', { params: { path: { walk_around_id: props.id }, query: { thing } } }))
+    data.value = await answer(
+      api.GET('/api/walk-arounds/{walk_around_id}/map', { params: { path: { walk_around_id: props.id }, query: { thing } } }),
+    )
     problem.value = ''
   } catch (error) {
-    problem.value = error instanceof Refused ? (error.field === 'thing' ? 'This machine has nothing that is there several times.' : error.message) : 'The map could not be read.'
+    problem.value =
+      error instanceof Refused
+        ? error.field === 'thing'
+          ? 'This machine has nothing that is there several times.'
+          : error.message
+        : 'The map could not be read.'
   }
 }
 onMounted(load)
 watch(() => route.query.thing, load)
 /** A verdict that comes back may change its neighbours: read the map again when nothing is on its way. */
-watch(() => outbox.of(props.id).length, (waiting, before) => { if (!waiting && before) void load() })
+watch(
+  () => outbox.of(props.id).length,
+  (waiting, before) => {
+    if (!waiting && before) void load()
+  },
+)
 
 const order = computed(() => {
   const columns = data.value?.columns ?? []
-  return (worstFirst.value ? data.value!.worst : columns).map((name) => ({ name, index: columns.indexOf(name), behind: data.value!.marked.includes(name) }))
+  return (worstFirst.value ? data.value!.worst : columns).map((name) => ({
+    name,
+    index: columns.indexOf(name),
+    behind: data.value!.marked.includes(name),
+  }))
 })
-const cellAt = (line: number, column: number): Cell | null => data.value?.lines[line]?.cells[order.value[column]?.index ?? -1] ?? null
+const cellAt = (line: number, column: number): Cell | null =>
+  data.value?.lines[line]?.cells[order.value[column]?.index ?? -1] ?? null
 function text(cell: Cell | null): string {
   if (!cell) return ''
   if (show.value === 'wear') return cell.used === null ? '' : `${Math.round(100 * cell.used)} %`
@@ -62,16 +84,33 @@ function focusCell(): void {
 }
 function move(down: number, across: number): void {
   const lines = data.value?.lines.length ?? 0
-  here.value = { line: Math.min(Math.max(here.value.line + down, 0), lines - 1), column: Math.min(Math.max(here.value.column + across, 0), order.value.length - 1) }
+  here.value = {
+    line: Math.min(Math.max(here.value.line + down, 0), lines - 1),
+    column: Math.min(Math.max(here.value.column + across, 0), order.value.length - 1),
+  }
   focusCell()
 }
 function key(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || typed.value !== null) return
-  const ways: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], Home: [0, -99], End: [0, 99] }
+  const ways: Record<string, [number, number]> = {
+    ArrowUp: [-1, 0],
+    ArrowDown: [1, 0],
+    ArrowLeft: [0, -1],
+    ArrowRight: [0, 1],
+    Home: [0, -99],
+    End: [0, 99],
+  }
   const way = ways[event.key]
   if (way) move(...way)
   else if (event.key === 'Enter') return open()
-  else if (/^[\d.,]$/.test(event.key) && data.value?.may_record && chosenLine.value?.kind === 'measure' && chosen.value && chosenLine.value.figures === 1) typed.value = event.key
+  else if (
+    /^[\d.,]$/.test(event.key) &&
+    data.value?.may_record &&
+    chosenLine.value?.kind === 'measure' &&
+    chosen.value &&
+    chosenLine.value.figures === 1
+  )
+    typed.value = event.key
   else return
   event.preventDefault()
 }
@@ -81,40 +120,163 @@ function retype(): void {
   const cell = chosen.value
   typed.value = null
   if (value && cell && chosenLine.value) {
-    const about = { what: `${chosenLine.value.name}, ${data.value?.name.toLowerCase()} ${order.value[here.value.column]?.name ?? ''} ${chosenLine.value.side}`.trim(), shown: value, machine: data.value?.machine.name }
-    outbox.put(props.id, { uuid: newUuid(), check: chosenLine.value.check, position: cell.position, state: 'seen', raw: [value], reason: '', note: '', confirmed: false, bulk: false, posture: '', feeler: '', units: session.me?.units ?? 'mm', taken_at: serverNow() }, about)
+    const about = {
+      what: `${chosenLine.value.name}, ${data.value?.name.toLowerCase()} ${order.value[here.value.column]?.name ?? ''} ${chosenLine.value.side}`.trim(),
+      shown: value,
+      machine: data.value?.machine.name,
+    }
+    outbox.put(
+      props.id,
+      {
+        uuid: newUuid(),
+        check: chosenLine.value.check,
+        position: cell.position,
+        state: 'seen',
+        raw: [value],
+        reason: '',
+        note: '',
+        confirmed: false,
+        bulk: false,
+        posture: '',
+        feeler: '',
+        units: session.me?.units ?? 'mm',
+        taken_at: serverNow(),
+      },
+      about,
+    )
     return move(0, 1)
   }
   focusCell()
 }
 function open(): void {
-  if (chosen.value && chosenLine.value) void router.push({ name: 'walk-around', params: { id: props.id }, query: { check: chosenLine.value.check, at: chosen.value.position } })
+  if (chosen.value && chosenLine.value)
+    void router.push({
+      name: 'walk-around',
+      params: { id: props.id },
+      query: { check: chosenLine.value.check, at: chosen.value.position },
+    })
 }
-const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string => [line.name, line.side, `${data.value?.name} ${column}`, cell.fitted || WORDS[cell.severity as Severity], cell.short, cell.shown !== cell.short && cell.shown, cell.off && `${cell.off} against the others`, cell.change && `${cell.change} since last time`].filter(Boolean).join(', ')
+const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
+  [
+    line.name,
+    line.side,
+    `${data.value?.name} ${column}`,
+    cell.fitted || WORDS[cell.severity as Severity],
+    cell.short,
+    cell.shown !== cell.short && cell.shown,
+    cell.off && `${cell.off} against the others`,
+    cell.change && `${cell.change} since last time`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 </script>
 
 <template>
-  <p v-if="!data" class="trouble" role="status">{{ problem || 'Reading the map …' }} <Button v-if="problem" label="Back to the walk-around" severity="secondary" @click="router.push({ name: 'walk-around', params: { id } })" /></p>
+  <p v-if="!data" class="trouble" role="status">
+    {{ problem || 'Reading the map …' }}
+    <Button
+      v-if="problem"
+      label="Back to the walk-around"
+      severity="secondary"
+      @click="router.push({ name: 'walk-around', params: { id } })"
+    />
+  </p>
   <template v-else>
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
     <section class="page">
       <div class="tools">
-        <label v-if="data.things.length > 1">Side by side <select :value="data.thing" @change="router.replace({ query: { thing: ($event.target as HTMLSelectElement).value } })"><option v-for="thing in data.things" :key="thing.key" :value="thing.key">{{ thing.name }}</option></select></label>
-        <SelectButton v-model="show" :options="SHOW" option-label="label" option-value="value" :allow-empty="false" aria-label="What the cells show" />
-        <Button severity="secondary" :label="worstFirst ? 'In order' : 'Worst first'" :aria-pressed="worstFirst" @click="worstFirst = !worstFirst" />
-        <span class="quiet">{{ data.before ? `Last time: ${date(data.before)}` : 'No earlier walk-around to hold this against' }}</span>
+        <label v-if="data.things.length > 1"
+          >Side by side
+          <select
+            :value="data.thing"
+            @change="router.replace({ query: { thing: ($event.target as HTMLSelectElement).value } })"
+          >
+            <option v-for="thing in data.things" :key="thing.key" :value="thing.key">{{ thing.name }}</option>
+          </select></label
+        >
+        <SelectButton
+          v-model="show"
+          :options="SHOW"
+          option-label="label"
+          option-value="value"
+          :allow-empty="false"
+          aria-label="What the cells show"
+        />
+        <Button
+          severity="secondary"
+          :label="worstFirst ? 'In order' : 'Worst first'"
+          :aria-pressed="worstFirst"
+          @click="worstFirst = !worstFirst"
+        />
+        <span class="quiet">{{
+          data.before ? `Last time: ${date(data.before)}` : 'No earlier walk-around to hold this against'
+        }}</span>
       </div>
       <div ref="table" class="scroll">
         <table class="matrix" :aria-label="`${data.name}s side by side`" role="grid" @keydown="key">
-          <thead><tr><th scope="col" class="what">{{ data.name }}</th><th v-for="column in order" :key="column.name" scope="col" :class="{ behind: column.behind }" :title="column.behind ? 'Behind a tractor wheel' : undefined">{{ column.name }}</th></tr></thead>
+          <thead>
+            <tr>
+              <th scope="col" class="what">{{ data.name }}</th>
+              <th
+                v-for="column in order"
+                :key="column.name"
+                scope="col"
+                :class="{ behind: column.behind }"
+                :title="column.behind ? 'Behind a tractor wheel' : undefined"
+              >
+                {{ column.name }}
+              </th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="(line, l) in data.lines" :key="line.check + line.side" :class="{ second: line.side === 'right' }">
-              <th scope="row"><span v-if="line.side !== 'right'">{{ line.name }}<small v-if="line.unit">, {{ line.unit }}</small></span> <small v-if="line.side" class="side">{{ line.side }}</small></th>
-              <td v-for="(column, c) in order" :key="column.name" class="cell" :class="[line.cells[column.index]?.fitted ? 'renewed' : line.cells[column.index]?.severity, { here: here.line === l && here.column === c }]" :tabindex="here.line === l && here.column === c ? 0 : -1" role="gridcell" :aria-label="line.cells[column.index] ? spoken(line, column.name, line.cells[column.index]!) : 'none'" @click="(here = { line: l, column: c }), focusCell()" @dblclick="open">
-                <input v-if="here.line === l && here.column === c && typed !== null" v-model="typed" v-focus class="type" :aria-label="`New figure for ${data.name} ${column.name}`" @keydown.enter.stop.prevent="retype" @keydown.esc.stop.prevent="(typed = null), focusCell()" @blur="typed = null" />
+              <th scope="row">
+                <span v-if="line.side !== 'right'"
+                  >{{ line.name }}<small v-if="line.unit">, {{ line.unit }}</small></span
+                >
+                <small v-if="line.side" class="side">{{ line.side }}</small>
+              </th>
+              <td
+                v-for="(column, c) in order"
+                :key="column.name"
+                class="cell"
+                :class="[
+                  line.cells[column.index]?.fitted ? 'renewed' : line.cells[column.index]?.severity,
+                  { here: here.line === l && here.column === c },
+                ]"
+                :tabindex="here.line === l && here.column === c ? 0 : -1"
+                role="gridcell"
+                :aria-label="line.cells[column.index] ? spoken(line, column.name, line.cells[column.index]!) : 'none'"
+                @click="((here = { line: l, column: c }), focusCell())"
+                @dblclick="open"
+              >
+                <input
+                  v-if="here.line === l && here.column === c && typed !== null"
+                  v-model="typed"
+                  v-focus
+                  class="type"
+                  :aria-label="`New figure for ${data.name} ${column.name}`"
+                  @keydown.enter.stop.prevent="retype"
+                  @keydown.esc.stop.prevent="((typed = null), focusCell())"
+                  @blur="typed = null"
+                />
                 <template v-else-if="line.cells[column.index]">
-                  <SeverityMark v-if="!line.cells[column.index]!.fitted && (!isNumber(line) || !text(line.cells[column.index] ?? null) || !['sound', 'open'].includes(line.cells[column.index]!.severity))" :severity="line.cells[column.index]!.severity as Severity" :size="13" wordless />
-                  <span v-if="isNumber(line) || line.cells[column.index]!.fitted" :class="{ apart: show === 'off' && line.cells[column.index]!.deviation > 0.6 }">{{ text(line.cells[column.index] ?? null) }}</span>
+                  <SeverityMark
+                    v-if="
+                      !line.cells[column.index]!.fitted &&
+                      (!isNumber(line) ||
+                        !text(line.cells[column.index] ?? null) ||
+                        !['sound', 'open'].includes(line.cells[column.index]!.severity))
+                    "
+                    :severity="line.cells[column.index]!.severity as Severity"
+                    :size="13"
+                    wordless
+                  />
+                  <span
+                    v-if="isNumber(line) || line.cells[column.index]!.fitted"
+                    :class="{ apart: show === 'off' && line.cells[column.index]!.deviation > 0.6 }"
+                    >{{ text(line.cells[column.index] ?? null) }}</span
+                  >
                 </template>
               </td>
             </tr>
@@ -122,38 +284,24 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
         </table>
       </div>
       <p class="chosen" role="status" aria-live="polite">
-        <template v-if="chosen && chosenLine"><SeverityMark v-if="!chosen.fitted" :severity="chosen.severity as Severity" wordless /> <b>{{ chosenLine.name }}, {{ data.name.toLowerCase() }} {{ [order[here.column]?.name, chosenLine.side].filter(Boolean).join(' ') }}.</b> {{ chosen.fitted ? `${chosen.fitted} Before: ${chosen.shown}.` : chosen.reason || 'Nobody has looked here yet.' }} <span v-if="chosen.off" class="quiet">{{ chosen.off }} {{ chosenLine.unit }} against the middle of this line.</span> <span v-if="chosen.change" class="quiet">{{ chosen.change }} {{ chosenLine.unit }} since last time.</span></template>
+        <template v-if="chosen && chosenLine"
+          ><SeverityMark v-if="!chosen.fitted" :severity="chosen.severity as Severity" wordless />
+          <b
+            >{{ chosenLine.name }}, {{ data.name.toLowerCase() }}
+            {{ [order[here.column]?.name, chosenLine.side].filter(Boolean).join(' ') }}.</b
+          >
+          {{ chosen.fitted ? `${chosen.fitted} Before: ${chosen.shown}.` : chosen.reason || 'Nobody has looked here yet.' }}
+          <span v-if="chosen.off" class="quiet">{{ chosen.off }} {{ chosenLine.unit }} against the middle of this line.</span>
+          <span v-if="chosen.change" class="quiet">{{ chosen.change }} {{ chosenLine.unit }} since last time.</span></template
+        >
       </p>
-      <p class="quiet"><kbd>←</kbd> <kbd>→</kbd> <kbd>↑</kbd> <kbd>↓</kbd> move<template v-if="data.may_record">, type a figure and <kbd>Enter</kbd> to read again</template>, <kbd>Enter</kbd> opens the place<template v-if="data.marked.length">. Underlined: behind a tractor wheel</template></p>
+      <p class="quiet">
+        <kbd>←</kbd> <kbd>→</kbd> <kbd>↑</kbd> <kbd>↓</kbd> move<template v-if="data.may_record"
+          >, type a figure and <kbd>Enter</kbd> to read again</template
+        >, <kbd>Enter</kbd> opens the place<template v-if="data.marked.length">. Underlined: behind a tractor wheel</template>
+      </p>
     </section>
   </template>
 </template>
 
-<style scoped>
-.trouble { padding: 40px 20px; }
-.page { padding: 8px 20px 20px; display: grid; gap: 8px; }
-.tools { display: flex; flex-wrap: wrap; gap: 8px 16px; align-items: center; }
-.tools :deep(.p-button), .tools :deep(.p-togglebutton) { min-height: var(--target); }
-select { min-height: var(--target); padding: 0 10px; font: inherit; color: var(--ink); background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
-.scroll { overflow: auto; max-height: max(240px, calc(100vh - 290px)); border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); }
-table { border-collapse: separate; border-spacing: 0; width: 100%; }
-th { text-align: left; font-weight: 600; line-height: 1.15; }
-thead th { position: sticky; top: 0; z-index: 2; background: var(--surface); padding: 6px 4px; text-align: center; border-bottom: 2px solid var(--ink); }
-thead th.behind { box-shadow: inset 0 -5px 0 var(--soil); }
-.what, tbody th { position: sticky; left: 0; z-index: 1; background: var(--surface); width: 260px; min-width: 170px; padding: 3px 10px; text-align: left; }
-thead .what { z-index: 3; }
-tbody th { display: table-cell; border-bottom: 1px solid var(--line); }
-tr.second th { text-align: right; }
-small { font-weight: 400; color: var(--quiet); font-size: 0.95rem; }
-tbody th .side { float: right; }
-.cell { min-width: 54px; height: 36px; text-align: center; border-bottom: 1px solid var(--line); border-left: 1px solid var(--line); cursor: pointer; white-space: nowrap; padding: 0 3px; }
-.cell > span { margin-left: 3px; }
-.cell.due { background: color-mix(in srgb, var(--due) 13%, transparent); font-weight: 600; } .cell.stop { background: color-mix(in srgb, var(--stop) 18%, transparent); font-weight: 600; }
-.cell.renewed { color: var(--sound); font-weight: 600; }
-.cell.watch { background: color-mix(in srgb, var(--watch) 10%, transparent); }
-.cell.here { outline: 3px solid var(--accent); outline-offset: -3px; }
-.apart { font-weight: 600; text-decoration: underline; text-decoration-thickness: 2px; }
-.type { width: 64px; height: 32px; font: inherit; font-weight: 600; text-align: center; border: 2px solid var(--accent); border-radius: 4px; background: var(--surface); color: var(--ink); }
-.chosen { min-height: 2.8em; padding: 6px 12px; background: var(--sunk); border-radius: var(--radius); }
-@media (max-width: 700px) { .page { padding: 8px 12px; } .what, tbody th { min-width: 128px; width: 128px; padding: 3px 6px; } }
-</style>
+<style scoped src="./RowMap.css"></style>

@@ -21,8 +21,37 @@ const word = computed(() => WORDS[props.state])
 </template>
 
 <style scoped>
-.state { display: inline-flex; gap: 6px; align-items: center; font-weight: 600; white-space: nowrap; }
-svg { flex: none; fill: none; stroke: currentColor; stroke-width: 2; stroke-linecap: round; stroke-linejoin: round; }
-.fill { fill: currentColor; }
-.number { color: var(--stop); } .order { color: var(--due); } .coming { color: var(--watch); } .here { color: var(--sound); } .fitted { color: var(--quiet); }
+.state {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  font-weight: 600;
+  white-space: nowrap;
+}
+svg {
+  flex: none;
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 2;
+  stroke-linecap: round;
+  stroke-linejoin: round;
+}
+.fill {
+  fill: currentColor;
+}
+.number {
+  color: var(--stop);
+}
+.order {
+  color: var(--due);
+}
+.coming {
+  color: var(--watch);
+}
+.here {
+  color: var(--sound);
+}
+.fitted {
+  color: var(--quiet);
+}
 </style>

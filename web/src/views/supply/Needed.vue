@@ -25,25 +25,57 @@ const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 
 const load = (): Promise<boolean> => at.run(async () => void (data.value = await answer(api.GET('/api/supply/list'))))
 onMounted(load)
 
-const lines = computed(() => (data.value?.lines ?? []).filter((line) => !machine.value || line.pieces.some((piece) => piece.machine === machine.value)))
+const lines = computed(() =>
+  (data.value?.lines ?? []).filter((line) => !machine.value || line.pieces.some((piece) => piece.machine === machine.value)),
+)
 const toOrder = computed(() => (data.value?.lines ?? []).filter((line) => line.state === 'order').length)
 const numberless = computed(() => (data.value?.lines ?? []).filter((line) => line.state === 'number').length)
 const unit = (line: Line, count: number): string => (line.unit ? `${count} ${line.unit}` : String(count))
-const covered = (line: Line): string => [line.shelf && `${line.shelf} on the shelf${line.bin ? ' ' + line.bin : ''}`, line.truck && `${line.truck} spare on the truck`, line.coming && `${line.coming} coming${line.promised ? ' ' + date(line.promised) : ''}`, line.fitted && `${line.fitted} fitted`].filter(Boolean).join(', ')
+const covered = (line: Line): string =>
+  [
+    line.shelf && `${line.shelf} on the shelf${line.bin ? ' ' + line.bin : ''}`,
+    line.truck && `${line.truck} spare on the truck`,
+    line.coming && `${line.coming} coming${line.promised ? ' ' + date(line.promised) : ''}`,
+    line.fitted && `${line.fitted} fitted`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 
 function find(line: Line): void {
   Object.assign(typing, { key: line.key, number: '', pack: 1 })
 }
 const keepNumber = (line: Line): Promise<boolean> =>
   at.run(async () => {
-    data.value = await write(() => api.POST('/api/supply/numbers', { body: { model: line.model, slot: line.slot, side: line.side_key as '' | 'L' | 'R', number: typing.number, pack: typing.pack } }))
+    data.value = await write(() =>
+      api.POST('/api/supply/numbers', {
+        body: {
+          model: line.model,
+          slot: line.slot,
+          side: line.side_key as '' | 'L' | 'R',
+          number: typing.number,
+          pack: typing.pack,
+        },
+      }),
+    )
     typing.key = ''
   })
 const choose = (line: Line, number: string): Promise<boolean> =>
-  at.run(async () => void (data.value = await write(() => api.POST('/api/supply/choices', { body: { model: line.model, slot: line.slot, side: line.side_key as '' | 'L' | 'R', number } }))))
+  at.run(
+    async () =>
+      void (data.value = await write(() =>
+        api.POST('/api/supply/choices', {
+          body: { model: line.model, slot: line.slot, side: line.side_key as '' | 'L' | 'R', number },
+        }),
+      )),
+  )
 const hand = (line: Line, side: 'L' | 'R'): Promise<boolean> =>
   at.run(async () => {
-    for (const piece of line.pieces) data.value = await write(() => api.POST('/api/supply/hands', { body: { walk_around: piece.walk_around, slot: piece.slot, positions: [piece.position], side } }))
+    for (const piece of line.pieces)
+      data.value = await write(() =>
+        api.POST('/api/supply/hands', {
+          body: { walk_around: piece.walk_around, slot: piece.slot, positions: [piece.position], side },
+        }),
+      )
   })
 const wanted = (id: number, day: string): Promise<boolean> =>
   at.run(async () => {
@@ -55,45 +87,145 @@ const wanted = (id: number, day: string): Promise<boolean> =>
 <template>
   <SupplyTabs />
   <section class="supply">
-    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="load" /></p>
+    <p v-if="at.problem" class="trouble" role="alert">
+      {{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="load" />
+    </p>
     <p v-if="!data && !at.problem" class="quiet" role="status">Reading the list …</p>
     <template v-if="data">
       <header class="tools">
-        <div class="grow"><h1>Parts list</h1><p class="quiet"><b>{{ toOrder ? `${counted(toOrder, 'part')} to order` : 'Nothing to order' }}.</b> {{ counted(data.lines.length, 'part') }} for {{ counted(data.machines.length, 'machine') }}<template v-if="numberless">, {{ numberless }} without a number</template></p></div>
+        <div class="grow">
+          <h1>Parts list</h1>
+          <p class="quiet">
+            <b>{{ toOrder ? `${counted(toOrder, 'part')} to order` : 'Nothing to order' }}.</b>
+            {{ counted(data.lines.length, 'part') }} for {{ counted(data.machines.length, 'machine')
+            }}<template v-if="numberless">, {{ numberless }} without a number</template>
+          </p>
+        </div>
         <a href="/supply/list.csv">CSV</a><a href="/supply/list.xlsx">XLSX</a>
         <RouterLink v-if="buys && toOrder" :to="{ name: 'sourcing' }" class="go p-button">Plan where to get them</RouterLink>
       </header>
       <ul class="machines" aria-label="Machines">
         <li v-for="one in data.machines" :key="one.id" :class="{ on: machine === one.id }">
-          <button type="button" :aria-pressed="machine === one.id" @click="machine = machine === one.id ? 0 : one.id"><b>{{ one.name }}</b><span class="quiet">{{ one.pieces - one.fitted ? `${one.pieces - one.fitted} of ${one.pieces} open` : 'all fitted' }}</span></button>
-          <label v-if="buys && dating === one.id">wanted <input v-focus type="date" :value="one.need_by ?? ''" :aria-label="`Parts for ${one.name} wanted by`" @change="wanted(one.id, ($event.target as HTMLInputElement).value)" @keydown.esc="dating = 0" /></label>
-          <button v-else-if="buys" type="button" class="link" :aria-label="`${one.need_by ? weekday(one.need_by) : 'any day'}, parts for ${one.name} wanted: change`" @click="dating = one.id">{{ one.need_by ? weekday(one.need_by) : 'any day' }}</button>
+          <button type="button" :aria-pressed="machine === one.id" @click="machine = machine === one.id ? 0 : one.id">
+            <b>{{ one.name }}</b><span class="quiet">{{
+              one.pieces - one.fitted ? `${one.pieces - one.fitted} of ${one.pieces} open` : 'all fitted'
+            }}</span>
+          </button>
+          <label v-if="buys && dating === one.id"
+            >wanted
+            <input
+              v-focus
+              type="date"
+              :value="one.need_by ?? ''"
+              :aria-label="`Parts for ${one.name} wanted by`"
+              @change="wanted(one.id, ($event.target as HTMLInputElement).value)"
+              @keydown.esc="dating = 0"
+          /></label>
+          <button
+            v-else-if="buys"
+            type="button"
+            class="link"
+            :aria-label="`${one.need_by ? weekday(one.need_by) : 'any day'}, parts for ${one.name} wanted: change`"
+            @click="dating = one.id"
+          >
+            {{ one.need_by ? weekday(one.need_by) : 'any day' }}
+          </button>
           <span v-else>{{ one.need_by ? weekday(one.need_by) : 'any day' }}</span>
         </li>
       </ul>
       <p v-if="!lines.length" class="quiet">No machine needs anything.</p>
       <div v-else class="scroll">
         <table>
-          <thead><tr><th>State</th><th>Part</th><th>For</th><th class="n">Needed</th><th class="n">Order</th><th>Wanted</th><th class="n">Price, {{ data.terms.currency }}</th></tr></thead>
+          <thead>
+            <tr>
+              <th>State</th>
+              <th>Part</th>
+              <th>For</th>
+              <th class="n">Needed</th>
+              <th class="n">Order</th>
+              <th>Wanted</th>
+              <th class="n">Price, {{ data.terms.currency }}</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="line in lines" :key="line.key" :class="line.state">
-              <td><LineState :state="line.state" /><button v-if="line.state === 'number' && !line.hand_open && buys && typing.key !== line.key" type="button" class="link" :aria-label="`Enter the number of ${line.name}`" @click="find(line)">Enter the number</button><small v-if="covered(line)">{{ covered(line) }}</small><small v-if="line.surplus" class="warn">{{ line.surplus }} on order and no longer needed</small></td>
+              <td>
+                <LineState :state="line.state" /><button
+                  v-if="line.state === 'number' && !line.hand_open && buys && typing.key !== line.key"
+                  type="button"
+                  class="link"
+                  :aria-label="`Enter the number of ${line.name}`"
+                  @click="find(line)"
+                >
+                  Enter the number</button
+                ><small v-if="covered(line)">{{ covered(line) }}</small
+                ><small v-if="line.surplus" class="warn">{{ line.surplus }} on order and no longer needed</small>
+              </td>
               <td class="part">
-                <p><b>{{ line.name }}<template v-if="line.side">, {{ line.side }}</template></b> <SeverityMark v-if="line.severity === 'stop'" severity="stop" /> <span v-if="line.severity === 'stop'" class="stop">Stop</span></p>
-                <p v-if="line.number" class="quiet">{{ line.number }}<span v-if="line.status === 'scarce'" class="warn"> scarce</span></p>
-                <p v-else-if="line.hand_open && session.me?.role !== 'owner'">Left or right? Look at the old one. <Button size="small" severity="secondary" label="Left" @click="hand(line, 'L')" /> <Button size="small" severity="secondary" label="Right" @click="hand(line, 'R')" /></p>
+                <p>
+                  <b
+                    >{{ line.name }}<template v-if="line.side">, {{ line.side }}</template></b
+                  >
+                  <SeverityMark v-if="line.severity === 'stop'" severity="stop" />
+                  <span v-if="line.severity === 'stop'" class="stop">Stop</span>
+                </p>
+                <p v-if="line.number" class="quiet">
+                  {{ line.number }}<span v-if="line.status === 'scarce'" class="warn"> scarce</span>
+                </p>
+                <p v-else-if="line.hand_open && session.me?.role !== 'owner'">
+                  Left or right? Look at the old one.
+                  <Button size="small" severity="secondary" label="Left" @click="hand(line, 'L')" />
+                  <Button size="small" severity="secondary" label="Right" @click="hand(line, 'R')" />
+                </p>
                 <form v-else-if="typing.key === line.key" class="find" @submit.prevent="keepNumber(line)">
-                  <InputText v-model="typing.number" v-focus :aria-label="`Part number of ${line.name}`" placeholder="Part number" :invalid="at.field === 'number'" />
+                  <InputText
+                    v-model="typing.number"
+                    v-focus
+                    :aria-label="`Part number of ${line.name}`"
+                    placeholder="Part number"
+                    :invalid="at.field === 'number'"
+                  />
                   <label>packs of <input v-model.number="typing.pack" type="number" min="1" max="1000" class="pack" /></label>
-                  <Button type="submit" label="Save" /><Button text severity="secondary" label="Cancel" data-out @click="typing.key = ''" />
+                  <Button type="submit" label="Save" /><Button
+                    text
+                    severity="secondary"
+                    label="Cancel"
+                    data-out
+                    @click="typing.key = ''"
+                  />
                 </form>
                 <small v-if="line.note">{{ line.note }}</small>
-                <label v-if="line.alternatives.length && buys" class="other">Fit <select :value="line.number" @change="choose(line, ($event.target as HTMLSelectElement).value)"><option v-for="other in line.alternatives" :key="other.number" :value="other.number">{{ other.kind_name }}: {{ other.number }}{{ other.life !== 1 ? `, life × ${other.life}` : '' }}{{ other.price ? `, ${other.price} ${data.terms.currency}` : '' }}</option></select></label>
+                <label v-if="line.alternatives.length && buys" class="other"
+                  >Fit
+                  <select :value="line.number" @change="choose(line, ($event.target as HTMLSelectElement).value)">
+                    <option v-for="other in line.alternatives" :key="other.number" :value="other.number">
+                      {{ other.kind_name }}: {{ other.number }}{{ other.life !== 1 ? `, life × ${other.life}` : ''
+                      }}{{ other.price ? `, ${other.price} ${data.terms.currency}` : '' }}
+                    </option>
+                  </select></label
+                >
               </td>
-              <td class="for"><p v-for="one in line.serves" :key="one">{{ one }}</p></td>
-              <td class="n"><b>{{ unit(line, line.needed) }}</b></td>
-              <td class="n"><b>{{ line.order ? unit(line, line.order) : '–' }}</b><small v-if="line.pack > 1">packs of {{ line.pack }}</small></td>
-              <td class="by"><template v-if="line.need_by">{{ date(line.need_by) }}<small>{{ inDays(line.need_by, new Date(data.today)) }}</small></template><template v-else>any day</template><small v-if="!line.to_run">while apart</small><small v-if="line.state === 'coming' && line.promised && line.need_by && line.promised > line.need_by" class="warn">promised too late</small></td>
+              <td class="for">
+                <p v-for="one in line.serves" :key="one">{{ one }}</p>
+              </td>
+              <td class="n">
+                <b>{{ unit(line, line.needed) }}</b>
+              </td>
+              <td class="n">
+                <b>{{ line.order ? unit(line, line.order) : '–' }}</b><small v-if="line.pack > 1"
+                  >packs of {{ line.pack }}</small
+                >
+              </td>
+              <td class="by">
+                <template v-if="line.need_by"
+                  >{{ date(line.need_by) }}<small>{{ inDays(line.need_by, new Date(data.today)) }}</small></template
+                ><template v-else>any day</template><small v-if="!line.to_run">while apart</small
+                ><small
+                  v-if="line.state === 'coming' && line.promised && line.need_by && line.promised > line.need_by"
+                  class="warn"
+                  >promised too late</small
+                >
+              </td>
               <td class="n">{{ line.price || 'not known' }}</td>
             </tr>
           </tbody>
@@ -103,26 +235,4 @@ const wanted = (id: number, day: string): Promise<boolean> =>
   </section>
 </template>
 
-<style scoped>
-.go { text-decoration: none; padding: 0 18px; background: var(--accent); color: var(--on-accent); border-radius: var(--radius); font-size: 1.1rem; min-height: 52px !important; }
-.machines { display: flex; flex-wrap: wrap; gap: 8px; }
-.machines li { display: flex; gap: 10px; align-items: center; padding: 2px 10px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
-.machines li.on { border-color: var(--accent); box-shadow: inset 0 0 0 1px var(--accent); background: var(--accent-soft); }
-.machines button:first-child { border: 0; background: none; display: grid; text-align: left; cursor: pointer; min-height: 48px; padding: 2px 0; line-height: 1.15; align-content: center; }
-.machines label { color: var(--quiet); display: flex; align-items: center; gap: 6px; }
-.part p { line-height: 1.3; }.stop { color: var(--stop); font-weight: 600; }
-.for p { line-height: 1.3; }
-.warn { color: var(--due) !important; font-weight: 600; }
-.find { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; padding: 4px 0; }
-.pack { width: 70px; font: inherit; background: var(--surface); color: var(--ink); border: 1px solid var(--line); border-radius: 6px; padding: 0 8px; }
-.other { display: flex; align-items: center; gap: 6px; color: var(--quiet); margin-top: 4px; } .other select { max-width: 330px; }
-.by { white-space: nowrap; }
-tr.fitted td { color: var(--quiet); }
-@media (max-width: 700px) {
-  .machines { flex-wrap: nowrap; overflow-x: auto; } .machines li { flex: none; }
-  table, tbody, tr, td { display: block; } thead { display: none; } td { border: 0; padding: 2px 10px; } td.n { text-align: left; }
-  tr { border-top: 1px solid var(--line); padding: 8px 0; display: block; }
-  td:nth-child(4)::before { content: 'needed '; } td:nth-child(5)::before { content: 'order '; } td:nth-child(4), td:nth-child(5), td:nth-child(6) { display: inline-block; }
-  td:nth-child(7) { display: none; }
-}
-</style>
+<style scoped src="./Needed.css"></style>

@@ -36,7 +36,12 @@ onMounted(() => at.run(load))
 async function receive(): Promise<void> {
   const done = await receiving.run(async () => {
     const quantity = coming.quantity.trim() ? Math.round(Number(coming.quantity)) : null
-    const got = await keep('/api/supply/receive', undefined, { uuid: coming.uuid, number: coming.number, quantity }, { what: `Received: ${coming.number}`, shown: coming.quantity })
+    const got = await keep(
+      '/api/supply/receive',
+      undefined,
+      { uuid: coming.uuid, number: coming.number, quantity },
+      { what: `Received: ${coming.number}`, shown: coming.quantity },
+    )
     data.value = got.orders
     coming.said = `${got.received} × ${got.name} received${got.bin ? `, into bin ${got.bin}` : ''}${got.to_come ? `; ${got.to_come} still to come` : '; nothing more to come'}`
     Object.assign(coming, { number: '', quantity: '', uuid: newUuid(), last: got.uuid })
@@ -45,84 +50,228 @@ async function receive(): Promise<void> {
   void nextTick(() => field.value?.querySelector<HTMLInputElement>('input')?.select())
 }
 /** What came in was something else: it is still to come. */
-const sendAway = (): Promise<boolean> => receiving.run(async () => {
-  await write(() => api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: coming.last } } }))
-  Object.assign(coming, { said: 'Taken back: it is still to come.', last: '' })
-  await load()
-})
-const takeBack = (order: Order): Promise<boolean> => at.run(async () => void (data.value = await write(() => api.POST('/api/supply/orders/{order_id}/take-back', { params: { path: { order_id: order.uuid } } }))))
-const post = (order: Order, way: 'send' | 'by-hand'): Promise<boolean> => at.run(async () => {
-  data.value = await keep(`/api/supply/orders/{order_id}/${way}`, { order_id: order.uuid }, undefined, { what: way === 'send' ? 'Send the order' : 'Ordered by hand', shown: order.supplier })
-  desk.value = await answer(api.GET('/api/supply/desk'))
-})
-const drop = (order: Order, number: string): Promise<boolean> => at.run(async () => void (data.value = await write(() => api.POST('/api/supply/orders/{order_id}/drop-rest', { params: { path: { order_id: order.uuid } }, body: { number } }))))
-const read = (order: Order): Promise<boolean> => at.run(async () => void Object.assign(letter, { order: order.uuid, sent: false, ...(await answer(api.GET('/api/supply/orders/{order_id}/mail', { params: { path: { order_id: order.uuid } } }))) }))
-const mail = (order: Order): Promise<boolean> => at.run(async () => {
-  Object.assign(letter, await write(() => api.POST('/api/supply/orders/{order_id}/mail', { params: { path: { order_id: order.uuid } } })))
-  letter.sent = true
-  await load()
-})
+const sendAway = (): Promise<boolean> =>
+  receiving.run(async () => {
+    await write(() =>
+      api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: coming.last } } }),
+    )
+    Object.assign(coming, { said: 'Taken back: it is still to come.', last: '' })
+    await load()
+  })
+const takeBack = (order: Order): Promise<boolean> =>
+  at.run(
+    async () =>
+      void (data.value = await write(() =>
+        api.POST('/api/supply/orders/{order_id}/take-back', { params: { path: { order_id: order.uuid } } }),
+      )),
+  )
+const post = (order: Order, way: 'send' | 'by-hand'): Promise<boolean> =>
+  at.run(async () => {
+    data.value = await keep(`/api/supply/orders/{order_id}/${way}`, { order_id: order.uuid }, undefined, {
+      what: way === 'send' ? 'Send the order' : 'Ordered by hand',
+      shown: order.supplier,
+    })
+    desk.value = await answer(api.GET('/api/supply/desk'))
+  })
+const drop = (order: Order, number: string): Promise<boolean> =>
+  at.run(
+    async () =>
+      void (data.value = await write(() =>
+        api.POST('/api/supply/orders/{order_id}/drop-rest', { params: { path: { order_id: order.uuid } }, body: { number } }),
+      )),
+  )
+const read = (order: Order): Promise<boolean> =>
+  at.run(
+    async () =>
+      void Object.assign(letter, {
+        order: order.uuid,
+        sent: false,
+        ...(await answer(api.GET('/api/supply/orders/{order_id}/mail', { params: { path: { order_id: order.uuid } } }))),
+      }),
+  )
+const mail = (order: Order): Promise<boolean> =>
+  at.run(async () => {
+    Object.assign(
+      letter,
+      await write(() => api.POST('/api/supply/orders/{order_id}/mail', { params: { path: { order_id: order.uuid } } })),
+    )
+    letter.sent = true
+    await load()
+  })
 const answerFile = (order: Order, form: FormData): Promise<Schemas['TableReportOut']> =>
-  write(() => api.POST('/api/supply/orders/{order_id}/answer-file', { params: { path: { order_id: order.uuid } }, body: form as never, bodySerializer: (body) => body as never }))
-const behave = (mode: string): Promise<boolean> => at.run(async () => void (desk.value = await write(() => api.POST('/api/supply/desk', { body: { mode: mode as 'normal' } }))))
-const MODES = [['normal', 'answers'], ['slow', 'is too slow'], ['deaf', 'takes orders, answers get lost'], ['down', 'is down']]
+  write(() =>
+    api.POST('/api/supply/orders/{order_id}/answer-file', {
+      params: { path: { order_id: order.uuid } },
+      body: form as never,
+      bodySerializer: (body) => body as never,
+    }),
+  )
+const behave = (mode: string): Promise<boolean> =>
+  at.run(async () => void (desk.value = await write(() => api.POST('/api/supply/desk', { body: { mode: mode as 'normal' } }))))
+const MODES = [
+  ['normal', 'answers'],
+  ['slow', 'is too slow'],
+  ['deaf', 'takes orders, answers get lost'],
+  ['down', 'is down'],
+]
 const shown = computed(() => data.value?.orders ?? [])
 </script>
 
 <template>
   <SupplyTabs />
   <section class="supply">
-    <header class="tools"><h1 class="grow">Orders</h1>
-      <p v-if="desk?.connected" class="desk" :class="{ away: !desk.answers }" role="status"><b>{{ desk.answers ? 'The suppliers’ desk answers' : 'The suppliers’ desk does not answer' }}</b></p>
-      <label v-if="desk?.simulated && buys" class="quiet">Simulated desk <select aria-label="How the simulated desk behaves" @change="behave(($event.target as HTMLSelectElement).value)"><option v-for="[mode, words] in MODES" :key="mode" :value="mode">{{ words }}</option></select></label>
+    <header class="tools">
+      <h1 class="grow">Orders</h1>
+      <p v-if="desk?.connected" class="desk" :class="{ away: !desk.answers }" role="status">
+        <b>{{ desk.answers ? 'The suppliers’ desk answers' : 'The suppliers’ desk does not answer' }}</b>
+      </p>
+      <label v-if="desk?.simulated && buys" class="quiet"
+        >Simulated desk
+        <select aria-label="How the simulated desk behaves" @change="behave(($event.target as HTMLSelectElement).value)">
+          <option v-for="[mode, words] in MODES" :key="mode" :value="mode">{{ words }}</option>
+        </select></label
+      >
     </header>
     <form ref="field" class="card receive" @submit.prevent="receive">
       <label for="came">What came in</label>
-      <InputText id="came" v-model="coming.number" v-focus placeholder="Scan or type a part number" autocomplete="off" :invalid="receiving.field === 'number'" />
-      <InputText v-model="coming.quantity" class="count" inputmode="numeric" placeholder="all" aria-label="Pieces; empty takes all that is to come" :invalid="receiving.field === 'quantity'" />
+      <InputText
+        id="came"
+        v-model="coming.number"
+        v-focus
+        placeholder="Scan or type a part number"
+        autocomplete="off"
+        :invalid="receiving.field === 'number'"
+      />
+      <InputText
+        v-model="coming.quantity"
+        class="count"
+        inputmode="numeric"
+        placeholder="all"
+        aria-label="Pieces; empty takes all that is to come"
+        :invalid="receiving.field === 'quantity'"
+      />
       <Button type="submit" label="Receive" :disabled="!coming.number.trim() || receiving.busy" />
-      <p v-if="receiving.problem" class="problem" role="alert">{{ receiving.problem }}</p><p v-else-if="coming.said" class="said" role="status">{{ coming.said }} <button v-if="coming.last" type="button" class="link" :disabled="receiving.busy" @click="sendAway">Take back</button></p>
+      <p v-if="receiving.problem" class="problem" role="alert">{{ receiving.problem }}</p>
+      <p v-else-if="coming.said" class="said" role="status">
+        {{ coming.said }}
+        <button v-if="coming.last" type="button" class="link" :disabled="receiving.busy" @click="sendAway">Take back</button>
+      </p>
     </form>
-    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="at.run(load)" /></p>
-    <p v-if="data && !shown.length" class="quiet">Nothing is ordered yet. <RouterLink :to="{ name: 'sourcing' }">Plan where to get it</RouterLink></p>
+    <p v-if="at.problem" class="trouble" role="alert">
+      {{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="at.run(load)" />
+    </p>
+    <p v-if="data && !shown.length" class="quiet">
+      Nothing is ordered yet. <RouterLink :to="{ name: 'sourcing' }">Plan where to get it</RouterLink>
+    </p>
     <article v-for="order in shown" :key="order.uuid" class="card" :aria-label="`Order to ${order.supplier}`">
       <header class="tools">
         <OrderMark :state="order.state" :word="order.state_name" />
-        <h2 class="grow">{{ order.supplier }}, {{ order.way === 'fetch' ? 'fetched' : order.way }} {{ date(order.run_date) }} <span class="quiet">{{ order.reference ? `no. ${order.reference}` : '' }}</span></h2>
+        <h2 class="grow">
+          {{ order.supplier }}, {{ order.way === 'fetch' ? 'fetched' : order.way }} {{ date(order.run_date) }}
+          <span class="quiet">{{ order.reference ? `no. ${order.reference}` : '' }}</span>
+        </h2>
         <span>{{ order.parts }} {{ data!.currency }}</span>
-        <a :href="`/supply/orders/${order.uuid}.pdf`">PDF</a><a :href="`/supply/orders/${order.uuid}.csv`">CSV</a><a :href="`/supply/orders/${order.uuid}.xlsx`">XLSX</a><button type="button" class="link" @click="read(order)">E-mail text</button>
+        <a :href="`/supply/orders/${order.uuid}.pdf`">PDF</a><a :href="`/supply/orders/${order.uuid}.csv`">CSV</a
+        ><a :href="`/supply/orders/${order.uuid}.xlsx`">XLSX</a
+        ><button type="button" class="link" @click="read(order)">E-mail text</button>
       </header>
       <div v-if="order.state === 'to-send' && buys" class="unsure" role="status">
-        <p><b>{{ order.tries ? 'Nobody has confirmed this order.' : 'Not sent yet.' }}</b> {{ order.trouble }} <template v-if="order.desk && order.tries">It may have arrived: asking again orders nothing twice.</template></p>
-        <Button v-if="order.desk" label="Ask the desk again" :disabled="at.busy" @click="post(order, 'send')" /><AskOnce v-if="!order.desk || !order.tries" severity="secondary" label="Said by telephone" :question="`From now on it counts as ordered from ${order.supplier}, and Lumvek sends nothing more.`" yes="It was said" :disabled="at.busy" @yes="post(order, 'by-hand')" />
-        <AskOnce v-if="order.unsent" severity="secondary" label="Take back" :question="`The order to ${order.supplier} is dropped before it is sent; its parts are needed again.`" yes="Drop the order" :disabled="at.busy" @yes="takeBack(order)" />
+        <p>
+          <b>{{ order.tries ? 'Nobody has confirmed this order.' : 'Not sent yet.' }}</b> {{ order.trouble }}
+          <template v-if="order.desk && order.tries">It may have arrived: asking again orders nothing twice.</template>
+        </p>
+        <Button v-if="order.desk" label="Ask the desk again" :disabled="at.busy" @click="post(order, 'send')" /><AskOnce
+          v-if="!order.desk || !order.tries"
+          severity="secondary"
+          label="Said by telephone"
+          :question="`From now on it counts as ordered from ${order.supplier}, and Lumvek sends nothing more.`"
+          yes="It was said"
+          :disabled="at.busy"
+          @yes="post(order, 'by-hand')"
+        />
+        <AskOnce
+          v-if="order.unsent"
+          severity="secondary"
+          label="Take back"
+          :question="`The order to ${order.supplier} is dropped before it is sent; its parts are needed again.`"
+          yes="Drop the order"
+          :disabled="at.busy"
+          @yes="takeBack(order)"
+        />
       </div>
-      <TableFile v-else-if="order.state === 'by-hand' && buys" label="Read their answer from a file" :send="(form) => answerFile(order, form)" @taken="at.run(load)" />
+      <TableFile
+        v-else-if="order.state === 'by-hand' && buys"
+        label="Read their answer from a file"
+        :send="(form) => answerFile(order, form)"
+        @taken="at.run(load)"
+      />
       <p v-else-if="order.trouble" class="problem">{{ order.trouble }}</p>
-      <div v-if="letter.order === order.uuid" class="letter"><p class="quiet">To {{ letter.to || 'nobody: there is no address' }}. {{ letter.subject }}</p><pre>{{ letter.text }}</pre><div class="tools"><AskOnce v-if="buys && letter.to && !letter.sent && !(order.desk && order.state === 'to-send' && order.tries)" label="Send by e-mail" :question="`This text goes to ${letter.to} now; a letter sent cannot be called back.`" yes="Send it" :disabled="at.busy" @yes="mail(order)" /><b v-if="letter.sent" role="status">Sent.</b><Button text severity="secondary" label="Close" @click="letter.order = ''" /></div></div>
+      <div v-if="letter.order === order.uuid" class="letter">
+        <p class="quiet">To {{ letter.to || 'nobody: there is no address' }}. {{ letter.subject }}</p>
+        <pre>{{ letter.text }}</pre>
+        <div class="tools">
+          <AskOnce
+            v-if="buys && letter.to && !letter.sent && !(order.desk && order.state === 'to-send' && order.tries)"
+            label="Send by e-mail"
+            :question="`This text goes to ${letter.to} now; a letter sent cannot be called back.`"
+            yes="Send it"
+            :disabled="at.busy"
+            @yes="mail(order)"
+          /><b v-if="letter.sent" role="status">Sent.</b
+          ><Button text severity="secondary" label="Close" @click="letter.order = ''" />
+        </div>
+      </div>
       <table>
-        <thead><tr><th>Part</th><th class="n">Ordered</th><th class="n">Put aside</th><th class="n">Follows</th><th class="n">Received</th><th>For</th></tr></thead>
-        <tbody><tr v-for="line in order.lines" :key="line.number">
-          <td><b>{{ line.name }}</b><small>{{ line.number }}</small></td><td class="n"><b>{{ line.quantity }}</b></td>
-          <td class="n" data-label="put aside">{{ order.answered ? line.accepted : '?' }}<small v-if="line.promised && line.accepted" :class="{ warn: line.promised > order.run_date }">{{ date(line.promised) }}</small><small v-if="line.refused" class="warn">{{ line.refused }} refused</small></td>
-          <td class="n" data-label="follows"><template v-if="line.follows"><b class="warn">{{ line.follows }}</b><small v-if="line.follows_on">{{ date(line.follows_on) }}</small><AskOnce v-if="buys && line.to_come" plain label="Do not wait" :named="`Do not wait for ${line.follows} ${line.name}`" :question="`${order.supplier} is told not to send the rest (${line.follows}); it is needed again, from elsewhere.`" yes="Do not wait" @yes="drop(order, line.number)" /></template><template v-else>–</template></td>
-          <td class="n" data-label="received"><b>{{ line.received }}</b> <small v-if="line.to_come">{{ line.to_come }} to come</small></td>
-          <td class="for"><p v-for="one in line.serves" :key="one">{{ one }}</p></td>
-        </tr></tbody>
+        <thead>
+          <tr>
+            <th>Part</th>
+            <th class="n">Ordered</th>
+            <th class="n">Put aside</th>
+            <th class="n">Follows</th>
+            <th class="n">Received</th>
+            <th>For</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="line in order.lines" :key="line.number">
+            <td>
+              <b>{{ line.name }}</b><small>{{ line.number }}</small>
+            </td>
+            <td class="n">
+              <b>{{ line.quantity }}</b>
+            </td>
+            <td class="n" data-label="put aside">
+              {{ order.answered ? line.accepted : '?'
+              }}<small v-if="line.promised && line.accepted" :class="{ warn: line.promised > order.run_date }">{{
+                date(line.promised)
+              }}</small
+              ><small v-if="line.refused" class="warn">{{ line.refused }} refused</small>
+            </td>
+            <td class="n" data-label="follows">
+              <template v-if="line.follows"
+                ><b class="warn">{{ line.follows }}</b
+                ><small v-if="line.follows_on">{{ date(line.follows_on) }}</small
+                ><AskOnce
+                  v-if="buys && line.to_come"
+                  plain
+                  label="Do not wait"
+                  :named="`Do not wait for ${line.follows} ${line.name}`"
+                  :question="`${order.supplier} is told not to send the rest (${line.follows}); it is needed again, from elsewhere.`"
+                  yes="Do not wait"
+                  @yes="drop(order, line.number)" /></template
+              ><template v-else>–</template>
+            </td>
+            <td class="n" data-label="received">
+              <b>{{ line.received }}</b> <small v-if="line.to_come">{{ line.to_come }} to come</small>
+            </td>
+            <td class="for">
+              <p v-for="one in line.serves" :key="one">{{ one }}</p>
+            </td>
+          </tr>
+        </tbody>
       </table>
     </article>
   </section>
 </template>
 
-<style scoped>
-.desk { color: var(--sound); } .desk.away { color: var(--stop); }
-.receive { grid-template-columns: auto minmax(0, 1fr) 90px auto; align-items: center; gap: 8px 12px; }
-.receive label { font-weight: 600; font-size: 1.15rem; } .receive input { font-size: 1.2rem; min-height: 52px; } .receive .p-button { min-height: 52px; }
-.receive .problem, .receive .said { grid-column: 1 / -1; } .said { font-weight: 600; color: var(--sound); }
-.card table { border: 0; } .card .for { color: var(--quiet); max-width: 420px; }
-.unsure { display: flex; flex-wrap: wrap; gap: 10px; align-items: center; padding: 8px 12px; border-left: 4px solid var(--stop); background: var(--paper); }
-.warn { color: var(--due) !important; }
-.letter pre { white-space: pre-wrap; background: var(--paper); padding: 10px; border-radius: 6px; overflow-x: auto; }
-@media (max-width: 700px) { .card header h2 { flex: 1 1 100%; order: -1; } .receive { grid-template-columns: minmax(0, 1fr) 80px; } .receive label, .receive .p-button { grid-column: 1 / -1; }
-  .card table, .card tbody, .card tr, .card td { display: block; border: 0; } .card thead { display: none; } .card tr { border-top: 1px solid var(--line); padding: 6px 0; } .card td { padding: 1px 0; text-align: left !important; } .card td.n { display: inline-block; margin-right: 14px; } .card td[data-label]::before { content: attr(data-label) ' '; color: var(--quiet); } .card td.n small { display: inline; } }
-</style>
+<style scoped src="./Orders.css"></style>

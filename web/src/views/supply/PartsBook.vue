@@ -11,46 +11,142 @@ import { useAttempt } from './useAttempt'
 
 const data = ref<Schemas['BookOut'] | null>(null)
 const at = useAttempt('The parts book could not be read.')
-const load = (model = 0): Promise<boolean> => at.run(async () => void (data.value = await answer(api.GET('/api/supply/book', { params: { query: { model } } }))))
+const load = (model = 0): Promise<boolean> =>
+  at.run(async () => void (data.value = await answer(api.GET('/api/supply/book', { params: { query: { model } } }))))
 onMounted(() => load())
 const send = (form: FormData): Promise<Schemas['TableReportOut']> =>
-  write(() => api.POST('/api/supply/book/{model_id}/file', { params: { path: { model_id: data.value!.model } }, body: form as never, bodySerializer: (body) => body as never }))
+  write(() =>
+    api.POST('/api/supply/book/{model_id}/file', {
+      params: { path: { model_id: data.value!.model } },
+      body: form as never,
+      bodySerializer: (body) => body as never,
+    }),
+  )
 const typing = reactive({ key: '', number: '', pack: 1 })
-const enter = (line: Schemas['BookLineOut']): void => void Object.assign(typing, { key: line.slot + line.side, number: '', pack: 1 })
-const keep = (line: Schemas['BookLineOut']): Promise<boolean> => at.run(async () => {
-  await write(() => api.POST('/api/supply/numbers', { body: { model: data.value!.model, slot: line.slot, side: line.side as '' | 'L' | 'R', number: typing.number, pack: typing.pack } }))
-  typing.key = ''
-  data.value = await answer(api.GET('/api/supply/book', { params: { query: { model: data.value!.model } } }))
-})
+const enter = (line: Schemas['BookLineOut']): void =>
+  void Object.assign(typing, { key: line.slot + line.side, number: '', pack: 1 })
+const keep = (line: Schemas['BookLineOut']): Promise<boolean> =>
+  at.run(async () => {
+    await write(() =>
+      api.POST('/api/supply/numbers', {
+        body: {
+          model: data.value!.model,
+          slot: line.slot,
+          side: line.side as '' | 'L' | 'R',
+          number: typing.number,
+          pack: typing.pack,
+        },
+      }),
+    )
+    typing.key = ''
+    data.value = await answer(api.GET('/api/supply/book', { params: { query: { model: data.value!.model } } }))
+  })
 const SIDES: Record<string, string> = { L: 'left', R: 'right' }
 </script>
 
 <template>
   <SupplyTabs />
   <section class="supply">
-    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="load()" /></p>
+    <p v-if="at.problem" class="trouble" role="alert">
+      {{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="load()" />
+    </p>
     <template v-if="data">
       <header class="tools">
         <h1 class="grow">Parts book</h1>
-        <label>Model <select :value="data.model" @change="load(Number(($event.target as HTMLSelectElement).value))"><option v-for="model in data.models" :key="model.id" :value="model.id">{{ model.name }}: {{ counted(model.numbers, 'number') }}, {{ counted(model.slots, 'part') }}</option></select></label>
+        <label
+          >Model
+          <select :value="data.model" @change="load(Number(($event.target as HTMLSelectElement).value))">
+            <option v-for="model in data.models" :key="model.id" :value="model.id">
+              {{ model.name }}: {{ counted(model.numbers, 'number') }}, {{ counted(model.slots, 'part') }}
+            </option>
+          </select></label
+        >
         <a :href="`/supply/book/${data.model}.csv`">CSV</a><a :href="`/supply/book/${data.model}.xlsx`">XLSX</a>
       </header>
-      <TableFile v-if="data.may_change" :key="data.model" label="Read numbers from a file" :send="send" @taken="load(data.model)" />
-      <div class="scroll"><table class="as-list">
-        <thead><tr><th>Part</th><th>Side</th><th>Number</th><th class="n">Pack</th><th>Kind</th><th>Remarks</th></tr></thead>
-        <tbody><tr v-for="line in data.lines" :key="line.slot + line.side + line.number" :class="{ missing: !line.number }">
-          <td><b>{{ line.name }}</b></td><td data-label="Side">{{ SIDES[line.side] ?? '' }}</td>
-          <td><form v-if="typing.key === line.slot + line.side && !line.number" class="tools" @submit.prevent="keep(line)"><InputText v-model="typing.number" v-focus placeholder="Part number" :aria-label="`Part number of ${line.name}`" :invalid="at.field === 'number'" /><label>packs of <input v-model.number="typing.pack" type="number" min="1" max="1000" class="pack" /></label><Button type="submit" label="Save" /><Button text severity="secondary" label="Cancel" data-out @click="typing.key = ''" /></form><template v-else>{{ line.number || 'to be found' }} <button v-if="!line.number && data.may_change" type="button" class="link" :aria-label="`Enter it: ${line.name}${line.side ? ', ' + SIDES[line.side] : ''}`" @click="enter(line)">Enter it</button></template><small v-if="line.replaced_by">replaced by {{ line.replaced_by }}</small></td><td class="n" data-label="Pack">{{ line.number ? line.pack : '' }}</td>
-          <td><template v-if="line.number">{{ line.kind }}<small v-if="line.chosen">fitted here</small><small v-if="line.life !== 1">life × {{ line.life }}</small></template></td>
-          <td>{{ [line.status === 'scarce' && 'Scarce.', line.mark, line.note].filter(Boolean).join(' ') }}</td>
-        </tr></tbody>
-      </table></div>
+      <TableFile
+        v-if="data.may_change"
+        :key="data.model"
+        label="Read numbers from a file"
+        :send="send"
+        @taken="load(data.model)"
+      />
+      <div class="scroll">
+        <table class="as-list">
+          <thead>
+            <tr>
+              <th>Part</th>
+              <th>Side</th>
+              <th>Number</th>
+              <th class="n">Pack</th>
+              <th>Kind</th>
+              <th>Remarks</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="line in data.lines" :key="line.slot + line.side + line.number" :class="{ missing: !line.number }">
+              <td>
+                <b>{{ line.name }}</b>
+              </td>
+              <td data-label="Side">{{ SIDES[line.side] ?? '' }}</td>
+              <td>
+                <form v-if="typing.key === line.slot + line.side && !line.number" class="tools" @submit.prevent="keep(line)">
+                  <InputText
+                    v-model="typing.number"
+                    v-focus
+                    placeholder="Part number"
+                    :aria-label="`Part number of ${line.name}`"
+                    :invalid="at.field === 'number'"
+                  /><label>packs of <input v-model.number="typing.pack" type="number" min="1" max="1000" class="pack" /></label
+                  ><Button type="submit" label="Save" /><Button
+                    text
+                    severity="secondary"
+                    label="Cancel"
+                    data-out
+                    @click="typing.key = ''"
+                  />
+                </form>
+                <template v-else
+                  >{{ line.number || 'to be found' }}
+                  <button
+                    v-if="!line.number && data.may_change"
+                    type="button"
+                    class="link"
+                    :aria-label="`Enter it: ${line.name}${line.side ? ', ' + SIDES[line.side] : ''}`"
+                    @click="enter(line)"
+                  >
+                    Enter it
+                  </button></template
+                ><small v-if="line.replaced_by">replaced by {{ line.replaced_by }}</small>
+              </td>
+              <td class="n" data-label="Pack">{{ line.number ? line.pack : '' }}</td>
+              <td>
+                <template v-if="line.number"
+                  >{{ line.kind }}<small v-if="line.chosen">fitted here</small
+                  ><small v-if="line.life !== 1">life × {{ line.life }}</small></template
+                >
+              </td>
+              <td>{{ [line.status === 'scarce' && 'Scarce.', line.mark, line.note].filter(Boolean).join(' ') }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
     </template>
     <p v-else-if="!at.problem" class="quiet" role="status">Reading the parts book …</p>
   </section>
 </template>
 
 <style scoped>
-input.pack { width: 70px; font: inherit; background: var(--surface); color: var(--ink); border: 1px solid var(--line); border-radius: 6px; padding: 0 8px; }
-tr.missing td:nth-child(3) { color: var(--due); font-weight: 600; }
+input.pack {
+  width: 70px;
+  font: inherit;
+  background: var(--surface);
+  color: var(--ink);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 0 8px;
+}
+tr.missing td:nth-child(3) {
+  color: var(--due);
+  font-weight: 600;
+}
 </style>

@@ -10,92 +10,241 @@ import SupplyTabs from './SupplyTabs.vue'
 import { useAttempt } from './useAttempt'
 
 type Supplier = Schemas['SupplierOut']
-interface Form { id: number; name: string; email: string; distance_km: string; travel_min: string; counter_min: string; call_min: string; hours: string; closed: string; deliveries: { name: string; lead_days: string; working: boolean; cutoff: string; price: string }[] }
+interface Form {
+  id: number
+  name: string
+  email: string
+  distance_km: string
+  travel_min: string
+  counter_min: string
+  call_min: string
+  hours: string
+  closed: string
+  deliveries: { name: string; lead_days: string; working: boolean; cutoff: string; price: string }[]
+}
 
 const session = useSession()
 const suppliers = ref<Supplier[]>([])
 const terms = ref<Schemas['TermsOut'] | null>(null)
 const form = ref<Form | null>(null)
-const rates = reactive({ currency: '', labour_rate: '', km_cost: '', downtime_rate: '', late_cost_per_day: '', days_before: '' })
+const rates = reactive({
+  currency: '',
+  labour_rate: '',
+  km_cost: '',
+  downtime_rate: '',
+  late_cost_per_day: '',
+  days_before: '',
+})
 const at = useAttempt('The suppliers could not be read.')
 const saving = useAttempt('It could not be saved.')
 const rating = useAttempt('The rates could not be saved.')
 const kept = ref(false)
 const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 'parts')
-const RATES = { currency: 'Currency, three letters', labour_rate: 'An hour of work', km_cost: 'A kilometre', downtime_rate: 'An hour standing in season', late_cost_per_day: 'A day a machine waits for parts', days_before: 'Parts wanted, days before the season' } as const
-const FIELDS = [['name', 'Name'], ['email', 'E-mail'], ['distance_km', 'Distance, km'], ['travel_min', 'Travel, min'], ['counter_min', 'At the counter, min'], ['call_min', 'A call, min (empty: no telephone)'], ['hours', 'Open, such as Mon–Fri 07:30–17:00, Sat 08:00–12:00'], ['closed', 'Closed on, such as 2026-12-24']] as const
+const RATES = {
+  currency: 'Currency, three letters',
+  labour_rate: 'An hour of work',
+  km_cost: 'A kilometre',
+  downtime_rate: 'An hour standing in season',
+  late_cost_per_day: 'A day a machine waits for parts',
+  days_before: 'Parts wanted, days before the season',
+} as const
+const FIELDS = [
+  ['name', 'Name'],
+  ['email', 'E-mail'],
+  ['distance_km', 'Distance, km'],
+  ['travel_min', 'Travel, min'],
+  ['counter_min', 'At the counter, min'],
+  ['call_min', 'A call, min (empty: no telephone)'],
+  ['hours', 'Open, such as Mon–Fri 07:30–17:00, Sat 08:00–12:00'],
+  ['closed', 'Closed on, such as 2026-12-24'],
+] as const
 
-onMounted(() => at.run(async () => {
-  suppliers.value = await answer(api.GET('/api/supply/suppliers'))
-  takeTerms((await answer(api.GET('/api/supply/list'))).terms)
-}))
+onMounted(() =>
+  at.run(async () => {
+    suppliers.value = await answer(api.GET('/api/supply/suppliers'))
+    takeTerms((await answer(api.GET('/api/supply/list'))).terms)
+  }),
+)
 function takeTerms(found: Schemas['TermsOut']): void {
   terms.value = found
   Object.assign(rates, { ...found, days_before: String(found.days_before) })
 }
 function edit(one?: Supplier): void {
   form.value = one
-    ? { ...one, distance_km: String(one.distance_km), travel_min: String(one.travel_min), counter_min: String(one.counter_min), call_min: one.call_min === null ? '' : String(one.call_min), deliveries: one.deliveries.map((way) => ({ name: way.name, lead_days: String(way.lead_days), working: way.working, cutoff: way.cutoff ?? '', price: String(way.price) })) }
-    : { id: 0, name: '', email: '', distance_km: '', travel_min: '', counter_min: '15', call_min: '', hours: 'Mon–Fri 08:00–17:00', closed: '', deliveries: [] }
+    ? {
+        ...one,
+        distance_km: String(one.distance_km),
+        travel_min: String(one.travel_min),
+        counter_min: String(one.counter_min),
+        call_min: one.call_min === null ? '' : String(one.call_min),
+        deliveries: one.deliveries.map((way) => ({
+          name: way.name,
+          lead_days: String(way.lead_days),
+          working: way.working,
+          cutoff: way.cutoff ?? '',
+          price: String(way.price),
+        })),
+      }
+    : {
+        id: 0,
+        name: '',
+        email: '',
+        distance_km: '',
+        travel_min: '',
+        counter_min: '15',
+        call_min: '',
+        hours: 'Mon–Fri 08:00–17:00',
+        closed: '',
+        deliveries: [],
+      }
   saving.problem = ''
 }
 const figure = (text: string): number => Number(text.trim().replace(',', '.') || 0)
 async function keep(): Promise<void> {
   const made = form.value!
   const done = await saving.run(async () => {
-    const body = { id: made.id, name: made.name, email: made.email, hours: made.hours, closed: made.closed, distance_km: figure(made.distance_km), travel_min: figure(made.travel_min), counter_min: figure(made.counter_min), call_min: made.call_min.trim() ? figure(made.call_min) : null, deliveries: made.deliveries.map((way) => ({ name: way.name, lead_days: figure(way.lead_days), working: way.working, cutoff: way.cutoff.trim() || null, price: figure(way.price) })) }
+    const body = {
+      id: made.id,
+      name: made.name,
+      email: made.email,
+      hours: made.hours,
+      closed: made.closed,
+      distance_km: figure(made.distance_km),
+      travel_min: figure(made.travel_min),
+      counter_min: figure(made.counter_min),
+      call_min: made.call_min.trim() ? figure(made.call_min) : null,
+      deliveries: made.deliveries.map((way) => ({
+        name: way.name,
+        lead_days: figure(way.lead_days),
+        working: way.working,
+        cutoff: way.cutoff.trim() || null,
+        price: figure(way.price),
+      })),
+    }
     suppliers.value = await write(() => api.POST('/api/supply/suppliers', { body }))
   })
   if (done) form.value = null
 }
-const keepRates = (): Promise<boolean> => rating.run(async () => {
-  const body = { ...rates, days_before: Math.round(figure(rates.days_before)), now: terms.value?.now ?? null }
-  takeTerms((await write(() => api.POST('/api/supply/terms', { body }))).terms)
-  kept.value = true
-})
-const sent = (one: Supplier): string => one.deliveries.map((way) => `${way.name} in ${counted(way.lead_days, way.working ? 'working day' : 'day')}${way.cutoff ? ` if ordered by ${way.cutoff}` : ''}, ${way.price}`).join('; ')
+const keepRates = (): Promise<boolean> =>
+  rating.run(async () => {
+    const body = { ...rates, days_before: Math.round(figure(rates.days_before)), now: terms.value?.now ?? null }
+    takeTerms((await write(() => api.POST('/api/supply/terms', { body }))).terms)
+    kept.value = true
+  })
+const sent = (one: Supplier): string =>
+  one.deliveries
+    .map(
+      (way) =>
+        `${way.name} in ${counted(way.lead_days, way.working ? 'working day' : 'day')}${way.cutoff ? ` if ordered by ${way.cutoff}` : ''}, ${way.price}`,
+    )
+    .join('; ')
 </script>
 
 <template>
   <SupplyTabs />
   <section class="supply">
-    <header class="tools"><h1 class="grow">Suppliers and rates</h1><Button v-if="buys && !form" severity="secondary" label="Enter a supplier" @click="edit()" /></header>
+    <header class="tools">
+      <h1 class="grow">Suppliers and rates</h1>
+      <Button v-if="buys && !form" severity="secondary" label="Enter a supplier" @click="edit()" />
+    </header>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
     <form v-if="form" class="card form" aria-label="Supplier" @submit.prevent="keep">
-      <label v-for="[key, label] in FIELDS" :key="key" class="field">{{ label }}<InputText v-model="form[key]" :invalid="saving.field === key" /></label>
+      <label v-for="[key, label] in FIELDS" :key="key" class="field"
+        >{{ label }}<InputText v-model="form[key]" :invalid="saving.field === key"
+      /></label>
       <div class="ways">
         <b>Sends by</b>
         <p v-for="(way, i) in form.deliveries" :key="i" class="tools">
-          <InputText v-model="way.name" placeholder="van" :aria-label="`Name of delivery ${i + 1}`" class="short" /> in <InputText v-model="way.lead_days" inputmode="numeric" :aria-label="`Days of delivery ${i + 1}`" class="tiny" /> days
-          <label><input v-model="way.working" type="checkbox" /> Monday to Friday</label> ordered by <InputText v-model="way.cutoff" placeholder="15:00" :aria-label="`Ordered by, delivery ${i + 1}`" class="short" /> costs <InputText v-model="way.price" inputmode="decimal" :aria-label="`Price of delivery ${i + 1}`" class="short" />
+          <InputText v-model="way.name" placeholder="van" :aria-label="`Name of delivery ${i + 1}`" class="short" /> in
+          <InputText v-model="way.lead_days" inputmode="numeric" :aria-label="`Days of delivery ${i + 1}`" class="tiny" /> days
+          <label><input v-model="way.working" type="checkbox" /> Monday to Friday</label> ordered by
+          <InputText v-model="way.cutoff" placeholder="15:00" :aria-label="`Ordered by, delivery ${i + 1}`" class="short" />
+          costs <InputText v-model="way.price" inputmode="decimal" :aria-label="`Price of delivery ${i + 1}`" class="short" />
           <button type="button" class="link" @click="form.deliveries.splice(i, 1)">Remove</button>
         </p>
-        <button type="button" class="link" @click="form.deliveries.push({ name: '', lead_days: '1', working: true, cutoff: '', price: '0' })">Add a delivery</button>
+        <button
+          type="button"
+          class="link"
+          @click="form.deliveries.push({ name: '', lead_days: '1', working: true, cutoff: '', price: '0' })"
+        >
+          Add a delivery
+        </button>
       </div>
       <p v-if="saving.problem" class="problem wide" role="alert">{{ saving.problem }}</p>
-      <div class="tools wide"><Button type="submit" label="Save" :disabled="saving.busy" /><Button text severity="secondary" label="Cancel" data-out @click="form = null" /></div>
+      <div class="tools wide">
+        <Button type="submit" label="Save" :disabled="saving.busy" /><Button
+          text
+          severity="secondary"
+          label="Cancel"
+          data-out
+          @click="form = null"
+        />
+      </div>
     </form>
     <ul class="list">
       <li v-for="one in suppliers" :key="one.id" class="card">
         <h2>{{ one.name }}</h2>
-        <p>{{ one.hours || 'Nobody can come: they only send' }}<template v-if="one.closed">; closed {{ one.closed }}</template></p>
-        <p class="quiet"><template v-if="one.hours">{{ one.distance_km }} km, {{ one.travel_min }} min, {{ one.call_min === null ? 'no telephone' : `a call takes ${one.call_min} min` }}. </template><template v-if="one.deliveries.length">Sends: {{ sent(one) }}. </template>{{ one.desk ? 'Answers at the desk.' : 'Ordered by hand.' }} {{ one.email }}</p>
+        <p>
+          {{ one.hours || 'Nobody can come: they only send' }}<template v-if="one.closed">; closed {{ one.closed }}</template>
+        </p>
+        <p class="quiet">
+          <template v-if="one.hours"
+            >{{ one.distance_km }} km, {{ one.travel_min }} min,
+            {{ one.call_min === null ? 'no telephone' : `a call takes ${one.call_min} min` }}. </template
+          ><template v-if="one.deliveries.length">Sends: {{ sent(one) }}. </template
+          >{{ one.desk ? 'Answers at the desk.' : 'Ordered by hand.' }} {{ one.email }}
+        </p>
         <button v-if="buys" type="button" class="link" :aria-label="`Change ${one.name}`" @click="edit(one)">Change</button>
       </li>
     </ul>
     <form v-if="terms" class="card form" aria-label="Rates" @submit.prevent="keepRates">
       <h2 class="wide">Rates</h2>
-      <label v-for="(label, key) in RATES" :key="key" class="field">{{ label }}<InputText v-model="rates[key]" :disabled="!buys" :invalid="rating.field === key" @input="kept = false" /></label>
+      <label v-for="(label, key) in RATES" :key="key" class="field"
+        >{{ label }}<InputText v-model="rates[key]" :disabled="!buys" :invalid="rating.field === key" @input="kept = false"
+      /></label>
       <p v-if="rating.problem" class="problem wide" role="alert">{{ rating.problem }}</p>
-      <div v-if="buys" class="tools wide"><Button type="submit" severity="secondary" label="Save the rates" :disabled="rating.busy" /><span v-if="kept" role="status">Saved.</span></div>
+      <div v-if="buys" class="tools wide">
+        <Button type="submit" severity="secondary" label="Save the rates" :disabled="rating.busy" /><span
+          v-if="kept"
+          role="status"
+          >Saved.</span
+        >
+      </div>
     </form>
   </section>
 </template>
 
 <style scoped>
-.form { grid-template-columns: repeat(auto-fill, minmax(260px, 1fr)); gap: 12px 16px; } .wide, .ways { grid-column: 1 / -1; }
-label.field { font-weight: 600; }
-.list { display: grid; grid-template-columns: repeat(auto-fill, minmax(330px, 1fr)); gap: 12px; }
-.list .link { justify-self: start; padding: 0; }
-.short { width: 110px; } .tiny { width: 70px; } input[type='checkbox'] { min-height: 0 !important; width: 18px; height: 18px; accent-color: var(--accent); }
+.form {
+  grid-template-columns: repeat(auto-fill, minmax(260px, 1fr));
+  gap: 12px 16px;
+}
+.wide,
+.ways {
+  grid-column: 1 / -1;
+}
+label.field {
+  font-weight: 600;
+}
+.list {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
+  gap: 12px;
+}
+.list .link {
+  justify-self: start;
+  padding: 0;
+}
+.short {
+  width: 110px;
+}
+.tiny {
+  width: 70px;
+}
+input[type='checkbox'] {
+  min-height: 0 !important;
+  width: 18px;
+  height: 18px;
+  accent-color: var(--accent);
+}
 </style>

@@ -32,19 +32,39 @@ function pick(picked: File): void {
 
 <template>
   <div class="file">
-    <p class="tools"><FilePick :label="label" accept=".csv,.xlsx,.txt" @file="pick" /> <span v-if="file" class="quiet">{{ file.name }}</span></p>
+    <p class="tools">
+      <FilePick :label="label" accept=".csv,.xlsx,.txt" @file="pick" /> <span v-if="file" class="quiet">{{ file.name }}</span>
+    </p>
     <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
     <div v-if="found" role="status">
-      <p><b>{{ found.taken }}</b> {{ found.dry ? 'to take' : 'taken' }}, <b>{{ found.there }}</b> there already, <b>{{ found.refused }}</b> refused</p>
-      <ul><li v-for="line in refused" :key="line.line">Line {{ line.line }}: {{ line.words }}</li></ul>
+      <p>
+        <b>{{ found.taken }}</b> {{ found.dry ? 'to take' : 'taken' }}, <b>{{ found.there }}</b> there already,
+        <b>{{ found.refused }}</b> refused
+      </p>
+      <ul>
+        <li v-for="line in refused" :key="line.line">Line {{ line.line }}: {{ line.words }}</li>
+      </ul>
       <p v-if="refused.length" class="quiet">Nothing is taken until these are put right.</p>
-      <Button v-else-if="found.dry && found.taken" :label="`Take ${counted(found.taken, 'line')}`" :loading="at.busy" @click="pass(false)" />
+      <Button
+        v-else-if="found.dry && found.taken"
+        :label="`Take ${counted(found.taken, 'line')}`"
+        :loading="at.busy"
+        @click="pass(false)"
+      />
     </div>
   </div>
 </template>
 
 <style scoped>
-.file { display: grid; gap: 6px; }
-li { color: var(--stop); }
-.problem { color: var(--stop); font-weight: 600; }
+.file {
+  display: grid;
+  gap: 6px;
+}
+li {
+  color: var(--stop);
+}
+.problem {
+  color: var(--stop);
+  font-weight: 600;
+}
 </style>

@@ -10,7 +10,10 @@ function says(pieces: string[], status = 200): void {
       controller.close()
     },
   })
-  vi.stubGlobal('fetch', vi.fn(() => Promise.resolve(new Response(body, { status }))))
+  vi.stubGlobal(
+    'fetch',
+    vi.fn(() => Promise.resolve(new Response(body, { status }))),
+  )
 }
 
 describe('working out a plan', () => {
@@ -18,7 +21,11 @@ describe('working out a plan', () => {
   afterEach(() => vi.unstubAllGlobals())
 
   it('tells each step, wherever the network cuts the lines', async () => {
-    says(['{"what":"cheapest","steps":1,"of":3,"done":false}\n{"what":"sur', 'est","steps":2,"of":3,"done":false}\n', '{"what":"","steps":1,"of":1,"done":true}\n'])
+    says([
+      '{"what":"cheapest","steps":1,"of":3,"done":false}\n{"what":"sur',
+      'est","steps":2,"of":3,"done":false}\n',
+      '{"what":"","steps":1,"of":1,"done":true}\n',
+    ])
     const steps: Step[] = []
     await workOut('u', [], (step) => steps.push(step))
     expect(steps.map((step) => step.what)).toEqual(['cheapest', 'surest'])
@@ -50,7 +57,10 @@ describe('working out a plan', () => {
   })
 
   it('knows when there is no server', async () => {
-    vi.stubGlobal('fetch', vi.fn(() => Promise.reject(new TypeError('failed'))))
+    vi.stubGlobal(
+      'fetch',
+      vi.fn(() => Promise.reject(new TypeError('failed'))),
+    )
     await expect(workOut('u', [], () => undefined)).rejects.toThrow('No connection')
   })
 })

@@ -13,7 +13,9 @@ export type OnePlan = Schemas['Plan']
 
 /** Ask for a plan under a UUID. Raises Refused. */
 export async function workOut(uuid: string, pinned: Schemas['PinIn'][], told: (step: Step) => void): Promise<void> {
-  const body = await write<ReadableStream<Uint8Array<ArrayBuffer>>>(() => api.POST('/api/supply/plans', { body: { uuid, pinned }, parseAs: 'stream' }) as never)
+  const body = await write<ReadableStream<Uint8Array<ArrayBuffer>>>(
+    () => api.POST('/api/supply/plans', { body: { uuid, pinned }, parseAs: 'stream' }) as never,
+  )
   const reader = body.pipeThrough(new TextDecoderStream()).getReader()
   let rest = ''
   let done = false
@@ -27,7 +29,10 @@ export async function workOut(uuid: string, pinned: Schemas['PinIn'][], told: (s
   if (!done) throw new Refused(0, 'The connection broke while the plan was worked out.')
 }
 
-interface Said extends Step { done?: boolean; error?: { field: string; message: string } }
+interface Said extends Step {
+  done?: boolean
+  error?: { field: string; message: string }
+}
 function said(step: Said, told: (step: Step) => void): boolean {
   if (step.error) throw new Refused(422, step.error.message, step.error.field, true)
   if (step.done) return true

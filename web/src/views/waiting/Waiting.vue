@@ -13,7 +13,12 @@ import { useSession } from '@/app/session'
 const session = useSession()
 const heading = ref<HTMLElement | null>(null)
 /** The walk-arounds that refused entries belong to, as they are now. */
-const walks = reactive(new Map<string, { machine: Schemas['MachineOut']; brief: Schemas['WalkAroundBrief']; running: Schemas['WalkAroundBrief'][] }>())
+const walks = reactive(
+  new Map<
+    string,
+    { machine: Schemas['MachineOut']; brief: Schemas['WalkAroundBrief']; running: Schemas['WalkAroundBrief'][] }
+  >(),
+)
 const form = reactive({ uuid: '', what: '' as '' | 'discard' | 'reopen', word: '', problem: '', busy: false })
 const said = ref('')
 const ids = computed(() => [...new Set(outbox.refused.value.filter(isReading).map(walkAroundOf))])
@@ -21,8 +26,12 @@ const ids = computed(() => [...new Set(outbox.refused.value.filter(isReading).ma
 async function look(): Promise<void> {
   for (const id of ids.value) {
     try {
-      const found = await answer(api.GET('/api/walk-arounds/{walk_around_id}/summary', { params: { path: { walk_around_id: id } } }))
-      const start = await answer(api.GET('/api/machines/{machine_id}/start', { params: { path: { machine_id: found.machine.id } } }))
+      const found = await answer(
+        api.GET('/api/walk-arounds/{walk_around_id}/summary', { params: { path: { walk_around_id: id } } }),
+      )
+      const start = await answer(
+        api.GET('/api/machines/{machine_id}/start', { params: { path: { machine_id: found.machine.id } } }),
+      )
       walks.set(id, { machine: found.machine, brief: found.walk_around, running: start.running.filter((one) => one.id !== id) })
     } catch (error) {
       if (!(error instanceof Refused)) throw error
@@ -55,20 +64,41 @@ async function attempt(what: () => Promise<void>): Promise<void> {
 }
 
 /** Kept in words in the machine's logbook, or discarded with a word: either way the server knows of it before it leaves this device. */
-const aside = (entry: ReadingEntry, outcome: 'logbook' | 'discarded'): Promise<void> => attempt(async () => {
-  const body = { uuid: entry.uuid, check: entry.body.check, position: entry.body.position, shown: (entry.about.shown ?? '').slice(0, 200) || entry.body.state || '', refused: entry.refused?.message ?? '', outcome, word: form.word, taken_at: entry.body.taken_at ?? new Date().toISOString() }
-  await write(() => api.POST('/api/walk-arounds/{walk_around_id}/set-aside', { params: { path: { walk_around_id: walkAroundOf(entry) } }, body }))
-  outbox.drop(entry.uuid)
-  done(outcome === 'logbook' ? `${entry.about.what}: kept in the logbook.` : `${entry.about.what}: discarded.`)
-})
+const aside = (entry: ReadingEntry, outcome: 'logbook' | 'discarded'): Promise<void> =>
+  attempt(async () => {
+    const body = {
+      uuid: entry.uuid,
+      check: entry.body.check,
+      position: entry.body.position,
+      shown: (entry.about.shown ?? '').slice(0, 200) || entry.body.state || '',
+      refused: entry.refused?.message ?? '',
+      outcome,
+      word: form.word,
+      taken_at: entry.body.taken_at ?? new Date().toISOString(),
+    }
+    await write(() =>
+      api.POST('/api/walk-arounds/{walk_around_id}/set-aside', {
+        params: { path: { walk_around_id: walkAroundOf(entry) } },
+        body,
+      }),
+    )
+    outbox.drop(entry.uuid)
+    done(outcome === 'logbook' ? `${entry.about.what}: kept in the logbook.` : `${entry.about.what}: discarded.`)
+  })
 
-const reopen = (entry: Entry): Promise<void> => attempt(async () => {
-  const id = walkAroundOf(entry)
-  await write(() => api.POST('/api/walk-arounds/{walk_around_id}/reopen', { params: { path: { walk_around_id: id } }, body: { uuid: newUuid(), reason: form.word } }))
-  for (const one of outbox.refused.value.filter((other) => walkAroundOf(other) === id)) outbox.retry(one.uuid)
-  await look()
-  done('Opened again; what belongs to it is sent.')
-})
+const reopen = (entry: Entry): Promise<void> =>
+  attempt(async () => {
+    const id = walkAroundOf(entry)
+    await write(() =>
+      api.POST('/api/walk-arounds/{walk_around_id}/reopen', {
+        params: { path: { walk_around_id: id } },
+        body: { uuid: newUuid(), reason: form.word },
+      }),
+    )
+    for (const one of outbox.refused.value.filter((other) => walkAroundOf(other) === id)) outbox.retry(one.uuid)
+    await look()
+    done('Opened again; what belongs to it is sent.')
+  })
 
 /** Into the walk-around of the same machine that is under way, as a reading of its own. */
 function into(entry: ReadingEntry, there: Schemas['WalkAroundBrief']): void {
@@ -105,21 +135,47 @@ function submit(entry: Entry): void {
       <ul>
         <li v-for="entry in outbox.refused.value" :key="entry.uuid">
           <div class="words">
-            <p><b>{{ entry.about.what }}<template v-if="entry.about.shown">: {{ entry.about.shown }}</template></b> <span class="quiet">{{ entry.about.machine }}</span></p>
+            <p>
+              <b
+                >{{ entry.about.what }}<template v-if="entry.about.shown">: {{ entry.about.shown }}</template></b
+              >
+              <span class="quiet">{{ entry.about.machine }}</span>
+            </p>
             <p class="why">{{ entry.refused!.message }}</p>
             <form v-if="form.uuid === entry.uuid" @submit.prevent="submit(entry)" @keydown.esc="form.uuid = ''">
-              <label :for="`word-${entry.uuid}`">{{ form.what === 'reopen' ? 'Why is the walk-around opened again? It becomes a new version, and its report says so.' : 'Why is it discarded?' }}</label>
+              <label :for="`word-${entry.uuid}`">{{
+                form.what === 'reopen'
+                  ? 'Why is the walk-around opened again? It becomes a new version, and its report says so.'
+                  : 'Why is it discarded?'
+              }}</label>
               <InputText :id="`word-${entry.uuid}`" v-model="form.word" v-focus maxlength="300" :invalid="!!form.problem" />
               <Button type="submit" size="small" :label="form.what === 'reopen' ? 'Open again' : 'Discard'" />
               <Button size="small" text severity="secondary" label="Cancel" data-out @click="form.uuid = ''" />
             </form>
-            <p v-if="form.problem && (form.uuid === entry.uuid || !form.uuid)" class="problem" role="alert">{{ form.problem }}</p>
+            <p v-if="form.problem && (form.uuid === entry.uuid || !form.uuid)" class="problem" role="alert">
+              {{ form.problem }}
+            </p>
           </div>
           <div v-if="form.uuid !== entry.uuid" class="acts">
             <template v-if="isReading(entry)">
-              <RouterLink v-if="!finished(entry)" class="act" :to="{ name: 'walk-around', params: { id: walkAroundOf(entry) }, query: { check: entry.body.check, at: entry.body.position } }">To its place</RouterLink>
+              <RouterLink
+                v-if="!finished(entry)"
+                class="act"
+                :to="{
+                  name: 'walk-around',
+                  params: { id: walkAroundOf(entry) },
+                  query: { check: entry.body.check, at: entry.body.position },
+                }"
+                >To its place</RouterLink
+              >
               <Button v-else size="small" label="Open the walk-around again" @click="ask(entry, 'reopen')" />
-              <Button v-if="next(entry)" size="small" severity="secondary" :label="`Into the walk-around begun ${moment(next(entry)!.started_at)}`" @click="into(entry, next(entry)!)" />
+              <Button
+                v-if="next(entry)"
+                size="small"
+                severity="secondary"
+                :label="`Into the walk-around begun ${moment(next(entry)!.started_at)}`"
+                @click="into(entry, next(entry)!)"
+              />
               <Button size="small" severity="secondary" label="Into the logbook" @click="aside(entry, 'logbook')" />
             </template>
             <Button v-else size="small" severity="secondary" label="Try again" @click="outbox.retry(entry.uuid)" />
@@ -131,7 +187,16 @@ function submit(entry: Entry): void {
 
     <section v-if="outbox.waiting.value.length" aria-labelledby="under-way">
       <h2 id="under-way">{{ counted(outbox.waiting.value.length, 'entry', 'entries') }} on the way</h2>
-      <ul><li v-for="entry in outbox.waiting.value" :key="entry.uuid"><p><b>{{ entry.about.what }}<template v-if="entry.about.shown">: {{ entry.about.shown }}</template></b> <span class="quiet">{{ entry.about.machine }}</span></p></li></ul>
+      <ul>
+        <li v-for="entry in outbox.waiting.value" :key="entry.uuid">
+          <p>
+            <b
+              >{{ entry.about.what }}<template v-if="entry.about.shown">: {{ entry.about.shown }}</template></b
+            >
+            <span class="quiet">{{ entry.about.machine }}</span>
+          </p>
+        </li>
+      </ul>
     </section>
 
     <section v-if="outbox.others.value.length" aria-labelledby="others">
@@ -139,8 +204,21 @@ function submit(entry: Entry): void {
       <p class="quiet">Sent when whoever typed it logs in on this device. Nothing is sent under another name.</p>
       <ul>
         <li v-for="entry in outbox.others.value" :key="entry.uuid">
-          <p><b>{{ entry.about.what }}<template v-if="entry.about.shown">: {{ entry.about.shown }}</template></b> <span class="quiet">{{ entry.name || 'no name was kept with it' }}</span></p>
-          <div class="acts"><Button v-if="!entry.member && session.me" size="small" severity="secondary" label="It is mine" @click="outbox.retry(entry.uuid)" /></div>
+          <p>
+            <b
+              >{{ entry.about.what }}<template v-if="entry.about.shown">: {{ entry.about.shown }}</template></b
+            >
+            <span class="quiet">{{ entry.name || 'no name was kept with it' }}</span>
+          </p>
+          <div class="acts">
+            <Button
+              v-if="!entry.member && session.me"
+              size="small"
+              severity="secondary"
+              label="It is mine"
+              @click="outbox.retry(entry.uuid)"
+            />
+          </div>
         </li>
       </ul>
     </section>
@@ -148,16 +226,62 @@ function submit(entry: Entry): void {
 </template>
 
 <style scoped>
-.page { display: grid; gap: 18px; padding: 16px 20px 40px; max-width: 980px; }
-h1:focus { outline: none; }
-li { display: flex; flex-wrap: wrap; gap: 6px 18px; align-items: center; justify-content: space-between; padding: 8px 0; border-bottom: 1px solid var(--line); }
-.words { flex: 1 1 320px; }
-.why, .problem { color: var(--stop); }
-.problem { font-weight: 600; }
-.acts { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; }
-.act { display: inline-flex; align-items: center; min-height: var(--target); font-weight: 600; }
-.acts :deep(.p-button), form :deep(.p-button), form :deep(input) { min-height: var(--target); }
-form { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; margin-top: 4px; }
-form label { flex: 1 1 100%; }
-form :deep(input) { flex: 1 1 220px; }
+.page {
+  display: grid;
+  gap: 18px;
+  padding: 16px 20px 40px;
+  max-width: 980px;
+}
+h1:focus {
+  outline: none;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  align-items: center;
+  justify-content: space-between;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--line);
+}
+.words {
+  flex: 1 1 320px;
+}
+.why,
+.problem {
+  color: var(--stop);
+}
+.problem {
+  font-weight: 600;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+.act {
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+  font-weight: 600;
+}
+.acts :deep(.p-button),
+form :deep(.p-button),
+form :deep(input) {
+  min-height: var(--target);
+}
+form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  margin-top: 4px;
+}
+form label {
+  flex: 1 1 100%;
+}
+form :deep(input) {
+  flex: 1 1 220px;
+}
 </style>

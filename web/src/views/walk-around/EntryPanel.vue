@@ -50,7 +50,8 @@ const detour = computed(() => {
   return back ? near(back.check, back.position) : ''
 })
 /** The name of a place, without its check where that is the one in hand. */
-const near = (check: string, position: string): string => (check === props.check.key ? props.named(check, position).replace(`${props.check.name}, `, '') : props.named(check, position))
+const near = (check: string, position: string): string =>
+  check === props.check.key ? props.named(check, position).replace(`${props.check.name}, `, '') : props.named(check, position)
 const unit = computed(() => {
   if (entry.notSeen.value || entry.isChoice.value) return ''
   return props.check.unit_shown
@@ -66,16 +67,38 @@ const placeholder = computed(() => {
   if (entry.isChoice.value) return `1–${props.check.options.length}`
   return entry.slots.value[entry.done.value.length] ?? PLACEHOLDERS[props.check.kind] ?? ''
 })
-const PLACEHOLDERS: Record<string, string> = { interval: 'Last done: 1890 h or 2026-03-05', note: 'In words', count: 'How many' }
-const limits = computed(() => props.check.figures.map((one) => `${one.name} ${one.shown} (${one.source}${one.note ? ': ' + one.note : ''})`))
+const PLACEHOLDERS: Record<string, string> = {
+  interval: 'Last done: 1890 h or 2026-03-05',
+  note: 'In words',
+  count: 'How many',
+}
+const limits = computed(() =>
+  props.check.figures.map((one) => `${one.name} ${one.shown} (${one.source}${one.note ? ': ' + one.note : ''})`),
+)
 const postureName = computed(() => {
   const name = props.posture?.name ?? ''
   return name.charAt(0).toUpperCase() + name.slice(1)
 })
 const KEYS = computed(() => [
   { key: '=', text: 'same', says: 'Same as the last reading', act: entry.repeatLast, show: true, desk: false, phone: '' },
-  { key: '.', text: 'sound', says: 'Sound like the others', act: entry.markSound, show: entry.isChoice.value, desk: false, phone: '' },
-  { key: '+', text: `rest right (${entry.leftInBulk.value.length})`, says: `The rest of the station looks right (${entry.leftInBulk.value.length})`, act: entry.markRest, show: entry.leftInBulk.value.length > 0, desk: false, phone: '' },
+  {
+    key: '.',
+    text: 'sound',
+    says: 'Sound like the others',
+    act: entry.markSound,
+    show: entry.isChoice.value,
+    desk: false,
+    phone: '',
+  },
+  {
+    key: '+',
+    text: `rest right (${entry.leftInBulk.value.length})`,
+    says: `The rest of the station looks right (${entry.leftInBulk.value.length})`,
+    act: entry.markRest,
+    show: entry.leftInBulk.value.length > 0,
+    desk: false,
+    phone: '',
+  },
   { key: '−', text: 'not seen', says: 'Not seen, with a reason', act: entry.askNotSeen, show: true, desk: false, phone: '' },
   { key: '/', text: 'not there', says: 'Does not apply', act: entry.doesNotApply, show: true, desk: false, phone: '' },
   { key: 'Alt N', text: 'note', says: 'Note', act: () => emit('note'), show: true, desk: true, phone: '' },
@@ -87,7 +110,9 @@ const splitWords = computed(() => {
   const plan = entry.splitting.value
   if (!plan) return ''
   const [first, second] = plan.records
-  const to = second ? `${second.raw[0]} at ${near(second.check.key, second.position)}` : `${plan.rest[0] ?? ''} begins ${plan.next ? near(plan.next.check.key, plan.next.position) : ''}`
+  const to = second
+    ? `${second.raw[0]} at ${near(second.check.key, second.position)}`
+    : `${plan.rest[0] ?? ''} begins ${plan.next ? near(plan.next.check.key, plan.next.position) : ''}`
   return `${first?.raw.join(' · ')} here, ${to}${plan.moved ? `; the ${counted(plan.moved, 'place typed after it moves', 'places typed after it move')} one on` : ''}.`
 })
 
@@ -108,8 +133,17 @@ function use(text: string): void {
 <template>
   <section class="hand" :class="{ whole: entry.position.value === 'all' }" :aria-label="`Check in hand: ${check.name}`">
     <div class="about">
-      <h2>{{ check.name }}<span v-if="check.often_missed" class="chip">often missed</span><span v-if="check.safety" class="chip safety">safety item</span><span v-if="check.optional" class="chip">optional</span></h2>
-      <p class="how">{{ check.how }} <button type="button" class="link" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'Why, limits, tools' }}</button></p>
+      <h2>
+        {{ check.name }}<span v-if="check.often_missed" class="chip">often missed</span
+        ><span v-if="check.safety" class="chip safety">safety item</span
+        ><span v-if="check.optional" class="chip">optional</span>
+      </h2>
+      <p class="how">
+        {{ check.how }}
+        <button type="button" class="link" :aria-expanded="more" @click="more = !more">
+          {{ more ? 'Less' : 'Why, limits, tools' }}
+        </button>
+      </p>
       <div v-if="more" class="more">
         <p v-if="check.why"><b>Why.</b> {{ check.why }}</p>
         <p v-if="limits.length"><b>Limits.</b> {{ limits.join('; ') }}. Check the operator’s manual.</p>
@@ -117,28 +151,72 @@ function use(text: string): void {
         <p v-if="check.tools.length"><b>Tools.</b> {{ check.tools.join(', ') }}.</p>
         <p v-for="caution in posture?.cautions" :key="caution"><b>Care.</b> {{ caution }}</p>
       </div>
-      <p class="care"><svg viewBox="0 0 16 16" width="15" height="15" aria-hidden="true"><path d="M8 1.5v8M8 12.4v1.8" /></svg><span><b>{{ postureName }}{{ held ? ', confirmed' : '' }}.</b> {{ [posture?.lock ? posture.lock + '.' : '', ...check.hazards].join(' ') }}</span></p>
+      <p class="care">
+        <svg viewBox="0 0 16 16" width="15" height="15" aria-hidden="true"><path d="M8 1.5v8M8 12.4v1.8" /></svg
+        ><span
+          ><b>{{ postureName }}{{ held ? ', confirmed' : '' }}.</b>
+          {{ [posture?.lock ? posture.lock + '.' : '', ...check.hazards].join(' ') }}</span
+        >
+      </p>
     </div>
 
     <div v-if="!readOnly || check.drawing" class="work">
-      <form v-if="!readOnly" class="ask" :class="{ choosing: entry.isChoice.value && !entry.notSeen.value }" autocomplete="off" @submit.prevent>
+      <form
+        v-if="!readOnly"
+        class="ask"
+        :class="{ choosing: entry.isChoice.value && !entry.notSeen.value }"
+        autocomplete="off"
+        @submit.prevent
+      >
         <label class="where" for="reading" aria-live="polite">{{ entry.label.value }}</label>
         <div v-if="check.feelers.length && !entry.notSeen.value" class="feelers" role="radiogroup" aria-label="Feeler used">
-          <button v-for="name in check.feelers" :key="name" type="button" role="radio" :aria-checked="entry.feeler.value === name" :class="{ on: entry.feeler.value === name }" @click="entry.feeler.value = name">{{ name }}</button>
+          <button
+            v-for="name in check.feelers"
+            :key="name"
+            type="button"
+            role="radio"
+            :aria-checked="entry.feeler.value === name"
+            :class="{ on: entry.feeler.value === name }"
+            @click="entry.feeler.value = name"
+          >
+            {{ name }}
+          </button>
         </div>
         <div class="fieldline">
           <span v-for="(value, i) in entry.done.value" :key="i" class="done">{{ value }}</span>
-          <InputText id="reading" ref="field" v-model="entry.text.value" class="field" :class="{ long: entry.notSeen.value || check.kind === 'note' || check.kind === 'interval' }" autocapitalize="none" spellcheck="false" :inputmode="inputmode" :aria-label="fieldName" :placeholder="placeholder" :invalid="!!entry.problem.value" aria-describedby="entry-problem" @keydown="keys" @paste="paste" />
+          <InputText
+            id="reading"
+            ref="field"
+            v-model="entry.text.value"
+            class="field"
+            :class="{ long: entry.notSeen.value || check.kind === 'note' || check.kind === 'interval' }"
+            autocapitalize="none"
+            spellcheck="false"
+            :inputmode="inputmode"
+            :aria-label="fieldName"
+            :placeholder="placeholder"
+            :invalid="!!entry.problem.value"
+            aria-describedby="entry-problem"
+            @keydown="keys"
+            @paste="paste"
+          />
           <span v-if="unit" class="unit">{{ unit }}</span>
           <Button v-if="!entry.isChoice.value || entry.notSeen.value" class="enter" label="Enter" @click="entry.enter" />
         </div>
         <p id="entry-problem" class="problem" role="alert">{{ entry.hint.value || entry.problem.value }}</p>
         <ol v-if="entry.notSeen.value" class="choices">
-          <li v-for="(reason, i) in NOT_SEEN_REASONS" :key="reason"><button type="button" @click="entry.record({ state: 'not-seen', reason })"><kbd>{{ i + 1 }}</kbd> {{ reason }}</button></li>
+          <li v-for="(reason, i) in NOT_SEEN_REASONS" :key="reason">
+            <button type="button" @click="entry.record({ state: 'not-seen', reason })">
+              <kbd>{{ i + 1 }}</kbd> {{ reason }}
+            </button>
+          </li>
         </ol>
         <ol v-else-if="entry.isChoice.value" class="choices">
           <li v-for="(option, i) in check.options" :key="option.key">
-            <button type="button" :class="{ on: entry.place.value?.choice === option.key }" @click="entry.choose(option.key)"><kbd>{{ i + 1 }}</kbd> {{ option.name }} <SeverityMark v-if="option.severity !== 'sound'" :severity="option.severity as Severity" /></button>
+            <button type="button" :class="{ on: entry.place.value?.choice === option.key }" @click="entry.choose(option.key)">
+              <kbd>{{ i + 1 }}</kbd> {{ option.name }}
+              <SeverityMark v-if="option.severity !== 'sound'" :severity="option.severity as Severity" />
+            </button>
           </li>
         </ol>
       </form>
@@ -150,82 +228,34 @@ function use(text: string): void {
         <Button v-if="ask" severity="secondary" :label="`Keep ${ask.shown} (y)`" @click="entry.stand()" />
         <Button v-if="entry.splitting.value" severity="secondary" label="Two figures (s)" @click="entry.split()" />
         <span v-if="entry.splitting.value">{{ splitWords }}</span>
-        <span v-if="detour" class="quiet">Then on with {{ detour }}. <button type="button" class="link" @click="entry.hand.comeBack()">Now (Esc)</button></span>
+        <span v-if="detour" class="quiet"
+          >Then on with {{ detour }}. <button type="button" class="link" @click="entry.hand.comeBack()">Now (Esc)</button></span
+        >
       </div>
     </div>
 
     <slot name="verdict" />
     <slot />
     <p v-if="!readOnly" class="keys">
-      <button v-for="item in KEYS.filter((one) => one.show)" :key="item.key" type="button" tabindex="-1" :title="item.says" @mousedown.prevent :class="{ desk: item.desk && !item.phone }" @click="item.act()"><kbd :class="{ desk: item.desk }">{{ item.key }}</kbd><kbd v-if="item.phone" class="phone">{{ item.phone }}</kbd> {{ item.text }}</button>
+      <button
+        v-for="item in KEYS.filter((one) => one.show)"
+        :key="item.key"
+        type="button"
+        tabindex="-1"
+        :title="item.says"
+        @mousedown.prevent
+        :class="{ desk: item.desk && !item.phone }"
+        @click="item.act()"
+      >
+        <kbd :class="{ desk: item.desk }">{{ item.key }}</kbd><kbd v-if="item.phone" class="phone">{{ item.phone }}</kbd>
+        {{ item.text }}
+      </button>
     </p>
-    <details v-if="!readOnly && !entry.isChoice.value && ['measure', 'count'].includes(check.kind)" class="gauge"><summary>Simulated gauge</summary><GaugePanel :walk-around="walkAround" :check="check.key" /></details>
+    <details v-if="!readOnly && !entry.isChoice.value && ['measure', 'count'].includes(check.kind)" class="gauge">
+      <summary>Simulated gauge</summary>
+      <GaugePanel :walk-around="walkAround" :check="check.key" />
+    </details>
   </section>
 </template>
 
-<style scoped>
-.hand { display: grid; gap: 4px; align-content: start; min-width: 0; }
-.about { display: grid; gap: 2px; }
-h2 { font-size: 1.35rem; }
-.chip.safety { color: var(--stop); font-weight: 600; }
-.chip { margin-left: 10px; padding: 1px 8px; border-radius: 10px; background: var(--sunk); font-size: 1rem; font-weight: 400; }
-.how { line-height: 1.3; }
-.link { display: inline-block; border: 0; background: none; padding: 12px 4px; margin: -12px -4px; color: var(--accent); font-weight: 600; text-decoration: underline; cursor: pointer; }
-.more { display: grid; gap: 4px; padding: 8px 12px; background: var(--surface); border-radius: var(--radius); }
-.care { display: flex; gap: 6px; align-items: flex-start; color: var(--quiet); line-height: 1.25; }
-.care svg { fill: none; stroke: var(--stop); stroke-width: 2.6; stroke-linecap: round; flex: none; margin-top: 4px; }
-.work { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px 16px; align-items: center; padding: 8px 16px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
-.ask { display: grid; gap: 6px; min-width: 0; }
-.choosing { grid-template-columns: auto auto 1fr; column-gap: 20px; align-items: center; }
-.choosing > .choices { grid-column: 1 / -1; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); }
-.picture:has(+ .question), .choosing + .picture { width: 180px; }
-.choosing .field { width: 110px; height: 46px; }
-.where { font-size: 2.5rem; font-weight: 600; line-height: 1; }
-.fieldline { display: flex; align-items: center; gap: 8px; flex-wrap: wrap; }
-.field { width: 176px; height: 58px; font-size: 2rem; font-weight: 600; font-variant-numeric: tabular-nums; }
-.field.long { flex: 1 1 260px; font-size: 1.15rem; }
-.field::placeholder { font-weight: 400; font-size: 1.1rem; }
-.unit { font-size: 1.4rem; color: var(--quiet); }
-.done { padding: 6px 10px; background: var(--sunk); border-radius: 6px; font-size: 1.3rem; font-weight: 600; }
-.enter { min-height: 58px; }
-.problem { color: var(--stop); font-weight: 600; min-height: 1.2em; line-height: 1.2; }
-.question { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; padding-top: 6px; border-top: 2px solid var(--accent); line-height: 1.25; }
-.question p { font-weight: 600; }
-.question :deep(.p-button) { min-height: var(--target); }
-.picture { margin: 0; width: 276px; }
-.choices { display: grid; grid-template-columns: repeat(auto-fill, minmax(200px, 1fr)); gap: 4px 6px; }
-.choices button { display: flex; align-items: center; gap: 8px; width: 100%; min-height: 46px; padding: 2px 10px; border: 1px solid var(--line); border-radius: var(--radius); background: var(--surface); text-align: left; line-height: 1.15; cursor: pointer; }
-.choices button:hover { border-color: var(--ink); }
-.choices button.on, .feelers .on { border-color: var(--accent); background: var(--accent-soft); font-weight: 600; }
-.choices .mark { margin-left: auto; }
-.feelers { display: flex; gap: 6px; flex-wrap: wrap; }
-.feelers button { min-height: var(--target); padding: 0 12px; border: 1px solid var(--line); border-radius: var(--radius); background: none; cursor: pointer; }
-.gauge summary { color: var(--quiet); cursor: pointer; padding: 0 0 22px; margin-bottom: -22px; }
-.keys { display: flex; flex-wrap: wrap; gap: 0 2px; }
-.keys kbd { padding: 0 0.25em; font-size: 0.88em; }
-.keys .phone { display: none; }
-.whole h2 { font-size: 1.75rem; line-height: 1.15; }
-.whole .where { font-size: 1.3rem; color: var(--quiet); }
-.keys button { min-height: var(--target); padding: 0 4px; white-space: nowrap; border: 0; border-radius: var(--radius); background: none; cursor: pointer; color: var(--quiet); }
-.keys button:hover { background: var(--sunk); color: var(--ink); }
-@media (max-width: 1100px) { .work { grid-template-columns: minmax(0, 1fr); } .picture { width: min(330px, 100%); justify-self: center; } }
-@media (max-width: 700px) {
-  .where { font-size: 2rem; }
-  .how { font-size: 1rem; }
-  .work { padding: 10px; }
-  .field { width: auto; flex: 1 1 120px; min-width: 0; height: 52px; font-size: 1.6rem; }
-  .hand { gap: 6px; }
-  .about { display: contents; }
-  .about > h2 { order: -2; }
-  .work { order: -1; }
-  /* Above the field, so that the soft keyboard never hides it. */
-  .hand > :deep(.verdicts) { order: -2; }
-  .about > h2 { order: -3 !important; }
-  .problem:empty { display: none; }
-  .picture { max-width: 260px; }
-  .keys { position: sticky; bottom: 0; display: grid; grid-auto-flow: column; grid-auto-columns: minmax(0, 1fr); gap: 2px; background: var(--paper); padding: 4px 0; }
-  .keys button { display: grid; justify-items: center; gap: 1px; padding: 2px 0; min-width: 44px; line-height: 1.1; font-size: 0.85rem; white-space: normal; }
-  .keys .desk { display: none; }
-  .keys .phone { display: inline-block; }
-}
-</style>
+<style scoped src="./EntryPanel.css"></style>

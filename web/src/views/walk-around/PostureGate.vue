@@ -8,7 +8,13 @@ import { onBeforeUnmount, onMounted, ref } from 'vue'
 import type { Schemas, Visit } from '@/api/client'
 import { counted } from '@/app/counted'
 
-defineProps<{ posture: Schemas['PostureOut']; visit?: Visit & { index: number }; visits: number; places: number; hazards: string[] }>()
+defineProps<{
+  posture: Schemas['PostureOut']
+  visit?: Visit & { index: number }
+  visits: number
+  places: number
+  hazards: string[]
+}>()
 const emit = defineEmits<{ confirm: []; look: [] }>()
 const HOLD_MS = 700
 const FIRST_MS = 600
@@ -43,7 +49,9 @@ function key(event: KeyboardEvent): void {
     // A button that has the focus by Tab keeps its own Enter.
     if (event.target !== box.value && !(event.target as HTMLElement).classList.contains('main')) return
     event.preventDefault()
-    hint.value = missed.value ? `“${missed.value}” was typed here and taken nowhere: it is still to be typed at its place.` : 'Enter confirms nothing here: press l, or hold the button.'
+    hint.value = missed.value
+      ? `“${missed.value}” was typed here and taken nowhere: it is still to be typed at its place.`
+      : 'Enter confirms nothing here: press l, or hold the button.'
   } else if (event.key.length === 1) missed.value = (missed.value + event.key).slice(-20)
 }
 
@@ -62,48 +70,185 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
 </script>
 
 <template>
-  <section ref="box" class="gate" tabindex="-1" :aria-label="`Bring the machine into posture: ${posture.name}`" aria-describedby="gate-lock" @keydown="key">
-    <p class="step">Posture {{ (visit?.index ?? 0) + 1 }} of {{ visits }}<template v-if="visit?.minutes">, about {{ Math.round(visit.minutes) }} min to move{{ visit.via.length ? ', by way of ' + visit.via.join(', ') : '' }}</template></p>
+  <section
+    ref="box"
+    class="gate"
+    tabindex="-1"
+    :aria-label="`Bring the machine into posture: ${posture.name}`"
+    aria-describedby="gate-lock"
+    @keydown="key"
+  >
+    <p class="step">
+      Posture {{ (visit?.index ?? 0) + 1 }} of {{ visits
+      }}<template v-if="visit?.minutes"
+        >, about {{ Math.round(visit.minutes) }} min to move{{
+          visit.via.length ? ', by way of ' + visit.via.join(', ') : ''
+        }}</template
+      >
+    </p>
     <h2>{{ upper(posture.name) }}</h2>
-    <p v-if="posture.lock" id="gate-lock" class="lock"><svg viewBox="0 0 24 24" width="30" height="30" aria-hidden="true"><path d="M4 12h16v9H4zM8 12V8a4 4 0 0 1 8 0v4" /></svg>{{ posture.lock }}.</p>
+    <p v-if="posture.lock" id="gate-lock" class="lock">
+      <svg viewBox="0 0 24 24" width="30" height="30" aria-hidden="true"><path d="M4 12h16v9H4zM8 12V8a4 4 0 0 1 8 0v4" /></svg
+      >{{ posture.lock }}.
+    </p>
     <ul>
       <li v-for="caution in posture.cautions" :key="caution">{{ caution }}</li>
       <li v-for="hazard in hazards" :key="hazard">{{ hazard }}</li>
     </ul>
     <div class="do">
-      <button type="button" class="main" :class="{ holding }" @pointerdown="press" @pointerup="release" @pointerleave="release" @pointercancel="release" @contextmenu.prevent>
-        <span class="fill" aria-hidden="true"></span><span class="text">{{ posture.lock ? 'Locks are set, go on' : 'Understood, go on' }} <small>hold<span class="desk">, or <kbd>l</kbd></span></small></span>
+      <button
+        type="button"
+        class="main"
+        :class="{ holding }"
+        @pointerdown="press"
+        @pointerup="release"
+        @pointerleave="release"
+        @pointercancel="release"
+        @contextmenu.prevent
+      >
+        <span class="fill" aria-hidden="true"></span
+        ><span class="text"
+          >{{ posture.lock ? 'Locks are set, go on' : 'Understood, go on' }}
+          <small
+            >hold<span class="desk">, or <kbd>l</kbd></span></small
+          ></span
+        >
       </button>
       <Button severity="secondary" text label="Only look or correct" aria-keyshortcuts="Escape" @click="emit('look')" />
     </div>
     <p v-if="hint" class="hint" role="alert">{{ hint }}</p>
-    <p class="quiet">{{ counted(places, 'place') }} open in this posture. What you confirm is kept with your name and the time. The operator’s manual and local rules come first.</p>
+    <p class="quiet">
+      {{ counted(places, 'place') }} open in this posture. What you confirm is kept with your name and the time. The operator’s
+      manual and local rules come first.
+    </p>
   </section>
 </template>
 
 <style scoped>
-.gate { display: grid; gap: 10px; padding: 20px 26px; background: var(--surface); border: 2px solid var(--accent); border-radius: var(--radius); }
-.gate:focus { outline: 3px solid var(--accent); outline-offset: 2px; }
-.step { color: var(--quiet); }
-h2 { font-size: 2rem; line-height: 1.1; }
-.lock { display: flex; gap: 12px; align-items: center; font-size: 1.35rem; font-weight: 600; line-height: 1.25; }
-.lock svg { fill: none; stroke: var(--stop); stroke-width: 2.4; stroke-linejoin: round; flex: none; }
-ul { display: grid; gap: 4px; padding-left: 1.1em; list-style: disc; font-size: 1.1rem; }
-.do { display: flex; flex-wrap: wrap; gap: 10px; margin-top: 6px; }
-.do :deep(.p-button) { min-height: var(--target); }
-.main { position: relative; overflow: hidden; min-height: 56px; padding: 0 26px; border: 0; border-radius: var(--radius); background: var(--accent); color: var(--on-accent); font-size: 1.2rem; font-weight: 600; cursor: pointer; touch-action: none; user-select: none; -webkit-touch-callout: none; }
-.main .text { position: relative; }
-.main small { margin-left: 8px; font-weight: 400; }
-.fill { position: absolute; inset: 0; transform: scaleX(0); transform-origin: left; background: color-mix(in srgb, var(--ink) 35%, transparent); }
-.holding .fill { transform: scaleX(1); transition: transform 700ms linear; }
-.hint { color: var(--stop); font-weight: 600; }
+.gate {
+  display: grid;
+  gap: 10px;
+  padding: 20px 26px;
+  background: var(--surface);
+  border: 2px solid var(--accent);
+  border-radius: var(--radius);
+}
+.gate:focus {
+  outline: 3px solid var(--accent);
+  outline-offset: 2px;
+}
+.step {
+  color: var(--quiet);
+}
+h2 {
+  font-size: 2rem;
+  line-height: 1.1;
+}
+.lock {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  font-size: 1.35rem;
+  font-weight: 600;
+  line-height: 1.25;
+}
+.lock svg {
+  fill: none;
+  stroke: var(--stop);
+  stroke-width: 2.4;
+  stroke-linejoin: round;
+  flex: none;
+}
+ul {
+  display: grid;
+  gap: 4px;
+  padding-left: 1.1em;
+  list-style: disc;
+  font-size: 1.1rem;
+}
+.do {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  margin-top: 6px;
+}
+.do :deep(.p-button) {
+  min-height: var(--target);
+}
+.main {
+  position: relative;
+  overflow: hidden;
+  min-height: 56px;
+  padding: 0 26px;
+  border: 0;
+  border-radius: var(--radius);
+  background: var(--accent);
+  color: var(--on-accent);
+  font-size: 1.2rem;
+  font-weight: 600;
+  cursor: pointer;
+  touch-action: none;
+  user-select: none;
+  -webkit-touch-callout: none;
+}
+.main .text {
+  position: relative;
+}
+.main small {
+  margin-left: 8px;
+  font-weight: 400;
+}
+.fill {
+  position: absolute;
+  inset: 0;
+  transform: scaleX(0);
+  transform-origin: left;
+  background: color-mix(in srgb, var(--ink) 35%, transparent);
+}
+.holding .fill {
+  transform: scaleX(1);
+  transition: transform 700ms linear;
+}
+.hint {
+  color: var(--stop);
+  font-weight: 600;
+}
 @media (max-width: 700px) {
-  .gate { padding: 12px 14px; gap: 8px; } h2 { font-size: 1.5rem; } .lock { font-size: 1.15rem; }
+  .gate {
+    padding: 12px 14px;
+    gap: 8px;
+  }
+  h2 {
+    font-size: 1.5rem;
+  }
+  .lock {
+    font-size: 1.15rem;
+  }
   /* Within the thumb, and never over the lines it confirms. */
-  .do { position: sticky; bottom: 0; margin: 0 -14px; padding: 8px 14px; background: var(--surface); border-top: 1px solid var(--line); }
-  .do { flex-wrap: nowrap; gap: 4px; }
-  .main { flex: 1 1 auto; padding: 0 12px; font-size: 1.1rem; }
-  .do :deep(.p-button) { flex: 0 1 92px; padding: 0 4px; line-height: 1.1; }
-  .desk { display: none; }
+  .do {
+    position: sticky;
+    bottom: 0;
+    margin: 0 -14px;
+    padding: 8px 14px;
+    background: var(--surface);
+    border-top: 1px solid var(--line);
+  }
+  .do {
+    flex-wrap: nowrap;
+    gap: 4px;
+  }
+  .main {
+    flex: 1 1 auto;
+    padding: 0 12px;
+    font-size: 1.1rem;
+  }
+  .do :deep(.p-button) {
+    flex: 0 1 92px;
+    padding: 0 4px;
+    line-height: 1.1;
+  }
+  .desk {
+    display: none;
+  }
 }
 </style>

@@ -16,14 +16,24 @@ const props = defineProps<{ entry: Entry; state: WalkAroundState; readOnly: bool
 const entry = props.entry
 type Shown = { key: string; place: Place; label: string }
 
-const here = computed<Shown | null>(() => (entry.place.value && !entry.question.value && !props.gate ? { key: `${entry.check.value.key}|${entry.position.value}`, place: entry.place.value, label: entry.label.value } : null))
+const here = computed<Shown | null>(() =>
+  entry.place.value && !entry.question.value && !props.gate
+    ? { key: `${entry.check.value.key}|${entry.position.value}`, place: entry.place.value, label: entry.label.value }
+    : null,
+)
 const last = computed(() => props.state.verdicts.last.value)
 /** In full: the place in hand, else the last verdict; the last one in a line of its own where the hand looks at another. */
 const full = computed<Shown | null>(() => {
   const one = here.value ?? last.value
   if (!one) return null
   const [check] = one.key.split('|')
-  return { ...one, label: !props.gate && check === entry.check.value.key && one.place.position !== 'all' ? one.label.replace(`${entry.check.value.name}, `, '').replace(/^./, (first) => first.toUpperCase()) : one.label }
+  return {
+    ...one,
+    label:
+      !props.gate && check === entry.check.value.key && one.place.position !== 'all'
+        ? one.label.replace(`${entry.check.value.name}, `, '').replace(/^./, (first) => first.toUpperCase())
+        : one.label,
+  }
 })
 const line = computed(() => (last.value && last.value.key !== full.value?.key ? last.value : null))
 const severity = (place: Place): Severity => (place.ask ? 'asked' : (place.severity as Severity))
@@ -36,17 +46,50 @@ const said = (place: Place): string => (place.ask ? place.ask : `${place.reason}
   <div class="verdicts">
     <p v-if="line" class="line" :class="severity(line.place)" role="status" aria-live="polite">
       <SeverityMark :severity="severity(line.place)" :size="18" wordless />
-      <span><b :class="`sev-${severity(line.place)}`">{{ WORDS[severity(line.place)] }}</b> <b>{{ line.label }}.</b> {{ said(line.place) }}</span>
+      <span
+        ><b :class="`sev-${severity(line.place)}`">{{ WORDS[severity(line.place)] }}</b> <b>{{ line.label }}.</b>
+        {{ said(line.place) }}</span
+      >
     </p>
     <div class="verdict settle" :class="full ? severity(full.place) : ''" role="status" aria-live="polite">
       <template v-if="full">
         <SeverityMark :severity="severity(full.place)" :size="24" wordless />
         <div class="said">
-          <p><b :class="`sev-${severity(full.place)}`">{{ WORDS[severity(full.place)] }}</b> <b>{{ full.label }}.</b> {{ said(full.place) }}</p>
-          <p v-if="full.place.overtaken" class="overtaken">Overtaken: {{ full.place.overtaken.shown }} by {{ full.place.overtaken.by }}, {{ moment(full.place.overtaken.at) }}. What was typed last stands.</p>
-          <div v-if="full.place.advice && !full.place.ask" class="advice"><dl v-if="!many" class="rows"><div v-for="row in full.place.advice.rows" :key="row.name"><dt>{{ row.name }}</dt><dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd></div></dl>
-            <Button v-if="full.place.advice.done && !readOnly" size="small" class="did" :label="full.place.advice.done" @click="entry.followed(full.place)" /></div>
-          <details v-if="full.place.why.length && !full.place.ask"><summary>{{ many ? 'Every way, and why' : 'Why?' }}</summary><dl v-if="many" class="rows"><div v-for="row in full.place.advice?.rows" :key="row.name"><dt>{{ row.name }}</dt><dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd></div></dl><ul><li v-for="why in full.place.why" :key="why">{{ why }}</li></ul></details>
+          <p>
+            <b :class="`sev-${severity(full.place)}`">{{ WORDS[severity(full.place)] }}</b> <b>{{ full.label }}.</b>
+            {{ said(full.place) }}
+          </p>
+          <p v-if="full.place.overtaken" class="overtaken">
+            Overtaken: {{ full.place.overtaken.shown }} by {{ full.place.overtaken.by }}, {{ moment(full.place.overtaken.at) }}.
+            What was typed last stands.
+          </p>
+          <div v-if="full.place.advice && !full.place.ask" class="advice">
+            <dl v-if="!many" class="rows">
+              <div v-for="row in full.place.advice.rows" :key="row.name">
+                <dt>{{ row.name }}</dt>
+                <dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd>
+              </div>
+            </dl>
+            <Button
+              v-if="full.place.advice.done && !readOnly"
+              size="small"
+              class="did"
+              :label="full.place.advice.done"
+              @click="entry.followed(full.place)"
+            />
+          </div>
+          <details v-if="full.place.why.length && !full.place.ask">
+            <summary>{{ many ? 'Every way, and why' : 'Why?' }}</summary>
+            <dl v-if="many" class="rows">
+              <div v-for="row in full.place.advice?.rows" :key="row.name">
+                <dt>{{ row.name }}</dt>
+                <dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd>
+              </div>
+            </dl>
+            <ul>
+              <li v-for="why in full.place.why" :key="why">{{ why }}</li>
+            </ul>
+          </details>
         </div>
       </template>
       <p v-else class="quiet">The verdict appears here as soon as a reading is entered.</p>
@@ -56,20 +99,109 @@ const said = (place: Place): string => (place.ask ? place.ask : `${place.reason}
 </template>
 
 <style scoped>
-.verdicts { display: grid; gap: 4px; min-width: 0; }
-.line { display: flex; gap: 8px; align-items: flex-start; padding: 2px 14px; border-left: 6px solid var(--line); line-height: 1.25; }
-.verdict { display: flex; gap: 12px; align-items: flex-start; min-height: 48px; padding: 4px 14px; border-left: 6px solid var(--line); background: var(--sunk); border-radius: var(--radius); font-size: 1.06rem; line-height: 1.3; }
-.said { display: flex; flex-wrap: wrap; gap: 0 14px; flex: 1; }
-.said p { flex: 1 1 420px; }
-.said .overtaken { flex: 1 1 100%; font-style: italic; }
-.sound { border-color: var(--sound); } .watch { border-color: var(--watch); } .due { border-color: var(--due); } .stop { border-color: var(--stop); } .asked { border-color: var(--accent); }
-summary { display: inline-block; min-width: var(--target); padding: 11px 4px; margin: -11px -4px; color: var(--accent); font-weight: 600; cursor: pointer; }
-details ul { padding: 6px 0 0 1em; list-style: disc; font-size: 1rem; }
-.rows { display: flex; flex-wrap: wrap; gap: 2px 22px; margin: 2px 0; }
-.rows dt { color: var(--quiet); line-height: 1.2; }
-.rows dd { margin: 0; font-weight: 600; line-height: 1.25; }
-.advice { display: flex; flex-wrap: wrap; gap: 2px 22px; align-items: center; }
-.did { min-height: var(--target); }
-@media (min-width: 1101px) { .narrow { display: none; } }
-@media (max-width: 700px) { .verdict { min-height: 0; padding: 4px 10px; } .line { padding: 2px 10px; } }
+.verdicts {
+  display: grid;
+  gap: 4px;
+  min-width: 0;
+}
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: flex-start;
+  padding: 2px 14px;
+  border-left: 6px solid var(--line);
+  line-height: 1.25;
+}
+.verdict {
+  display: flex;
+  gap: 12px;
+  align-items: flex-start;
+  min-height: 48px;
+  padding: 4px 14px;
+  border-left: 6px solid var(--line);
+  background: var(--sunk);
+  border-radius: var(--radius);
+  font-size: 1.06rem;
+  line-height: 1.3;
+}
+.said {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  flex: 1;
+}
+.said p {
+  flex: 1 1 420px;
+}
+.said .overtaken {
+  flex: 1 1 100%;
+  font-style: italic;
+}
+.sound {
+  border-color: var(--sound);
+}
+.watch {
+  border-color: var(--watch);
+}
+.due {
+  border-color: var(--due);
+}
+.stop {
+  border-color: var(--stop);
+}
+.asked {
+  border-color: var(--accent);
+}
+summary {
+  display: inline-block;
+  min-width: var(--target);
+  padding: 11px 4px;
+  margin: -11px -4px;
+  color: var(--accent);
+  font-weight: 600;
+  cursor: pointer;
+}
+details ul {
+  padding: 6px 0 0 1em;
+  list-style: disc;
+  font-size: 1rem;
+}
+.rows {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 22px;
+  margin: 2px 0;
+}
+.rows dt {
+  color: var(--quiet);
+  line-height: 1.2;
+}
+.rows dd {
+  margin: 0;
+  font-weight: 600;
+  line-height: 1.25;
+}
+.advice {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 22px;
+  align-items: center;
+}
+.did {
+  min-height: var(--target);
+}
+@media (min-width: 1101px) {
+  .narrow {
+    display: none;
+  }
+}
+@media (max-width: 700px) {
+  .verdict {
+    min-height: 0;
+    padding: 4px 10px;
+  }
+  .line {
+    padding: 2px 10px;
+  }
+}
 </style>

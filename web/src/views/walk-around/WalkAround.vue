@@ -3,7 +3,7 @@
 import Button from '@/design/controls/button'
 import SelectButton from '@/design/controls/selectbutton'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import { api, Refused, write, type Schemas } from '@/api/client'
 import { StorageFull } from '@/api/storage'
 import { useSession } from '@/app/session'
@@ -22,13 +22,14 @@ import StopBar from './StopBar.vue'
 import VerdictPanel from './VerdictPanel.vue'
 import { kindsOf } from './drawingOf'
 import type { Entry } from './entry'
+import { useAddress } from './useAddress'
 import { useEntry } from './useEntry'
 import { useOrder } from './useOrder'
+import { useStops } from './useStops'
 import { at, useWalkAround } from './useWalkAround'
 
 const props = defineProps<{ id: string }>()
 const route = useRoute()
-const router = useRouter()
 const session = useSession()
 
 const checkKey = ref('')
@@ -41,46 +42,72 @@ const looking = ref('')
 const state = useWalkAround(props.id, () => session.me?.name ?? '', begin)
 const order = useOrder(state.data)
 const entry: Entry = useEntry({
-  walkAround: props.id, member: session.me?.id ?? 0, units: session.me?.units ?? 'mm', state, order, checkKey,
+  walkAround: props.id,
+  member: session.me?.id ?? 0,
+  units: session.me?.units ?? 'mm',
+  state,
+  order,
+  checkKey,
   focusField: () => (gate.value ? gatePanel.value : panel.value)?.focus(),
 })
 const data = state.data
+const stops = useStops(state)
+useAddress(entry, checkKey, data)
 
 const FAR = 'lumvek:called-out'
 const far = ref(localStorage.getItem(FAR) === 'yes')
 watch(far, (on) => localStorage.setItem(FAR, on ? 'yes' : 'no'))
-const SWEEPS = [{ label: 'By check', value: 'check' }, { label: 'By row', value: 'row' }]
-const sweep = computed({ get: () => order.sweep.value, set: (way) => { order.sweep.value = way; entry.hand.fix(); panel.value?.focus() } })
+const SWEEPS = [
+  { label: 'By check', value: 'check' },
+  { label: 'By row', value: 'row' },
+]
+const sweep = computed({
+  get: () => order.sweep.value,
+  set: (way) => {
+    order.sweep.value = way
+    entry.hand.fix()
+    panel.value?.focus()
+  },
+})
 
 const check = computed(() => entry.check.value)
 const visit = computed(() => order.visitOf(check.value.key))
 const posture = computed(() => data.value?.postures.find((one) => one.name === check.value.posture))
 const stationNames = computed(() => new Map((data.value?.stations ?? []).map((station) => [station.key, station.name])))
 const held = computed(() => state.holds.value.some((hold) => hold.posture === check.value.posture))
-const wanted = computed(() => !!data.value?.may_record && !!posture.value && !held.value && looking.value !== check.value.posture)
+const wanted = computed(
+  () => !!data.value?.may_record && !!posture.value && !held.value && looking.value !== check.value.posture,
+)
 /** Somebody may bring the machine into another posture while a figure is being typed: the field stays until it is entered. */
 const typing = ref(false)
-watch([wanted, () => entry.text.value || entry.done.value.length], ([now, begun], before) => (typing.value = !!begun && (typing.value || (now && !before[0]))))
+watch(
+  [wanted, () => entry.text.value || entry.done.value.length],
+  ([now, begun], before) => (typing.value = !!begun && (typing.value || (now && !before[0]))),
+)
 const gate = computed(() => wanted.value && !typing.value)
-const openHere = computed(() => (visit.value?.of ?? []).filter((one) => !one.optional).reduce((sum, one) => sum + state.openCount(one), 0))
+const openHere = computed(() =>
+  (visit.value?.of ?? []).filter((one) => !one.optional).reduce((sum, one) => sum + state.openCount(one), 0),
+)
 const hazardsHere = computed(() => [...new Set((visit.value?.of ?? []).flatMap((one) => one.hazards))])
-const hasRows = computed(() => (visit.value?.of ?? []).some((one) => one.thing && (visit.value?.of ?? []).some((other) => other !== one && other.thing === one.thing && other.station === one.station)))
-const last = computed(() => (state.verdicts.last.value?.place.check === check.value.key ? state.verdicts.last.value.place : undefined))
+const hasRows = computed(() =>
+  (visit.value?.of ?? []).some(
+    (one) =>
+      one.thing &&
+      (visit.value?.of ?? []).some((other) => other !== one && other.thing === one.thing && other.station === one.station),
+  ),
+)
+const last = computed(() =>
+  state.verdicts.last.value?.place.check === check.value.key ? state.verdicts.last.value.place : undefined,
+)
 /** What was read at all positions of the check in hand, for drawings that show them beside each other. */
 const sisters = computed(() =>
   check.value.positions.flatMap((position) => {
     const place = state.places.get(at(check.value.key, position))
-    return place?.state === 'seen' && !place.ask ? [{ label: position.replace(/^.*-(\d+)$/, '$1').replace('-', ' '), place }] : []
+    return place?.state === 'seen' && !place.ask
+      ? [{ label: position.replace(/^.*-(\d+)$/, '$1').replace('-', ' '), place }]
+      : []
   }),
 )
-const label = (position: string): string => data.value?.positions.find((one) => one.key === position)?.label ?? ''
-const stops = computed(() =>
-  [...state.places.values()].filter((place) => place.severity === 'stop' && !place.ask).map((place) => {
-    const name = data.value?.checks.find((one) => one.key === place.check)?.name ?? place.check
-    return { check: place.check, position: place.position, text: place.position === 'all' ? name : `${name}, ${label(place.position).toLowerCase()}` }
-  }),
-)
-
 /** What the bars above the columns take, so that the list of checks ends with the window. */
 const bars = computed(() => (stops.value.length ? 44 : 0) + 40 * (notesHere.value.length + (data.value?.hand_over ? 1 : 0)))
 
@@ -92,7 +119,10 @@ function begin(): void {
   if (asked) return entry.select(asked.key, typeof route.query.at === 'string' ? route.query.at : undefined)
   const open = order.steps.value.filter((step) => !step.check.optional && state.isOpen(step.check, step.position))
   // Where the machine stands already there is no need to move it.
-  const next = open.find((step) => state.holds.value.some((hold) => hold.posture === step.check.posture)) ?? open[0] ?? order.steps.value[0]
+  const next =
+    open.find((step) => state.holds.value.some((hold) => hold.posture === step.check.posture)) ??
+    open[0] ??
+    order.steps.value[0]
   if (next) entry.select(next.check.key, next.position)
 }
 
@@ -100,16 +130,6 @@ onMounted(state.load)
 onMounted(() => window.addEventListener('keydown', alt))
 onBeforeUnmount(() => window.removeEventListener('keydown', alt))
 
-/** The address keeps the place: back goes to the check before, a reload comes back to the same position. */
-watch([checkKey, entry.position], ([key, position], [before]) => {
-  if (!key || (route.query.check === key && route.query.at === position)) return
-  const to = { query: { check: key, at: position } }
-  void (before && before !== key ? router.push(to) : router.replace(to))
-})
-watch(() => [route.query.check, route.query.at], ([key, position]) => {
-  if (!data.value || typeof key !== 'string' || (key === checkKey.value && position === entry.position.value)) return
-  entry.select(key, typeof position === 'string' ? position : undefined)
-})
 function goStation(key: string): void {
   const there = order.checks.value.filter((one) => one.station === key)
   const next = there.find((one) => !one.optional && state.openCount(one) > 0) ?? there[0]
@@ -135,7 +155,12 @@ async function move(from: number, to: number): Promise<void> {
   const numbers = order.visits.value.map((one) => one.index)
   numbers.splice(to, 0, ...numbers.splice(from, 1))
   try {
-    const plan = await write(() => api.POST('/api/walk-arounds/{walk_around_id}/order', { params: { path: { walk_around_id: props.id } }, body: { order: numbers } }))
+    const plan = await write(() =>
+      api.POST('/api/walk-arounds/{walk_around_id}/order', {
+        params: { path: { walk_around_id: props.id } },
+        body: { order: numbers },
+      }),
+    )
     if (data.value) data.value.plan = plan
     problem.value = ''
   } catch (error) {
@@ -147,7 +172,9 @@ function closed(note: string): void {
   if (data.value) data.value.notes = data.value.notes.filter((one) => one.uuid !== note)
 }
 /** A note comes up at its station; one without, or of a station that is not visited this time, always. */
-const notesHere = computed(() => (data.value?.notes ?? []).filter((note) => note.station === check.value.station || !stationNames.value.has(note.station)))
+const notesHere = computed(() =>
+  (data.value?.notes ?? []).filter((note) => note.station === check.value.station || !stationNames.value.has(note.station)),
+)
 
 function takePhotos(photos: Schemas['PhotoOut'][]): void {
   if (data.value) data.value.photos = photos
@@ -165,21 +192,99 @@ function alt(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <p v-if="state.problem.value && !data" class="trouble" role="alert">{{ state.problem.value }} <Button label="Try again" severity="secondary" @click="state.load()" /></p>
+  <p v-if="state.problem.value && !data" class="trouble" role="alert">
+    {{ state.problem.value }} <Button label="Try again" severity="secondary" @click="state.load()" />
+  </p>
   <p v-else-if="!data || !checkKey" class="trouble quiet" role="status">Reading the walk-around …</p>
   <div v-else :class="{ far }" :style="{ '--bars': `${bars}px` }">
-    <WalkAroundHeader :id="id" :place="stationNames.get(check.station)" :machine="data.machine" :walk-around="data.walk_around" :headers="data.headers.map((one) => one.name)"><QuestionLine v-if="data.may_record" :entry="entry" /></WalkAroundHeader>
+    <WalkAroundHeader
+      :id="id"
+      :place="stationNames.get(check.station)"
+      :machine="data.machine"
+      :walk-around="data.walk_around"
+      :headers="data.headers.map((one) => one.name)"
+      ><QuestionLine v-if="data.may_record" :entry="entry"
+    /></WalkAroundHeader>
     <MachineMap class="big-map" :stations="data.stations" :current="check.station" @go="goStation" />
-    <StopBar :stops="stops" :notes="notesHere" :hand-over="data.may_record ? data.hand_over : null" :may-close="data.may_record" @go="(key, position) => entry.select(key, position)" @closed="closed" @opened="(note) => data?.notes.push(note)" />
+    <StopBar
+      :stops="stops"
+      :notes="notesHere"
+      :hand-over="data.may_record ? data.hand_over : null"
+      :may-close="data.may_record"
+      @go="(key, position) => entry.select(key, position)"
+      @closed="closed"
+      @opened="(note) => data?.notes.push(note)"
+    />
     <div class="columns">
-      <RouteList class="left" :order="order" :current="check.key" :state="state" :station-names="stationNames" :may-reorder="data.may_record" @go="(key) => entry.select(key)" @move="move" />
+      <RouteList
+        class="left"
+        :order="order"
+        :current="check.key"
+        :state="state"
+        :station-names="stationNames"
+        :may-reorder="data.may_record"
+        @go="(key) => entry.select(key)"
+        @move="move"
+      />
       <div class="middle">
-        <PostureGate v-if="gate && posture" ref="gatePanel" :key="posture.name" :posture="posture" :visit="visit" :visits="order.visits.value.length" :places="openHere" :hazards="hazardsHere" @confirm="confirmPosture" @look="onlyLook" />
-        <VerdictPanel v-if="gate && state.verdicts.last.value" class="under-gate" :entry="entry" :state="state" :read-only="!data.may_record" gate />
-        <EntryPanel v-if="!gate" ref="panel" :key="check.key" :entry="entry" :check="check" :last="last" :posture="posture" :held="held" :read-only="!data.may_record" :walk-around="id" :sisters="sisters" :named="state.named" @note="strip?.write()" @picture="strip?.pick()">
-          <template #verdict><VerdictPanel :entry="entry" :state="state" :read-only="!data.may_record" :gate="false" /></template>
-          <RowGrid :check="check" :positions="data.positions" :track-rows="data.machine.track_rows" :current="entry.position.value" :state="state" @go="(position) => entry.select(check.key, position)" />
-          <PhotoStrip :id="id" ref="strip" :entry="entry" :photos="data.photos" :machine="data.machine.name" :named="state.named" :read-only="!data.may_record" @photos="takePhotos" @done="panel?.focus()" />
+        <PostureGate
+          v-if="gate && posture"
+          ref="gatePanel"
+          :key="posture.name"
+          :posture="posture"
+          :visit="visit"
+          :visits="order.visits.value.length"
+          :places="openHere"
+          :hazards="hazardsHere"
+          @confirm="confirmPosture"
+          @look="onlyLook"
+        />
+        <VerdictPanel
+          v-if="gate && state.verdicts.last.value"
+          class="under-gate"
+          :entry="entry"
+          :state="state"
+          :read-only="!data.may_record"
+          gate
+        />
+        <EntryPanel
+          v-if="!gate"
+          ref="panel"
+          :key="check.key"
+          :entry="entry"
+          :check="check"
+          :last="last"
+          :posture="posture"
+          :held="held"
+          :read-only="!data.may_record"
+          :walk-around="id"
+          :sisters="sisters"
+          :named="state.named"
+          @note="strip?.write()"
+          @picture="strip?.pick()"
+        >
+          <template #verdict
+            ><VerdictPanel :entry="entry" :state="state" :read-only="!data.may_record" :gate="false"
+          /></template>
+          <RowGrid
+            :check="check"
+            :positions="data.positions"
+            :track-rows="data.machine.track_rows"
+            :current="entry.position.value"
+            :state="state"
+            @go="(position) => entry.select(check.key, position)"
+          />
+          <PhotoStrip
+            :id="id"
+            ref="strip"
+            :entry="entry"
+            :photos="data.photos"
+            :machine="data.machine.name"
+            :named="state.named"
+            :read-only="!data.may_record"
+            @photos="takePhotos"
+            @done="panel?.focus()"
+          />
         </EntryPanel>
       </div>
       <div class="right">
@@ -188,35 +293,36 @@ function alt(event: KeyboardEvent): void {
         <p v-if="state.news.value" class="quiet" role="status">{{ state.news.value }}</p>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
         <div class="ways">
-          <p class="quiet">{{ Math.round(data.plan.minutes) }} min of moving the machine<template v-if="data.plan.minutes_station_order !== null && data.plan.minutes_station_order - data.plan.minutes > 0.5">, {{ Math.round(data.plan.minutes_station_order - data.plan.minutes) }} min less than station by station</template>.</p>
-          <SelectButton v-if="hasRows" v-model="sweep" :options="SWEEPS" option-label="label" option-value="value" :allow-empty="false" aria-label="Sweep" />
-          <Button severity="secondary" text :label="far ? 'Normal size (Alt V)' : 'Large, for two people (Alt V)'" :aria-pressed="far" @click="far = !far" />
-          <RouterLink v-if="data.may_record" class="done" :to="{ name: 'summary', params: { id } }">Summary and finish</RouterLink>
+          <p class="quiet">
+            {{ Math.round(data.plan.minutes) }} min of moving the machine<template
+              v-if="data.plan.minutes_station_order !== null && data.plan.minutes_station_order - data.plan.minutes > 0.5"
+              >, {{ Math.round(data.plan.minutes_station_order - data.plan.minutes) }} min less than station by
+              station</template
+            >.
+          </p>
+          <SelectButton
+            v-if="hasRows"
+            v-model="sweep"
+            :options="SWEEPS"
+            option-label="label"
+            option-value="value"
+            :allow-empty="false"
+            aria-label="Sweep"
+          />
+          <Button
+            severity="secondary"
+            text
+            :label="far ? 'Normal size (Alt V)' : 'Large, for two people (Alt V)'"
+            :aria-pressed="far"
+            @click="far = !far"
+          />
+          <RouterLink v-if="data.may_record" class="done" :to="{ name: 'summary', params: { id } }"
+            >Summary and finish</RouterLink
+          >
         </div>
       </div>
     </div>
   </div>
 </template>
 
-<style scoped>
-.trouble { padding: 40px 20px; }
-.big-map { margin: 2px 14px 0; }
-.columns { display: grid; grid-template-columns: 264px minmax(0, 1fr) 236px; gap: 18px; padding: 6px 20px 12px; margin-top: 2px; border-top: 1px solid var(--line); }
-.middle { min-width: 0; }
-.under-gate { margin-top: 8px; }
-.right { display: grid; gap: 12px; align-content: start; min-width: 0; }
-.ways { display: grid; gap: 6px; justify-items: start; line-height: 1.25; }
-.ways :deep(.p-button), .ways :deep(.p-togglebutton) { min-height: var(--target); }
-.done { display: inline-flex; align-items: center; min-height: 48px; padding: 0 18px; border: 2px solid var(--accent); border-radius: var(--radius); font-weight: 600; text-decoration: none; }
-.problem { color: var(--stop); font-weight: 600; }
-.far .big-map, .far .left { display: none; }
-.far .columns { grid-template-columns: minmax(0, 1fr) 220px; }
-.far :deep(.where) { font-size: clamp(3.4rem, 9vw, 7rem); }
-.far :deep(.about h2) { font-size: 3rem; }
-.far :deep(.how) { font-size: 1.6rem; line-height: 1.25; }
-.far :deep(.field) { font-size: 3.4rem; height: 92px; width: 300px; }
-.far :deep(.picture), .far :deep(.care), .far :deep(.strip) { display: none; }
-.far :deep(.verdict) { font-size: 1.5rem; }
-@media (max-width: 1100px) { .wide { display: none; } .columns { grid-template-columns: 210px minmax(0, 1fr); } .right { grid-column: 1 / -1; } }
-@media (max-width: 700px) { .columns, .far .columns { grid-template-columns: minmax(0, 1fr); padding: 8px 12px; gap: 10px; } .big-map { margin: 0 8px; } .far :deep(.about h2) { font-size: 1.8rem; } .far :deep(.how) { font-size: 1.2rem; } }
-</style>
+<style scoped src="./WalkAround.css"></style>

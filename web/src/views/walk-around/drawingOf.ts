@@ -5,7 +5,10 @@ import type { Drawing, DrawingKind } from '@/design/drawings/registry'
 type Facts = NonNullable<Place['facts']>
 type Kind = Facts['kind']
 type FactsOf<K extends Kind> = Extract<Facts, { kind: K }>
-export interface Sister { label: string; place: Place }
+export interface Sister {
+  label: string
+  place: Place
+}
 export type Name = Exclude<Check['drawing'], ''>
 
 interface Told {
@@ -33,21 +36,42 @@ const reading = (place?: Place): number | undefined => {
 }
 const marks = (check: Check): Schemas['ScaleMark'][] =>
   check.limits.new !== undefined && check.limits.limit !== undefined
-    ? [{ value: check.limits.new, text: `New ${figure(check, 'new')}`, kind: 'new' }, { value: check.limits.limit, text: `Limit ${figure(check, 'limit')}`, kind: 'limit' }]
-    : [{ value: limit(check, 'low'), text: `From ${figure(check, 'low')}`, kind: 'edge' }, { value: limit(check, 'high'), text: `To ${figure(check, 'high')}`, kind: 'edge' }]
+    ? [
+        { value: check.limits.new, text: `New ${figure(check, 'new')}`, kind: 'new' },
+        { value: check.limits.limit, text: `Limit ${figure(check, 'limit')}`, kind: 'limit' },
+      ]
+    : [
+        { value: limit(check, 'low'), text: `From ${figure(check, 'low')}`, kind: 'edge' },
+        { value: limit(check, 'high'), text: `To ${figure(check, 'high')}`, kind: 'edge' },
+      ]
 
 const DRAWN: Record<Name, { kind: DrawingKind; of: (told: Told) => Drawing | undefined }> = {
   disc: {
     kind: 'disc',
-    of: ({ check, place }) => ({ kind: 'disc', reading: reading(place), shown: place?.shown ?? '', fresh: limit(check, 'new'), limit: limit(check, 'limit'), fresh_shown: figure(check, 'new'), limit_shown: figure(check, 'limit') }),
+    of: ({ check, place }) => ({
+      kind: 'disc',
+      reading: reading(place),
+      shown: place?.shown ?? '',
+      fresh: limit(check, 'new'),
+      limit: limit(check, 'limit'),
+      fresh_shown: figure(check, 'new'),
+      limit_shown: figure(check, 'limit'),
+    }),
   },
-  scale: { kind: 'scale', of: ({ check, place }) => ({ kind: 'scale', reading: reading(place), shown: place?.shown ?? '', marks: marks(check) }) },
+  scale: {
+    kind: 'scale',
+    of: ({ check, place }) => ({ kind: 'scale', reading: reading(place), shown: place?.shown ?? '', marks: marks(check) }),
+  },
   'gauge-wheel-gap': { kind: 'gap', of: ({ place }) => ({ kind: 'gap', reading: reading(place), shown: place?.shown ?? '' }) },
   contact: {
     kind: 'contact',
     of: ({ check, place }) => {
       const told = facts(place, 'contact')
-      const wanted = { low: limit(check, 'low'), high: limit(check, 'high'), band_shown: `${figure(check, 'low')} to ${figure(check, 'high')}` }
+      const wanted = {
+        low: limit(check, 'low'),
+        high: limit(check, 'high'),
+        band_shown: `${figure(check, 'low')} to ${figure(check, 'high')}`,
+      }
       const { diameter = null, overlap = 0, equivalent = 0, by_shown = '' } = told ?? {}
       return { kind: 'contact', ...wanted, diameter, overlap, equivalent, shown: place?.contact_shown ?? '', by: by_shown }
     },
@@ -56,35 +80,76 @@ const DRAWN: Record<Name, { kind: DrawingKind; of: (told: Told) => Drawing | und
     kind: 'chain',
     of: ({ check, place }) => {
       const told = facts(place, 'stretch')
-      return told && { kind: 'chain', used: told.used, plus_minus: 0, shown: place!.shown, fresh_shown: 'new', limit_shown: figure(check, 'limit_pct') }
+      return (
+        told && {
+          kind: 'chain',
+          used: told.used,
+          plus_minus: 0,
+          shown: place!.shown,
+          fresh_shown: 'new',
+          limit_shown: figure(check, 'limit_pct'),
+        }
+      )
     },
   },
   'take-up': {
     kind: 'slot',
     of: ({ place }) => {
       const told = facts(place, 'travel')
-      return told && { kind: 'slot', used: told.used, total: told.total, used_shown: `${told.used_shown} used`, total_shown: told.total_shown, after: told.after, after_shown: told.after_shown }
+      return (
+        told && {
+          kind: 'slot',
+          used: told.used,
+          total: told.total,
+          used_shown: `${told.used_shown} used`,
+          total_shown: told.total_shown,
+          after: told.after,
+          after_shown: told.after_shown,
+        }
+      )
     },
   },
   register: {
     kind: 'register',
     of: ({ place }) => {
       const told = facts(place, 'register')
-      return told && { kind: 'register', left: told.left, right: told.right, tolerance: told.tolerance, left_shown: told.left_shown, right_shown: told.right_shown }
+      return (
+        told && {
+          kind: 'register',
+          left: told.left,
+          right: told.right,
+          tolerance: told.tolerance,
+          left_shown: told.left_shown,
+          right_shown: told.right_shown,
+        }
+      )
     },
   },
   bar: {
     kind: 'bar',
     of: ({ place }) => {
       const told = facts(place, 'bar')
-      return told && { kind: 'bar', pitch: told.pitch, shown: told.pitch_shown, front_shown: told.front_shown, rear_shown: told.rear_shown }
+      return (
+        told && {
+          kind: 'bar',
+          pitch: told.pitch,
+          shown: told.pitch_shown,
+          front_shown: told.front_shown,
+          rear_shown: told.rear_shown,
+        }
+      )
     },
   },
   'hold-downs': {
     kind: 'clearances',
     of: ({ check, place, sisters }) => {
       const clearances = each(sisters, 'gauge').map(({ label, told }) => ({ name: label, state: told.state }))
-      const window = { low: limit(check, 'go'), high: limit(check, 'no_go'), low_shown: figure(check, 'go'), high_shown: figure(check, 'no_go') }
+      const window = {
+        low: limit(check, 'go'),
+        high: limit(check, 'no_go'),
+        low_shown: figure(check, 'go'),
+        high_shown: figure(check, 'no_go'),
+      }
       return clearances.length ? { kind: 'clearances', clearances, ...window, card: facts(place, 'gauge')?.card } : undefined
     },
   },
@@ -93,23 +158,58 @@ const DRAWN: Record<Name, { kind: DrawingKind; of: (told: Told) => Drawing | und
     of: ({ check, place, sisters }) => {
       const known = each(sisters, 'even')
       const target = known.find(({ told }) => told.target != null)?.told.target ?? reading(place) ?? 0
-      const positions = known.map(({ label, place, told }) => ({ name: label, value: told.reading, shown: place.short, correction: told.correction_shown, worst: place.severity !== 'sound' }))
-      return positions.length ? { kind: 'even', positions, target, tolerance: limit(check, 'tolerance'), target_shown: '' } : undefined
+      const positions = known.map(({ label, place, told }) => ({
+        name: label,
+        value: told.reading,
+        shown: place.short,
+        correction: told.correction_shown,
+        worst: place.severity !== 'sound',
+      }))
+      return positions.length
+        ? { kind: 'even', positions, target, tolerance: limit(check, 'tolerance'), target_shown: '' }
+        : undefined
     },
   },
   furrow: {
     kind: 'furrow',
     of: ({ check, sisters }) => {
-      const rows = each(sisters, 'depth').map(({ label, place, told }) => ({ name: label, digs: told.digs ?? [], shown: place.short, track: false, off: told.off }))
-      return rows.length ? { kind: 'furrow', rows, target: limit(check, 'target'), tolerance: limit(check, 'tolerance'), target_shown: figure(check, 'target') } : undefined
+      const rows = each(sisters, 'depth').map(({ label, place, told }) => ({
+        name: label,
+        digs: told.digs ?? [],
+        shown: place.short,
+        track: false,
+        off: told.off,
+      }))
+      return rows.length
+        ? {
+            kind: 'furrow',
+            rows,
+            target: limit(check, 'target'),
+            tolerance: limit(check, 'tolerance'),
+            target_shown: figure(check, 'target'),
+          }
+        : undefined
     },
   },
   chopper: {
     kind: 'rotor',
     of: ({ place, sisters }) => {
-      const blades = each(sisters, 'knives').map(({ label, told }) => ({ name: label, angle: told.angle, mass: told.mass, bad: told.bad }))
+      const blades = each(sisters, 'knives').map(({ label, told }) => ({
+        name: label,
+        angle: told.angle,
+        mass: told.mass,
+        bad: told.bad,
+      }))
       const told = facts(place, 'knives')
-      return blades.length ? { kind: 'rotor', blades, residuals: told?.unbalances ?? [], allowed_shown: told?.allowed_shown ?? '', recommended: '' } : undefined
+      return blades.length
+        ? {
+            kind: 'rotor',
+            blades,
+            residuals: told?.unbalances ?? [],
+            allowed_shown: told?.allowed_shown ?? '',
+            recommended: '',
+          }
+        : undefined
     },
   },
 }
@@ -122,4 +222,5 @@ export function drawingOf(check: Check, place: Place | undefined, sisters: Siste
 }
 
 /** The drawings that these checks may need. */
-export const kindsOf = (checks: Check[]): DrawingKind[] => checks.flatMap((check) => (check.drawing ? [DRAWN[check.drawing].kind] : []))
+export const kindsOf = (checks: Check[]): DrawingKind[] =>
+  checks.flatMap((check) => (check.drawing ? [DRAWN[check.drawing].kind] : []))

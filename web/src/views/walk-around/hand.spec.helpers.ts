@@ -11,10 +11,33 @@ import { useOrder } from './useOrder'
 import { useWalkAround, type WalkAroundState } from './useWalkAround'
 
 export const TOMAS = { id: 7, name: 'Tomas Vey' }
-export const STATES = [{ key: 'smooth', name: 'Smooth', severity: 'sound' }, { key: 'dry', name: 'Dry', severity: 'due' }, { key: 'rough', name: 'Rough', severity: 'due' }] as Check['options']
+export const STATES = [
+  { key: 'smooth', name: 'Smooth', severity: 'sound' },
+  { key: 'dry', name: 'Dry', severity: 'due' },
+  { key: 'rough', name: 'Rough', severity: 'due' },
+] as Check['options']
 
 export const check = (key: string, more: Partial<Check> = {}): Check =>
-  ({ key, name: key, kind: 'measure', unit: 'mm', options: [], values: [], feelers: [], positions: ['1', '2', '3'], optional: false, station: 'row', thing: 'row', bulk: false, posture: 'raised', hazards: [], figures: [], ways: [], tools: [], ...more }) as unknown as Check
+  ({
+    key,
+    name: key,
+    kind: 'measure',
+    unit: 'mm',
+    options: [],
+    values: [],
+    feelers: [],
+    positions: ['1', '2', '3'],
+    optional: false,
+    station: 'row',
+    thing: 'row',
+    bulk: false,
+    posture: 'raised',
+    hazards: [],
+    figures: [],
+    ways: [],
+    tools: [],
+    ...more,
+  }) as unknown as Check
 
 /** What the server makes of a reading. Tests may put their own in its place. */
 export type Judge = (body: NewReading) => Partial<Place> | Refused
@@ -30,9 +53,37 @@ export const server: Server = { delay: () => 20, judge: sound, recorded: [] }
 
 export function placeOf(body: NewReading, more: Partial<Place> = {}): Place {
   return {
-    check: body.check, position: body.position, state: body.state, severity: 'sound', action: 'none', reason: 'Fine.', remedy: '', why: [], facts: {}, used: null, fitted: '', ask: '', instead: '', split: [],
-    advice: null, raw: body.raw ?? [], feeler: body.feeler ?? '', units: body.units ?? 'mm', short: (body.raw ?? []).join(' · '), shown: '', shown_other: '', contact_shown: '', choice: body.raw?.[0] ?? '', note: body.note ?? '',
-    confirmed: !!body.confirmed, bulk: !!body.bulk, posture: '', by: TOMAS.name, at: body.taken_at ?? '', overtaken: null, ...more,
+    check: body.check,
+    position: body.position,
+    state: body.state,
+    severity: 'sound',
+    action: 'none',
+    reason: 'Fine.',
+    remedy: '',
+    why: [],
+    facts: {},
+    used: null,
+    fitted: '',
+    ask: '',
+    instead: '',
+    split: [],
+    advice: null,
+    raw: body.raw ?? [],
+    feeler: body.feeler ?? '',
+    units: body.units ?? 'mm',
+    short: (body.raw ?? []).join(' · '),
+    shown: '',
+    shown_other: '',
+    contact_shown: '',
+    choice: body.raw?.[0] ?? '',
+    note: body.note ?? '',
+    confirmed: !!body.confirmed,
+    bulk: !!body.bulk,
+    posture: '',
+    by: TOMAS.name,
+    at: body.taken_at ?? '',
+    overtaken: null,
+    ...more,
   } as Place
 }
 
@@ -59,37 +110,86 @@ export interface Harness {
   unmount: () => void
 }
 
-export async function hand(checks: Check[], { units = 'mm' as 'mm' | 'in', sweep = 'check' as 'check' | 'row', positions = ['1', '2', '3'] } = {}): Promise<Harness> {
+export async function hand(
+  checks: Check[],
+  { units = 'mm' as 'mm' | 'in', sweep = 'check' as 'check' | 'row', positions = ['1', '2', '3'] } = {},
+): Promise<Harness> {
   const data = {
-    checks, places: [], stations: [], parts: [], holds: [{ posture: 'raised', by: 'Tomas', at: '' }], postures: [{ name: 'raised' }], machine: { name: 'Dunmere 12' }, walk_around: { finished_at: null }, last: 0,
-    positions: positions.map((key) => ({ key, label: `Row ${key}`, thing: 'row', number: Number(/\d+/.exec(key)?.[0]), side: null })),
-    plan: { visits: [{ posture: 'raised', via: [], minutes: 0, checks: checks.map((one) => one.key) }], minutes: 0, minutes_station_order: 0 },
+    checks,
+    places: [],
+    stations: [],
+    parts: [],
+    holds: [{ posture: 'raised', by: 'Tomas', at: '' }],
+    postures: [{ name: 'raised' }],
+    machine: { name: 'Dunmere 12' },
+    walk_around: { finished_at: null },
+    last: 0,
+    positions: positions.map((key) => ({
+      key,
+      label: `Row ${key}`,
+      thing: 'row',
+      number: Number(/\d+/.exec(key)?.[0]),
+      side: null,
+    })),
+    plan: {
+      visits: [{ posture: 'raised', via: [], minutes: 0, checks: checks.map((one) => one.key) }],
+      minutes: 0,
+      minutes_station_order: 0,
+    },
   } as unknown as WalkAroundData
   vi.spyOn(api, 'GET').mockResolvedValue({ data, response: { ok: true } } as never)
   outbox.as(TOMAS)
   let made: { entry: Entry; state: WalkAroundState } | undefined
-  const page = mount(defineComponent({
-    setup() {
-      const state = useWalkAround('w', () => TOMAS.name, () => undefined)
-      const order = useOrder(state.data)
-      order.sweep.value = sweep
-      made = { state, entry: useEntry({ walkAround: 'w', member: TOMAS.id, units, state, order, checkKey: ref(checks[0]!.key), focusField: () => undefined }) }
-      return () => h('p')
-    },
-  }))
+  const page = mount(
+    defineComponent({
+      setup() {
+        const state = useWalkAround(
+          'w',
+          () => TOMAS.name,
+          () => undefined,
+        )
+        const order = useOrder(state.data)
+        order.sweep.value = sweep
+        made = {
+          state,
+          entry: useEntry({
+            walkAround: 'w',
+            member: TOMAS.id,
+            units,
+            state,
+            order,
+            checkKey: ref(checks[0]!.key),
+            focusField: () => undefined,
+          }),
+        }
+        return () => h('p')
+      },
+    }),
+  )
   const { entry, state } = made!
   await state.load()
   entry.select(checks[0]!.key)
   const key = useKeys(entry)
   const press = (...keys: string[]): void => {
     for (const pressed of keys) {
-      const event = new KeyboardEvent('keydown', { key: pressed.replace(/^repeat /, ''), cancelable: true, repeat: pressed.startsWith('repeat ') })
+      const event = new KeyboardEvent('keydown', {
+        key: pressed.replace(/^repeat /, ''),
+        cancelable: true,
+        repeat: pressed.startsWith('repeat '),
+      })
       key(event)
       if (!event.defaultPrevented && event.key.length === 1) entry.text.value += event.key
       if (!event.defaultPrevented && event.key === 'Backspace') entry.text.value = entry.text.value.slice(0, -1)
     }
   }
-  return { entry, state, press, type: (text) => press(...text), where: () => `${entry.check.value.key} ${entry.position.value}`, unmount: () => page.unmount() }
+  return {
+    entry,
+    state,
+    press,
+    type: (text) => press(...text),
+    where: () => `${entry.check.value.key} ${entry.position.value}`,
+    unmount: () => page.unmount(),
+  }
 }
 
 /** Every place with the figure that stands there, or waits there. */

@@ -125,10 +125,17 @@ describe('the hand on the keyboard', () => {
   })
 
   it('says in which units a bare number was typed, and keeps that when it is sent again', async () => {
-    const { entry, state: { places }, press } = await begin([check('disc', {})], { units: 'in' })
+    const {
+      entry,
+      state: { places },
+      press,
+    } = await begin([check('disc', {})], { units: 'in' })
     press('1', '5', 'Enter')
     expect(sent[0]).toMatchObject({ raw: ['15'], units: 'in' })
-    places.set(at('disc', '2'), placeOf({ check: 'disc', position: '2', raw: ['390'], units: 'mm', state: 'seen' } as NewReading))
+    places.set(
+      at('disc', '2'),
+      placeOf({ check: 'disc', position: '2', raw: ['390'], units: 'mm', state: 'seen' } as NewReading),
+    )
     entry.select('disc', '2')
     press('1', '4', 'Enter')
     entry.undo()
@@ -136,7 +143,11 @@ describe('the hand on the keyboard', () => {
   })
 
   it('undoes by a new reading, never by erasing', async () => {
-    const { state: { places }, press, entry } = await hand(check('disc', {}))
+    const {
+      state: { places },
+      press,
+      entry,
+    } = await hand(check('disc', {}))
     press('7', 'Enter')
     entry.undo()
     expect(sent[1]).toMatchObject({ state: 'withdrawn', position: '1' })
@@ -158,7 +169,12 @@ describe('the hand on the keyboard', () => {
   })
 
   it('marks the rest of a station right in one key, each by itself, and never what is measured', async () => {
-    const { press } = await hand(check('disc', {}), check('axle', { options: STATES, bulk: true }), check('tyre', { options: STATES, bulk: true }), check('elsewhere', { options: STATES, bulk: true, station: 'other' }))
+    const { press } = await hand(
+      check('disc', {}),
+      check('axle', { options: STATES, bulk: true }),
+      check('tyre', { options: STATES, bulk: true }),
+      check('elsewhere', { options: STATES, bulk: true, station: 'other' }),
+    )
     press('+')
     vi.advanceTimersByTime(60)
     expect(sent.map((body) => [body.check, body.position, body.raw, body.bulk, body.posture])).toEqual(
@@ -171,7 +187,11 @@ describe('the hand on the keyboard', () => {
     const { entry, press } = await hand(check('axle', { options: STATES, bulk: true }))
     press('+')
     entry.undo()
-    expect(sent.slice(3).map((body) => [body.position, body.state])).toEqual([['1', 'withdrawn'], ['2', 'withdrawn'], ['3', 'withdrawn']])
+    expect(sent.slice(3).map((body) => [body.position, body.state])).toEqual([
+      ['1', 'withdrawn'],
+      ['2', 'withdrawn'],
+      ['3', 'withdrawn'],
+    ])
   })
 
   it('takes the sign of a gauge for a sign, and a key pressed by hand for the key', async () => {
@@ -187,10 +207,31 @@ describe('the hand on the keyboard', () => {
   })
 
   it('records what was done as advised, comes back, and takes it back as one', async () => {
-    const { entry, state: { places }, press } = await hand(check('washers', {}), check('contact', { values: ['a', 'b', 'c'] }))
-    const place = { check: 'contact', position: '2', state: 'seen', raw: ['29', '29', '29'], ask: '', advice: { rows: [], done: 'Moved', then: [{ check: 'washers', position: '2', raw: ['0', '3'] }] } } as unknown as Place
+    const {
+      entry,
+      state: { places },
+      press,
+    } = await hand(check('washers', {}), check('contact', { values: ['a', 'b', 'c'] }))
+    const place = {
+      check: 'contact',
+      position: '2',
+      state: 'seen',
+      raw: ['29', '29', '29'],
+      ask: '',
+      advice: { rows: [], done: 'Moved', then: [{ check: 'washers', position: '2', raw: ['0', '3'] }] },
+    } as unknown as Place
     places.set(at('contact', '2'), place)
-    places.set(at('washers', '2'), { check: 'washers', position: '2', state: 'seen', raw: ['1', '2'], feeler: '', units: 'mm', reason: '', note: '', ask: '' } as unknown as Place)
+    places.set(at('washers', '2'), {
+      check: 'washers',
+      position: '2',
+      state: 'seen',
+      raw: ['1', '2'],
+      feeler: '',
+      units: 'mm',
+      reason: '',
+      note: '',
+      ask: '',
+    } as unknown as Place)
     entry.followed(place)
     expect(sent[0]).toMatchObject({ check: 'washers', position: '2', raw: ['0', '3'], state: 'seen' })
     expect([entry.check.value.key, entry.position.value]).toEqual(['contact', '2'])
@@ -230,17 +271,32 @@ describe('the hand on the keyboard', () => {
     expect(entry.paste('388')).toBe(false)
     expect(entry.paste('388\r\n389,5\r\n390\r\n')).toBe(true)
     expect(sent).toHaveLength(1)
-    expect(entry.pasted.value).toEqual({ rows: [{ position: '2', label: 'Row 2', raw: ['388'] }, { position: '3', label: 'Row 3', raw: ['389,5'] }], over: ['390'] })
+    expect(entry.pasted.value).toEqual({
+      rows: [
+        { position: '2', label: 'Row 2', raw: ['388'] },
+        { position: '3', label: 'Row 3', raw: ['389,5'] },
+      ],
+      over: ['390'],
+    })
     entry.fillPasted()
-    expect(sent.slice(1).map((body) => [body.position, body.raw])).toEqual([['2', ['388']], ['3', ['389,5']]])
+    expect(sent.slice(1).map((body) => [body.position, body.raw])).toEqual([
+      ['2', ['388']],
+      ['3', ['389,5']],
+    ])
     entry.undo()
-    expect(sent.slice(3).map((body) => [body.position, body.state])).toEqual([['2', 'withdrawn'], ['3', 'withdrawn']])
+    expect(sent.slice(3).map((body) => [body.position, body.state])).toEqual([
+      ['2', 'withdrawn'],
+      ['3', 'withdrawn'],
+    ])
   })
 
   it('takes several figures a place from the columns of a table, and leaves a place with none', async () => {
     const { entry } = await hand(check('contact', { values: ['a', 'b'] }))
     entry.paste('30\t31\n\t\n32\t33')
     entry.fillPasted()
-    expect(sent.map((body) => [body.position, body.raw])).toEqual([['1', ['30', '31']], ['3', ['32', '33']]])
+    expect(sent.map((body) => [body.position, body.raw])).toEqual([
+      ['1', ['30', '31']],
+      ['3', ['32', '33']],
+    ])
   })
 })

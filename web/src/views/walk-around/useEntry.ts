@@ -7,6 +7,7 @@ import type { Check, NewReading, Place, WalkAroundData } from '@/api/client'
 import { serverNow } from '@/api/clock'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
+import { useBulk } from './useBulk'
 import { keepDraft, readDraft, type DraftPlace } from './drafts'
 import { useHand, type Spot } from './useHand'
 import type { Entry, EntryOptions } from './entry'
@@ -26,7 +27,9 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   const lastRaw = new Map<string, NewReading>()
 
   const data = computed(() => state.data.value as WalkAroundData)
-  const check = computed<Check>(() => data.value.checks.find((one) => one.key === checkKey.value) ?? order.checks.value[0] ?? data.value.checks[0]!)
+  const check = computed<Check>(
+    () => data.value.checks.find((one) => one.key === checkKey.value) ?? order.checks.value[0] ?? data.value.checks[0]!,
+  )
   const hand = useHand(state, order, checkKey, { leave: leaveDraft, arrive })
   const position = hand.position
   const questions = useQuestions(state, order)
@@ -41,15 +44,22 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   const problem = computed(() => (question.value?.kind === 'refused' ? question.value.text : ''))
 
   /** What the machine stands in as far as somebody confirmed it: kept with the reading. */
-  const posture = computed(() => (state.holds.value.some((hold) => hold.posture === check.value.posture) ? check.value.posture : ''))
+  const posture = computed(() =>
+    state.holds.value.some((hold) => hold.posture === check.value.posture) ? check.value.posture : '',
+  )
 
   const records = useRecords({ walkAround, units, state, posture, say: (words) => (hint.value = words) })
   const { reading, keep, standing } = records
   const withFeeler = (): string => (check.value.feelers.length ? feeler.value : '')
   const sheet = usePasted({
-    data, check, following: hand.following, cancelled: () => void nextTick(focusField),
+    data,
+    check,
+    following: hand.following,
+    cancelled: () => void nextTick(focusField),
     record(rows) {
-      const bodies = rows.map((row) => reading({ check: check.value.key, position: row.position }, { feeler: withFeeler(), ...row.body }))
+      const bodies = rows.map((row) =>
+        reading({ check: check.value.key, position: row.position }, { feeler: withFeeler(), ...row.body }),
+      )
       if (!bodies.length || !keep(bodies)) return void nextTick(focusField)
       text.value = ''
       select(check.value.key, bodies[bodies.length - 1]!.position)
@@ -63,7 +73,11 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   function leaveDraft(): void {
     if (!position.value || notSeen.value) return
     const words = note.value.trim()
-    keepDraft(draftAt(hand.here()), { text: text.value, done: done.value, ...(words && words !== place.value?.note ? { note: words } : {}) })
+    keepDraft(draftAt(hand.here()), {
+      text: text.value,
+      done: done.value,
+      ...(words && words !== place.value?.note ? { note: words } : {}),
+    })
   }
   watch([text, done, note], leaveDraft)
 
@@ -114,11 +128,19 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   function enter(): void {
     hint.value = ''
     const typed = text.value.trim()
-    if (notSeen.value) return typed ? record({ state: 'not-seen', reason: typed }) : void (hint.value = 'Say why, or press Esc.')
+    if (notSeen.value)
+      return typed ? record({ state: 'not-seen', reason: typed }) : void (hint.value = 'Say why, or press Esc.')
     if (isChoice.value) return choose(typed)
-    if (typed === '.') return void (hint.value = 'Measured checks are never marked in bulk: type the figure, or − for not seen.')
+    if (typed === '.')
+      return void (hint.value = 'Measured checks are never marked in bulk: type the figure, or − for not seen.')
     // An Enter by itself may be the second one of a gauge: it never moves the hand and never answers a question.
-    if (!typed) return void (hint.value = question.value?.kind === 'asked' ? 'Type the figure again, or y to keep it.' : place.value ? 'Read already: → goes on to the next place.' : 'Type the figure, or − for not seen.')
+    if (!typed)
+      return void (hint.value =
+        question.value?.kind === 'asked'
+          ? 'Type the figure again, or y to keep it.'
+          : place.value
+            ? 'Read already: → goes on to the next place.'
+            : 'Type the figure, or − for not seen.')
     const raw = [...done.value, typed]
     if (raw.length < slots.value.length) {
       done.value = raw
@@ -184,17 +206,15 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     record({ state: 'does-not-apply', raw: [] })
   }
 
-  /** The visual checks of this station that are left in this posture: neither measured nor safety items. */
-  const leftInBulk = computed(() => {
-    const visit = order.visitOf(check.value.key)
-    return (visit?.of ?? []).filter((one) => one.bulk && one.station === check.value.station).flatMap((one) => one.positions.filter((where) => state.isOpen(one, where)).map((where) => ({ check: one, where })))
+  const { leftInBulk, markRest } = useBulk({
+    state,
+    order,
+    check,
+    records,
+    say: (words) => (hint.value = words),
+    goOn: goOnAfter,
   })
-
-  /** Everything here looks right: each of them recorded by itself, as seen in bulk. */
-  function markRest(): void {
-    const rest = leftInBulk.value
-    if (!rest.length) return void (hint.value = 'Nothing is left here that is only looked at.')
-    if (!keep(rest.map((one) => reading({ check: one.check.key, position: one.where }, { raw: [one.check.options[0]!.key], bulk: true })))) return
+  function goOnAfter(): void {
     hand.fix()
     goOn()
   }
@@ -241,16 +261,26 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   /** Two figures ran together: take them apart, move on what was typed after them, and go on after the last. */
   function split(): void {
     const plan = splitting.value
-    if (!plan) return void (hint.value = question.value?.figures.length ? 'One figure is too many for the places that follow: put them right one by one.' : 'Nothing ran together here.')
-    const bodies = plan.records.map((one) => reading({ check: one.check.key, position: one.position }, { raw: one.raw, feeler: one.like.feeler, units: one.like.units, posture: one.like.posture, note: one.like.note }))
+    if (!plan)
+      return void (hint.value = question.value?.figures.length
+        ? 'One figure is too many for the places that follow: put them right one by one.'
+        : 'Nothing ran together here.')
+    const bodies = plan.records.map((one) =>
+      reading(
+        { check: one.check.key, position: one.position },
+        { raw: one.raw, feeler: one.like.feeler, units: one.like.units, posture: one.like.posture, note: one.like.note },
+      ),
+    )
     if (!keep(bodies)) return
     const back = hand.detour.value?.from
-    if (back && plan.records.some((one) => one.check.key === back.check && one.position === back.position)) keepDraft(draftAt(back), { text: '', done: [] })
+    if (back && plan.records.some((one) => one.check.key === back.check && one.position === back.position))
+      keepDraft(draftAt(back), { text: '', done: [] })
     text.value = ''
     done.value = []
     const last = plan.records[plan.records.length - 1]!
     if (plan.next) {
-      if (plan.rest.length) keepDraft(draftAt({ check: plan.next.check.key, position: plan.next.position }), { text: '', done: plan.rest })
+      if (plan.rest.length)
+        keepDraft(draftAt({ check: plan.next.check.key, position: plan.next.position }), { text: '', done: plan.rest })
       const open = plan.rest.length > 0 || state.isOpen(plan.next.check, plan.next.position)
       if (open) return select(plan.next.check.key, plan.next.position)
     }
@@ -276,8 +306,43 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   watch(feeler, (name) => localStorage.setItem('lumvek:feeler', name))
 
   return {
-    check, position, text, done, feeler, notSeen, problem, question, questions, hint, place, label, slots, isChoice, note, posture, leftInBulk, hand, splitting,
+    check,
+    position,
+    text,
+    done,
+    feeler,
+    notSeen,
+    problem,
+    question,
+    questions,
+    hint,
+    place,
+    label,
+    slots,
+    isChoice,
+    note,
+    posture,
+    leftInBulk,
+    hand,
+    splitting,
     ...sheet,
-    select, enter, followed, choose, repeatLast, markSound, markRest, doesNotApply, keepNote, askNotSeen, escape, back, undo, stand, split, record, visitQuestion, visitRecent,
+    select,
+    enter,
+    followed,
+    choose,
+    repeatLast,
+    markSound,
+    markRest,
+    doesNotApply,
+    keepNote,
+    askNotSeen,
+    escape,
+    back,
+    undo,
+    stand,
+    split,
+    record,
+    visitQuestion,
+    visitRecent,
   }
 }

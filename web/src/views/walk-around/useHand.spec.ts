@@ -19,7 +19,12 @@ const core: Judge = (body) => {
   const raw = body.raw ?? []
   const long = raw.findIndex((one) => /^\d{6}$/.test(one))
   if (raw.includes('x')) return notALength
-  if (long >= 0 && !body.confirmed) return { severity: 'watch', ask: 'Did two figures run together?', split: [...raw.slice(0, long), raw[long]!.slice(0, 3), raw[long]!.slice(3), ...raw.slice(long + 1)] }
+  if (long >= 0 && !body.confirmed)
+    return {
+      severity: 'watch',
+      ask: 'Did two figures run together?',
+      split: [...raw.slice(0, long), raw[long]!.slice(0, 3), raw[long]!.slice(3), ...raw.slice(long + 1)],
+    }
   if (raw[0]?.startsWith('14') && !body.confirmed) return { severity: 'watch', ask: `${raw[0]} mm?` }
   return { severity: 'sound' }
 }
@@ -27,9 +32,23 @@ const core: Judge = (body) => {
 /** Every kind of rule as the hand meets it: what is typed for a place, and what must stand there. */
 const KINDS: Record<string, { more: Partial<Check>; keys: (i: number) => string[]; raw: (i: number) => string }> = {
   wear: { more: {}, keys: (i) => [...String(380 + i), 'Enter'], raw: (i) => String(380 + i) },
-  'several figures': { more: { values: ['a', 'b', 'c'], feelers: ['card'] }, keys: (i) => [30, 40, 50].flatMap((tens) => [...String(tens + (i % 9)), 'Enter']), raw: (i) => [30, 40, 50].map((tens) => tens + (i % 9)).join(' ') },
+  'several figures': {
+    more: { values: ['a', 'b', 'c'], feelers: ['card'] },
+    keys: (i) => [30, 40, 50].flatMap((tens) => [...String(tens + (i % 9)), 'Enter']),
+    raw: (i) => [30, 40, 50].map((tens) => tens + (i % 9)).join(' '),
+  },
   choice: { more: { kind: 'choice', options: STATES }, keys: (i) => [String((i % 3) + 1)], raw: (i) => STATES[i % 3]!.key },
-  'yes or no': { more: { kind: 'yes-no', options: [{ key: 'yes', name: 'Yes', severity: 'sound' }, { key: 'no', name: 'No', severity: 'due' }] as Check['options'] }, keys: (i) => [i % 4 ? 'y' : 'n'], raw: (i) => (i % 4 ? 'yes' : 'no') },
+  'yes or no': {
+    more: {
+      kind: 'yes-no',
+      options: [
+        { key: 'yes', name: 'Yes', severity: 'sound' },
+        { key: 'no', name: 'No', severity: 'due' },
+      ] as Check['options'],
+    },
+    keys: (i) => [i % 4 ? 'y' : 'n'],
+    raw: (i) => (i % 4 ? 'yes' : 'no'),
+  },
   count: { more: { kind: 'count', unit: '' }, keys: (i) => [...String(i), 'Enter'], raw: (i) => String(i) },
   interval: { more: { kind: 'interval', unit: '' }, keys: (i) => [...`${1800 + i} h`, 'Enter'], raw: (i) => `${1800 + i} h` },
   note: { more: { kind: 'note', unit: '' }, keys: (i) => [...`seen ${i}`, 'Enter'], raw: (i) => `seen ${i}` },
@@ -52,7 +71,10 @@ describe('the hand goes on in its order', () => {
       const { more, keys, raw } = KINDS[name]!
       const roll = dice(pace + name.length)
       server.delay = () => roll() * 5000
-      const { press, state, entry, unmount } = await hand([check('first', { ...more, positions: DISCS }), check('next', { positions: ['all'] })], { positions: DISCS })
+      const { press, state, entry, unmount } = await hand(
+        [check('first', { ...more, positions: DISCS }), check('next', { positions: ['all'] })],
+        { positions: DISCS },
+      )
       for (let i = 0; i < DISCS.length; i++) {
         press(...keys(i))
         await vi.advanceTimersByTimeAsync(pace)
@@ -67,7 +89,10 @@ describe('the hand goes on in its order', () => {
       const roll = dice(pace)
       server.delay = () => roll() * 5000
       const meant = DISCS.map((_, i) => (i % 5 === 2 ? `14.${i}` : i % 7 === 3 ? 'x' : String(380 + i)))
-      const { type, press, state, entry, unmount } = await hand([check('disc', { positions: DISCS }), check('axle', { positions: ['all'] })], { positions: DISCS })
+      const { type, press, state, entry, unmount } = await hand(
+        [check('disc', { positions: DISCS }), check('axle', { positions: ['all'] })],
+        { positions: DISCS },
+      )
       for (const figure of meant) {
         type(figure)
         press('Enter')
@@ -96,13 +121,18 @@ describe('the hand goes on in its order', () => {
       press('s')
       expect(where()).toBe(`disc ${DISCS[20]}`)
       await vi.advanceTimersByTimeAsync(200_000)
-      expect(standing(state)).toEqual(Object.fromEntries(DISCS.slice(0, 20).map((place, i) => [`disc ${place}`, String(380 + i)])))
+      expect(standing(state)).toEqual(
+        Object.fromEntries(DISCS.slice(0, 20).map((place, i) => [`disc ${place}`, String(380 + i)])),
+      )
       unmount()
     })
   })
 
   it('with an Enter that was swallowed among several figures a place', async () => {
-    const { press, type, state, where, entry, unmount } = await hand([check('contact', { values: ['a', 'b', 'c'], positions: ['1', '2', '3', '4'] })], { positions: ['1', '2', '3', '4'] })
+    const { press, type, state, where, entry, unmount } = await hand(
+      [check('contact', { values: ['a', 'b', 'c'], positions: ['1', '2', '3', '4'] })],
+      { positions: ['1', '2', '3', '4'] },
+    )
     const figures = [311, 312, 313, 321, 322, 323, 331, 332, 333]
     for (const figure of figures) {
       type(String(figure))
@@ -134,11 +164,17 @@ describe('the hand goes on in its order', () => {
   it('never takes the second Enter of a gauge for anything', async () => {
     const { press, type, state, where, unmount } = await hand([check('disc', {}), check('axle', { positions: ['all'] })])
     // A second sweep over what is read: the case in which an Enter by itself used to go on.
-    for (const figure of ['380', '381', '382']) { type(figure); press('Enter', 'Enter') }
+    for (const figure of ['380', '381', '382']) {
+      type(figure)
+      press('Enter', 'Enter')
+    }
     await vi.advanceTimersByTimeAsync(1000)
     press('PageUp', 'ArrowLeft', 'ArrowLeft')
     expect(where()).toBe('disc 1')
-    for (const figure of ['390', '391', '392']) { type(figure); press('Enter', 'Enter', 'Enter') }
+    for (const figure of ['390', '391', '392']) {
+      type(figure)
+      press('Enter', 'Enter', 'Enter')
+    }
     await vi.advanceTimersByTimeAsync(1000)
     expect(standing(state)).toEqual({ 'disc 1': '390', 'disc 2': '391', 'disc 3': '392' })
     unmount()
@@ -180,18 +216,21 @@ describe('the hand goes on in its order', () => {
     unmount()
   })
 
-  it.each(['Enter', '=', '.', '1', '-', '/', 'Backspace', 'y'])('does the work of %s once when it is held down', async (held) => {
-    const { press, type, where, unmount } = await hand([check('disc', { positions: ROWS })], { positions: ROWS })
-    type('380')
-    press('Enter')
-    type('381')
-    press('Enter')
-    press(held, ...Array<string>(20).fill(`repeat ${held}`))
-    await vi.advanceTimersByTimeAsync(1000)
-    expect(['disc 3', 'disc 4', 'disc 2']).toContain(where())
-    expect(server.recorded.length).toBeLessThanOrEqual(3)
-    unmount()
-  })
+  it.each(['Enter', '=', '.', '1', '-', '/', 'Backspace', 'y'])(
+    'does the work of %s once when it is held down',
+    async (held) => {
+      const { press, type, where, unmount } = await hand([check('disc', { positions: ROWS })], { positions: ROWS })
+      type('380')
+      press('Enter')
+      type('381')
+      press('Enter')
+      press(held, ...Array<string>(20).fill(`repeat ${held}`))
+      await vi.advanceTimersByTimeAsync(1000)
+      expect(['disc 3', 'disc 4', 'disc 2']).toContain(where())
+      expect(server.recorded.length).toBeLessThanOrEqual(3)
+      unmount()
+    },
+  )
 
   it('types a digit once however long it is held', async () => {
     const { press, entry, unmount } = await hand([check('disc', {})])
@@ -204,8 +243,14 @@ describe('the hand goes on in its order', () => {
     const { press, type, state, where, unmount } = await hand([check('disc', { positions: ROWS })], { positions: ROWS })
     type('380')
     press('Enter')
-    state.places.set(at('disc', '3'), placeOf({ check: 'disc', position: '3', raw: ['370'], state: 'seen' } as never, { by: 'Ines Marrow' }))
-    for (const figure of ['381', '382', '383']) { type(figure); press('Enter') }
+    state.places.set(
+      at('disc', '3'),
+      placeOf({ check: 'disc', position: '3', raw: ['370'], state: 'seen' } as never, { by: 'Ines Marrow' }),
+    )
+    for (const figure of ['381', '382', '383']) {
+      type(figure)
+      press('Enter')
+    }
     expect(where()).toBe('disc 5')
     await vi.advanceTimersByTimeAsync(1000)
     expect(standing(state)).toMatchObject({ 'disc 2': '381', 'disc 3': '382', 'disc 4': '383' })
@@ -215,8 +260,14 @@ describe('the hand goes on in its order', () => {
   it('skips at the next check what a partner has read by then', async () => {
     server.judge = sound
     const { press, type, state, where, unmount } = await hand([check('disc', {}), check('hub', {})])
-    state.places.set(at('hub', '1'), placeOf({ check: 'hub', position: '1', raw: ['1'], state: 'seen' } as never, { by: 'Ines Marrow' }))
-    for (const figure of ['1', '2', '3']) { type(figure); press('Enter') }
+    state.places.set(
+      at('hub', '1'),
+      placeOf({ check: 'hub', position: '1', raw: ['1'], state: 'seen' } as never, { by: 'Ines Marrow' }),
+    )
+    for (const figure of ['1', '2', '3']) {
+      type(figure)
+      press('Enter')
+    }
     expect(where()).toBe('hub 2')
     unmount()
   })
@@ -224,7 +275,10 @@ describe('the hand goes on in its order', () => {
   it('row by row keeps its order too, with late answers and refusals', async () => {
     const roll = dice(11)
     server.delay = () => roll() * 5000
-    const { press, type, state, unmount } = await hand([check('disc', { positions: ROWS }), check('guard', { positions: ROWS })], { positions: ROWS, sweep: 'row' })
+    const { press, type, state, unmount } = await hand(
+      [check('disc', { positions: ROWS }), check('guard', { positions: ROWS })],
+      { positions: ROWS, sweep: 'row' },
+    )
     for (let i = 0; i < 24; i++) {
       type(i === 5 ? 'x' : i === 8 ? '14.1' : String(300 + i))
       press('Enter')
@@ -232,7 +286,14 @@ describe('the hand goes on in its order', () => {
     }
     await vi.advanceTimersByTimeAsync(200_000)
     const meant = (i: number): string => (i === 5 ? 'x' : i === 8 ? '14.1' : String(300 + i))
-    expect(standing(state)).toEqual(Object.fromEntries(ROWS.flatMap((row, r) => [[`disc ${row}`, meant(2 * r)], [`guard ${row}`, meant(2 * r + 1)]])))
+    expect(standing(state)).toEqual(
+      Object.fromEntries(
+        ROWS.flatMap((row, r) => [
+          [`disc ${row}`, meant(2 * r)],
+          [`guard ${row}`, meant(2 * r + 1)],
+        ]),
+      ),
+    )
     unmount()
   })
 })

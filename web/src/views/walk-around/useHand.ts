@@ -24,14 +24,20 @@ export interface HandHooks {
   arrive: () => void
 }
 
-export function useHand(state: Pick<WalkAroundState, 'isOpen' | 'isAnswered'>, order: Order, checkKey: Ref<string>, hooks: HandHooks) {
+export function useHand(
+  state: Pick<WalkAroundState, 'isOpen' | 'isAnswered'>,
+  order: Order,
+  checkKey: Ref<string>,
+  hooks: HandHooks,
+) {
   const position = ref('')
   /** Where the hand came from to look at a question, and goes back to. */
   const detour = ref<Detour | null>(null)
   let coming: Step[] = []
 
   const here = (): Spot => ({ check: checkKey.value, position: position.value })
-  const indexOf = (spot: Spot): number => order.steps.value.findIndex((step) => step.check.key === spot.check && step.position === spot.position)
+  const indexOf = (spot: Spot): number =>
+    order.steps.value.findIndex((step) => step.check.key === spot.check && step.position === spot.position)
   const open = (step: Step): boolean => state.isOpen(step.check, step.position)
 
   function set(spot: Spot): void {
@@ -56,7 +62,10 @@ export function useHand(state: Pick<WalkAroundState, 'isOpen' | 'isAnswered'>, o
   function choose(key: string, where?: string): void {
     const check = order.checks.value.find((one) => one.key === key)
     const positions = check?.positions ?? []
-    const spot = where && positions.includes(where) ? where : (positions.find((one) => check && state.isOpen(check, one)) ?? positions[0] ?? '')
+    const spot =
+      where && positions.includes(where)
+        ? where
+        : (positions.find((one) => check && state.isOpen(check, one)) ?? positions[0] ?? '')
     detour.value = null
     set({ check: key, position: spot })
     fix()
@@ -64,9 +73,9 @@ export function useHand(state: Pick<WalkAroundState, 'isOpen' | 'isAnswered'>, o
 
   /** On to the next place; false where every place has been looked at. */
   function advance(): boolean {
-    if (detour.value) return comeBack(), true
+    if (detour.value) return (comeBack(), true)
     const next = coming.shift()
-    if (next) return set({ check: next.check.key, position: next.position }), true
+    if (next) return (set({ check: next.check.key, position: next.position }), true)
     const steps = order.steps.value
     const at = indexOf(here())
     const ring = [...steps.slice(at + 1), ...steps.slice(0, Math.max(at, 0))]

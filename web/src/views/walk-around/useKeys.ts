@@ -13,13 +13,20 @@ export function useKeys(entry: Entry) {
     const { text, act, timer } = sign
     clearTimeout(timer)
     sign = undefined
-    if (!/^[\d.,]$/.test(event.key)) return act(), false
+    if (!/^[\d.,]$/.test(event.key)) return (act(), false)
     event.preventDefault()
     entry.text.value = text + event.key
     return true
   }
   function perhapsSign(text: string, act: () => void): void {
-    sign = { text, act, timer: setTimeout(() => { sign = undefined; act() }, GAUGE_MS) }
+    sign = {
+      text,
+      act,
+      timer: setTimeout(() => {
+        sign = undefined
+        act()
+      }, GAUGE_MS),
+    }
   }
 
   /** y and n answer a question; digits choose a state. */
@@ -48,8 +55,16 @@ export function useKeys(entry: Entry) {
     if (entry.splitting.value && key.toLowerCase() === 's') return entry.split
     if (!choice && (key === '-' || key === '+')) return () => perhapsSign(key, key === '+' ? entry.markRest : entry.askNotSeen)
     const acts: Record<string, () => void> = {
-      '=': entry.repeatLast, '-': entry.askNotSeen, '−': entry.askNotSeen, '/': entry.doesNotApply, '+': entry.markRest, Backspace: entry.back,
-      ArrowLeft: () => entry.hand.step(-1), ArrowRight: () => entry.hand.step(1), ArrowUp: () => entry.hand.stepCheck(-1), ArrowDown: () => entry.hand.stepCheck(1),
+      '=': entry.repeatLast,
+      '-': entry.askNotSeen,
+      '−': entry.askNotSeen,
+      '/': entry.doesNotApply,
+      '+': entry.markRest,
+      Backspace: entry.back,
+      ArrowLeft: () => entry.hand.step(-1),
+      ArrowRight: () => entry.hand.step(1),
+      ArrowUp: () => entry.hand.stepCheck(-1),
+      ArrowDown: () => entry.hand.stepCheck(1),
     }
     if (acts[key]) return acts[key]
     if (choice && key === '.') return entry.markSound
@@ -59,9 +74,14 @@ export function useKeys(entry: Entry) {
 
   function key(event: KeyboardEvent): void {
     // Arrows and erasing may be held; whatever types or records is meant once.
-    if (event.repeat && !/^Arrow|^Page/.test(event.key) && !(entry.text.value && (event.key === 'Backspace' || event.key === 'Delete'))) return event.preventDefault()
+    if (
+      event.repeat &&
+      !/^Arrow|^Page/.test(event.key) &&
+      !(entry.text.value && (event.key === 'Backspace' || event.key === 'Delete'))
+    )
+      return event.preventDefault()
     if (afterSign(event)) return
-    if (event.ctrlKey && event.key.toLowerCase() === 'z' && !entry.text.value) return event.preventDefault(), entry.undo()
+    if (event.ctrlKey && event.key.toLowerCase() === 'z' && !entry.text.value) return (event.preventDefault(), entry.undo())
     if (event.ctrlKey || event.metaKey || event.altKey) return
     const act = actOf(event)
     if (!act) return

@@ -21,7 +21,10 @@ export function stepsOf(checks: readonly Check[], sweep: Sweep, numberOf: (posit
   const done = new Set<string>()
   for (const check of checks) {
     if (done.has(check.key)) continue
-    const together = sweep === 'row' && check.thing ? checks.filter((one) => one.station === check.station && one.thing === check.thing && !one.optional) : [check]
+    const together =
+      sweep === 'row' && check.thing
+        ? checks.filter((one) => one.station === check.station && one.thing === check.thing && !one.optional)
+        : [check]
     const group = together.includes(check) ? together : [check]
     for (const one of group) done.add(one.key)
     if (group.length === 1) {
@@ -29,7 +32,10 @@ export function stepsOf(checks: readonly Check[], sweep: Sweep, numberOf: (posit
       continue
     }
     const numbers = [...new Set(group.flatMap((one) => one.positions.map(numberOf)))].sort((a, b) => (a ?? 0) - (b ?? 0))
-    for (const number of numbers) for (const one of group) for (const position of one.positions) if (numberOf(position) === number) steps.push({ check: one, position, run: check.key })
+    for (const number of numbers)
+      for (const one of group)
+        for (const position of one.positions)
+          if (numberOf(position) === number) steps.push({ check: one, position, run: check.key })
   }
   return steps
 }
@@ -44,7 +50,12 @@ export function useOrder(data: Ref<WalkAroundData | null>) {
   const visits = computed(() =>
     (data.value?.plan.visits ?? []).map((visit: Visit, index) => {
       const checks = visit.checks.map((key) => byKey.value.get(key)).filter((check): check is Check => !!check)
-      return { ...visit, index, of: checks, steps: stepsOf(checks, sweep.value, (position) => numbers.value.get(position) ?? null) }
+      return {
+        ...visit,
+        index,
+        of: checks,
+        steps: stepsOf(checks, sweep.value, (position) => numbers.value.get(position) ?? null),
+      }
     }),
   )
   const steps = computed(() => visits.value.flatMap((visit) => visit.steps))

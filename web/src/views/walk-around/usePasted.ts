@@ -35,7 +35,11 @@ export function usePasted({ data, check, following, record, cancelled }: PastedO
     if (lines.length < 2 || check.value.options.length) return false
     const places = following().filter((step) => step.check.key === check.value.key)
     const label = (position: string): string => data.value.positions.find((one) => one.key === position)?.label ?? ''
-    const rows = places.slice(0, lines.length).map((step, i) => ({ position: step.position, label: label(step.position), raw: lines[i]!.split('\t').map((cell) => cell.trim()) }))
+    const rows = places.slice(0, lines.length).map((step, i) => ({
+      position: step.position,
+      label: label(step.position),
+      raw: lines[i]!.split('\t').map((cell) => cell.trim()),
+    }))
     pasted.value = { rows, over: lines.slice(places.length).filter((line) => line.trim()) }
     return true
   }

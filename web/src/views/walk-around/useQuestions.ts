@@ -30,7 +30,9 @@ export interface Split {
 const slotsOf = (check: Check): number => Math.max(1, check.values.length)
 
 export function useQuestions(state: WalkAroundState, order: Order) {
-  const labels = computed(() => new Map((state.data.value as WalkAroundData | null)?.positions.map((one) => [one.key, one.label]) ?? []))
+  const labels = computed(
+    () => new Map((state.data.value as WalkAroundData | null)?.positions.map((one) => [one.key, one.label]) ?? []),
+  )
 
   const all = computed<Question[]>(() => {
     const found: Question[] = []
@@ -41,17 +43,27 @@ export function useQuestions(state: WalkAroundState, order: Order) {
       const place = state.places.get(key)
       if (refused) {
         const said = refused.refused!
-        found.push({ kind: 'refused', check: check.key, position, label, text: `“${refused.body.raw?.join(' · ') ?? ''}” ${said.message}`, figures: said.figures ?? [] })
-      } else if (place?.ask && !state.sending.value.has(key)) found.push({ kind: 'asked', check: check.key, position, label, text: place.ask, figures: place.split })
+        found.push({
+          kind: 'refused',
+          check: check.key,
+          position,
+          label,
+          text: `“${refused.body.raw?.join(' · ') ?? ''}” ${said.message}`,
+          figures: said.figures ?? [],
+        })
+      } else if (place?.ask && !state.sending.value.has(key))
+        found.push({ kind: 'asked', check: check.key, position, label, text: place.ask, figures: place.split })
     }
     return found
   })
-  const of = (check: string, position: string): Question | undefined => all.value.find((one) => one.check === check && one.position === position)
+  const of = (check: string, position: string): Question | undefined =>
+    all.value.find((one) => one.check === check && one.position === position)
 
   /** The one after a place in working order, and round again. */
   function after(spot: Spot): Question | undefined {
     const steps = order.steps.value
-    const index = (one: Spot): number => steps.findIndex((step) => step.check.key === one.check && step.position === one.position)
+    const index = (one: Spot): number =>
+      steps.findIndex((step) => step.check.key === one.check && step.position === one.position)
     const from = index(spot)
     return all.value.find((one) => index(one) > from) ?? all.value[0]
   }
@@ -63,7 +75,18 @@ export function useQuestions(state: WalkAroundState, order: Order) {
     if (body) return body.state === 'seen' ? { body, at: body.taken_at ?? '' } : null
     const place = state.places.get(key)
     if (!place || place.state !== 'seen' || !state.mine(place)) return null
-    return { body: { check: check.key, position, raw: place.raw, feeler: place.feeler, units: place.units, note: place.note, posture: place.posture } as NewReading, at: place.at }
+    return {
+      body: {
+        check: check.key,
+        position,
+        raw: place.raw,
+        feeler: place.feeler,
+        units: place.units,
+        note: place.note,
+        posture: place.posture,
+      } as NewReading,
+      at: place.at,
+    }
   }
 
   /**

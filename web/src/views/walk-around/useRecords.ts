@@ -41,16 +41,33 @@ export function useRecords({ walkAround, units, state, posture, say }: RecordsOp
 
   function reading(spot: Spot, body: Partial<NewReading>): NewReading {
     return {
-      uuid: newUuid(), check: spot.check, position: spot.position, state: 'seen', raw: [], reason: '', note: '', confirmed: false, bulk: false,
-      posture: posture.value, feeler: '', units, taken_at: serverNow(), ...body,
+      uuid: newUuid(),
+      check: spot.check,
+      position: spot.position,
+      state: 'seen',
+      raw: [],
+      reason: '',
+      note: '',
+      confirmed: false,
+      bulk: false,
+      posture: posture.value,
+      feeler: '',
+      units,
+      taken_at: serverNow(),
+      ...body,
     }
   }
 
   function keep(bodies: NewReading[]): boolean {
-    const before = bodies.map((body) => ({ check: body.check, position: body.position, body: standing(body.check, body.position) }))
+    const before = bodies.map((body) => ({
+      check: body.check,
+      position: body.position,
+      body: standing(body.check, body.position),
+    }))
     const machine = (state.data.value as WalkAroundData).machine.name
     try {
-      for (const body of bodies) outbox.put(walkAround, body, { what: state.named(body.check, body.position), shown: shown(body), machine })
+      for (const body of bodies)
+        outbox.put(walkAround, body, { what: state.named(body.check, body.position), shown: shown(body), machine })
     } catch (error) {
       if (!(error instanceof StorageFull)) throw error
       say(error.message)
@@ -61,7 +78,12 @@ export function useRecords({ walkAround, units, state, posture, say }: RecordsOp
   }
 
   function shown(body: NewReading): string {
-    if (body.state !== 'seen') return { 'not-seen': `not seen, ${body.reason ?? ''}`, 'does-not-apply': 'does not apply', withdrawn: 'taken back' }[body.state ?? 'withdrawn'] ?? ''
+    if (body.state !== 'seen')
+      return (
+        { 'not-seen': `not seen, ${body.reason ?? ''}`, 'does-not-apply': 'does not apply', withdrawn: 'taken back' }[
+          body.state ?? 'withdrawn'
+        ] ?? ''
+      )
     const options = (state.data.value as WalkAroundData).checks.find((one) => one.key === body.check)?.options ?? []
     return (body.raw ?? []).map((raw) => options.find((one) => one.key === raw)?.name ?? raw).join(' · ')
   }
@@ -72,8 +94,19 @@ export function useRecords({ walkAround, units, state, posture, say }: RecordsOp
     const had = state.places.get(at(key, where))
     if (!had) return null
     return {
-      uuid: '', check: had.check, position: had.position, state: had.state as NewReading['state'], raw: had.raw, feeler: had.feeler, units: had.units as NewReading['units'],
-      confirmed: had.confirmed, note: had.note, bulk: had.bulk, posture: had.posture, reason: had.because, taken_at: had.at,
+      uuid: '',
+      check: had.check,
+      position: had.position,
+      state: had.state as NewReading['state'],
+      raw: had.raw,
+      feeler: had.feeler,
+      units: had.units as NewReading['units'],
+      confirmed: had.confirmed,
+      note: had.note,
+      bulk: had.bulk,
+      posture: had.posture,
+      reason: had.because,
+      taken_at: had.at,
     }
   }
 
@@ -81,7 +114,9 @@ export function useRecords({ walkAround, units, state, posture, say }: RecordsOp
   function undo(): Spot | 'nothing' | 'no room' {
     const last = history.pop()
     if (!last) return 'nothing'
-    const bodies = last.map((one) => (one.body ? { ...one.body, uuid: newUuid(), taken_at: serverNow() } : reading(one, { state: 'withdrawn', posture: '' })))
+    const bodies = last.map((one) =>
+      one.body ? { ...one.body, uuid: newUuid(), taken_at: serverNow() } : reading(one, { state: 'withdrawn', posture: '' }),
+    )
     const undone = keep(bodies)
     if (!undone) {
       history.push(last)

@@ -1,6 +1,17 @@
 /** One walk-around as the screen sees it: what the server has, what is still on its way there, and what others add meanwhile. */
 import { computed, onBeforeUnmount, reactive, ref } from 'vue'
-import { answer, api, Refused, type Changed, type Check, type Hold, type NewReading, type Photo, type Place, type WalkAroundData } from '@/api/client'
+import {
+  answer,
+  api,
+  Refused,
+  type Changed,
+  type Check,
+  type Hold,
+  type NewReading,
+  type Photo,
+  type Place,
+  type WalkAroundData,
+} from '@/api/client'
 import { serverNow } from '@/api/clock'
 import { isHold, isReading, outbox, walkAroundOf, type Entry, type ReadingEntry } from '@/api/outbox'
 import { newUuid } from '@/api/uuid'
@@ -63,12 +74,18 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
   async function lookAround(): Promise<void> {
     if (!data.value || document.hidden || outbox.of(id).length) return
     const after = data.value.last
-    const changed = await answer(api.GET('/api/walk-arounds/{walk_around_id}/changes', { params: { ...path.params, query: { after } } })).catch(() => undefined)
+    const changed = await answer(
+      api.GET('/api/walk-arounds/{walk_around_id}/changes', { params: { ...path.params, query: { after } } }),
+    ).catch(() => undefined)
     if (!changed || !data.value || outbox.of(id).length) return
     // Somebody else may have brought the machine into another posture: what was confirmed here holds no longer.
     if (changed.holds) data.value.holds = changed.holds
     if (changed.last === after) return
-    const known = new Set(changed.places.filter((place) => places.get(at(place.check, place.position))?.at === place.at).map((place) => at(place.check, place.position)))
+    const known = new Set(
+      changed.places
+        .filter((place) => places.get(at(place.check, place.position))?.at === place.at)
+        .map((place) => at(place.check, place.position)),
+    )
     apply(changed)
     data.value.last = changed.last
     const others = changed.places.filter((place) => !known.has(at(place.check, place.position)) && place.by !== myName())
@@ -109,7 +126,9 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
     return found
   })
   /** What could not be taken, at its place. */
-  const refused = computed(() => new Map<At, ReadingEntry>(outbox.refusedAt(id).map((entry) => [at(entry.body.check, entry.body.position), entry])))
+  const refused = computed(
+    () => new Map<At, ReadingEntry>(outbox.refusedAt(id).map((entry) => [at(entry.body.check, entry.body.position), entry])),
+  )
 
   function cell(check: Check, position: string): Cell {
     const key = at(check.key, position)
@@ -119,10 +138,21 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
       return { severity: 'sending', text: option?.name ?? body.raw?.join(' · ') ?? '', place: places.get(key) }
     }
     const trouble = refused.value.get(key)
-    if (trouble) return { severity: 'asked', text: trouble.body.raw?.join(' · ') ?? '', place: places.get(key), problem: trouble.refused!.message }
+    if (trouble)
+      return {
+        severity: 'asked',
+        text: trouble.body.raw?.join(' · ') ?? '',
+        place: places.get(key),
+        problem: trouble.refused!.message,
+      }
     const place = body ? undefined : places.get(key)
     if (!place) return { severity: 'open', text: '' }
-    return { severity: place.ask ? 'asked' : (place.severity as Severity), text: place.short, place, problem: place.ask || undefined }
+    return {
+      severity: place.ask ? 'asked' : (place.severity as Severity),
+      text: place.short,
+      place,
+      problem: place.ask || undefined,
+    }
   }
 
   /** Nothing recorded, nothing on its way, and nothing that waits for an answer: the hand has still to come here. */
@@ -147,13 +177,36 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
   function confirm(posture: string, by: string): void {
     if (!data.value) return
     const when = serverNow()
-    outbox.hold(id, { uuid: newUuid(), posture, at: when }, { what: `Locks confirmed: ${posture}`, machine: data.value.machine.name })
+    outbox.hold(
+      id,
+      { uuid: newUuid(), posture, at: when },
+      { what: `Locks confirmed: ${posture}`, machine: data.value.machine.name },
+    )
     const offMachine = data.value.postures.find((one) => one.name === posture)?.off_machine
-    const stays = offMachine ? data.value.holds : data.value.holds.filter((hold) => data.value?.postures.find((one) => one.name === hold.posture)?.off_machine)
+    const stays = offMachine
+      ? data.value.holds
+      : data.value.holds.filter((hold) => data.value?.postures.find((one) => one.name === hold.posture)?.off_machine)
     data.value.holds = [...stays.filter((hold) => hold.posture !== posture), { posture, by, at: when }]
   }
 
-  return { data, problem, places, news, sending, refused, verdicts, named, load, cell, isOpen, isAnswered, openCount, mine, holds, confirm }
+  return {
+    data,
+    problem,
+    places,
+    news,
+    sending,
+    refused,
+    verdicts,
+    named,
+    load,
+    cell,
+    isOpen,
+    isAnswered,
+    openCount,
+    mine,
+    holds,
+    confirm,
+  }
 }
 
 export type WalkAroundState = ReturnType<typeof useWalkAround>

@@ -40,14 +40,28 @@ const played = computed(() => {
   const found = other.value?.checks.find((one) => one.check === check.value)
   return found ? new Map(found.places.map((one) => [one.position, one])) : places.value
 })
-const small = computed(() => (wear.value ? frame(wear.value.places, wear.value.ahead.new, wear.value.ahead.limit, wear.value.end, { left: 3, top: 4, width: 70, height: 48 }) : null))
+const small = computed(() =>
+  wear.value
+    ? frame(wear.value.places, wear.value.ahead.new, wear.value.ahead.limit, wear.value.end, {
+        left: 3,
+        top: 4,
+        width: 70,
+        height: 48,
+      })
+    : null,
+)
 const place = computed(() => wear.value?.places.find((one) => one.position === chosen.value))
 const otherPlace = computed(() => {
-  const found = other.value?.checks.find((one) => one.check === check.value)?.places.find((one) => one.position === chosen.value)
-  return found && other.value?.next_use.counter != null ? { end: other.value.next_use.counter + (other.value.next_use.use ?? 0) * (1 + other.value.more), place: found } : undefined
+  const found = other.value?.checks
+    .find((one) => one.check === check.value)
+    ?.places.find((one) => one.position === chosen.value)
+  return found && other.value?.next_use.counter != null
+    ? { end: other.value.next_use.counter + (other.value.next_use.use ?? 0) * (1 + other.value.more), place: found }
+    : undefined
 })
 const fastest = computed(() => [...places.value.values()].sort((a, b) => b.rate - a.rate).slice(0, 6))
-const worst = (one: { places: { state: 'sound' | 'watch' | 'due' }[] }): 'sound' | 'watch' | 'due' => (['due', 'watch'] as const).find((state) => one.places.some((at) => at.state === state)) ?? 'sound'
+const worst = (one: { places: { state: 'sound' | 'watch' | 'due' }[] }): 'sound' | 'watch' | 'due' =>
+  (['due', 'watch'] as const).find((state) => one.places.some((at) => at.state === state)) ?? 'sound'
 const many = (one: { places: { state: string }[] }): number => one.places.filter((at) => at.state !== 'sound').length
 const season = computed(() => Math.round((base.value?.next_use.use ?? 0) * (1 + more.value / 100)))
 
@@ -69,62 +83,166 @@ const csv = computed(() => `/machines/${props.id}/wear/${check.value}.csv`)
 <template>
   <MachineTabs :id="id" />
   <section class="supply">
-    <p v-if="state.at.problem && !asking.open" class="trouble" role="alert">{{ state.at.problem }} <Button v-if="!base" label="Try again" severity="secondary" @click="state.load()" /></p>
+    <p v-if="state.at.problem && !asking.open" class="trouble" role="alert">
+      {{ state.at.problem }} <Button v-if="!base" label="Try again" severity="secondary" @click="state.load()" />
+    </p>
     <p v-if="!base && !state.at.problem" class="quiet" role="status">Reading how it wears …</p>
     <template v-if="base">
       <header class="top">
-        <div><h1>{{ base.machine }}</h1>
-          <p v-if="base.next_use.counter !== null">Stands at <b>{{ Math.round(base.next_use.counter) }} {{ base.next_use.unit }}</b>. Coming season <b>{{ Math.round(base.next_use.use ?? 0) }} {{ base.next_use.unit }}</b>, <span class="quiet">{{ base.next_use.source }}</span> <button v-if="base.may_change" type="button" class="link" @click="Object.assign(asking, { open: !asking.open, text: base.next_use.asked ? String(base.next_use.asked) : '' })">change</button></p>
-          <form v-if="asking.open" class="tools" @submit.prevent="ask"><label>{{ base.next_use.unit }} this season <InputText v-model="asking.text" v-focus class="short" inputmode="decimal" :invalid="!!state.at.problem" :placeholder="base.next_use.usual ? `${Math.round(base.next_use.usual)} as usual` : ''" /></label><Button type="submit" label="Save" :disabled="state.at.busy" /><Button type="button" text severity="secondary" label="Cancel" data-out @click="asking.open = false" /><p v-if="state.at.problem" class="problem" role="alert">{{ state.at.problem }}</p></form>
+        <div>
+          <h1>{{ base.machine }}</h1>
+          <p v-if="base.next_use.counter !== null">
+            Stands at <b>{{ Math.round(base.next_use.counter) }} {{ base.next_use.unit }}</b
+            >. Coming season <b>{{ Math.round(base.next_use.use ?? 0) }} {{ base.next_use.unit }}</b
+            >, <span class="quiet">{{ base.next_use.source }}</span>
+            <button
+              v-if="base.may_change"
+              type="button"
+              class="link"
+              @click="
+                Object.assign(asking, { open: !asking.open, text: base.next_use.asked ? String(base.next_use.asked) : '' })
+              "
+            >
+              change
+            </button>
+          </p>
+          <form v-if="asking.open" class="tools" @submit.prevent="ask">
+            <label
+              >{{ base.next_use.unit }} this season
+              <InputText
+                v-model="asking.text"
+                v-focus
+                class="short"
+                inputmode="decimal"
+                :invalid="!!state.at.problem"
+                :placeholder="base.next_use.usual ? `${Math.round(base.next_use.usual)} as usual` : ''" /></label
+            ><Button type="submit" label="Save" :disabled="state.at.busy" /><Button
+              type="button"
+              text
+              severity="secondary"
+              label="Cancel"
+              data-out
+              @click="asking.open = false"
+            />
+            <p v-if="state.at.problem" class="problem" role="alert">{{ state.at.problem }}</p>
+          </form>
         </div>
         <div v-if="base.checks.length" class="play" role="group" aria-labelledby="play">
-          <p id="play">If it does <output>{{ more > 0 ? '+' : more < 0 ? '−' : '' }}{{ Math.abs(more) }} %</output> <span class="quiet">{{ season }} {{ base.next_use.unit }}</span> <button v-if="more" type="button" class="link" @click="more = 0">back to 0</button></p>
+          <p id="play">
+            If it does <output>{{ more > 0 ? '+' : more < 0 ? '−' : '' }}{{ Math.abs(more) }} %</output>
+            <span class="quiet">{{ season }} {{ base.next_use.unit }}</span>
+            <button v-if="more" type="button" class="link" @click="more = 0">back to 0</button>
+          </p>
           <Slider v-model="more" :min="-40" :max="60" :step="5" aria-label="How much more this machine does, in per cent" />
-          <p class="tipped" role="status"><template v-if="other"><template v-if="other.tips.length"><b>{{ counted(other.tips.length, 'tips', 'tip') }} over:</b> <span v-for="tip in other.tips.slice(0, 5)" :key="tip.check + tip.position">{{ tip.name }}, {{ tip.label.toLowerCase() }} <SeverityMark :severity="tip.after" wordless :size="13" /> {{ WORDS[tip.after].toLowerCase() }} ({{ percent(tip.chance_before) }} → {{ percent(tip.chance_after) }}). </span><span v-if="other.tips.length > 5">And {{ other.tips.length - 5 }} more.</span></template><template v-else>Nothing tips over.</template></template><span v-else class="quiet">Move it to see which parts tip over.</span></p>
+          <p class="tipped" role="status">
+            <template v-if="other"
+              ><template v-if="other.tips.length"
+                ><b>{{ counted(other.tips.length, 'tips', 'tip') }} over:</b>
+                <span v-for="tip in other.tips.slice(0, 5)" :key="tip.check + tip.position"
+                  >{{ tip.name }}, {{ tip.label.toLowerCase() }} <SeverityMark :severity="tip.after" wordless :size="13" />
+                  {{ WORDS[tip.after].toLowerCase() }} ({{ percent(tip.chance_before) }} →
+                  {{ percent(tip.chance_after) }}). </span
+                ><span v-if="other.tips.length > 5">And {{ other.tips.length - 5 }} more.</span></template
+              ><template v-else>Nothing tips over.</template></template
+            ><span v-else class="quiet">Move it to see which parts tip over.</span>
+          </p>
         </div>
       </header>
-      <p v-if="!base.checks.length" class="quiet">Nothing to forecast yet. Its counter and a first walk-around with measured parts begin its history.</p>
+      <p v-if="!base.checks.length" class="quiet">
+        Nothing to forecast yet. Its counter and a first walk-around with measured parts begin its history.
+      </p>
       <div v-else class="body">
         <aside class="side">
-          <ul class="kinds" aria-label="Parts that wear"><li v-for="one in base.checks" :key="one.check"><button type="button" :class="{ on: one.check === check }" :aria-pressed="one.check === check" @click="check = one.check"><SeverityMark :severity="worst(one)" wordless :size="16" /><span>{{ one.name }}</span><b v-if="many(one)">{{ many(one) }}</b></button></li></ul>
-          <template v-if="wear && rowed"><h2>Fastest wearing</h2>
-            <ol class="fastest"><li v-for="one in fastest" :key="one.position"><button type="button" @click="chosen = one.position"><span>{{ one.label }}</span><span class="bar"><i :style="{ width: `${(100 * one.rate) / (fastest[0]?.rate || 1)}%` }" /></span><b>{{ figure(one.rate, 2) }}</b></button></li></ol>
-            <p class="quiet small">{{ wear.ahead.unit }} per 100 {{ wear.unit }}</p></template>
-          <template v-if="wear"><h2>Against the fleet</h2>
-            <ul class="fastest"><li v-for="one in wear.against" :key="one.name"><p><span :class="{ mine: one.mine }">{{ one.name }}</span><span class="bar"><i :class="{ other: !one.mine }" :style="{ width: `${(100 * one.share) / (wear.against[0]?.share || 1)}%` }" /></span><b>{{ (100 * one.share).toFixed(1) }} %</b></p></li></ul>
-            <p class="quiet small">of the wear allowed, per 100 {{ wear.unit }}</p></template>
+          <ul class="kinds" aria-label="Parts that wear">
+            <li v-for="one in base.checks" :key="one.check">
+              <button
+                type="button"
+                :class="{ on: one.check === check }"
+                :aria-pressed="one.check === check"
+                @click="check = one.check"
+              >
+                <SeverityMark :severity="worst(one)" wordless :size="16" /><span>{{ one.name }}</span
+                ><b v-if="many(one)">{{ many(one) }}</b>
+              </button>
+            </li>
+          </ul>
+          <template v-if="wear && rowed"
+            ><h2>Fastest wearing</h2>
+            <ol class="fastest">
+              <li v-for="one in fastest" :key="one.position">
+                <button type="button" @click="chosen = one.position">
+                  <span>{{ one.label }}</span><span class="bar"
+                    ><i :style="{ width: `${(100 * one.rate) / (fastest[0]?.rate || 1)}%` }" /></span
+                  ><b>{{ figure(one.rate, 2) }}</b>
+                </button>
+              </li>
+            </ol>
+            <p class="quiet small">{{ wear.ahead.unit }} per 100 {{ wear.unit }}</p></template
+          >
+          <template v-if="wear"
+            ><h2>Against the fleet</h2>
+            <ul class="fastest">
+              <li v-for="one in wear.against" :key="one.name">
+                <p>
+                  <span :class="{ mine: one.mine }">{{ one.name }}</span><span class="bar"
+                    ><i
+                      :class="{ other: !one.mine }"
+                      :style="{ width: `${(100 * one.share) / (wear.against[0]?.share || 1)}%` }" /></span
+                  ><b>{{ (100 * one.share).toFixed(1) }} %</b>
+                </p>
+              </li>
+            </ul>
+            <p class="quiet small">of the wear allowed, per 100 {{ wear.unit }}</p></template
+          >
         </aside>
         <div v-if="wear && small" class="main">
-          <div class="scroll"><div v-if="columns.length > 1" class="tiles" :class="{ aligned }" :style="{ '--n': columns.length }">
-            <template v-for="(side, s) in sides" :key="side"><span v-if="aligned" class="side-name quiet">{{ side === 'L' ? 'Left' : side === 'R' ? 'Right' : rowed ? 'Row' : '' }}</span>
-              <template v-for="column in columns" :key="column[s]"><WearTile v-if="column[s]" :place="wear.places.find((one) => one.position === column[s])!" :ahead="played.get(column[s]!) ?? places.get(column[s]!)!" :at="small" :limit="wear.ahead.limit" :now="wear.now" :chosen="chosen === column[s]" :decimals="wear.ahead.decimals" :unit="wear.ahead.unit" :tips="tips.has(`${check} ${column[s]}`)" @click="chosen = column[s]!" /><span v-else /></template></template>
+          <div class="scroll">
+            <div v-if="columns.length > 1" class="tiles" :class="{ aligned }" :style="{ '--n': columns.length }">
+              <template v-for="(side, s) in sides" :key="side"
+                ><span v-if="aligned" class="side-name quiet">{{
+                  side === 'L' ? 'Left' : side === 'R' ? 'Right' : rowed ? 'Row' : ''
+                }}</span>
+                <template v-for="column in columns" :key="column[s]"
+                  ><WearTile
+                    v-if="column[s]"
+                    :place="wear.places.find((one) => one.position === column[s])!"
+                    :ahead="played.get(column[s]!) ?? places.get(column[s]!)!"
+                    :at="small"
+                    :limit="wear.ahead.limit"
+                    :now="wear.now"
+                    :chosen="chosen === column[s]"
+                    :decimals="wear.ahead.decimals"
+                    :unit="wear.ahead.unit"
+                    :tips="tips.has(`${check} ${column[s]}`)"
+                    @click="chosen = column[s]!" /><span v-else /></template
+              ></template>
+            </div>
+            <SeasonHeat
+              :seasons="wear.seasons"
+              :columns="columns"
+              :sides="sides"
+              :unit="wear.ahead.unit"
+              :counter="wear.unit"
+              :decimals="wear.ahead.decimals"
+              :chosen="chosen"
+              :rowed="rowed"
+              @go="(position) => (chosen = position)"
+            />
           </div>
-          <SeasonHeat :seasons="wear.seasons" :columns="columns" :sides="sides" :unit="wear.ahead.unit" :counter="wear.unit" :decimals="wear.ahead.decimals" :chosen="chosen" :rowed="rowed" @go="(position) => (chosen = position)" /></div>
-          <PlaceDetail v-if="place && places.get(chosen)" :place="place" :ahead="places.get(chosen)!" :wear="wear" :currency="base.currency" :other="otherPlace" :more="more" :csv="csv" />
+          <PlaceDetail
+            v-if="place && places.get(chosen)"
+            :place="place"
+            :ahead="places.get(chosen)!"
+            :wear="wear"
+            :currency="base.currency"
+            :other="otherPlace"
+            :more="more"
+            :csv="csv"
+          />
         </div>
       </div>
     </template>
   </section>
 </template>
 
-<style scoped>
-.top { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 620px); gap: 24px; align-items: start; }
-.short { width: 150px; }
-.play { display: grid; gap: 8px; padding: 8px 16px 10px; background: var(--surface); border: 1px solid var(--line); border-radius: var(--radius); }
-.play output { font-size: 1.35rem; font-weight: 600; margin: 0 8px; }
-.play :deep(.p-slider) { margin: 4px 10px 6px; }
-.tipped { min-height: 1.4em; line-height: 1.3; }
-.body { display: grid; grid-template-columns: 226px minmax(0, 1fr); gap: 20px; align-items: start; }
-.side { display: grid; gap: 6px; min-width: 0; }
-.kinds button { display: grid; grid-template-columns: 18px minmax(0, 1fr) auto; gap: 8px; align-items: center; width: 100%; min-height: var(--target); padding: 4px 10px; border: 0; border-left: 4px solid transparent; background: none; text-align: left; cursor: pointer; line-height: 1.15; }
-.kinds button.on { border-left-color: var(--accent); background: var(--accent-soft); font-weight: 600; }
-.fastest button, .fastest p { display: grid; grid-template-columns: 92px minmax(0, 1fr) 52px; gap: 6px; align-items: center; width: 100%; min-height: 30px; padding: 0; border: 0; background: none; text-align: left; cursor: pointer; line-height: 1.1; }
-.fastest p { cursor: default; } .fastest b { text-align: right; white-space: nowrap; }
-.bar { height: 10px; background: var(--sunk); border-radius: 3px; } .bar i { display: block; height: 100%; background: var(--accent); border-radius: 3px; } .bar i.other { background: var(--steel); }
-.mine { font-weight: 600; } .small { font-size: 0.92rem; }
-.main { display: grid; gap: 12px; min-width: 0; }
-.tiles { display: grid; grid-template-columns: repeat(auto-fill, minmax(86px, 1fr)); gap: 4px; margin-bottom: 6px; }
-.tiles.aligned { grid-template-columns: 96px repeat(var(--n), minmax(62px, 1fr)); }
-.side-name { align-self: center; }
-@media (max-width: 900px) { .top, .body { grid-template-columns: minmax(0, 1fr); gap: 12px; } .side { display: contents; } .kinds { order: -2; } .main { order: -1; } .tiles.aligned { grid-template-columns: 46px repeat(var(--n), 66px); } }
-</style>
+<style scoped src="./Wear.css"></style>

@@ -19,7 +19,8 @@ export function percent(share: number): string {
 /** As little as names a place in a narrow column: ``4L``, ``3`` of the rotor bars, ``cross``. */
 export const shortly = (position: string): string => position.replace(/^.*-(\d+[LR]?)$/, '$1').replaceAll('-', ' ')
 
-export const money = (amount: number, currency: string): string => (amount < 0.5 && amount > 0 ? `under 1 ${currency}` : `${Math.round(amount)} ${currency}`)
+export const money = (amount: number, currency: string): string =>
+  amount < 0.5 && amount > 0 ? `under 1 ${currency}` : `${Math.round(amount)} ${currency}`
 
 /** What an advice of the core says to whoever decides. */
 export const ADVICE: Record<string, string> = { replace: 'Renew now', wait: 'Wait', either: 'Either way' }
@@ -32,11 +33,24 @@ export interface Frame {
 }
 
 /** Where counters and values stand in a picture; new stands on top, whether the figure falls or grows with wear. */
-export function frame(places: readonly Wear[], fresh: number, limit: number, end: number, box: { left: number; top: number; width: number; height: number }): Frame {
-  const counters = places.flatMap((one) => [...one.readings.map((read) => read.counter ?? end), ...one.path.map((told) => told.counter), ...one.fitments.map((fit) => fit.counter ?? end)])
+export function frame(
+  places: readonly Wear[],
+  fresh: number,
+  limit: number,
+  end: number,
+  box: { left: number; top: number; width: number; height: number },
+): Frame {
+  const counters = places.flatMap((one) => [
+    ...one.readings.map((read) => read.counter ?? end),
+    ...one.path.map((told) => told.counter),
+    ...one.fitments.map((fit) => fit.counter ?? end),
+  ])
   const from = Math.min(end, ...counters)
   const to = Math.max(end, ...counters)
-  const values = places.flatMap((one) => [...one.readings.filter((read) => !read.doubted).map((read) => read.value), ...one.path.flatMap((told) => [told.low, told.high].map((value) => clamp(value, fresh, limit)))])
+  const values = places.flatMap((one) => [
+    ...one.readings.filter((read) => !read.doubted).map((read) => read.value),
+    ...one.path.flatMap((told) => [told.low, told.high].map((value) => clamp(value, fresh, limit))),
+  ])
   const all = [fresh, limit, ...values]
   const room = 0.06 * (Math.max(...all) - Math.min(...all))
   const [least, most] = [Math.min(...all) - room, Math.max(...all) + room]
@@ -64,7 +78,14 @@ export function paths(place: Wear, now: number, at: Frame): { line: string; fan:
   const point = (counter: number, value: number): string => `${at.x(counter).toFixed(1)} ${at.y(value).toFixed(1)}`
   return {
     line: place.path.length ? 'M' + place.path.map((told) => point(told.counter, told.value)).join('L') : '',
-    fan: ahead.length ? 'M' + [...ahead.map((told) => point(told.counter, told.low)), ...[...ahead].reverse().map((told) => point(told.counter, told.high))].join('L') + 'z' : '',
+    fan: ahead.length
+      ? 'M' +
+        [
+          ...ahead.map((told) => point(told.counter, told.low)),
+          ...[...ahead].reverse().map((told) => point(told.counter, told.high)),
+        ].join('L') +
+        'z'
+      : '',
   }
 }
 

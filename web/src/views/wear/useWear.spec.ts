@@ -10,16 +10,29 @@ vi.mock('@/api/client', async (original) => {
 })
 
 const check = (key: string) => ({ check: key, name: key, places: [] })
-const ahead = (more = 0, tips: unknown[] = []) => ({ machine: 'Dunmere 12', checks: [check('discs'), check('guards')], more, tips, next_use: { use: 240, counter: 2860 } })
+const ahead = (more = 0, tips: unknown[] = []) => ({
+  machine: 'Dunmere 12',
+  checks: [check('discs'), check('guards')],
+  more,
+  tips,
+  next_use: { use: 240, counter: 2860 },
+})
 let asked: { path: string; more?: number; check?: string }[]
 let slow: ((answer: unknown) => void)[]
 
 beforeEach(() => {
   vi.useFakeTimers()
   ;[asked, slow] = [[], []]
-  vi.spyOn(api, 'GET').mockImplementation(((path: string, { params }: { params: { path: { check?: string }; query?: { more: number } } }) => {
+  vi.spyOn(api, 'GET').mockImplementation(((
+    path: string,
+    { params }: { params: { path: { check?: string }; query?: { more: number } } },
+  ) => {
     const more = params.query?.more
-    asked.push({ path: path.split('/').pop()!, ...(more === undefined ? {} : { more }), ...(params.path.check ? { check: params.path.check } : {}) })
+    asked.push({
+      path: path.split('/').pop()!,
+      ...(more === undefined ? {} : { more }),
+      ...(params.path.check ? { check: params.path.check } : {}),
+    })
     if (params.path.check) return Promise.resolve({ ahead: check(params.path.check), places: [] })
     return more === undefined ? Promise.resolve(ahead()) : new Promise((reply) => slow.push(reply))
   }) as never)
@@ -27,7 +40,14 @@ beforeEach(() => {
 
 function open(wanted = ''): Wearing {
   let state!: Wearing
-  mount(defineComponent({ setup: () => { state = useWear(1, wanted); return () => null } }))
+  mount(
+    defineComponent({
+      setup: () => {
+        state = useWear(1, wanted)
+        return () => null
+      },
+    }),
+  )
   return state
 }
 
@@ -42,7 +62,10 @@ describe('a machine’s wear', () => {
   it('asks about the longer season once the slider rests, and not for each step', async () => {
     const state = open()
     await flushPromises()
-    for (const share of [5, 10, 15, 20]) { state.more.value = share; await flushPromises() }
+    for (const share of [5, 10, 15, 20]) {
+      state.more.value = share
+      await flushPromises()
+    }
     vi.advanceTimersByTime(200)
     expect(asked.filter((one) => one.more !== undefined)).toEqual([{ path: 'ahead', more: 0.2 }])
     slow[0]!(ahead(0.2, [{ check: 'discs', position: '9L' }]))

@@ -28,13 +28,17 @@ export function useWear(machine: number, wanted: string): Wearing {
   const path = { machine_id: machine }
 
   async function full(): Promise<void> {
-    if (check.value) wear.value = await answer(api.GET('/api/logbook/machines/{machine_id}/wear/{check}', { params: { path: { ...path, check: check.value } } }))
+    if (check.value)
+      wear.value = await answer(
+        api.GET('/api/logbook/machines/{machine_id}/wear/{check}', { params: { path: { ...path, check: check.value } } }),
+      )
   }
-  const load = (): Promise<boolean> => at.run(async () => {
-    base.value = await answer(api.GET('/api/logbook/machines/{machine_id}/ahead', { params: { path } }))
-    if (!base.value.checks.some((one) => one.check === check.value)) check.value = base.value.checks[0]?.check ?? ''
-    await full()
-  })
+  const load = (): Promise<boolean> =>
+    at.run(async () => {
+      base.value = await answer(api.GET('/api/logbook/machines/{machine_id}/ahead', { params: { path } }))
+      if (!base.value.checks.some((one) => one.check === check.value)) check.value = base.value.checks[0]?.check ?? ''
+      await full()
+    })
   onMounted(load)
   watch(check, () => {
     if (wear.value && wear.value.ahead.check !== check.value) void at.run(full)
@@ -47,17 +51,24 @@ export function useWear(machine: number, wanted: string): Wearing {
     setTimeout(() => {
       if (mine !== turn) return
       void answer(api.GET('/api/logbook/machines/{machine_id}/ahead', { params: { path, query: { more: share / 100 } } })).then(
-        (found) => { if (mine === turn) [other.value, at.problem] = [found, ''] },
-        () => { if (mine === turn) at.problem = 'The longer season could not be worked out. Move the slider again.' },
+        (found) => {
+          if (mine === turn) [other.value, at.problem] = [found, '']
+        },
+        () => {
+          if (mine === turn) at.problem = 'The longer season could not be worked out. Move the slider again.'
+        },
       )
     }, CALM)
   })
 
-  const ask = (use: number | null): Promise<boolean> => at.run(async () => {
-    base.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/next-use', { params: { path }, body: { use } }))
-    more.value = 0
-    await full()
-  })
+  const ask = (use: number | null): Promise<boolean> =>
+    at.run(async () => {
+      base.value = await write(() =>
+        api.POST('/api/logbook/machines/{machine_id}/next-use', { params: { path }, body: { use } }),
+      )
+      more.value = 0
+      await full()
+    })
   const tips = computed(() => new Set((other.value?.tips ?? []).map((tip) => `${tip.check} ${tip.position}`)))
   return { base, other, wear, check, more, at, tips, load, ask }
 }

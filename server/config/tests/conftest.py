@@ -1,0 +1,116 @@
+"""A shop with one of whatever an address can name."""
+
+import datetime as dt
+import json
+from types import SimpleNamespace
+
+import pytest
+from django.contrib.auth import get_user_model
+from django.utils import timezone
+from endpoints import (
+    APPROVAL,
+    BODIES,
+    COUNTER,
+    DONE,
+    MOVEMENT,
+    NOTE,
+    ORDER,
+    PHOTO,
+    PLAN,
+    RESULT,
+)
+
+from demo.pictures import drawn
+from fleet.actions import counting
+from inspection.actions import notes, photos
+from logbook.actions import counter_import, servicing
+from lumvek_core.workbench.subjects import SUBJECTS
+from report import actions as links
+from shops.models import Member, Role
+from supply import desk
+from supply.actions import stocking
+from supply.models import Approval, Order, OrderLine, Plan, Supplier
+from testing.layers import layer
+from workbench import actions
+
+
+@layer(on="yard")
+def everything(yard):
+    """The yard with one of whatever an address can name, under the UUIDs above."""
+    counting.record(yard.technician, yard.machine, COUNTER, 2860, timezone.now(), "typed")
+    yard.machine.serial = "D12"
+    yard.machine.save()
+    photos.add(yard.technician, yard.walk_around.pk, PHOTO, "opener-disc-diameter", "1L", "", drawn("disc"))
+    notes.note(yard.lead, yard.machine, NOTE, "rattles")
+    photos.add_to_note(yard.lead, yard.machine, NOTE, PHOTO, drawn("furrow"))
+    actions.save(yard.technician, SUBJECTS["chain"], RESULT, yard.machine, {}, "")
+    something_to_order(yard)
+    Approval.objects.create(
+        uuid=APPROVAL, machine=yard.machine, amount=0, currency="EUR", how="by telephone", by=yard.lead.user
+    )
+    servicing.record(yard.technician, yard.machine, DONE, BODIES["service_done"]["key"], None, None, "")
+    yard.link = links.make(yard.lead, yard.walk_around.pk, 3)[0].pk
+    BODIES["order"] = {"order": list(range(len(yard.walk_around.plan["visits"])))}
+    BODIES["hand_over"] = {**BODIES["hand_over"], "to": new_technician(yard).pk}
+    return yard
+
+
+@pytest.fixture
+def something_to_find(everything, settings, monkeypatch):
+    """Everything, a modem that answers, and a desk."""
+    sent = json.dumps({"at": timezone.now().isoformat(), "counter": 2861, "unit": "ha"}).encode()
+    monkeypatch.setattr(counter_import, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=sent)))
+    monkeypatch.setattr(desk, "behave", lambda mode: None)
+    monkeypatch.setattr(desk, "answers", lambda: True)
+    settings.DESK_URL = "http://127.0.0.1:9/desk"
+    settings.TELEMATICS_URL = "http://127.0.0.1:9/telematics"
+
+
+def new_technician(yard):
+    """Somebody to hand over to."""
+    user = get_user_model().objects.create_user("helper", password="x" * 12)
+    return Member.objects.create(user=user, shop=yard.shop, role=Role.TECHNICIAN)
+
+
+def something_to_order(yard):
+    """A supplier with a plan, an order that waits for its disc, and what the bodies name."""
+    yard.supplier = Supplier.objects.create(shop=yard.shop, name="Bridge Street Parts", email="counter@bridge-street.invalid")
+    cost = dict.fromkeys(("parts", "trips", "delivery", "risk", "late", "total"), 0)
+    plan = {
+        "kind": "cheapest",
+        "cost": cost,
+        "p_all_in_time": 1,
+        "last_arrival": None,
+        "optimal": True,
+        "bound": 0,
+        "gap_pct": 0,
+    }
+    plans = [plan | {"lines": [], "trips": [], "deliveries": []}]
+    asked = {"start": "2026-03-07T13:10", "lines": [], "pinned": []}
+    answer = {"plans": plans, "impossible": [], "reasons": [], "able": [], "one_day_earlier": None, "surer": None}
+    plan = Plan.objects.create(
+        uuid=PLAN, shop=yard.shop, asked=asked, answer=answer, ordered_kind="cheapest", by=yard.lead.user
+    )
+    order = Order.objects.create(
+        uuid=ORDER,
+        shop=yard.shop,
+        supplier=yard.supplier,
+        plan=plan,
+        way="fetch",
+        run_date=dt.date(2026, 12, 1),
+        state="by-hand",
+        by=yard.lead.user,
+    )
+    OrderLine.objects.create(order=order, number="D12-4001", name="Opener disc", quantity=4, unit_price="48.90")
+    stocking.keep(yard.lead, "D12-4001", "Opener disc")
+    stocking.count(yard.lead, MOVEMENT, "D12-4001", "shelf", 4)
+    Supplier.objects.create(shop=yard.shop, name="Harrow Mail").offers.create(
+        number="D12-4001", unit_price="48.90", stock=9, source="typed", at=order.at
+    )
+    for name in ("set_number", "choose"):
+        BODIES[name]["model"] = yard.model.pk
+    for name in ("set_hand", "fit"):
+        BODIES[name]["walk_around"] = str(yard.walk_around.pk)
+    BODIES["need_date"]["machine"] = yard.machine.pk
+    BODIES["set_share"]["owner"] = yard.technician.pk
+    yard.machine.owners.add(yard.technician)

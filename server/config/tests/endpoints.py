@@ -1,0 +1,157 @@
+"""The endpoints of the described API, and what each is called with."""
+
+import re
+import uuid
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from config.api import api
+from demo.pictures import drawn
+
+OPEN = {("/api/session", "get"), ("/api/session/login", "post")}
+BODIES = {
+    "start": {"id": str(uuid.uuid4())},
+    "record": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "raw": ["390"]},
+    "decide": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "positions": ["1L"], "choice": "do"},
+    "preview": {"id": str(uuid.uuid4())},
+    "hold": {"uuid": str(uuid.uuid4()), "posture": "unfolded, raised and locked"},
+    "order": {"order": []},
+    "finish": {"uuid": str(uuid.uuid4())},
+    "reopen": {"uuid": str(uuid.uuid4()), "reason": "row 3 was forgotten"},
+    "discard": {"uuid": str(uuid.uuid4()), "reason": "the wrong planter"},
+    "restore": {"uuid": str(uuid.uuid4())},
+    "set_aside": {
+        "uuid": str(uuid.uuid4()),
+        "check": "opener-disc-diameter",
+        "position": "1L",
+        "shown": "390",
+        "outcome": "logbook",
+        "taken_at": "2026-11-20T10:00:00Z",
+    },
+    "hand_over": {"uuid": str(uuid.uuid4()), "to": 0},
+    "note": {"uuid": str(uuid.uuid4()), "text": "rattles"},
+    "close_note": {"cause": "a loose bolt"},
+    "set_limit": {"check": "opener-disc-diameter", "figure": "limit", "text": "387"},
+    "set_count": {"thing": "row", "count": 6},
+    "set_school": {"subject": "order", "choice": "round"},
+    "set_feeler": {"name": "card", "thickness": "0.28"},
+    "share": {"days": 3},
+    "save": {"uuid": str(uuid.uuid4()), "texts": {}},
+    "take_file": {"text": "1,2"},
+    "gauge": {"gauge": "tape"},
+    "set_number": {"model": 0, "slot": "opener-disc", "number": "D12-4001"},
+    "choose": {"model": 0, "slot": "opener-disc", "number": "D12-4001"},
+    "set_hand": {"walk_around": "", "slot": "opener-disc", "positions": ["1L"], "side": "L"},
+    "need_date": {"machine": 0, "day": "2026-12-01"},
+    "set_terms": {
+        "currency": "EUR",
+        "labour_rate": "62",
+        "km_cost": "0.4",
+        "downtime_rate": "240",
+        "late_cost_per_day": "120",
+        "days_before": 7,
+    },
+    "make_plan": {"uuid": str(uuid.uuid4())},
+    "place": {"kind": "cheapest"},
+    "drop_rest": {"number": "D12-4001"},
+    "receive": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1},
+    "fit": {"uuid": str(uuid.uuid4()), "walk_around": "", "slot": "opener-disc", "positions": ["1L"]},
+    "stock_item": {"number": "D12-4001", "name": "Opener disc"},
+    "count_stock": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "place": "shelf", "counted": 4},
+    "load_truck": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1},
+    "give_back": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1, "note": "to Northmere Depot"},
+    "approve": {"uuid": str(uuid.uuid4()), "amount": "135.00", "how": "by telephone"},
+    "take_along": {"slot": "opener-bearing", "positions": ["1L"]},
+    "set_supplier": {"name": "Northmere Depot"},
+    "set_share": {"owner": 0, "percent": "40"},
+    "desk_mode": {"mode": "normal"},
+    "set_next_use": {"use": 200},
+    "count_machine": {"uuid": str(uuid.uuid4()), "shown": 2900},
+    "service_done": {"uuid": str(uuid.uuid4()), "key": "arm-bolts"},
+    "tick_put_away": {"uuid": str(uuid.uuid4()), "key": "meters-empty", "season": 2024, "done": True},
+    "preferences": {"units": "in"},
+    "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
+}
+
+
+def operations():
+    for path, methods in api.get_openapi_schema()["paths"].items():
+        for method, operation in methods.items():
+            name = operation["operationId"].rpartition("_api_")[2] or operation["operationId"]
+            yield pytest.param(path, method, operation, id=f"{method}-{path}-{name}")
+
+
+ALL = list(operations())
+OWNED = [row for row in ALL if "{" in re.sub("{(family|subject|form)}", "", row.values[0])]
+WRITES = [row for row in ALL if row.values[1] == "post" and (row.values[0], "post") not in OPEN]
+ROLES = ("lead", "technician", "parts", "owner")
+
+
+PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE = (uuid.uuid4() for _ in range(9))
+
+
+NAMED = {
+    "family": "air-seeder",
+    "plan_id": PLAN,
+    "order_id": ORDER,
+    "subject": "chain",
+    "form": "json",
+    "result_id": RESULT,
+    "photo_id": PHOTO,
+    "note_id": NOTE,
+    "reading": COUNTER,
+    "movement_id": MOVEMENT,
+    "approval": APPROVAL,
+    "done": DONE,
+    "check": "opener-disc-diameter",
+}
+"""What an address can name, beside what gets its number when it is made."""
+
+
+def names_of(yard):
+    return NAMED | {
+        "machine_id": yard.machine.pk,
+        "walk_around_id": yard.walk_around.pk,
+        "model_id": yard.model.pk,
+        "supplier_id": yard.supplier.pk,
+        "link_id": yard.link,
+    }
+
+
+def nowhere(yard):
+    """Names of the same kind that nothing has."""
+    return {
+        name: uuid.uuid4() if isinstance(value, uuid.UUID) else 10**6 if isinstance(value, int) else value
+        for name, value in names_of(yard).items()
+    }
+
+
+def filled(path, names):
+    for name, value in names.items():
+        path = path.replace(f"{{{name}}}", str(value))
+    assert "{" not in path, "name what stands for this parameter, so that this endpoint is walked too"
+    return path
+
+
+def call(browser, path, method, operation_id):
+    named = [name for name in BODIES if operation_id.endswith(f"_{name}") or operation_id == name]
+    body = BODIES[max(named, key=len)] if named else {}
+    if operation_id.endswith("add_photo"):
+        picture = SimpleUploadedFile("p.jpg", drawn("knife"), "image/jpeg")
+        form = {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "photo": picture}
+        return browser.post(path, form)
+    if operation_id.endswith("add_note_photo"):
+        return browser.post(
+            path, {"uuid": str(uuid.uuid4()), "photo": SimpleUploadedFile("p.jpg", drawn("knife"), "image/jpeg")}
+        )
+    if operation_id.endswith(("offers_file", "book_file", "answer_file")):
+        text = b"slot,side,number,unit_price,accepted\nopener-disc,,D12-4001,1.00,2\n"
+        return browser.post(path, {"file": SimpleUploadedFile("t.csv", text, "text/csv")})
+    if operation_id.endswith("counters_file"):
+        file = SimpleUploadedFile("c.csv", b"machine,date,counter\nD12,2026-03-05,2850\n", "text/csv")
+        return browser.post(path, {"file": file})
+    if operation_id.endswith("readings_file"):
+        file = SimpleUploadedFile("r.csv", b"check,position,typed\nopener-disc-diameter,1L,390\n", "text/csv")
+        return browser.post(path, {"file": file})
+    return browser.get(path) if method == "get" else browser.send(path, **body)
