@@ -1,51 +1,11 @@
 """The hand's law in the real product: what was typed stands where it was meant for, and nothing is lost or unseen."""
 
-import os
-import random
 import re
 
 import pytest
 from hands import begin, field, settle, unlock
+from late_answers import drain, late_answers, pause, typed
 from playwright.sync_api import Page, expect
-
-LATE = """(seed) => {
-  // Answers to what is typed come up to five seconds late, by the page's own clock.
-  let state = seed
-  const roll = () => (state = (state * 1664525 + 1013904223) % 4294967296) / 4294967296
-  const real = window.fetch
-  window.fetch = async (...given) => {
-    const request = given[0] instanceof Request ? given[0] : new Request(...given)
-    const answer = await real(request)
-    if (request.method === 'POST' && request.url.endsWith('/readings')) await new Promise((go) => setTimeout(go, roll() * 5000))
-    return answer
-  }
-}"""
-
-
-def late_answers(page: Page, seed: int):
-    """The page's clock stands still between keys, so that a slow hand costs a test no time."""
-    page.clock.install()
-    page.add_init_script(f"({LATE})({seed})")
-
-
-def pause(page: Page, milliseconds: int):
-    page.clock.run_for(milliseconds)
-
-
-def drain(page: Page):
-    """Until every late answer has come."""
-    for _ in range(6000):
-        page.clock.run_for(5000)
-        if page.get_by_text("All saved").is_visible() or page.get_by_text("not taken").is_visible():
-            return
-        page.wait_for_timeout(20)
-    raise AssertionError("something is still on its way")
-
-
-def typed(page: Page, walk_around: str) -> dict[tuple[str, str], list[str]]:
-    """What the server has at every place."""
-    places = page.request.get(f"/api/walk-arounds/{walk_around}").json()["places"]
-    return {(place["check"], place["position"]): place["raw"] for place in places}
 
 
 @pytest.mark.parametrize("pace", [200, 1000, 2500])
@@ -309,72 +269,3 @@ def test_the_last_verdict_of_a_check_stays_beside_the_next_and_what_is_due_is_on
     assert page.locator(".where").inner_text() == "Row 2 right"
     page.keyboard.press("Escape")
     assert (page.locator(".about h2").inner_text(), page.locator(".where").inner_text()) == now
-
-
-def whole_machine(page: Page, machine: str, posture: str, pace: int, seed: int) -> tuple[int, int, list]:
-    """By keyboard from the first place to the last, with late answers; returns keys, places and wrong places."""
-    late_answers(page, seed)
-    page.goto("/")
-    walk_around = begin(page, check="", machine=machine, posture=posture)
-    data = page.request.get(f"/api/walk-arounds/{walk_around}").json()
-    checks = {check["key"]: check for check in data["checks"]}
-    dice, keys, meant = random.Random(seed), 0, {}
-    gate = page.locator(".gate")
-    for visit in data["plan"]["visits"]:
-        for key in visit["checks"]:
-            check = checks[key]
-            if check["optional"]:
-                continue
-            for position in check["positions"]:
-                if gate.is_visible():
-                    pause(page, 700)
-                    page.keyboard.press("l")
-                    gate.wait_for(state="detached")
-                    keys += 1
-                pressed, raw = what_to_type(check, dice)
-                for one in pressed:
-                    page.keyboard.press("Space" if one == "␣" else one)
-                keys += len(pressed)
-                meant[key, position] = raw
-                pause(page, pace)
-    drain(page)
-    stands = typed(page, walk_around)
-    return keys, len(meant), [(place, raw, stands.get(place)) for place, raw in meant.items() if stands.get(place) != raw]
-
-
-def what_to_type(check: dict, dice: random.Random) -> tuple[list[str], list[str]]:
-    """Keys that record something for a check, and what must stand there then."""
-    if check["options"]:
-        n = dice.randrange(len(check["options"]))
-        return [str(n + 1)], [check["options"][n]["key"]]
-    raw = []
-    for _ in check["values"] or [""]:
-        low, high = check["limits"].get("low"), check["limits"].get("high")
-        middle = (low + high) / 2 if low is not None and high is not None else check["limits"].get("new", 12)
-        if check["unit"] in ("hole", "notch", "washers"):
-            raw.append(str(round(middle)))
-            continue
-        if check["unit"] == "mbar":
-            raw.append(f"{middle:.0f} mbar")
-            continue
-        raw.append(
-            {"interval": "2100 h", "count": "0", "note": f"seen {dice.randrange(99)}"}.get(
-                check["kind"], str(round(middle + dice.random(), 1))
-            )
-        )
-    return [key for one in raw for key in [*one.replace(" ", "␣"), "Enter"]], raw
-
-
-ALL_PACES = os.environ.get("LUMVEK_ALL_PACES") == "1"
-"""Each machine at each pace takes minutes; without it the planter goes at the quickest pace and the combine at the slowest."""
-MACHINES = {"Dunmere 12": "unfolded, raised and locked", "Heron 6": "header down, engine off"}
-RUNS = [(machine, pace) for machine in MACHINES for pace in (200, 1000, 2500)]
-
-
-@pytest.mark.parametrize(("machine", "pace"), RUNS if ALL_PACES else [("Dunmere 12", 200), ("Heron 6", 2500)])
-def test_a_whole_machine_by_keyboard_ends_with_every_figure_in_its_place(machine, pace, page: Page, sign_in):
-    sign_in()
-    keys, places, wrong = whole_machine(page, machine, MACHINES[machine], pace, seed=pace)
-    print(f"{machine} at {pace} ms: {places} places, {keys / places:.2f} keys a reading, {len(wrong)} in a wrong place")
-    assert wrong == []
-    assert places > 100

@@ -123,5 +123,5 @@ def _finished(yard: Yard, begun: dt.datetime) -> None:
     told_as_finished(done, begun + dt.timedelta(days=1, hours=2))
 
 
-def _photo(member: Member, found: WalkAround, check: str, place: str, caption: str) -> None:
-    photos.add(member, found.pk, made_uuid(found.pk, "photo", check, place), check, place, caption, drawn(check))
+def _photo(member: Member, walk_around: WalkAround, check: str, place: str, caption: str) -> None:
+    photos.add(member, walk_around.pk, made_uuid(walk_around.pk, "photo", check, place), check, place, caption, drawn(check))

@@ -36,29 +36,29 @@ def walk_around(
     return WalkAround.objects.select_related("machine").get(pk=made.pk)
 
 
-def told_as_finished(found: WalkAround, at: dt.datetime) -> None:
+def told_as_finished(walk_around: WalkAround, at: dt.datetime) -> None:
     """As if it had been finished some time ago."""
-    WalkAround.objects.filter(pk=found.pk).update(finished_at=at)
-    found.events.update(at=at)
+    WalkAround.objects.filter(pk=walk_around.pk).update(finished_at=at)
+    walk_around.events.update(at=at)
 
 
-def tell(member: Member, found: WalkAround, name: str, told: Iterable[Told], every_s: int = 20) -> None:
+def tell(member: Member, walk_around: WalkAround, name: str, told: Iterable[Told], every_s: int = 20) -> None:
     """Record readings one after the other, counted from the walk-around's start."""
     new = [
         NewReading(
             uuid=made_uuid(name, check, position),
             check=check,
             position=position,
-            taken_at=found.started_at + dt.timedelta(seconds=every_s * i),
+            taken_at=walk_around.started_at + dt.timedelta(seconds=every_s * i),
             **what,  # type: ignore[arg-type]
         )
         for i, (check, position, what) in enumerate(told)
     ]
-    recording.record_readings(member, found.pk, new)
+    recording.record_readings(member, walk_around.pk, new)
 
 
 def usual_but(
-    found: WalkAround,
+    walk_around: WalkAround,
     apart: Mapping[tuple[str, str], Sequence[str]],
     visits: int | None = None,
     skip: Sequence[str] = (),
@@ -66,21 +66,21 @@ def usual_but(
 ) -> Iterator[Told]:
     """Sound readings in the order of the plan, for the first `visits` postures, but for what stood `apart`. hours: where the
     counter stood then."""
-    checks = {check.key: check for check in rule_books.checks_of(found)}
-    stood = hours if hours is not None else found.machine.hours or 0
-    for visit in found.plan["visits"][:visits]:
+    checks = {check.key: check for check in rule_books.checks_of(walk_around)}
+    stood = hours if hours is not None else walk_around.machine.hours or 0
+    for visit in walk_around.plan["visits"][:visits]:
         for key in visit["checks"]:
             check = checks[key]
             if check.optional or key in skip:
                 continue
-            for position in positions.expand(check.per, found.layout):
-                raw = apart.get((key, position.key), usual(check, stood, found.started_at))
+            for position in positions.expand(check.per, walk_around.layout):
+                raw = apart.get((key, position.key), usual(check, stood, walk_around.started_at))
                 feeler = {"feeler": "card"} if check.rule.kind == "contact" else {}
                 yield key, position.key, seen(*raw, posture=visit["posture"], **feeler)
 
 
-def confirm(member: Member, found: WalkAround, name: str, visits: int) -> None:
+def confirm(member: Member, walk_around: WalkAround, name: str, visits: int) -> None:
     """Confirm the postures of the first visits, a quarter of an hour apart."""
-    for i, visit in enumerate(found.plan["visits"][:visits]):
-        at = found.started_at + dt.timedelta(minutes=15 * i)
-        postures.confirm_posture(member, found.pk, made_uuid(name, "hold", i), visit["posture"], at)
+    for i, visit in enumerate(walk_around.plan["visits"][:visits]):
+        at = walk_around.started_at + dt.timedelta(minutes=15 * i)
+        postures.confirm_posture(member, walk_around.pk, made_uuid(name, "hold", i), visit["posture"], at)

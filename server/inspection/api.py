@@ -63,8 +63,8 @@ def _wanted(given: StartIn) -> preparing.Wanted:
 
 
 def opened_for(request: HttpRequest, walk_around_id: uuid.UUID) -> "tuple[WalkAround, CoreBook]":
-    found = walk_around_for(member_of(request), walk_around_id)
-    return found, rule_books.opened(found.rule_book_id)
+    walk_around = walk_around_for(member_of(request), walk_around_id)
+    return walk_around, rule_books.opened(walk_around.rule_book_id)
 
 
 @walk_arounds.get("/{uuid:walk_around_id}", response=WalkAroundOut)

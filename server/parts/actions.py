@@ -111,10 +111,10 @@ def forget(walk_around_id: uuid.UUID) -> None:
 
 def keep_number(model_id: int, slot: str, side: str, number: str, values: Mapping[str, Any]) -> PartNumber | None:
     """Enter a number in the parts book of a model, or change it. Returns it as it was, None for a new one."""
-    had = PartNumber.objects.filter(model=model_id, slot=slot, side=side, number=number).first()
-    if had is None or any(getattr(had, name) != value for name, value in values.items()):
+    part_number = PartNumber.objects.filter(model=model_id, slot=slot, side=side, number=number).first()
+    if part_number is None or any(getattr(part_number, name) != value for name, value in values.items()):
         PartNumber.objects.update_or_create(model_id=model_id, slot=slot, side=side, number=number, defaults=dict(values))
-    return had
+    return part_number
 
 
 def choose(model_id: int, slot: str, side: str, number: str) -> bool:

@@ -27,40 +27,42 @@ def _of_walk_around(view: View) -> Callable[..., HttpResponse]:
 
     @wraps(view)
     def opened(request: HttpRequest, member: Member, walk_around_id: uuid.UUID) -> HttpResponse:
-        found = walk_arounds.walk_around_for(member, walk_around_id)
-        return view(request, found, rule_books.opened(found.rule_book_id), member)
+        walk_around = walk_arounds.walk_around_for(member, walk_around_id)
+        return view(request, walk_around, rule_books.opened(walk_around.rule_book_id), member)
 
     return for_members(opened)
 
 
-def _beside(found: WalkAround) -> Callable[[object], str]:
-    return lambda photo: f"/api/walk-arounds/{found.pk}/photos/{photo}"
+def _beside(walk_around: WalkAround) -> Callable[[object], str]:
+    return lambda photo: f"/api/walk-arounds/{walk_around.pk}/photos/{photo}"
 
 
-def _inside(found: WalkAround) -> Callable[[object], str]:
+def _inside(walk_around: WalkAround) -> Callable[[object], str]:
     """Pictures written into the page itself, for a PDF is one file."""
-    content = {str(one.uuid): base64.b64encode(bytes(one.image)).decode() for one in found.photos.filter(taken_back_at=None)}
+    content = {
+        str(one.uuid): base64.b64encode(bytes(one.image)).decode() for one in walk_around.photos.filter(taken_back_at=None)
+    }
     return lambda photo: f"data:image/jpeg;base64,{content[str(photo)]}"
 
 
 @_of_walk_around
-def page(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
+def page(request: HttpRequest, walk_around: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The printable page."""
-    context = {"report": build.build(found, book, member), "photo_source": _beside(found)}
+    context = {"report": build.build(walk_around, book, member), "photo_source": _beside(walk_around)}
     return HttpResponse(paper.page("report", context, nonce=paper.nonce_of(request)))
 
 
 @_of_walk_around
-def pdf(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
+def pdf(request: HttpRequest, walk_around: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The same page as PDF."""
-    context = {"report": build.build(found, book, member), "photo_source": _inside(found)}
-    return paper.pdf("report", context, _file_name(found, "report"))
+    context = {"report": build.build(walk_around, book, member), "photo_source": _inside(walk_around)}
+    return paper.pdf("report", context, _file_name(walk_around, "report"))
 
 
 @_of_walk_around
-def owner(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
+def owner(request: HttpRequest, walk_around: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The findings in plain words, for whoever pays for them."""
-    context = {"report": build.build(found, book, member), "photo_source": _beside(found), "back": True}
+    context = {"report": build.build(walk_around, book, member), "photo_source": _beside(walk_around), "back": True}
     return HttpResponse(paper.page("owner", context, nonce=paper.nonce_of(request)))
 
 
@@ -127,23 +129,23 @@ def card(request: HttpRequest, member: Member, machine_id: int) -> HttpResponse:
 
 
 @_of_walk_around
-def readings_csv(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
+def readings_csv(request: HttpRequest, walk_around: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """Every reading, also those that were replaced."""
-    return sheets.table(_file_name(found, "readings"), "csv", build.readings_rows(found, book, member))
+    return sheets.table(_file_name(walk_around, "readings"), "csv", build.readings_rows(walk_around, book, member))
 
 
 @_of_walk_around
-def readings_xlsx(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
+def readings_xlsx(request: HttpRequest, walk_around: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The same as a workbook."""
-    return sheets.table(_file_name(found, "readings"), "xlsx", build.readings_rows(found, book, member))
+    return sheets.table(_file_name(walk_around, "readings"), "xlsx", build.readings_rows(walk_around, book, member))
 
 
 @_of_walk_around
-def parts_csv(request: HttpRequest, found: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
+def parts_csv(request: HttpRequest, walk_around: WalkAround, book: CoreBook, member: Member) -> HttpResponse:
     """The merged parts list."""
-    return sheets.table(_file_name(found, "parts"), "csv", build.parts_rows(found, book))
+    return sheets.table(_file_name(walk_around, "parts"), "csv", build.parts_rows(walk_around, book))
 
 
-def _file_name(found: WalkAround, what: str) -> str:
-    machine = "".join(c if c.isascii() and c.isalnum() else "-" for c in found.machine.name.lower())
-    return f"{machine}-{found.started_at:%Y-%m-%d}-{what}"
+def _file_name(walk_around: WalkAround, what: str) -> str:
+    machine = "".join(c if c.isascii() and c.isalnum() else "-" for c in walk_around.machine.name.lower())
+    return f"{machine}-{walk_around.started_at:%Y-%m-%d}-{what}"

@@ -23,18 +23,18 @@ def choose_school(member: Member, subject: str, choice: str, default: str) -> st
 
 def own_feeler(member: Member, name: str, thickness_mm: float) -> None:
     """Own a feeler, or change its thickness."""
-    had = Feeler.objects.of(member).filter(name=name).first()
+    feeler = Feeler.objects.of(member).filter(name=name).first()
     Feeler.objects.update_or_create(shop=member.shop, name=name, defaults={"thickness_mm": thickness_mm})
-    log_rule_change(member, f"Feeler {name}", _thick(had), f"{thickness_mm:g} mm")
+    log_rule_change(member, f"Feeler {name}", _thick(feeler), f"{thickness_mm:g} mm")
 
 
 def give_feeler_away(member: Member, name: str) -> bool:
     """Own a feeler no more. False where there was none."""
-    had = Feeler.objects.of(member).filter(name=name).first()
-    if had is None:
+    feeler = Feeler.objects.of(member).filter(name=name).first()
+    if feeler is None:
         return False
-    had.delete()
-    log_rule_change(member, f"Feeler {name}", _thick(had), "none")
+    feeler.delete()
+    log_rule_change(member, f"Feeler {name}", _thick(feeler), "none")
     return True
 
 

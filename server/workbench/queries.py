@@ -123,18 +123,18 @@ def gauge(member: Member, name: gauges.Gauge, seed: int, near: str, walk_around:
     return gauges.figure(middle * 0.97, middle * 1.03, name, seed)
 
 
-def result_out(one: BenchResult) -> BenchResultOut:
+def result_out(bench_result: BenchResult) -> BenchResultOut:
     """A kept answer as the API gives it."""
-    subject = SUBJECTS.get(one.subject)
+    subject = SUBJECTS.get(bench_result.subject)
     return BenchResultOut(
-        uuid=one.uuid,
-        subject=one.subject,
-        name=subject.name if subject else one.subject,
-        answer=one.sheet["answer"],
-        words=one.sheet["words"],
-        mark=one.sheet["mark"],
-        texts=one.texts,
-        note=one.note,
-        by=serializers.full_name(one.by),
-        at=one.at,
+        uuid=bench_result.uuid,
+        subject=bench_result.subject,
+        name=subject.name if subject else bench_result.subject,
+        answer=bench_result.sheet["answer"],
+        words=bench_result.sheet["words"],
+        mark=bench_result.sheet["mark"],
+        texts=bench_result.texts,
+        note=bench_result.note,
+        by=serializers.full_name(bench_result.by),
+        at=bench_result.at,
     )

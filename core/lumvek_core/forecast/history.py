@@ -274,19 +274,19 @@ def _without_slips(lines: Sequence[_Line], found: Sequence[Ahead]) -> tuple[list
     return kept, again
 
 
-def _apart(index: int, rates: Sequence[float], one: Ahead, line: _Line) -> bool:
+def _apart(index: int, rates: Sequence[float], ahead: Ahead, line: _Line) -> bool:
     """Whether a place wears otherwise than the rest by more than it is unsure."""
     if len(rates) < 2:
         return False
     others = (sum(rates) - rates[index]) / (len(rates) - 1)
-    return abs(rates[index] - others) > NINETY * one.rate_sd / line.place.life
+    return abs(rates[index] - others) > NINETY * ahead.rate_sd / line.place.life
 
 
-def _told(wearing: Wearing, line: _Line, one: Ahead, coming: Coming, stands_out: bool, faster: bool) -> PlaceAhead:
-    now, *path = one.also
-    end_sd = math.hypot(one.sd, one.rate * coming.use_sd / line.place.life)
+def _told(wearing: Wearing, line: _Line, ahead: Ahead, coming: Coming, stands_out: bool, faster: bool) -> PlaceAhead:
+    now, *path = ahead.also
+    end_sd = math.hypot(ahead.sd, ahead.rate * coming.use_sd / line.place.life)
     path[-1] = (path[-1][0], end_sd)
-    crossed = p_cross(one.value, end_sd, wearing.new, wearing.limit)
+    crossed = p_cross(ahead.value, end_sd, wearing.new, wearing.limit)
     # With one slip left out of many the others go down as they should; of two readings nobody knows which one is wrong.
     told = line.kept if line.renewed is not None or len(line.kept) > 1 else line.place.readings
     used = [wearing.used(reading.value) for reading in told]
@@ -295,13 +295,13 @@ def _told(wearing: Wearing, line: _Line, one: Ahead, coming: Coming, stands_out:
         name=line.place.name,
         n=len(line.kept),
         start_known=line.start_known,
-        rate=one.rate / line.place.life,
-        rate_sd=one.rate_sd / line.place.life,
+        rate=ahead.rate / line.place.life,
+        rate_sd=ahead.rate_sd / line.place.life,
         last=line.kept[-1].value if line.kept else None,
         now=now[0],
-        value=one.value,
-        low=one.value - NINETY * end_sd,
-        high=one.value + NINETY * end_sd,
+        value=ahead.value,
+        low=ahead.value - NINETY * end_sd,
+        high=ahead.value + NINETY * end_sd,
         p_cross=crossed,
         chance_word=chance_word(crossed),
         stands_out=stands_out,

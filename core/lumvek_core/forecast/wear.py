@@ -199,18 +199,18 @@ def _said(line: Line, row: Row) -> Said:
     )
 
 
-def _errors(one: Said, line: Line, shift: float, var: float) -> list[float]:
+def _errors(said: Said, line: Line, shift: float, var: float) -> list[float]:
     """How far each reading stands from what all the others say, those of other rows included.
 
     The others' view of this row's rate is what is left of the posterior when its own readings are taken out again.
     """
-    if not len(one.use):
+    if not len(said.use):
         return []
-    left = 1 / var - one.precision if var > 0 else np.inf
+    left = 1 / var - said.precision if var > 0 else np.inf
     apart_var = 1 / left if left > 0 else line.rate_sd**2
-    apart = apart_var * (shift / var - one.weight) if var > 0 else shift
+    apart = apart_var * (shift / var - said.weight) if var > 0 else shift
     # Covariance of this row's readings with the others' view of its rate, inverted by its own rank-one form.
-    along = one.inverse @ one.use
-    whole = one.inverse - np.outer(along, along) * (apart_var / (1 + apart_var * one.precision))
-    off = whole @ (one.rest - apart * one.use)
+    along = said.inverse @ said.use
+    whole = said.inverse - np.outer(along, along) * (apart_var / (1 + apart_var * said.precision))
+    off = whole @ (said.rest - apart * said.use)
     return [float(abs(off[j]) / np.sqrt(max(whole[j, j], 1e-300))) for j in range(len(off))]

@@ -103,12 +103,12 @@ class DepthRule(Rule):
         return self.target - 1.3 * self.tolerance, self.target + 1.3 * self.tolerance
 
 
-def _rows(found: planter.Depths, say: Words) -> list[Row]:
-    rows = [Row("Planter median", say.figure(found.planter_median_mm)), Row("Cause", CAUSES[found.cause])]
-    if found.track_difference_mm is not None:
-        difference = found.track_difference_mm
+def _rows(depths: planter.Depths, say: Words) -> list[Row]:
+    rows = [Row("Planter median", say.figure(depths.planter_median_mm)), Row("Cause", CAUSES[depths.cause])]
+    if depths.track_difference_mm is not None:
+        difference = depths.track_difference_mm
         sign = "+" if difference > 0 else "−" if difference < 0 else ""
         rows.append(Row("Rows behind wheels", f"{sign}{say.figure(abs(difference))} against the others"))
-    if found.digs_needed:
-        rows.append(Row("Digs a row needed", str(found.digs_needed)))
+    if depths.digs_needed:
+        rows.append(Row("Digs a row needed", str(depths.digs_needed)))
     return rows

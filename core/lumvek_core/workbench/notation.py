@@ -12,9 +12,9 @@ _BARE = re.compile(rf"(?<![\d.,/])([0-9]+(?:[.,][0-9]+)?|[.,][0-9]+)(?![\d.,/]|\
 LENGTHS = ("length", "signed", "lengths", "feeler")
 
 
-def carrying(one: Field, text: str, unit: System = "mm") -> str:
+def carrying(field: Field, text: str, unit: System = "mm") -> str:
     """A text of this field with the unit that its bare figures have: ``371.5`` is ``371.5mm``; what has a unit keeps it."""
-    return _BARE.sub(lambda found: f"{found[1]}{unit}", text) if one.kind in LENGTHS else text
+    return _BARE.sub(lambda found: f"{found[1]}{unit}", text) if field.kind in LENGTHS else text
 
 
 @lru_cache(maxsize=128)
@@ -49,9 +49,9 @@ def carried(subject: Subject, texts: Texts, unit: System = "mm") -> Texts:
     return found
 
 
-def _field(one: Field) -> Field:
-    return replace(one, start=carrying(one, one.start))
+def _field(field: Field) -> Field:
+    return replace(field, start=carrying(field, field.start))
 
 
-def _table(one: Table) -> Table:
-    return replace(one, columns=tuple(_field(column) for column in one.columns))
+def _table(table: Table) -> Table:
+    return replace(table, columns=tuple(_field(column) for column in table.columns))

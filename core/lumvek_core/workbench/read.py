@@ -46,10 +46,10 @@ class Reading:
             place[last] = value
         return found
 
-    def _text(self, one: Field) -> str:
-        text = self.texts.get(one.key, one.start)
+    def _text(self, field: Field) -> str:
+        text = self.texts.get(field.key, field.start)
         if not isinstance(text, str):
-            raise BadInput(one.key, "must be text")
+            raise BadInput(field.key, "must be text")
         return text
 
     def _shown(self, when: Mapping[str, tuple[str, ...]]) -> bool:
@@ -94,19 +94,19 @@ class Reading:
             entry = entry.setdefault(name, {})
         entry[last] = value
 
-    def _field(self, one: Field, text: str, at: str) -> Any:
+    def _field(self, field: Field, text: str, at: str) -> Any:
         text = text.strip()
         if len(text) > LONGEST:
             raise BadInput(at, "is too long")
         if not text:
             return None
         try:
-            return self._value(one, text)
+            return self._value(field, text)
         except BadInput as problem:
             raise BadInput(at, problem.message) from None
 
-    def _value(self, one: Field, text: str) -> Any:
-        match one.kind:
+    def _value(self, field: Field, text: str) -> Any:
+        match field.kind:
             case "length":
                 return self._length(text)
             case "signed":
@@ -117,14 +117,14 @@ class Reading:
             case "lengths":
                 return [self._length(part) for part in _BETWEEN.split(text) if part]
             case "number" | "count":
-                return number(text, one.unit, whole=one.kind == "count")
+                return number(text, field.unit, whole=field.kind == "count")
             case "feeler":
                 return self._feeler(text)
             case "yes-no":
                 return self._answer(text)
             case "choice":
-                if text not in [choice.key for choice in one.choices]:
-                    raise BadInput("", "must be one of: " + ", ".join(choice.name for choice in one.choices))
+                if text not in [choice.key for choice in field.choices]:
+                    raise BadInput("", "must be one of: " + ", ".join(choice.name for choice in field.choices))
                 return text
             case "date":
                 return day(text)

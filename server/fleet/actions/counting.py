@@ -42,11 +42,11 @@ def record(
     slip, and cannot be confirmed. Fields ``shown``, ``old_shown``, ``at``, ``unit``.
     """
     Machine.objects.select_for_update().get(pk=machine.pk)
-    had = CounterReading.objects.filter(uuid=reading).first()
-    if had is not None:
-        if had.machine_id != machine.pk:
+    counter_reading = CounterReading.objects.filter(uuid=reading).first()
+    if counter_reading is not None:
+        if counter_reading.machine_id != machine.pk:
             raise NotFoundHere("There is no such counter reading.")
-        return had
+        return counter_reading
     at = at or timezone.now()
     if at > timezone.now():
         raise BadInput("at", "is still to come")
@@ -121,16 +121,18 @@ def withdraw(member: Member, machine: Machine, reading: uuid.UUID) -> None:
     """Take a wrong reading out of the count; it stays in the log. Raises NotFoundHere, BadInput for an exchange others
     rest on.
     """
-    found = CounterReading.objects.filter(machine=machine, uuid=reading).first()
-    if found is None:
+    counter_reading = CounterReading.objects.filter(machine=machine, uuid=reading).first()
+    if counter_reading is None:
         raise NotFoundHere("There is no such counter reading.")
     if (
-        found.exchanged
-        and CounterReading.objects.filter(machine=machine, unit=found.unit, withdrawn=False, at__gt=found.at).exists()
+        counter_reading.exchanged
+        and CounterReading.objects.filter(
+            machine=machine, unit=counter_reading.unit, withdrawn=False, at__gt=counter_reading.at
+        ).exists()
     ):
         raise BadInput("reading", "later readings rest on this exchange: withdraw them first")
-    CounterReading.objects.filter(pk=found.pk).update(withdrawn=True)
-    keep_in_step(machine, found.unit)
+    CounterReading.objects.filter(pk=counter_reading.pk).update(withdrawn=True)
+    keep_in_step(machine, counter_reading.unit)
 
 
 def keep_in_step(machine: Machine, unit: str) -> None:

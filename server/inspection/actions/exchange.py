@@ -14,10 +14,10 @@ from . import recording
 @action("record readings")
 def take(member: Member, walk_around_id: uuid.UUID, text: str) -> Report:
     """Record what a file has to give; what it would refuse is refused and named, nothing else is lost."""
-    found = walk_arounds.walk_around_for(member, walk_around_id)
-    if found.finished_at:
+    walk_around = walk_arounds.walk_around_for(member, walk_around_id)
+    if walk_around.finished_at:
         raise Conflict("This walk-around is finished; what is read now belongs to a new one.")
-    report = read(member, found, text)
+    report = read(member, walk_around, text)
     if report.new:
         recording.record_readings(member, walk_around_id, report.new)
     return report

@@ -139,31 +139,31 @@ class _Recording:
             readings.append(reading)
         return Reading.objects.bulk_create(readings)
 
-    def _settle(self, one: Typed, reading: Reading, withdrawn: dt.datetime | None) -> Pair:
+    def _settle(self, typed: Typed, reading: Reading, withdrawn: dt.datetime | None) -> Pair:
         """Point the position's verdict at the reading that was typed last, whatever arrived last; judging follows when all
         stand.
 
         withdrawn: when somebody last opened this place again.
         """
-        row = self.judging.rows.get(one.pair)
+        row = self.judging.rows.get(typed.pair)
         if row is not None and row.reading.taken_at > reading.taken_at:
             if reading.state != Reading.State.WITHDRAWN:
                 row.overtaken = reading
-            return one.pair
+            return typed.pair
         if row is None and withdrawn is not None and withdrawn > reading.taken_at:
-            return one.pair
+            return typed.pair
         if row is not None:
-            self.judging.may_call(one.pair, row.severity)
+            self.judging.may_call(typed.pair, row.severity)
         if reading.state == Reading.State.WITHDRAWN:
             if row and row.pk:
                 row.delete()
-            self.judging.rows.pop(one.pair, None)
-            return one.pair
+            self.judging.rows.pop(typed.pair, None)
+            return typed.pair
         if row is None:
-            row = Verdict(walk_around=self.walk_around, check_key=one.check.key, position_key=one.position.key)
-            row.station_key = self.book.station_of[one.check.key].key
+            row = Verdict(walk_around=self.walk_around, check_key=typed.check.key, position_key=typed.position.key)
+            row.station_key = self.book.station_of[typed.check.key].key
         else:
             row.overtaken = row.reading if row.reading.by_id != reading.by_id else None
         row.reading = reading
-        self.judging.rows[one.pair] = row
-        return one.pair
+        self.judging.rows[typed.pair] = row
+        return typed.pair

@@ -62,7 +62,7 @@ class Report:
         return sum(line.outcome == outcome for line in self.lines)
 
 
-def read(member: Member, found: WalkAround, text: str) -> Report:
+def read(member: Member, walk_around: WalkAround, text: str) -> Report:
     """What a file would do. Nothing is written. Raises BadInput with field ``text`` or ``file`` for what is no table of
     readings."""
     rows, titles = rows_of(text)
@@ -70,7 +70,7 @@ def read(member: Member, found: WalkAround, text: str) -> Report:
     for needed in ("check", "position", "typed"):
         if columns[needed] is None:
             raise BadInput("text", f"has no column “{TITLES[needed][0]}”; the first line names the columns")
-    reader = _Lines(member, found, columns)
+    reader = _Lines(member, walk_around, columns)
     report = Report()
     for number, cells in rows:
         line, new = reader.line(number, cells)
@@ -87,20 +87,20 @@ def _column(titles: list[str], called: tuple[str, ...]) -> int | None:
 class _Lines:
     """Understands one line after the other for one walk-around."""
 
-    def __init__(self, member: Member, found: WalkAround, columns: Mapping[str, int | None]) -> None:
-        self.member, self.found, self.columns = member, found, columns
+    def __init__(self, member: Member, walk_around: WalkAround, columns: Mapping[str, int | None]) -> None:
+        self.member, self.found, self.columns = member, walk_around, columns
         self.checks: dict[str, list[Check]] = {}
-        for check in rule_books.checks_of(found):
+        for check in rule_books.checks_of(walk_around):
             for called in {check.key.lower(), check.name.lower()}:
                 self.checks.setdefault(called, []).append(check)
         # Prefix of the keys of each machine's checks: a combine and its headers may have checks of one name.
-        self.machines = {machine.name.lower(): prefix for prefix, machine in coupled.of(found)}
-        self.known = set(Reading.objects.filter(walk_around=found).values_list("uuid", flat=True))
+        self.machines = {machine.name.lower(): prefix for prefix, machine in coupled.of(walk_around)}
+        self.known = set(Reading.objects.filter(walk_around=walk_around).values_list("uuid", flat=True))
         self.stands = {
             (row.check_key, row.position_key): row.reading
-            for row in Verdict.objects.filter(walk_around=found).select_related("reading")
+            for row in Verdict.objects.filter(walk_around=walk_around).select_related("reading")
         }
-        self.understand: Callable[[NewReading], Typed] = Understanding(member, found).read
+        self.understand: Callable[[NewReading], Typed] = Understanding(member, walk_around).read
 
     def _cell(self, cells: list[str], name: str) -> str:
         at = self.columns[name]

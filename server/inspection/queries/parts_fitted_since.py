@@ -43,8 +43,8 @@ def of(walk_around: WalkAround) -> Renewed:
     )
 
 
-def in_words(one: Fitment) -> str:
+def in_words(fitment: Fitment) -> str:
     """``Fitted 23 Nov 2026 at 2860 ha: 0 % worn.``"""
-    unit = "h" if one.machine.hours is not None else "ha"
-    at = f" at {one.counter:g} {unit}" if one.counter is not None else ""
-    return f"New part fitted {one.fitted_at:%-d %b %Y}{at}: 0 % worn."
+    unit = "h" if fitment.machine.hours is not None else "ha"
+    at = f" at {fitment.counter:g} {unit}" if fitment.counter is not None else ""
+    return f"New part fitted {fitment.fitted_at:%-d %b %Y}{at}: 0 % worn."

@@ -25,40 +25,40 @@ WEIGHT = {"stop": 8, "due": 4, "watch": 2, "asked": 1}
 """What a verdict adds to how bad a column is, for "worst first"."""
 
 
-def build(found: WalkAround, book: CoreBook, member: Member, thing: str = "") -> GridOut:
+def build(walk_around: WalkAround, book: CoreBook, member: Member, thing: str = "") -> GridOut:
     """The map of one kind of thing; without `thing` the one most checks are made at. Raises BadInput if there is none."""
-    checks = rule_books.checks_of(found)
-    things = _things(book, checks, found)
+    checks = rule_books.checks_of(walk_around)
+    things = _things(book, checks, walk_around)
     if not things:
         raise BadInput("thing", "nothing on this machine is there several times")
     thing = thing or things[0].key
     if thing not in {one.key for one in things}:
         raise BadInput("thing", "is not there on this machine")
-    columns = positions.expand(thing, found.layout)
-    places = {(place.check, place.position): place for place in walk_arounds.places(found, book, member)}
-    before = walk_arounds.previous(found)
+    columns = positions.expand(thing, walk_around.layout)
+    places = {(place.check, place.position): place for place in walk_arounds.places(walk_around, book, member)}
+    before = walk_arounds.previous(walk_around)
     same = [check.key for check in checks if positions.thing_of(check.per) == thing]
-    numbers = _numbers(before, book, _of_the_same_machines(found, before, same)) if before else {}
+    numbers = _numbers(before, book, _of_the_same_machines(walk_around, before, same)) if before else {}
     system = serializers.system_of(member)
     lines = [
         _line(check, side, keys, places, numbers, system)
         for check in checks
         if positions.thing_of(check.per) == thing
-        for side, keys in _sides(check, found)
+        for side, keys in _sides(check, walk_around)
     ]
     is_rows = thing == "row"
     return GridOut(
-        walk_around=serializers.brief(found),
-        machine=serializers.machine_out(found.machine),
+        walk_around=serializers.brief(walk_around),
+        machine=serializers.machine_out(walk_around.machine),
         things=things,
         thing=thing,
         name=next(one.name for one in things if one.key == thing),
         columns=[short(column) for column in columns],
-        marked=[str(row) for row in found.machine.track_rows] if is_rows else [],
+        marked=[str(row) for row in walk_around.machine.track_rows] if is_rows else [],
         worst=_worst_first([short(column) for column in columns], lines),
         lines=lines,
         before=before.started_at.date().isoformat() if before else "",
-        may_record=serializers.may_record(found, member),
+        may_record=serializers.may_record(walk_around, member),
     )
 
 
@@ -66,12 +66,12 @@ def short(position: Position) -> str:
     return str(position.number) if position.number is not None else position.label
 
 
-def _things(book: CoreBook, checks: Sequence[Check], found: WalkAround) -> list[ThingOut]:
+def _things(book: CoreBook, checks: Sequence[Check], walk_around: WalkAround) -> list[ThingOut]:
     """Things with at least two places, the one most checks are made at first."""
     counts: dict[str, int] = {}
     for check in checks:
         thing = positions.thing_of(check.per)
-        if thing and len(positions.expand(thing, found.layout)) > 1:
+        if thing and len(positions.expand(thing, walk_around.layout)) > 1:
             counts[thing] = counts.get(thing, 0) + 1
     return [
         ThingOut(key=key, name=book.family.things[key].name)
@@ -79,18 +79,18 @@ def _things(book: CoreBook, checks: Sequence[Check], found: WalkAround) -> list[
     ]
 
 
-def _sides(check: Check, found: WalkAround) -> list[tuple[str, list[str]]]:
+def _sides(check: Check, walk_around: WalkAround) -> list[tuple[str, list[str]]]:
     """Position keys by side, in the order of the columns."""
-    expanded = sorted(positions.expand(check.per, found.layout), key=lambda p: p.number or 0)
+    expanded = sorted(positions.expand(check.per, walk_around.layout), key=lambda p: p.number or 0)
     if not check.per.endswith("-side"):
         return [("", [position.key for position in expanded])]
     return [(positions.SIDE_NAMES[side], [p.key for p in expanded if p.side == side]) for side in positions.BOTH]
 
 
-def _of_the_same_machines(found: WalkAround, before: WalkAround, checks: Sequence[str]) -> list[str]:
+def _of_the_same_machines(walk_around: WalkAround, before: WalkAround, checks: Sequence[str]) -> list[str]:
     """Checks of the machine itself and of headers that were coupled both times: another draper is another draper."""
-    both = found.headers.filter(pk__in=before.headers.values("pk")).select_related("model")
-    there = coupled.together(found.machine, both)
+    both = walk_around.headers.filter(pk__in=before.headers.values("pk")).select_related("model")
+    there = coupled.together(walk_around.machine, both)
     return [key for key in checks if prefix_of(key) in there.machines]
 
 

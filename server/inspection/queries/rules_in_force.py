@@ -31,10 +31,10 @@ LOG = 60
 
 def model_of(member: Member, model_id: int) -> MachineModel:
     """A model of the member's shop. Raises NotFoundHere."""
-    found = MachineModel.objects.of(member).filter(pk=model_id).first()
-    if found is None or found.family not in rule_books.shipped().families:
+    machine_model = MachineModel.objects.of(member).filter(pk=model_id).first()
+    if machine_model is None or machine_model.family not in rule_books.shipped().families:
         raise NotFoundHere("There is no such model.")
-    return found
+    return machine_model
 
 
 def book_of(model: MachineModel, shop: Shop) -> CoreBook:

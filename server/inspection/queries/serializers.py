@@ -162,9 +162,9 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
     )
 
 
-def may_record(found: WalkAround, member: Member) -> bool:
+def may_record(walk_around: WalkAround, member: Member) -> bool:
     """Whether this member may record in this walk-around now."""
-    return may(member, "record readings") and found.finished_at is None and found.discarded_at is None
+    return may(member, "record readings") and walk_around.finished_at is None and walk_around.discarded_at is None
 
 
 def feelers_of(member: Member) -> list[str]:
@@ -181,21 +181,21 @@ def person(member: Member) -> PersonOut:
     return PersonOut(id=member.pk, name=member.name)
 
 
-def holds(found: WalkAround) -> list[HoldOut]:
+def holds(walk_around: WalkAround) -> list[HoldOut]:
     """The postures that are confirmed and still hold."""
-    current = found.holds.filter(ended_at=None).select_related("by")
+    current = walk_around.holds.filter(ended_at=None).select_related("by")
     return [HoldOut(posture=hold.posture, by=full_name(hold.by), at=hold.at) for hold in current]
 
 
-def photo(one: Photo) -> PhotoOut:
+def photo(photo: Photo) -> PhotoOut:
     return PhotoOut(
-        uuid=one.uuid,
-        check=one.check_key,
-        position=one.position_key,
-        caption=one.caption,
-        width=one.width,
-        height=one.height,
-        by=full_name(one.by),
+        uuid=photo.uuid,
+        check=photo.check_key,
+        position=photo.position_key,
+        caption=photo.caption,
+        width=photo.width,
+        height=photo.height,
+        by=full_name(photo.by),
     )
 
 
@@ -225,10 +225,10 @@ def notes(machine: Machine, *, closed: bool = False) -> list[NoteOut]:
     ]
 
 
-def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.Changed, last: int = 0) -> ChangedOut:
+def changed(walk_around: WalkAround, book: CoreBook, member: Member, what: recording.Changed, last: int = 0) -> ChangedOut:
     """What a write changed, for the screen to follow."""
     if what.rows is None:
-        now = walk_arounds.places(found, book, member, what.pairs)
+        now = walk_arounds.places(walk_around, book, member, what.pairs)
     else:
         names = (
             walk_arounds.names_in(member.shop_id)
@@ -243,24 +243,24 @@ def changed(found: WalkAround, book: CoreBook, member: Member, what: recording.C
         last=last,
         places=now,
         gone=[PlaceKey(check=pair[0], position=pair[1]) for pair in what.pairs if pair not in there],
-        stations=walk_arounds.station_states(found, {book.station_of[check].key for check, _ in what.pairs}),
-        parts=parts(found, book) if what.parts else None,
+        stations=walk_arounds.station_states(walk_around, {book.station_of[check].key for check, _ in what.pairs}),
+        parts=parts(walk_around, book) if what.parts else None,
     )
 
 
-def changed_since(found: WalkAround, book: CoreBook, member: Member, after: int) -> ChangedOut:
+def changed_since(walk_around: WalkAround, book: CoreBook, member: Member, after: int) -> ChangedOut:
     """What anybody has recorded since a reading, with what was judged anew because of it."""
-    last = walk_arounds.last_reading(found)
-    pairs = walk_arounds.read_since(found, after)
+    last = walk_arounds.last_reading(walk_around)
+    pairs = walk_arounds.read_since(walk_around, after)
     touched = {check for check, _ in pairs}
     like_places = {check for check in touched if book.family.checks[check].wears}
-    dependent = rule_books.looking_at(found.rule_book_id, touched) | like_places
+    dependent = rule_books.looking_at(walk_around.rule_book_id, touched) | like_places
     judged_anew = {
         (check.key, p.key)
-        for check in rule_books.checks_of(found)
+        for check in rule_books.checks_of(walk_around)
         if check.key in dependent
-        for p in positions.expand(check.per, found.layout)
+        for p in positions.expand(check.per, walk_around.layout)
     }
-    out = changed(found, book, member, recording.Changed(found, [*(pairs | judged_anew)], parts=bool(pairs)), last)
-    out.holds = holds(found)
+    out = changed(walk_around, book, member, recording.Changed(walk_around, [*(pairs | judged_anew)], parts=bool(pairs)), last)
+    out.holds = holds(walk_around)
     return out

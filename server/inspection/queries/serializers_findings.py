@@ -15,13 +15,13 @@ from . import pictures, walk_arounds
 from .serializers import brief, machine_out, parts, photo
 
 
-def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
+def findings(walk_around: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
     """Findings with their pictures and the parts they call for, worst first."""
     shown: dict[tuple[str, str], list[PhotoOut]] = {}
-    for one in pictures.of(found):
+    for one in pictures.of(walk_around):
         shown.setdefault((one.check_key, one.position_key), []).append(photo(one))
     called: dict[tuple[str, str], set[str]] = {}
-    for need in proposed_for(found):
+    for need in proposed_for(walk_around):
         called.setdefault((need.because, need.position_key), set()).add(book.family.slots[need.slot].name)
     groups = [
         FindingGroupOut(
@@ -46,18 +46,18 @@ def findings(found: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
                 for finding in group.findings
             ],
         )
-        for group in walk_arounds.findings(found, book, member)
+        for group in walk_arounds.findings(walk_around, book, member)
     ]
-    stations = walk_arounds.station_states(found)
+    stations = walk_arounds.station_states(walk_around)
     newest = not WalkAround.objects.filter(
-        machine=found.machine_id, started_at__gt=found.started_at, discarded_at=None
+        machine=walk_around.machine_id, started_at__gt=walk_around.started_at, discarded_at=None
     ).exists()
     return FindingsOut(
-        foreseen=[found.machine_id, *found.headers.values_list("pk", flat=True)] if newest else [],
-        walk_around=brief(found),
-        machine=machine_out(found.machine),
+        foreseen=[walk_around.machine_id, *walk_around.headers.values_list("pk", flat=True)] if newest else [],
+        walk_around=brief(walk_around),
+        machine=machine_out(walk_around.machine),
         groups=groups,
-        not_seen=not_seen(found, book, member),
+        not_seen=not_seen(walk_around, book, member),
         stations=stations,
         seen=sum(one.sound + one.watch + one.due + one.stop for one in stations),
         places=sum(one.total for one in stations),
@@ -74,13 +74,13 @@ def _called_at(called: dict[tuple[str, str], set[str]], place: PlaceOut, decisio
     return set().union(*(called.get((place.check, key), set()) for key in keys))
 
 
-def proposed_for(found: WalkAround) -> list[PartsLine]:
+def proposed_for(walk_around: WalkAround) -> list[PartsLine]:
     """The parts lines that a finding itself calls for."""
-    lines = PartsLine.objects.filter(walk_around=found, origin="finding").only("slot", "because", "position_key")
+    lines = PartsLine.objects.filter(walk_around=walk_around, origin="finding").only("slot", "because", "position_key")
     return list(lines)
 
 
-def not_seen(found: WalkAround, book: CoreBook, member: Member) -> list[NotSeenOut]:
+def not_seen(walk_around: WalkAround, book: CoreBook, member: Member) -> list[NotSeenOut]:
     """What was passed over, with the reason given."""
     return [
         NotSeenOut(
@@ -89,19 +89,19 @@ def not_seen(found: WalkAround, book: CoreBook, member: Member) -> list[NotSeenO
             reason=place.because,
             by=place.by,
         )
-        for place in walk_arounds.places(found, book, member)
+        for place in walk_arounds.places(walk_around, book, member)
         if place.severity == "not-seen"
     ]
 
 
-def parts_page(found: WalkAround, book: CoreBook, member: Member) -> PartsOut:
-    needs = parts_for(book, parts_in_step.called(found))
-    listed = parts(found, book)
+def parts_page(walk_around: WalkAround, book: CoreBook, member: Member) -> PartsOut:
+    needs = parts_for(book, parts_in_step.called(walk_around))
+    listed = parts(walk_around, book)
     declined = {(part.slot, piece.position) for part in listed for piece in part.pieces if piece.declined_reason}
     tasks = tasks_for(book, [need for need in needs if (need.slot, need.position) not in declined])
     return PartsOut(
-        walk_around=brief(found),
-        machine=machine_out(found.machine),
+        walk_around=brief(walk_around),
+        machine=machine_out(walk_around.machine),
         parts=listed,
         tasks=[TaskOut(label=positions.find(task.position).label, text=task.text, why=task.why) for task in tasks],
         may_decide=may(member, "decide findings"),

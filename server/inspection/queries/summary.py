@@ -10,13 +10,13 @@ from ..schemas_views import HoleOut, MissedOut, SummaryOut
 from . import rule_books, serializers, serializers_findings, walk_arounds
 
 
-def build(found: WalkAround, book: CoreBook, member: Member) -> SummaryOut:
+def build(walk_around: WalkAround, book: CoreBook, member: Member) -> SummaryOut:
     """The summary; complete only when every place has been seen, does not apply, and nothing waits for an answer."""
-    places = {(place.check, place.position): place for place in walk_arounds.places(found, book, member)}
+    places = {(place.check, place.position): place for place in walk_arounds.places(walk_around, book, member)}
     holes: list[HoleOut] = []
     missed: list[MissedOut] = []
-    for check in rule_books.checks_of(found):
-        keys = [position.key for position in positions.expand(check.per, found.layout)]
+    for check in rule_books.checks_of(walk_around):
+        keys = [position.key for position in positions.expand(check.per, walk_around.layout)]
         open_at = [key for key in keys if (check.key, key) not in places]
         asked = [key for key in keys if (check.key, key) in places and places[check.key, key].ask]
         if not check.optional:
@@ -26,20 +26,20 @@ def build(found: WalkAround, book: CoreBook, member: Member) -> SummaryOut:
             missed.append(
                 MissedOut(check=check.key, name=check.name, station=book.station_of[check.key].name, done=done, total=len(keys))
             )
-    findings = serializers_findings.findings(found, book, member)
+    findings = serializers_findings.findings(walk_around, book, member)
     not_seen = findings.not_seen
     return SummaryOut(
-        walk_around=serializers.brief(found),
-        machine=serializers.machine_out(found.machine),
+        walk_around=serializers.brief(walk_around),
+        machine=serializers.machine_out(walk_around.machine),
         complete=not holes and not not_seen,
         stations=findings.stations,
         holes=holes,
         not_seen=not_seen,
         missed=missed,
         stops=[one for group in findings.groups for one in group.findings if one.place.severity == "stop"],
-        notes=serializers.notes(found.machine),
-        people=[serializers.person(one) for one in found.people.select_related("user")],
-        may_record=serializers.may_record(found, member),
+        notes=serializers.notes(walk_around.machine),
+        people=[serializers.person(one) for one in walk_around.people.select_related("user")],
+        may_record=serializers.may_record(walk_around, member),
     )
 
 

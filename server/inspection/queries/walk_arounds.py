@@ -35,10 +35,10 @@ RECENT = 4
 def walk_around_for(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
     """One walk-around with its machine and people. Raises NotFoundHere."""
     related = ("machine", "machine__model", "started_by", "finished_by")
-    found = WalkAround.objects.of(member).select_related(*related).filter(pk=walk_around_id).first()
-    if found is None:
+    walk_around = WalkAround.objects.of(member).select_related(*related).filter(pk=walk_around_id).first()
+    if walk_around is None:
         raise NotFoundHere("There is no such walk-around.")
-    return found
+    return walk_around
 
 
 def last_reading(walk_around: WalkAround) -> int:

@@ -30,9 +30,9 @@ def record(
         raise BadInput("day", "is still to come")
     if counter is not None and (counter < 0 or (now is not None and counter > now)):
         raise BadInput("counter", f"the counter stands at {plain(now or 0, 0)}")
-    had = ServiceDone.objects.filter(uuid=done).first()
-    if had is not None:
-        if had.machine_id != machine.pk:
+    service_done = ServiceDone.objects.filter(uuid=done).first()
+    if service_done is not None:
+        if service_done.machine_id != machine.pk:
             raise NotFoundHere("There is no such service.")
         return
     ServiceDone.objects.create(
@@ -62,9 +62,9 @@ def tick(member: Member, machine: Machine, tick_uuid: uuid.UUID, key: str, seaso
         raise BadInput("key", "is not on this machine's list")
     if not 2000 <= season <= season_of(timezone.localdate()):
         raise BadInput("season", "has not ended yet")
-    had = PutAwayTick.objects.filter(uuid=tick_uuid).first()
-    if had is not None:
-        if had.machine_id != machine.pk:
+    put_away_tick = PutAwayTick.objects.filter(uuid=tick_uuid).first()
+    if put_away_tick is not None:
+        if put_away_tick.machine_id != machine.pk:
             raise NotFoundHere("There is no such tick.")
         return
     PutAwayTick.objects.create(uuid=tick_uuid, machine=machine, key=key, season=season, done=done, by=member.user)

@@ -113,13 +113,13 @@ def watch_chance(check: Check) -> float:
     return check.rule.chance_to_watch()
 
 
-def state_of(one: Foreseen, place: Mapping[str, Any]) -> State:
+def state_of(foreseen: Foreseen, place: Mapping[str, Any]) -> State:
     """By the newest reading where it is at its limit, else by the chance to reach it."""
-    new, limit = one.sizes["new"], one.sizes["limit"]
+    new, limit = foreseen.sizes["new"], foreseen.sizes["limit"]
     reading = place["now"] if place["last"] is None else place["last"]
     if reached((new - reading) / (new - limit), 1.0):
         return "due"
-    return "watch" if reached(place["p_cross"], watch_chance(one.check)) else "sound"
+    return "watch" if reached(place["p_cross"], watch_chance(foreseen.check)) else "sound"
 
 
 def _tips(base: Sequence[Foreseen], shown: Sequence[Foreseen]) -> list[TipOut]:
@@ -157,39 +157,44 @@ def _fitted(known: forecasts.Known, check: Check) -> dict[str, str]:
 
 
 def _check(
-    member: Member, machine: Machine, book: CoreBook, one: Foreseen, rates: replacement_cost.Money, fitted: Mapping[str, str]
+    member: Member,
+    machine: Machine,
+    book: CoreBook,
+    foreseen: Foreseen,
+    rates: replacement_cost.Money,
+    fitted: Mapping[str, str],
 ) -> CheckAheadOut:
-    figures = display_units.scale_of(one.check, serializers.system_of(member))
+    figures = display_units.scale_of(foreseen.check, serializers.system_of(member))
     return CheckAheadOut(
-        check=one.check.key,
-        name=one.check.name,
-        station=book.station_of[one.check.key].name,
+        check=foreseen.check.key,
+        name=foreseen.check.name,
+        station=book.station_of[foreseen.check.key].name,
         unit=figures.unit,
         decimals=figures.decimals,
-        new=figures.value(one.sizes["new"]),
-        limit=figures.value(one.sizes["limit"]),
-        safety=one.check.safety,
-        watch_chance=watch_chance(one.check),
-        season_share=one.season["season_share"],
-        seasons=int(one.season.get("seasons", 0)),
-        places=[_place(machine, one, place, figures, rates, fitted.get(place["name"], "")) for place in one.places],
+        new=figures.value(foreseen.sizes["new"]),
+        limit=figures.value(foreseen.sizes["limit"]),
+        safety=foreseen.check.safety,
+        watch_chance=watch_chance(foreseen.check),
+        season_share=foreseen.season["season_share"],
+        seasons=int(foreseen.season.get("seasons", 0)),
+        places=[_place(machine, foreseen, place, figures, rates, fitted.get(place["name"], "")) for place in foreseen.places],
     )
 
 
 def _place(
     machine: Machine,
-    one: Foreseen,
+    foreseen: Foreseen,
     place: Mapping[str, Any],
     figures: display_units.Scale,
     rates: replacement_cost.Money,
     fitted: str,
 ) -> PlaceAheadOut:
-    weighed = replacement_cost.weigh(rates, machine, one.check, place, one.sizes, one.use)
+    weighed = replacement_cost.weigh(rates, machine, foreseen.check, place, foreseen.sizes, foreseen.use)
     last = place["last"]
     return PlaceAheadOut(
         position=place["name"],
         label=positions.find(place["name"]).label,
-        state=state_of(one, place),
+        state=state_of(foreseen, place),
         n=place["n"],
         last=None if last is None else figures.value(last),
         now=figures.value(place["now"]),
@@ -200,10 +205,10 @@ def _place(
         chance=place["chance_word"],
         rate=abs(figures.change(place["rate"])) * 100,
         rate_sd=abs(figures.change(place["rate_sd"])) * 100,
-        used=max(0.0, (one.sizes["new"] - place["now"]) / (one.sizes["new"] - one.sizes["limit"])),
+        used=max(0.0, (foreseen.sizes["new"] - place["now"]) / (foreseen.sizes["new"] - foreseen.sizes["limit"])),
         faster=place["faster"],
         stands_out=place["stands_out"],
-        rests_on=rests_on(place, fitted, alone=len(one.places) == 1),
+        rests_on=rests_on(place, fitted, alone=len(foreseen.places) == 1),
         marked=marked(place),
         fitted=fitted,
         number=weighed.number if weighed else "",
@@ -254,16 +259,16 @@ def fleet(member: Member) -> FleetAheadOut:
 
 
 def _line(
-    member: Member, machine: Machine, one: Foreseen, place: Mapping[str, Any], rates: replacement_cost.Money
+    member: Member, machine: Machine, foreseen: Foreseen, place: Mapping[str, Any], rates: replacement_cost.Money
 ) -> FleetLineOut:
-    figures = display_units.scale_of(one.check, serializers.system_of(member))
-    weighed = replacement_cost.weigh(rates, machine, one.check, place, one.sizes, one.use)
+    figures = display_units.scale_of(foreseen.check, serializers.system_of(member))
+    weighed = replacement_cost.weigh(rates, machine, foreseen.check, place, foreseen.sizes, foreseen.use)
     return FleetLineOut(
         machine_id=machine.pk,
         machine=machine.name,
         model=machine.model.full_name,
-        check=one.check.key,
-        name=one.check.name,
+        check=foreseen.check.key,
+        name=foreseen.check.name,
         position=place["name"],
         label=positions.find(place["name"]).label,
         unit=figures.unit,
@@ -272,10 +277,10 @@ def _line(
         value=figures.value(place["value"]),
         low=figures.value(place["low"]),
         high=figures.value(place["high"]),
-        limit=figures.value(one.sizes["limit"]),
+        limit=figures.value(foreseen.sizes["limit"]),
         p=place["p_cross"],
         chance=place["chance_word"],
-        state=state_of(one, place),
+        state=state_of(foreseen, place),
         cost_wait=weighed.cost_wait if weighed else None,
         cost_now=weighed.cost_now if weighed else None,
         break_even=weighed.break_even if weighed else None,

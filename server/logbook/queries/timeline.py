@@ -61,9 +61,9 @@ def entries(member: Member, machine: Machine, kinds: Iterable[str] = (), search:
     return [_with_counter(one, counts, unit) for one in found]
 
 
-def _with_counter(one: Entry, counts: list[Count], unit: str) -> Entry:
-    total = core_counters.total_at(counts, one.at)
-    return one if one.counter or total is None else replace(one, counter=f"{plain(total, 0)} {unit}")
+def _with_counter(entry: Entry, counts: list[Count], unit: str) -> Entry:
+    total = core_counters.total_at(counts, entry.at)
+    return entry if entry.counter or total is None else replace(entry, counter=f"{plain(total, 0)} {unit}")
 
 
 def _walk_arounds(member: Member, machine: Machine) -> list[WalkAround]:

@@ -56,11 +56,13 @@ class Entry:
         return all(word in whole for word in words)
 
 
-def taken_back_words(one: TakenBack, names: dict[int, str], after: str = "") -> str:
+def taken_back_words(taken_back: TakenBack, names: dict[int, str], after: str = "") -> str:
     """Who took it back and when; empty while it counts."""
-    if one.taken_back_at is None:
+    if taken_back.taken_back_at is None:
         return ""
-    return f"{after}taken back by {names.get(one.taken_back_by_id or 0, 'somebody')}, {one.taken_back_at:%-d %b %Y}"
+    return (
+        f"{after}taken back by {names.get(taken_back.taken_back_by_id or 0, 'somebody')}, {taken_back.taken_back_at:%-d %b %Y}"
+    )
 
 
 def parts_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:

@@ -168,25 +168,25 @@ def _new(place: PlaceWearOut) -> float:
     return place.path[0].value if place.path else 0.0
 
 
-def _against(member: Member, machine: Machine, check: Check, found: WearForecast) -> list[AgainstOut]:
+def _against(member: Member, machine: Machine, check: Check, wear_forecast: WearForecast) -> list[AgainstOut]:
     """Mean wear of this machine beside the shop's others of its kind, as a share of what is allowed per 100, fastest first."""
     others = [
         one for one in machines_for(member).prefetch_related("model__overrides") if one.model.family == machine.model.family
     ]
     stored = forecasting.forecasts([one for one in others if one.pk != machine.pk], member.shop)
-    rows = _share(machine.name, found, mine=True)
+    rows = _share(machine.name, wear_forecast, mine=True)
     for other in others:
         rows += [
             row for one in stored.get(other.pk, ()) if one.check_key == check.key for row in _share(other.name, one, mine=False)
         ]
-    usual = AgainstOut(name="Usual for this part", share=100 / found.sizes["life"], places=0, mine=False)
+    usual = AgainstOut(name="Usual for this part", share=100 / wear_forecast.sizes["life"], places=0, mine=False)
     return sorted([*rows, usual], key=lambda one: -one.share)
 
 
-def _share(name: str, one: WearForecast, *, mine: bool) -> list[AgainstOut]:
+def _share(name: str, wear_forecast: WearForecast, *, mine: bool) -> list[AgainstOut]:
     """A machine's own mean; nothing where no place has been read twice yet."""
-    allowance = abs(one.sizes["new"] - one.sizes["limit"])
-    rates: list[Any] = [abs(place["rate"]) for place in one.places if place["n"] > 1]
+    allowance = abs(wear_forecast.sizes["new"] - wear_forecast.sizes["limit"])
+    rates: list[Any] = [abs(place["rate"]) for place in wear_forecast.places if place["n"] > 1]
     return (
         [AgainstOut(name=name, share=100 * sum(rates) / len(rates) / allowance, places=len(rates), mine=mine)] if rates else []
     )

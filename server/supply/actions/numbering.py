@@ -93,6 +93,6 @@ def choose(member: Member, model: MachineModel, slot: str, side: str, number: st
 @action("decide on parts")
 def set_hand(member: Member, walk_around_id: uuid.UUID, slot: str, at: Sequence[str], side: str) -> None:
     """Say which hand a part is, where its place does not tell. Raises BadInput, NotFoundHere."""
-    found = walk_around_for(member, walk_around_id)
-    if not parts.set_hand(found.pk, slot, at, side):
+    walk_around = walk_around_for(member, walk_around_id)
+    if not parts.set_hand(walk_around.pk, slot, at, side):
         raise BadInput("positions", "nothing is needed there")

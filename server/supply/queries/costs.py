@@ -99,19 +99,19 @@ def price_list(shop_id: int) -> dict[str, Decimal]:
     return dict(offered) | dict(paid.values_list("number", "unit_price"))
 
 
-def _work(one: Estimate, pieces: Iterable[Piece], strip_downs: Sequence[StripDown]) -> None:
+def _work(estimate: Estimate, pieces: Iterable[Piece], strip_downs: Sequence[StripDown]) -> None:
     """Hours of the strip-downs that the parts need, each once a row or machine."""
     opened: set[tuple[str, str]] = set()
     for piece in pieces:
         down = next((down for down in strip_downs if piece.slot in down.for_), None)
         if down is None:
-            one.without_hours += piece.origin == "finding" and not piece.consumable
+            estimate.without_hours += piece.origin == "finding" and not piece.consumable
             continue
         row = "".join(char for char in piece.position if char.isdigit())
         if (down.key, row) not in opened:
             opened.add((down.key, row))
-            one.hours += Decimal(str(down.hours))
-            one.strip_downs.append(down.name if not row else f"{down.name}, row {row}")
+            estimate.hours += Decimal(str(down.hours))
+            estimate.strip_downs.append(down.name if not row else f"{down.name}, row {row}")
 
 
 def _shares(found: Mapping[int, Estimate]) -> None:

@@ -68,15 +68,15 @@ def needs(member: Member) -> NeedsOut:
     )
 
 
-def terms(found: Terms) -> TermsOut:
+def terms(terms: Terms) -> TermsOut:
     return TermsOut(
-        currency=found.currency,
-        labour_rate=money(found.labour_rate),
-        km_cost=money(found.km_cost),
-        downtime_rate=money(found.downtime_rate),
-        late_cost_per_day=money(found.late_cost_per_day),
-        days_before=found.days_before,
-        now=found.now,
+        currency=terms.currency,
+        labour_rate=money(terms.labour_rate),
+        km_cost=money(terms.km_cost),
+        downtime_rate=money(terms.downtime_rate),
+        late_cost_per_day=money(terms.late_cost_per_day),
+        days_before=terms.days_before,
+        now=terms.now,
     )
 
 
@@ -169,39 +169,39 @@ def _state(line: net_requirements.Line) -> State:
     return "here" if line.needed - line.fitted <= line.shelf + line.truck else "coming"
 
 
-def supplier(one: Supplier) -> SupplierOut:
+def supplier(supplier: Supplier) -> SupplierOut:
     return SupplierOut(
-        id=one.pk,
-        name=one.name,
-        email=one.email,
-        distance_km=one.distance_km,
-        travel_min=one.travel_min,
-        counter_min=one.counter_min,
-        call_min=one.call_min,
-        hours=opening_hours.shown(one.openings),
-        closed=", ".join(one.closed),
-        deliveries=one.deliveries,
-        ways=[str(way["name"]) for way in one.deliveries],
-        desk=bool(one.desk),
+        id=supplier.pk,
+        name=supplier.name,
+        email=supplier.email,
+        distance_km=supplier.distance_km,
+        travel_min=supplier.travel_min,
+        counter_min=supplier.counter_min,
+        call_min=supplier.call_min,
+        hours=opening_hours.shown(supplier.openings),
+        closed=", ".join(supplier.closed),
+        deliveries=supplier.deliveries,
+        ways=[str(way["name"]) for way in supplier.deliveries],
+        desk=bool(supplier.desk),
     )
 
 
-def plan(member: Member, found: Plan) -> SourcingOut:
-    numbers = [line["id"] for line in found.asked["lines"]]
+def plan(member: Member, plan: Plan) -> SourcingOut:
+    numbers = [line["id"] for line in plan.asked["lines"]]
     currency = terms_of(member).currency
     lines = {line.number: line for line in net_requirements.build(member, timezone.now()).lines if line.number}
     named = dict(PartNumber.objects.of(member).filter(number__in=numbers).values_list("number", "slot"))
     return SourcingOut(
-        uuid=found.uuid,
-        at=found.at,
-        by=full_name(found.by),
-        ordered_kind=found.ordered_kind,
+        uuid=plan.uuid,
+        at=plan.at,
+        by=full_name(plan.by),
+        ordered_kind=plan.ordered_kind,
         currency=currency,
         names={n: orders.called(lines[n]) if n in lines else named.get(n, n).replace("-", " ") for n in numbers},
         serves={n: lines[n].serves() if n in lines else [] for n in numbers},
-        asked=PlanAskedOut.model_validate(found.asked),
-        answer=found.answer,
-        why=plan_explanation.sentences(found.answer, currency),
+        asked=PlanAskedOut.model_validate(plan.asked),
+        answer=plan.answer,
+        why=plan_explanation.sentences(plan.answer, currency),
         offers=[
             OfferOut(
                 supplier=offer.supplier.name,
@@ -216,5 +216,5 @@ def plan(member: Member, found: Plan) -> SourcingOut:
             for offer in Offer.objects.of(member).filter(number__in=numbers).select_related("supplier")
         ],
         suppliers=[supplier(one) for one in Supplier.objects.of(member)],
-        stale=[] if found.ordered_kind else sourcing.changed_since(member, found),
+        stale=[] if plan.ordered_kind else sourcing.changed_since(member, plan),
     )

@@ -42,17 +42,17 @@ def cost(member: Member) -> CostsOut:
     )
 
 
-def _machine_cost(one: costs.Estimate, named: set[str]) -> MachineCostOut:
+def _machine_cost(estimate: costs.Estimate, named: set[str]) -> MachineCostOut:
     return MachineCostOut(
-        machine=one.machine.pk,
-        name=one.machine.name,
-        parts=money(one.parts),
-        hours=plain(float(one.hours), 1),
-        labour=money(one.labour),
-        total=money(one.total),
-        unpriced=one.unpriced,
-        without_hours=one.without_hours,
-        strip_downs=one.strip_downs,
+        machine=estimate.machine.pk,
+        name=estimate.machine.name,
+        parts=money(estimate.parts),
+        hours=plain(float(estimate.hours), 1),
+        labour=money(estimate.labour),
+        total=money(estimate.total),
+        unpriced=estimate.unpriced,
+        without_hours=estimate.without_hours,
+        strip_downs=estimate.strip_downs,
         lines=[
             CostLineOut(
                 number=line.number,
@@ -62,17 +62,17 @@ def _machine_cost(one: costs.Estimate, named: set[str]) -> MachineCostOut:
                 price=money(line.price),
                 amount=money(line.amount) if line.price is not None else "",
             )
-            for line in sorted(one.lines, key=lambda line: (line.price is not None, -line.amount, line.name))
+            for line in sorted(estimate.lines, key=lambda line: (line.price is not None, -line.amount, line.name))
         ],
         shares=[
             CostShareOut(name=name, percent=plain(float(percent), 2), amount=money(amount))
-            for name, percent, amount in one.shares
+            for name, percent, amount in estimate.shares
             if name in named
         ],
-        may_bear=[OwnerOut(id=owner.pk, name=owner.name) for owner in one.owners],
+        may_bear=[OwnerOut(id=owner.pk, name=owner.name) for owner in estimate.owners],
         approvals=[
             ApprovalOut(uuid=a.uuid, amount=money(a.amount), currency=a.currency, how=a.how, by=full_name(a.by), at=a.at)
-            for a in one.approvals
+            for a in estimate.approvals
         ],
     )
 

@@ -25,35 +25,35 @@ def all_orders(member: Member) -> OrdersOut:
     return OrdersOut(currency=terms_of(member).currency, orders=shown)
 
 
-def _unsettled(one: OrderOut) -> int:
-    if one.state == Order.State.TO_SEND:
+def _unsettled(order_out: OrderOut) -> int:
+    if order_out.state == Order.State.TO_SEND:
         return 0
-    if one.to_come and any(line.follows for line in one.lines):
+    if order_out.to_come and any(line.follows for line in order_out.lines):
         return 1
-    return 2 if one.to_come else 3
+    return 2 if order_out.to_come else 3
 
 
-def order(one: Order) -> OrderOut:
+def order(order: Order) -> OrderOut:
     # What needs somebody stands first: what follows or is refused, then what is still to come.
-    lines = sorted((order_line(one, line) for line in one.lines.all()), key=_pressing)
+    lines = sorted((order_line(order, line) for line in order.lines.all()), key=_pressing)
     return OrderOut(
-        uuid=one.uuid,
-        supplier=one.supplier.name,
-        email=one.supplier.email,
-        desk=bool(one.supplier.desk),
-        way=one.way,
-        run_date=one.run_date,
-        run_cost=money(one.run_cost),
-        state=one.state,
-        state_name=Order.State(one.state).label,
-        answered=one.state in ANSWERED,
-        reference=one.reference,
-        trouble=one.trouble,
-        tries=one.tries,
-        unsent=one.unsent,
-        by=full_name(one.by),
-        at=one.at,
-        parts=money(sum((line.quantity * line.unit_price for line in one.lines.all()), Decimal(0))),
+        uuid=order.uuid,
+        supplier=order.supplier.name,
+        email=order.supplier.email,
+        desk=bool(order.supplier.desk),
+        way=order.way,
+        run_date=order.run_date,
+        run_cost=money(order.run_cost),
+        state=order.state,
+        state_name=Order.State(order.state).label,
+        answered=order.state in ANSWERED,
+        reference=order.reference,
+        trouble=order.trouble,
+        tries=order.tries,
+        unsent=order.unsent,
+        by=full_name(order.by),
+        at=order.at,
+        parts=money(sum((line.quantity * line.unit_price for line in order.lines.all()), Decimal(0))),
         lines=lines,
         to_come=sum(line.to_come for line in lines),
     )
@@ -63,8 +63,8 @@ def _pressing(line: OrderLineOut) -> tuple[bool, bool]:
     return not (line.follows or line.refused), not line.to_come
 
 
-def order_line(one: Order, line: OrderLine) -> OrderLineOut:
-    answered = one.state in ANSWERED
+def order_line(order: Order, line: OrderLine) -> OrderLineOut:
+    answered = order.state in ANSWERED
     return OrderLineOut(
         number=line.number,
         name=line.name,
@@ -74,8 +74,8 @@ def order_line(one: Order, line: OrderLine) -> OrderLineOut:
         follows=line.follows,
         refused=line.quantity - line.accepted - line.follows if answered else 0,
         received=line.received,
-        to_come=orders.to_come(line, one.state),
-        promised=line.promised or (None if answered else one.run_date),
+        to_come=orders.to_come(line, order.state),
+        promised=line.promised or (None if answered else order.run_date),
         follows_on=line.follows_on,
         serves=line.serves,
     )
@@ -118,17 +118,17 @@ def stocked(member: Member) -> StockOut:
     )
 
 
-def movement(one: Movement) -> MovementOut:
+def movement(movement: Movement) -> MovementOut:
     return MovementOut(
-        uuid=one.uuid,
-        may_take_back=movements.may(one),
-        number=one.number,
-        place=one.place,
-        change=one.change,
-        reason=Movement.Reason(one.reason).label,
-        note=one.note,
-        by=full_name(one.by),
-        at=one.at,
+        uuid=movement.uuid,
+        may_take_back=movements.may(movement),
+        number=movement.number,
+        place=movement.place,
+        change=movement.change,
+        reason=Movement.Reason(movement.reason).label,
+        note=movement.note,
+        by=full_name(movement.by),
+        at=movement.at,
     )
 
 

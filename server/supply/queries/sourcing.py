@@ -70,16 +70,16 @@ def question(member: Member, pins: Sequence[Pin] = ()) -> SourceGiven:
     return given
 
 
-def _supplier(one: Supplier) -> dict[str, Any]:
+def _supplier(supplier: Supplier) -> dict[str, Any]:
     return {
-        "name": one.name,
-        "distance_km": one.distance_km,
-        "travel_min": one.travel_min,
-        "counter_min": one.counter_min,
-        "call_min": one.call_min,
-        "open": one.openings,
-        "closed": one.closed,
-        "deliveries": one.deliveries,
+        "name": supplier.name,
+        "distance_km": supplier.distance_km,
+        "travel_min": supplier.travel_min,
+        "counter_min": supplier.counter_min,
+        "call_min": supplier.call_min,
+        "open": supplier.openings,
+        "closed": supplier.closed,
+        "deliveries": supplier.deliveries,
     }
 
 

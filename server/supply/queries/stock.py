@@ -27,23 +27,23 @@ def levels(shop_id: int, numbers: Iterable[str] | None = None) -> Levels:
 
 def item(member: Member, number: str) -> StockItem:
     """What the shop keeps under a number. Raises NotFoundHere."""
-    found = StockItem.objects.of(member).filter(number=number).first()
-    if found is None:
+    stock_item = StockItem.objects.of(member).filter(number=number).first()
+    if stock_item is None:
         raise NotFoundHere("There is no such part in stock.")
-    return found
+    return stock_item
 
 
-def advised(one: StockItem, fitted: int, service: float) -> dict[str, float]:
+def advised(stock_item: StockItem, fitted: int, service: float) -> dict[str, float]:
     """How many to carry: `carry` and `expected` of the core's truck_stock, with what was fitted since added to what was
     before.
     """
     found: dict[str, float] = registry.find("truck_stock").run(
         {
-            "events": one.past_events + fitted,
-            "hours": one.past_hours,
-            "hours_ahead": one.hours_ahead,
+            "events": stock_item.past_events + fitted,
+            "hours": stock_item.past_hours,
+            "hours_ahead": stock_item.hours_ahead,
             "service": service,
-            "prior_hours": one.prior_hours,
+            "prior_hours": stock_item.prior_hours,
         }
     )
     return found

@@ -59,20 +59,20 @@ class Opened:
     parts: list[ExposedPart] = field(default_factory=list)
 
 
-def build(member: Member, found: WalkAround) -> list[Opened]:
+def build(member: Member, walk_around: WalkAround) -> list[Opened]:
     """Strip-downs that the parts of this walk-around need, with what else lies open and what it costs now and later."""
     terms = terms_of(member)
-    book = rule_books.opened(found.rule_book_id)
+    book = rule_books.opened(walk_around.rule_book_id)
     prices = price_list(member.shop_id)
-    lines = list(PartsLine.objects.filter(walk_around=found, declined_reason=""))
+    lines = list(PartsLine.objects.filter(walk_around=walk_around, declined_reason=""))
     states = {
         (check, position): (severity, used)
-        for check, position, severity, used in Verdict.objects.filter(walk_around=found).values_list(
+        for check, position, severity, used in Verdict.objects.filter(walk_around=walk_around).values_list(
             "check_key", "position_key", "severity", "used"
         )
     }
     groups: dict[tuple[str, str, str], Opened] = {}
-    there = coupled.of(found)
+    there = coupled.of(walk_around)
     for prefix in dict.fromkeys(prefix_of(line.slot) for line in lines):
         long = partial(keys.long, prefix)
         mine = [line for line in lines if prefix_of(line.slot) == prefix]

@@ -15,7 +15,7 @@ def of_shop(member: Member) -> QuerySet[Supplier]:
 
 def supplier_of(member: Member, supplier_id: int) -> Supplier:
     """One supplier. Raises NotFoundHere."""
-    found = Supplier.objects.of(member).filter(pk=supplier_id).first()
-    if found is None:
+    supplier = Supplier.objects.of(member).filter(pk=supplier_id).first()
+    if supplier is None:
         raise NotFoundHere("There is no such supplier.")
-    return found
+    return supplier

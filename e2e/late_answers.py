@@ -1,0 +1,42 @@
+"""Answers that come late by the page's own clock, which stands still between keys: a slow hand costs a test no time."""
+
+from playwright.sync_api import Page
+
+LATE = """(seed) => {
+  // Answers to what is typed come up to five seconds late, by the page's own clock.
+  let state = seed
+  const roll = () => (state = (state * 1664525 + 1013904223) % 4294967296) / 4294967296
+  const real = window.fetch
+  window.fetch = async (...given) => {
+    const request = given[0] instanceof Request ? given[0] : new Request(...given)
+    const answer = await real(request)
+    if (request.method === 'POST' && request.url.endsWith('/readings')) await new Promise((go) => setTimeout(go, roll() * 5000))
+    return answer
+  }
+}"""
+
+
+def late_answers(page: Page, seed: int):
+    """The page's clock stands still between keys, so that a slow hand costs a test no time."""
+    page.clock.install()
+    page.add_init_script(f"({LATE})({seed})")
+
+
+def pause(page: Page, milliseconds: int):
+    page.clock.run_for(milliseconds)
+
+
+def drain(page: Page):
+    """Until every late answer has come."""
+    for _ in range(6000):
+        page.clock.run_for(5000)
+        if page.get_by_text("All saved").is_visible() or page.get_by_text("not taken").is_visible():
+            return
+        page.wait_for_timeout(20)
+    raise AssertionError("something is still on its way")
+
+
+def typed(page: Page, walk_around: str) -> dict[tuple[str, str], list[str]]:
+    """What the server has at every place."""
+    places = page.request.get(f"/api/walk-arounds/{walk_around}").json()["places"]
+    return {(place["check"], place["position"]): place["raw"] for place in places}
