@@ -14,7 +14,8 @@ from playwright.sync_api import expect
 WORKER = os.environ.get("PYTEST_XDIST_WORKER", "")
 """Each worker has a product of its own: database, ports, desk."""
 NAME = f"browser{WORKER}"
-APART = 100 * (1 + int(WORKER.removeprefix("gw"))) if WORKER else 0
+APART = 200 * (1 + int(WORKER.removeprefix("gw"))) if WORKER else 0
+"""Ports of one product lie within 150 of each other."""
 # A busy machine is not a fault of the product.
 expect.set_options(timeout=15_000)
 
