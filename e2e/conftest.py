@@ -21,6 +21,9 @@ expect.set_options(timeout=15_000)
 
 ROOT = Path(__file__).resolve().parent.parent
 AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
+SETTLED = """() => document.getAnimations().every((one) =>
+  one.playState !== 'running' || one.effect.getComputedTiming().endTime === Infinity)"""
+"""Nothing on the page is passing over into something else."""
 LOGGED_IN = {"django_session", "django_migrations"}  # what goes on from test to test
 CHROMIUM_FLAGS = [
     "--no-sandbox",
@@ -220,6 +223,7 @@ def accessible():
     """Scan what is on screen with axe against WCAG A and AA; with `rules`, by these alone."""
 
     def scanned(page, rules=()):
+        page.wait_for_function(SETTLED)  # colours pass over into each other
         if not page.evaluate("() => Boolean(window.axe)"):
             page.evaluate(AXE.read_text())
         levels = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]

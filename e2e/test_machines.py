@@ -226,7 +226,9 @@ def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign
     expect(page.get_by_role("row").filter(has_text="folded paper")).to_contain_text("0.21 mm")
     page.get_by_role("link", name="Changes").click()
     expect(page.get_by_role("row").filter(has_text="Order of a walk-around")).to_contain_text("Once round the machine")
-    expect(page.get_by_role("row").filter(has_text="Seed tube guard width")).to_contain_text("19 mm (starting value)")
+    expect(page.get_by_role("row").filter(has_text="Seed tube guard width")).to_contain_text(
+        "19.05 mm (3/4 in) (starting value)"
+    )
     page.get_by_role("link", name="Schools").click()
     page.get_by_label("With the crop or the soil").check()
     page.get_by_role("button", name="Save: Order of a walk-around").click()

@@ -186,7 +186,9 @@ def test_contact_takes_three_places_and_its_feeler(page: Page, sign_in):
         field(page).focus()
         page.keyboard.type(span)
         page.keyboard.press("Enter")
-    expect(page.locator(".verdict")).to_contain_text("of contact, wanted 38 mm to 64 mm by 0.3 mm feeler")
+    expect(page.locator(".verdict")).to_contain_text(
+        "of contact, wanted 38.1 mm (1 1/2 in) to 63.5 mm (2 1/2 in) by 0.3 mm feeler"
+    )
     assert asked(page) == "Row 2"
 
 

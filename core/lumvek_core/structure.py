@@ -13,6 +13,7 @@ from collections.abc import Callable, Iterable, Mapping
 from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from .errors import BadInput, nearest
+from .units import Inches
 
 LARGEST = 1e100
 """Above this products inside a formula run out of range and could come back as quiet nonsense."""
@@ -47,6 +48,10 @@ class Within:
 
     def schema(self) -> dict[str, Any]:
         return {"minimum": self.low} | ({} if self.high == math.inf else {"maximum": self.high})
+
+
+class Stated:
+    """In an annotation: a length, which may also stand as text in inches (``14 1/2 in``) and is then kept as it was stated."""
 
 
 def is_dataclass_type(kind: Any) -> bool:
@@ -103,7 +108,7 @@ def _read_scalar(kind: Any, raw: Any) -> Any:
             raise BadInput("", "must be a finite number")
         if abs(value) > LARGEST:
             raise BadInput("", "is far outside anything measured on a machine")
-        return value
+        return raw if isinstance(raw, Inches) else value
     if kind is int:
         value = _read_scalar(float, raw)
         if not value.is_integer():
@@ -122,11 +127,24 @@ def _read_scalar(kind: Any, raw: Any) -> Any:
 
 def _read_bounded(kind: Any, raw: Any) -> Any:
     inner, *notes = get_args(kind)
+    if isinstance(raw, str) and _stated(notes):
+        raw = _inches(raw)
     value = read(inner, raw)
     for bound in _bounds(notes):
         if value is not None and (complaint := bound.check(value)):
             raise BadInput("", complaint)
     return value
+
+
+def _stated(notes: Iterable[Any]) -> bool:
+    return any(isinstance(one, Stated) for one in notes)
+
+
+def _inches(text: str) -> Inches:
+    try:
+        return Inches(text)
+    except BadInput as problem:
+        raise BadInput("", problem.message) from None
 
 
 def _bounds(notes: Iterable[Any]) -> list[Over | Within]:
@@ -228,14 +246,27 @@ def _at(name: str, kind: Any, raw: Any) -> Any:
 def write(value: Any) -> Any:
     """`value` as plain JSON data. Raises BadInput when the arithmetic ran out of range."""
     if dataclasses.is_dataclass(value) and not isinstance(value, type):
-        return {json_name(field): write(getattr(value, field.name)) for field in dataclasses.fields(value)}
+        hints = _hints(type(value))
+        return {
+            json_name(field): _write_stated(hints[field.name], getattr(value, field.name))
+            for field in dataclasses.fields(value)
+        }
     if isinstance(value, dict):
         return {name: write(item) for name, item in value.items()}
     if isinstance(value, (list, tuple)):
         return [write(item) for item in value]
+    if isinstance(value, Inches):
+        return float(value)
     if isinstance(value, float) and not math.isfinite(value):
         raise BadInput("", "the figures are too large or too small to work with")
     return value
+
+
+def _write_stated(hint: Any, value: Any) -> Any:
+    """As `write`, but a length stays as it was stated where it may be read so again."""
+    if isinstance(value, Inches) and get_origin(hint) is Annotated and _stated(get_args(hint)[1:]):
+        return value.stated
+    return write(value)
 
 
 _SCALARS: dict[Any, dict[str, Any]] = {
@@ -272,7 +303,8 @@ def _schema(kind: Any, shared: Shared | None, at: str) -> dict[str, Any]:
         return inner(Union[_families[kind]()])
     origin, args = get_origin(kind), get_args(kind)
     if origin is Annotated:
-        return functools.reduce(lambda had, bound: had | bound.schema(), _bounds(args[1:]), inner(args[0]))
+        plain: dict[str, Any] = functools.reduce(lambda had, bound: had | bound.schema(), _bounds(args[1:]), inner(args[0]))
+        return {"anyOf": [plain, {"type": "string", "pattern": "in$"}]} if _stated(args[1:]) else plain
     if origin in (Union, types.UnionType):
         return {"anyOf": [inner(arg) for arg in args]}
     if origin is Literal:

@@ -8,7 +8,8 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Literal
+from math import floor
+from typing import Literal, Self
 
 from .errors import BadInput
 
@@ -73,6 +74,30 @@ def parse_length(text: str, default_unit: Unit = "mm") -> float:
     refused. Raises BadInput with field ``text``.
     """
     return float(_exact(text, default_unit))
+
+
+_IN_INCHES = re.compile(r".*(?:in|\"|″)\s*")
+
+
+class Inches(float):
+    """A length in mm that was stated in inches, exact as stated: ``Inches("14 1/2 in")`` is 368.3. stated: in those words."""
+
+    stated: str
+
+    def __new__(cls, text: str) -> Self:
+        if not _IN_INCHES.fullmatch(text):
+            raise _refuse("must be a number, or a length in inches such as 14 1/2 in")
+        length = super().__new__(cls, parse_length(text))
+        length.stated = " ".join(text.split())
+        return length
+
+    @property
+    def exact(self) -> Fraction:
+        """Millimetres, exactly."""
+        return _exact(self.stated, "in")
+
+    def __getnewargs__(self) -> tuple[str]:  # type: ignore[override]  # copied and pickled by its words
+        return (self.stated,)
 
 
 def _refuse(message: str) -> BadInput:
@@ -215,6 +240,8 @@ class Notation:
     step: Fraction
 
     def _steps(self, value_mm: float) -> int:
+        if isinstance(value_mm, Inches):
+            return floor(value_mm.exact / (MM_PER[self.unit] * self.step) + Fraction(1, 2))
         return round(value_mm / float(MM_PER[self.unit] * self.step))
 
     def _shown(self, steps: int) -> str:
@@ -241,13 +268,17 @@ def notation(lengths_mm: Sequence[float], system: System) -> Notation:
     1/32 in."""
     sizes = [abs(length) for length in lengths_mm] or [0.0]
     if system == "mm":
-        return Notation("mm", Fraction(1, 10) if max(sizes) >= 10 else Fraction(1, 100))
+        # Inches seldom come out in tenths: 3/4 in is 19.05 mm.
+        fine = any(isinstance(length, Inches) and (10 * length.exact).denominator > 1 for length in lengths_mm)
+        return Notation("mm", Fraction(1, 10) if max(sizes) >= 10 and not fine else Fraction(1, 100))
     small = any(0 < size < 2.54 for size in sizes) and max(sizes) < 25.4
     return Notation("thou", Fraction(1)) if small or max(sizes) < 2.54 else Notation("in", Fraction(1, 32))
 
 
 def show_mm(value_mm: float) -> str:
-    """One decimal from 10 mm, two below, closing zeros dropped (``371.5 mm``, ``0.25 mm``)."""
+    """One decimal from 10 mm, two below or where it was stated in inches, closing zeros dropped (``371.5 mm``, ``0.25 mm``)."""
+    if isinstance(value_mm, Inches):
+        return notation([value_mm], "mm").show(value_mm)
     return f"{plain(value_mm, 1 if abs(value_mm) >= 10 else 2)} mm"
 
 
@@ -270,8 +301,31 @@ def show_turns(turns: float, decimals: int = 1) -> str:
     return f"{figure} {'turn' if figure == '1' else 'turns'} {'clockwise' if turns > 0 else 'counter-clockwise'}"
 
 
+def stated_in(value_mm: float) -> str:
+    """The inches that a length was stated in; empty where it was not."""
+    return value_mm.stated if isinstance(value_mm, Inches) else ""
+
+
+def as_stated(text: str, default_unit: Unit = "mm") -> float:
+    """As `parse_length`, but what was typed in inches stays so. Raises BadInput with field ``text``."""
+    value = parse_length(text, default_unit)
+    _, unit, _ = _part(_tidy(text), default_unit)
+    if unit != "in":
+        return value
+    return Inches(text if _IN_INCHES.fullmatch(text) else f"{text.strip()} in")
+
+
+def beside(value_mm: float, shown: str, system: System) -> str:
+    """A length as `shown`, with the inches it was stated in, or the millimetres that these are, beside it."""
+    if not isinstance(value_mm, Inches):
+        return shown
+    return f"{value_mm.stated} ({show_mm(value_mm)})" if system == "in" else f"{shown} ({value_mm.stated})"
+
+
 def show_length(value_mm: float, system: System) -> str:
     """A length in the reader's own units; a minus sign is kept for differences."""
+    if isinstance(value_mm, Inches):
+        return beside(value_mm, show_mm(value_mm), system)
     if system == "mm":
         return show_mm(value_mm)
     return ("−" if value_mm < 0 else "") + show_inches(abs(value_mm))

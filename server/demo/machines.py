@@ -3,10 +3,12 @@
 import datetime as dt
 from dataclasses import dataclass
 
-from fleet.models import LimitOverride, Machine, MachineModel
+from fleet.actions.own_rules import replace_limit
+from fleet.models import Machine, MachineModel
 from inspection.queries import rule_books
 from lumvek_core.catalogue.model import Slot
 from lumvek_core.coupled import long, short
+from lumvek_core.units import Inches
 from parts.models import PartNumber
 from shops.models import Member, Shop
 
@@ -58,7 +60,7 @@ def make(shop: Shop, people: dict[str, Member], now: dt.datetime) -> Yard:
     """All machines of the ring; Lotte Ferring owns shares in two of them."""
     barley, drilling = now.date() + BARLEY_IN, now.date() + DRILLING_IN
     twelve = _planter(shop, "12", {"new": 400, "limit": 386}, angle=13)
-    six = _planter(shop, "6", {"new": 380, "limit": 367}, angle=14)
+    six = _planter(shop, "6", {"new": Inches("15 in"), "limit": Inches("14 1/2 in")}, angle=14)
     heron_6 = _model(shop, "Tavric", "Heron 6", "rotary-combine", knife=44, vane=12)
     heron_4 = _model(shop, "Tavric", "Heron 4", "rotary-combine", knife=36)
     weir = _model(shop, "Lorne", "Weir 107", "draper-header", **{"hold-down": 28, "runner": 12})
@@ -98,7 +100,7 @@ def _machine(shop: Shop, model: MachineModel, name: str, serial: str, season_dat
 
 
 def _limit(model: MachineModel, check: str, figure: str, value: float, source: str, note: str) -> None:
-    LimitOverride.objects.create(model=model, check_key=check, figure=figure, value=value, source=source, note=note)
+    replace_limit(model, check, figure, value, source, note)
 
 
 UNLISTED = {"draper-header": (9, 20), "auger-platform": (9,)}

@@ -38,7 +38,7 @@ _FIGURES = {
     "deck-gap-rear": "31",
     "reel-cam": "3",
     "float-preload": "320",
-    "centre-belt": "46",
+    "centre-belt-bolts": "0.5",
     "sieve-opening-chaffer": "15",
     "sieve-opening-sieve": "9",
     "fan-gauge": "42",

@@ -28,7 +28,7 @@ class MachineModel(models.Model):
 class LimitOverride(models.Model):
     """A limit of a model that replaces the shipped figure. The manual's wins over starting values, the shop's over both.
 
-    check_key: with its prefix where the model is a header (``draper.skid-shoes``).
+    check_key: with its prefix where the model is a header (``draper.skid-shoes``). stated: the inches it was stated in.
     """
 
     class Source(models.TextChoices):
@@ -39,6 +39,7 @@ class LimitOverride(models.Model):
     check_key = models.CharField(max_length=60)
     figure = models.CharField(max_length=30)
     value = models.FloatField()
+    stated = models.CharField(max_length=30, blank=True)
     source = models.CharField(max_length=10, choices=Source.choices)
     note = models.CharField(max_length=200, blank=True)
 

@@ -79,11 +79,12 @@ class OptionOut(Schema):
 
 
 class FigureOut(Schema):
-    """A limit in force, in the reader's units, with where it comes from."""
+    """A limit in force, in the reader's units, with where it comes from. brief: without the inches it was stated in."""
 
     key: str
     name: str
     shown: str
+    brief: str
     source: str
     note: str
 

@@ -176,12 +176,16 @@ class FamilyBriefOut(Schema):
 
 
 class RuleFigureOut(Schema):
-    """A limit in force for a model: the figure as a number in `unit`, where it comes from, and what was shipped."""
+    """A limit in force for a model: the figure as a number in `unit`, where it comes from, and what was shipped.
+
+    typed: as it is typed again.
+    """
 
     figure: str
     name: str
     value: float
     shown: str
+    typed: str
     unit: str
     source: str
     note: str

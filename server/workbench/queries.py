@@ -14,6 +14,7 @@ from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
 from lumvek_core.files import measured
 from lumvek_core.simulators import gauge as gauges
+from lumvek_core.units import stated_in
 from lumvek_core.workbench.model import Field, Sheet, Subject, Table, Texts
 from lumvek_core.workbench.notation import LENGTHS, in_units
 from lumvek_core.workbench.read import work
@@ -62,7 +63,8 @@ def limits_of(member: Member, subject: Subject, machine: Machine) -> tuple[dict[
         if limit is None:
             continue
         # Exactly as it is in force: rounded to the nearest fraction, what is at the limit would not be.
-        texts[field.key] = f"{limit.value:g} mm" if field.kind in LENGTHS else f"{limit.value:g}"
+        figure = f"{limit.value:g}"
+        texts[field.key] = (stated_in(limit.value) or f"{figure} mm") if field.kind in LENGTHS else figure
         sources[field.key] = f"{machine.model.full_name}: {limits.SOURCES.get(limit.source, limit.source)}"
     return texts, sources
 

@@ -9,6 +9,8 @@ from .. import structure
 from ..coupled import prefix_of, short
 from ..errors import BadInput
 from ..rules.base import Rule, limits, whole
+from ..rules.choice import ChoiceRule
+from ..units import stated_in
 from .lists import Catalogue, Companion
 from .model import Check, Family, Station
 from .qualify import companion
@@ -34,12 +36,15 @@ def rule_book(
     for override in [*_from_schools(catalogue, family, chosen), *overrides]:
         if override.figure not in found.get(override.check, {}):
             raise BadInput(f"overrides.{override.check}", f"has no limit {override.figure}")
-        found[override.check][override.figure] = LimitInForce(override.value, override.source, override.note)
-    elsewhere = _postures_of_schools(catalogue, chosen)
+        found[override.check][override.figure] = LimitInForce(override.length, override.source, override.note)
+    elsewhere, right = _postures_of_schools(catalogue, chosen), _right_by_schools(catalogue, chosen)
     stations = [
         dataclasses.replace(
             station,
-            checks=[_with_posture(_with_limits(check, found[check.key]), station, elsewhere) for check in station.checks],
+            checks=[
+                _with_posture(_with_right(_with_limits(check, found[check.key]), right), station, elsewhere)
+                for check in station.checks
+            ],
         )
         for station in family.stations
     ]
@@ -102,6 +107,29 @@ def _postures_of_schools(catalogue: Catalogue, chosen: Mapping[str, str]) -> dic
     return found
 
 
+def _right_by_schools(catalogue: Catalogue, chosen: Mapping[str, str]) -> dict[str, str]:
+    found: dict[str, str] = {}
+    for subject, key in chosen.items():
+        found |= next(choice for choice in catalogue.schools[subject].choices if choice.key == key).right
+    return found
+
+
+def _with_right(check: Check, right: Mapping[str, str]) -> Check:
+    """The check with the option that its school calls right as the sound one, first; what was right otherwise is to be set."""
+    wanted = right.get(short(check.key))
+    if wanted is None or not isinstance(check.rule, ChoiceRule):
+        return check
+    options = [
+        dataclasses.replace(one, severity="sound", action="none")
+        if one.key == wanted
+        else dataclasses.replace(one, severity="due", action="adjust")
+        if one.severity == "sound"
+        else one
+        for one in sorted(check.rule.options, key=lambda one: one.key != wanted)
+    ]
+    return dataclasses.replace(check, rule=dataclasses.replace(check.rule, options=options))
+
+
 def _with_posture(check: Check, station: Station, elsewhere: Mapping[str, str]) -> Check:
     """The check with the posture it is made in: its school's, its own or its station's."""
     return dataclasses.replace(check, posture=elsewhere.get(short(check.key)) or check.posture or station.posture)
@@ -125,7 +153,9 @@ def _from_schools(catalogue: Catalogue, family: Family, chosen: Mapping[str, str
         for check, sets in choice.sets.items():
             for key in family.checks:
                 if short(key) == check:
-                    found += [LimitOverride(key, name, value, "school", choice.name) for name, value in sets.items()]
+                    found += [
+                        LimitOverride(key, name, value, "school", choice.name, stated_in(value)) for name, value in sets.items()
+                    ]
     return found
 
 

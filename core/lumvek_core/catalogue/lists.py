@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from typing import Annotated
 
 from .. import coupled
-from ..structure import Over, Within
+from ..structure import Over, Stated, Within
 from .model import At, Family
 
 
@@ -84,16 +84,18 @@ class Companion:
 
 @dataclass(frozen=True)
 class SchoolChoice:
-    """One accepted way. sets: check → limit → figure that this way brings; postures: check → posture it is made in.
+    """One accepted way. sets: check → limit → figure that this way brings; postures: check → posture it is made in; right:
+    check → the option that is right by this way, where the check's own first one is not.
 
-    Both are written with the keys of the files and hold in every family that has the check.
+    All are written with the keys of the files and hold in every family that has the check.
     """
 
     key: str
     name: str
     why: str
-    sets: dict[str, dict[str, float]] = field(default_factory=dict)
+    sets: dict[str, dict[str, Annotated[float, Stated()]]] = field(default_factory=dict)
     postures: dict[str, str] = field(default_factory=dict)
+    right: dict[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

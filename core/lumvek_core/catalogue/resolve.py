@@ -9,6 +9,7 @@ from .. import positions
 from ..coupled import short
 from ..errors import nearest
 from ..rules.base import limits, other_checks
+from ..units import Inches
 from .files import Written
 from .lists import Catalogue, SchoolCondition
 from .model import Check, Family
@@ -64,6 +65,10 @@ def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
                 yield from (
                     ("schools", where, f"{key} has no limit {name}{nearest(name, known)}") for name in sets if name not in known
                 )
+            for key, option in choice.right.items():
+                states = {one.key for one in checks[key].rule.states()} if key in checks else set()
+                if option not in states:
+                    yield "schools", where, f"{key} has no option {option}{nearest(option, states)}"
             for key, posture in choice.postures.items():
                 if key not in checks or posture not in catalogue.safety.postures:
                     yield "schools", where, f"{key} cannot be made in posture {posture}"
@@ -200,6 +205,9 @@ def _in_rule(check: Check, family: Family) -> Iterator[str]:
         if key not in family.checks:
             yield f"{name} names no check: {short(key)}{nearest(short(key), map(short, family.checks))}"
     yield from rule.problems(check, family)
+    for name, limit in limits(type(rule)).items():
+        if isinstance(getattr(rule, name), Inches) and (check.unit != "mm" or limit.unit is not None):
+            yield f"{name} is stated in inches, but is no length"
     known = {option.key for option in rule.states()}
     for part in check.parts:
         yield from (

@@ -2,27 +2,37 @@
 
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Annotated
 
+from ..structure import Stated
+from ..units import Inches
 from .lists import Companion, Posture
 from .model import Family, Station
 
 
 @dataclass(frozen=True)
 class LimitOverride:
-    """A limit of a model or a shop that replaces the shipped figure, and where it was found."""
+    """A limit of a model or a shop that replaces the shipped figure, and where it was found. stated: in inches, where it was
+    stated so."""
 
     check: str
     figure: str
     value: float
     source: str
     note: str = ""
+    stated: str = ""
+
+    @property
+    def length(self) -> float:
+        """The value, with the inches it was stated in."""
+        return Inches(self.stated) if self.stated else self.value
 
 
 @dataclass(frozen=True)
 class LimitInForce:
     """One limit with where it comes from."""
 
-    value: float
+    value: Annotated[float, Stated()]
     source: str
     note: str = ""
 

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from ..catalogue.model import Check
 from ..counted import counted
-from ..units import PressureUnit, System, notation, plain, show_length, show_pressure
+from ..units import PressureUnit, System, beside, notation, plain, show_length, show_pressure
 
 TYRES_FROM = 1000
 """Gauges that reach so many mbar show bar and psi; those of fans and vacuums mbar and inches of water."""
@@ -87,7 +87,7 @@ class Alike:
         self.notation = notation(numbers, say.system) if say.check.unit == "mm" else None
 
     def figure(self, number: float) -> str:
-        return self.notation.show(number) if self.notation else self.say.figure(number)
+        return beside(number, self.notation.show(number), self.say.system) if self.notation else self.say.figure(number)
 
     def between(self, one: float, other: float) -> str:
         return self.notation.between(one, other) if self.notation else self.say.amount(abs(one - other))

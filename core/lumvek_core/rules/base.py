@@ -6,6 +6,7 @@ from dataclasses import dataclass, fields
 from functools import cache
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, get_args, get_origin, get_type_hints
 
+from ..structure import Stated
 from .verdict import Action, Facts, Severity, Verdict
 
 if TYPE_CHECKING:
@@ -29,7 +30,7 @@ meter."""
 
 
 @dataclass(frozen=True)
-class Limit:
+class Limit(Stated):
     """Of a figure that a model or a shop may replace: how it is called and shown.
 
     unit: where it is not the check's own. As ``place`` it is somewhere (hole 5), as ``amount`` a difference (5 holes), as

@@ -1,15 +1,16 @@
 """Like places that must be alike."""
 
 import datetime as dt
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from statistics import median
 from typing import Annotated, ClassVar, Literal
 
+from .. import positions
 from ..calculators import windows
 from ..catalogue.model import Check
 from ..compare import exceeds
-from ..judgement.words import without_unit
+from ..judgement.words import Alike, without_unit
 from ..structure import Within
 from ..units import show_turns
 from .base import Case, Limit, Rule, Span
@@ -73,7 +74,11 @@ class EvenRule(Rule):
         shown_bare = f"{sign}{without_unit(case.check, abs(correction), say.system)}"
         facts = EvenFacts("even", reading, target, result.spread, self.tolerance, correction, shown_bare)
         correct = f"{sign}{beside.between(reading, target)}{turns}"
-        reason = f"{beside.figure(reading)}, the others stand at {beside.figure(target)}: correct by {correct}."
+        if len(readings) == 2:
+            stand = _two_sides(readings, beside)
+            reason = f"{stand}: both belong at {beside.figure(target)}, correct by {correct}."
+        else:
+            reason = f"{beside.figure(reading)}, the others stand at {beside.figure(target)}: correct by {correct}."
         return Verdict("due", "adjust", reason, why, facts)
 
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
@@ -88,3 +93,9 @@ class EvenRule(Rule):
     def usual_span(self, check: Check) -> Span:
         middle = sum(check.plausible) / 2 if check.plausible else 30.0
         return middle - self.tolerance, middle + self.tolerance
+
+
+def _two_sides(readings: Mapping[str, float], beside: Alike) -> str:
+    """Two places are told as two: ``left 16 mm, right 14 mm``."""
+    places = sorted(readings, key=positions.reading_order)
+    return ", ".join(f"{positions.find(key).label.lower()} {beside.figure(readings[key])}" for key in places)

@@ -1,6 +1,7 @@
 """A setting that must lie between two figures."""
 
 import datetime as dt
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
@@ -11,6 +12,7 @@ from ..units import plain, show_turns
 from .base import Case, Limit, Rule, Span
 from .verdict import Facts, Verdict
 
+BELOW = re.compile(r"(?:[-−–]\s*|below\s+)(.+)|(.+?)\s+below", re.IGNORECASE)
 FAR = 4
 """So many times the width of a window beyond it is far outside; so many times a wanted figure too."""
 
@@ -29,7 +31,10 @@ class WindowFacts(Facts):
 
 @dataclass(frozen=True)
 class WindowRule(Rule):
-    """Must lie between low and high. `if_low` and `if_high` say in words what cures a miss."""
+    """Must lie between low and high. `if_low` and `if_high` say in words what cures a miss.
+
+    signed: it may lie below nothing.
+    """
 
     answers, figures, facts = "measure", 0, WindowFacts
     drawings = frozenset({"scale", "gauge-wheel-gap"})
@@ -39,6 +44,7 @@ class WindowRule(Rule):
     high: Annotated[float, Limit("To")]
     target: Annotated[float | None, Limit("Aim for")] = None
     per_turn: float | None = None
+    signed: bool = False
     if_low: str = ""
     if_high: str = ""
 
@@ -58,6 +64,11 @@ class WindowRule(Rule):
             reason += f" About {show_turns(result.turns)}."
         return Verdict("due", "adjust", f"{reason} {cure}".strip(), why, facts)
 
+    def negative(self, text: str) -> str | None:
+        """``-5``, ``below 5`` and ``5 below``, where a figure may lie below nothing."""
+        below = BELOW.fullmatch(text.strip()) if self.signed else None
+        return (below[1] or below[2]) if below else None
+
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
         return [plain((self.low + self.high) / 2 if self.target is None else self.target, 1)]
 
@@ -71,6 +82,8 @@ class WindowRule(Rule):
         if self.high <= 0:
             return None
         width = self.high - self.low
+        if self.signed:
+            return self.low - FAR * width, self.high + FAR * width
         return max(0.0, self.low - max(FAR * width, 0.75 * self.low)), self.high + (FAR * width or self.high)
 
     def usual_span(self, check: Check) -> Span:

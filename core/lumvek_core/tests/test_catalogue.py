@@ -93,7 +93,7 @@ def test_limits_come_from_the_school_then_the_model_then_the_shop_and_say_so():
     [
         LimitOverride("nothing", "new", 1, "shop"),
         LimitOverride("opener-disc-diameter", "colour", 1, "shop"),
-        LimitOverride("opener-disc-diameter", "new", 368, "shop"),
+        LimitOverride("opener-disc-diameter", "new", 368.3, "shop"),
     ],
 )
 def test_overrides_that_fit_nothing_are_refused(override):
@@ -128,7 +128,8 @@ def test_phase_header_and_option_decide_what_belongs_to_a_walk_around():
     assert applies("flex-function", headers=["draper-header"]) and not applies("flex-function", headers=["row-crop-header"])
     arms = {"key": "draper.height-arms", "headers": ["draper-header"], "options": ["draper.height-arms"]}
     assert applies(**arms, crop="small-grain") and applies(**arms) and not applies(**arms, crop="pod")
-    assert applies("stationary-knives") and not applies("stationary-knives", options=["windrow-door"])
+    gauge, indicator = "elevator-drive-chain", ["drive-chain-indicator"]
+    assert applies(gauge) and not applies(gauge, options=indicator)
 
 
 def test_a_header_stands_before_its_combine_under_its_own_prefix():

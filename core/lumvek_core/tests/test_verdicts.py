@@ -90,7 +90,7 @@ def test_what_the_technician_confirms_is_judged():
 
 def test_a_part_that_grows_worn():
     assert verdict("arm-stop-pocket", "2R", "1/8").severity == "due"
-    assert verdict("arm-stop-pocket", "2R", "2.3").severity == "watch"
+    assert verdict("arm-stop-pocket", "2R", "2.5").severity == "watch"
     assert verdict("arm-stop-pocket", "2R", "0").severity == "sound"
 
 

@@ -38,7 +38,7 @@ def verdict(check, reading, expected=EXPECTED, **more):
 def test_the_reason_is_one_sentence_with_now_the_limit_what_is_left_and_what_is_expected():
     found = verdict(DISC, 369.5)
     assert found.reason == (
-        "369.5 mm, limit 368 mm: 12 % of its wear left; expected 366 mm (364.4 to 367.6) by the end of the season; "
+        "369.5 mm, limit 368.3 mm (14 1/2 in): 9 % of its wear left; expected 366 mm (364.4 to 367.6) by the end of the season; "
         "possible (24 %) that it reaches its limit."
     )
     assert (found.severity, found.action) == ("watch", "recheck")
@@ -58,7 +58,7 @@ def test_a_part_short_of_its_limit_is_watched_from_the_shops_own_chance_on_whate
 def test_at_its_limit_a_part_is_due_whatever_is_expected_and_says_where_it_would_end():
     found = verdict(DISC, 367, dataclasses.replace(EXPECTED, chance=0.0))
     assert found.severity == "due"
-    assert found.reason.endswith("past it by 1 mm. Left in, 366 mm (364.4 to 367.6) by the end of the season.")
+    assert found.reason.endswith("past it by 1.3 mm. Left in, 366 mm (364.4 to 367.6) by the end of the season.")
 
 
 def test_a_chance_of_nothing_is_not_told_as_nothing():

@@ -134,7 +134,9 @@ def test_take_up_and_stretch_decide_together(used, half_links, stretch, schools,
 def test_corrections_come_with_turns():
     others = {"drum-arms": numbers(R=[215.5])}
     found = verdict("drum-arms", "L", "212", others=others)
-    assert found.reason == "212 mm, the others stand at 213.8 mm: correct by +1.8 mm, about 0.9 turns clockwise."
+    assert found.reason == (
+        "left 212 mm, right 215.5 mm: both belong at 213.8 mm, correct by +1.8 mm, about 0.9 turns clockwise."
+    )
 
 
 @pytest.mark.parametrize(

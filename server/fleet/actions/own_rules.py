@@ -1,5 +1,7 @@
 """What a shop sets for a model of its own. Called inside the action of whoever changes a rule."""
 
+from lumvek_core.units import stated_in
+
 from ..models import LimitOverride, MachineModel
 
 
@@ -7,7 +9,15 @@ def replace_limit(model: MachineModel, check: str, figure: str, value: float | N
     """A limit of the model's own instead of the shipped one; None takes it away."""
     model.overrides.filter(check_key=check, figure=figure).delete()
     if value is not None:
-        LimitOverride.objects.create(model=model, check_key=check, figure=figure, value=value, source=source, note=note)
+        LimitOverride.objects.create(
+            model=model,
+            check_key=check,
+            figure=figure,
+            value=float(value),
+            stated=stated_in(value),
+            source=source,
+            note=note,
+        )
 
 
 def set_count(model: MachineModel, thing: str, count: int) -> None:

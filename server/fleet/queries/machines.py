@@ -27,7 +27,7 @@ def machine_for(member: Member, machine_id: int) -> Machine:
 def overrides_of(model: MachineModel) -> list[CoreOverride]:
     """The model's own limits as the core takes them, the manual's before the shop's."""
     return [
-        CoreOverride(override.check_key, override.figure, override.value, override.source, override.note)
+        CoreOverride(override.check_key, override.figure, override.value, override.source, override.note, override.stated)
         for override in model.overrides.all()
     ]
 

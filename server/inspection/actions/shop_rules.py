@@ -52,7 +52,7 @@ def _value(member: Member, check: Check, figure: str, text: str) -> float:
     unit = figures.unit(check, figure)
     if unit == "mm":
         try:
-            return units.parse_length(text, "in" if member.units == "in" else "mm")
+            return units.as_stated(text, "in" if member.units == "in" else "mm")
         except BadInput as problem:
             raise BadInput("text", problem.message) from None
     if unit in ("mbar", "bar") and (own := pressure_unit(check, "in" if member.units == "in" else "mm")):

@@ -17,6 +17,7 @@ def of_check(book: CoreBook, check: Check, system: System) -> list[FigureOut]:
             key=figure,
             name=figures.name(check, figure),
             shown=figures.shown(check, figure, limit.value, system),
+            brief=figures.shown(check, figure, float(limit.value), system),
             source=SOURCES.get(limit.source, limit.source),
             note=limit.note,
         )

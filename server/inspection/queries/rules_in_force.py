@@ -7,6 +7,7 @@ from lumvek_core.catalogue.rule_book import LimitInForce
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.coupled import short
 from lumvek_core.rules import figures
+from lumvek_core.units import stated_in
 from shops.access import NotFoundHere
 from shops.models import Member, Shop
 from shops.rights import may
@@ -102,6 +103,7 @@ def _figure(
         name=figures.name(check, name),
         value=limit.value,
         shown=figures.shown(check, name, limit.value, system),
+        typed=stated_in(limit.value) or figures.shown(check, name, limit.value, system),
         unit=figures.unit(check, name),
         source=limits.SOURCES.get(limit.source, limit.source),
         note=limit.note,

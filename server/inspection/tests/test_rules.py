@@ -25,25 +25,31 @@ def set_limit(yard, text, check="seed-tube-guard", name="limit", source="shop"):
 
 
 def test_a_limit_shows_its_source_and_what_was_shipped(yard):
-    assert (figure(yard).shown, figure(yard).source, figure(yard).own) == ("19 mm", "starting value", False)
+    assert (figure(yard).shown, figure(yard).source, figure(yard).own) == ("19.05 mm (3/4 in)", "starting value", False)
     set_limit(yard, "0.72 in")
     changed = figure(yard)
-    assert (changed.shown, changed.source, changed.shipped, changed.own) == ("18.3 mm", "this shop", "19 mm", True)
+    assert (changed.shown, changed.source, changed.shipped, changed.own) == (
+        "18.29 mm (0.72 in)",
+        "this shop",
+        "19.05 mm (3/4 in)",
+        True,
+    )
+    assert changed.typed == "0.72 in"
     set_limit(yard, "")
-    assert (figure(yard).shown, figure(yard).own) == ("19 mm", False)
+    assert (figure(yard).shown, figure(yard).own) == ("19.05 mm (3/4 in)", False)
     assert [(c.before, c.after) for c in RuleChange.objects.order_by("id")] == [
-        ("19 mm (starting value)", "18.3 mm (this shop)"),
-        ("18.3 mm (this shop)", "19 mm (starting value)"),
+        ("19.05 mm (3/4 in) (starting value)", "18.29 mm (0.72 in) (this shop)"),
+        ("18.29 mm (0.72 in) (this shop)", "19.05 mm (3/4 in) (starting value)"),
     ]
 
 
 @pytest.mark.parametrize(
-    ("text", "name"), [("soon", "limit"), ("22", "limit"), ("1 mil", "limit"), ("700", "watch_from"), ("x", "colour")]
+    ("text", "name"), [("soon", "limit"), ("7/8", "limit"), ("1 mil", "limit"), ("700", "watch_from"), ("x", "colour")]
 )
 def test_a_limit_that_cannot_be_is_refused_and_nothing_changes(yard, text, name):
     with pytest.raises(BadInput):
         set_limit(yard, text, name=name)
-    assert figure(yard).shown == "19 mm"
+    assert figure(yard).shown == "19.05 mm (3/4 in)"
     assert not RuleChange.objects.exists()
 
 

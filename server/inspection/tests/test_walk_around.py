@@ -44,7 +44,7 @@ def test_a_header_comes_with_its_options_counts_and_limits(combine):
     checks = {check.key: check for check in rule_books.checks_of(combine.winter)}
     assert "draper.float-preload" in checks, "the draper is flexible"
     assert "draper.height-arms" not in checks, "and has no height arms"
-    assert "stationary-knives" not in checks, "a windrow door stands in their place"
+    assert "stationary-knives" in checks, "a windrow door still chops"
     assert len(positions.expand("draper.runner", combine.winter.layout)) == 5
     assert len(positions.expand("knife", combine.winter.layout)) == 8
     assert sorted(check for visit in combine.winter.plan["visits"] for check in visit["checks"]) == sorted(checks)

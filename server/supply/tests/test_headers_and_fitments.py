@@ -57,6 +57,18 @@ def test_a_platform_walked_by_itself_lists_its_own_numbers(ring, as_):
     assert {part["slot"]: part["number"] for part in listed}["platform.guard"] == "LS-2042"
 
 
+def test_a_disc_read_at_its_limit_in_inches_is_due_with_its_part(ring, as_):
+    """Dunmere 6: discs of 15 in, renewed at 14 1/2 in."""
+    begun = starting.start(ring.tomas, ring.machines["Dunmere 6"], uuid.uuid4())
+    disc = NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="1L", raw=["14 1/2 in"])
+    recording.record_reading(ring.tomas, begun.pk, disc)
+    place = begun.verdicts.get(check_key="opener-disc-diameter", position_key="1L")
+    assert place.severity == "due"
+    assert place.reason.startswith("368.3 mm, limit 368.3 mm (14 1/2 in) reached.")
+    listed = as_(ring.tomas).get(f"/api/walk-arounds/{begun.pk}/parts").json()["parts"]
+    assert {part["slot"]: part["number"] for part in listed}["opener-disc"] == "D6-4001"
+
+
 def test_a_guard_is_fitted_to_the_platform_by_its_own_counter(ring, as_):
     put(ring, "LS-2042", 2)
     (made,) = fit(ring, ring.combine, "platform.guard", "all", counter=2320)

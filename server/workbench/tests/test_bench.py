@@ -48,7 +48,7 @@ def test_a_machine_brings_its_own_limits_and_where_they_come_from(yard, as_):
     found = as_(yard.technician).get(f"/api/bench/opener/machines/{yard.machine.pk}").json()
     assert found["texts"]["disc_limit_mm"] == "386 mm"
     assert found["sources"]["disc_limit_mm"] == "Dunmere 12: operator's manual"
-    assert found["texts"]["band.low_mm"] == "38 mm"
+    assert found["texts"]["band.low_mm"] == "1 1/2 in"
     LimitOverride.objects.create(model=yard.model, check_key="opener-contact", figure="low", value=40, source="shop")
     assert as_(yard.lead).get(f"/api/bench/opener/machines/{yard.machine.pk}").json()["texts"]["band.low_mm"] == "40 mm"
 

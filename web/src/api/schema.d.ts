@@ -5047,9 +5047,11 @@ export interface components {
         };
         /**
          * FigureOut
-         * @description A limit in force, in the reader's units, with where it comes from.
+         * @description A limit in force, in the reader's units, with where it comes from. brief: without the inches it was stated in.
          */
         FigureOut: {
+            /** Brief */
+            brief: string;
             /** Key */
             key: string;
             /** Name */
@@ -5578,6 +5580,24 @@ export interface components {
             mass: number;
             /** Unbalances */
             unbalances?: components["schemas"]["Unbalance"][];
+        };
+        /** LeastFacts */
+        LeastFacts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "least";
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Reading
+             * @default 0
+             */
+            reading: number;
         };
         /**
          * LimitIn
@@ -6590,7 +6610,7 @@ export interface components {
             /** Contact Shown */
             contact_shown: string;
             /** Facts */
-            facts: (components["schemas"]["BarFacts"] | components["schemas"]["StateFacts"] | components["schemas"]["ContactFacts"] | components["schemas"]["CountFacts"] | components["schemas"]["DepthFacts"] | components["schemas"]["EvenFacts"] | components["schemas"]["GaugeFacts"] | components["schemas"]["IntervalFacts"] | components["schemas"]["KnivesFacts"] | components["schemas"]["RegisterFacts"] | components["schemas"]["SteppedFacts"] | components["schemas"]["StretchFacts"] | components["schemas"]["TravelFacts"] | components["schemas"]["WearFacts"] | components["schemas"]["WindowFacts"]) | null;
+            facts: (components["schemas"]["BarFacts"] | components["schemas"]["StateFacts"] | components["schemas"]["ContactFacts"] | components["schemas"]["CountFacts"] | components["schemas"]["DepthFacts"] | components["schemas"]["EvenFacts"] | components["schemas"]["GaugeFacts"] | components["schemas"]["IntervalFacts"] | components["schemas"]["KnivesFacts"] | components["schemas"]["LeastFacts"] | components["schemas"]["RegisterFacts"] | components["schemas"]["SteppedFacts"] | components["schemas"]["StretchFacts"] | components["schemas"]["TravelFacts"] | components["schemas"]["WearFacts"] | components["schemas"]["WindowFacts"]) | null;
             /** Feeler */
             feeler: string;
             /** Fitted */
@@ -7188,6 +7208,8 @@ export interface components {
         /**
          * RuleFigureOut
          * @description A limit in force for a model: the figure as a number in `unit`, where it comes from, and what was shipped.
+         *
+         *     typed: as it is typed again.
          */
         RuleFigureOut: {
             /** Figure */
@@ -7204,6 +7226,8 @@ export interface components {
             shown: string;
             /** Source */
             source: string;
+            /** Typed */
+            typed: string;
             /** Unit */
             unit: string;
             /** Value */

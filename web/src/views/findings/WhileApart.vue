@@ -13,7 +13,7 @@ const at = useAttempt('What lies open could not be read.')
 const path = { params: { path: { walk_around_id: props.id } } }
 const emit = defineEmits<{ found: [opened: string[]] }>()
 const load = (): Promise<boolean> =>
-  at.run(async () => {
+  at.read(async () => {
     data.value = await answer(api.GET('/api/supply/walk-arounds/{walk_around_id}/apart', path))
     emit(
       'found',

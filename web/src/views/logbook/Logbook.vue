@@ -27,7 +27,7 @@ const mayWrite = computed(() => session.me?.role !== 'owner')
 const query = computed(() => ({ kind: kinds.value, search: search.value }))
 
 const load = (): Promise<boolean> =>
-  at.run(
+  at.read(
     async () =>
       void (data.value = await answer(
         api.GET('/api/logbook/machines/{machine_id}/logbook', {

@@ -12,7 +12,7 @@ const data = ref<Schemas['PutAwayOut'] | null>(null)
 const season = ref(0)
 const at = useAttempt('It could not be ticked.')
 const load = (): Promise<boolean> =>
-  at.run(async () => {
+  at.read(async () => {
     data.value = await answer(
       api.GET('/api/logbook/machines/{machine_id}/put-away', {
         params: { path: { machine_id: props.machine }, query: season.value ? { season: season.value } : {} },

@@ -24,7 +24,7 @@ const SAID: Record<Service['state'], string> = {
 const MARK: Record<Service['state'], string> = { overdue: '▲', due: '◆', soon: '◐', later: '○', unknown: '?' }
 const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 const load = (): Promise<boolean> =>
-  at.run(async () => void (data.value = await answer(api.GET('/api/logbook/machines/{machine_id}/services', path))))
+  at.read(async () => void (data.value = await answer(api.GET('/api/logbook/machines/{machine_id}/services', path))))
 onMounted(load)
 defineExpose({ load })
 

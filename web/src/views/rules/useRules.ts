@@ -59,7 +59,7 @@ export function useRules() {
   const begin = (key: string, figure: Schemas['RuleFigureOut']): void =>
     void Object.assign(edit, {
       key,
-      text: figure.own ? figure.shown : '',
+      text: figure.own ? figure.typed : '',
       source: figure.source === "operator's manual" ? 'manual' : 'shop',
       note: figure.note,
       problem: '',
@@ -80,13 +80,13 @@ export function useRules() {
     }
   }
   async function asShipped(check: Schemas['RuleCheckOut'], figure: Schemas['RuleFigureOut']): Promise<void> {
-    const { shown, note, source } = figure
+    const { shown, typed, note, source } = figure
     Object.assign(edit, { source: source === "operator's manual" ? 'manual' : 'shop', note: '', problem: '' })
     await setLimit(check.check, figure.figure, '')
     if (edit.problem) return
     const put = async (): Promise<void> => {
       Object.assign(edit, { source: source === "operator's manual" ? 'manual' : 'shop', note })
-      await setLimit(check.check, figure.figure, shown)
+      await setLimit(check.check, figure.figure, typed)
     }
     Object.assign(gone, { what: `${check.name}, ${figure.name.toLowerCase()}: ${shown} given up.`, back: put })
   }

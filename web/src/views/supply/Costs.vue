@@ -15,7 +15,7 @@ type Machine = Schemas['MachineCostOut']
 const data = ref<Schemas['CostsOut'] | null>(null)
 const at = useAttempt('The costs could not be read.')
 const open = reactive({ machine: 0, how: '', uuid: '' })
-const load = (): Promise<boolean> => at.run(async () => void (data.value = await answer(api.GET('/api/supply/costs'))))
+const load = (): Promise<boolean> => at.read(async () => void (data.value = await answer(api.GET('/api/supply/costs'))))
 onMounted(load)
 const agreed = (machine: Machine): Schemas['ApprovalOut'] | undefined => machine.approvals[0]
 const since = (machine: Machine): number => Number(machine.total) - Number(agreed(machine)?.amount ?? 0)

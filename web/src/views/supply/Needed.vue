@@ -22,7 +22,7 @@ const dating = ref(0)
 const typing = reactive({ key: '', number: '', pack: 1 })
 const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 'parts')
 
-const load = (): Promise<boolean> => at.run(async () => void (data.value = await answer(api.GET('/api/supply/list'))))
+const load = (): Promise<boolean> => at.read(async () => void (data.value = await answer(api.GET('/api/supply/list'))))
 onMounted(load)
 
 const lines = computed(() =>

@@ -30,7 +30,7 @@ async function load(): Promise<void> {
   data.value = await answer(api.GET('/api/supply/orders'))
   desk.value = await answer(api.GET('/api/supply/desk'))
 }
-onMounted(() => at.run(load))
+onMounted(() => at.read(load))
 
 /** A scanner types the number and presses Enter; so does a person. The same press twice is one receipt. */
 async function receive(): Promise<void> {
@@ -158,7 +158,7 @@ const shown = computed(() => data.value?.orders ?? [])
       </p>
     </form>
     <p v-if="at.problem" class="trouble" role="alert">
-      {{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="at.run(load)" />
+      {{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="at.read(load)" />
     </p>
     <p v-if="data && !shown.length" class="quiet">
       Nothing is ordered yet. <RouterLink :to="{ name: 'sourcing' }">Plan where to get it</RouterLink>
@@ -203,7 +203,7 @@ const shown = computed(() => data.value?.orders ?? [])
         v-else-if="order.state === 'by-hand' && buys"
         label="Read their answer from a file"
         :send="(form) => answerFile(order, form)"
-        @taken="at.run(load)"
+        @taken="at.read(load)"
       />
       <p v-else-if="order.trouble" class="problem">{{ order.trouble }}</p>
       <div v-if="letter.order === order.uuid" class="letter">

@@ -12,7 +12,7 @@ import { useAttempt } from './useAttempt'
 const data = ref<Schemas['BookOut'] | null>(null)
 const at = useAttempt('The parts book could not be read.')
 const load = (model = 0): Promise<boolean> =>
-  at.run(async () => void (data.value = await answer(api.GET('/api/supply/book', { params: { query: { model } } }))))
+  at.read(async () => void (data.value = await answer(api.GET('/api/supply/book', { params: { query: { model } } }))))
 onMounted(() => load())
 const send = (form: FormData): Promise<Schemas['TableReportOut']> =>
   write(() =>

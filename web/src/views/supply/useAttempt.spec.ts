@@ -23,6 +23,18 @@ describe('an attempt', () => {
     expect([done, at.busy]).toEqual([1, false])
   })
 
+  it('reads once more what was asked for while it was at it, and the newest stands', async () => {
+    const at = useAttempt()
+    const read: number[] = []
+    let release = (): void => undefined
+    const first = at.read(() => new Promise<void>((resolve) => (release = resolve)).then(() => void read.push(1)))
+    const later = [2, 3].map((n) => at.read(() => Promise.resolve(void read.push(n))))
+    release()
+    await first
+    expect(await Promise.all(later)).toEqual([true, true])
+    expect([read, at.busy]).toEqual([[1, 3], false])
+  })
+
   it('has its own words for what nobody expected', async () => {
     const at = useAttempt('The list could not be read.')
     await at.run(() => Promise.reject(new Error('boom')))

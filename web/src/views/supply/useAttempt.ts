@@ -6,10 +6,14 @@ export interface Attempt {
   busy: boolean
   problem: string
   field: string
+  /** A write: pressed again while one is at it, it is nothing. */
   run: (what: () => Promise<void>) => Promise<boolean>
+  /** A reading: asked for while one is at it, it follows, so that the newest stands. */
+  read: (what: () => Promise<void>) => Promise<boolean>
 }
 
 export function useAttempt(failed = 'That could not be done.'): Attempt {
+  let next: { what: () => Promise<void>; told: (done: boolean) => void }[] = []
   const state: Attempt = reactive({
     busy: false,
     problem: '',
@@ -27,8 +31,16 @@ export function useAttempt(failed = 'That could not be done.'): Attempt {
         return false
       } finally {
         state.busy = false
+        const [last, ...before] = next.reverse()
+        next = []
+        // Of several that wait the newest has what all of them asked for.
+        if (last)
+          void state.run(last.what).then((done) => {
+            for (const one of [last, ...before]) one.told(done)
+          })
       }
     },
+    read: (what) => (state.busy ? new Promise<boolean>((told) => next.push({ what, told })) : state.run(what)),
   })
   return state
 }

@@ -21,7 +21,7 @@ const place = (more: Read): Place =>
     advice: null,
     ...more,
   }) as unknown as Place
-const check = (drawing: string, limits: Record<string, number> = {}, figures: { key: string; shown: string }[] = []): Check =>
+const check = (drawing: string, limits: Record<string, number> = {}, figures: { key: string; shown: string; brief: string }[] = []): Check =>
   ({ drawing, limits, figures, unit: 'mm' }) as unknown as Check
 
 async function draw(one: Check, read: Read | undefined, sisters: Read[] = []) {
@@ -84,7 +84,7 @@ describe('the drawing beside the field', () => {
       { short: '39', facts: { kind: 'depth', digs: [39], mean: 39, off: true } },
     ]
     const { made, label } = await draw(
-      check('furrow', { target: 50, tolerance: 5 }, [{ key: 'target', shown: '50 mm' }]),
+      check('furrow', { target: 50, tolerance: 5 }, [{ key: 'target', shown: '50 mm', brief: '50 mm' }]),
       rows[0],
       rows,
     )
@@ -94,8 +94,8 @@ describe('the drawing beside the field', () => {
 
   it('puts every hold-down between its feelers with the shop’s card', async () => {
     const figures = [
-      { key: 'go', shown: '0.5 mm' },
-      { key: 'no_go', shown: '0.75 mm' },
+      { key: 'go', shown: '0.5 mm', brief: '0.5 mm' },
+      { key: 'no_go', shown: '0.75 mm', brief: '0.75 mm' },
     ]
     const felt = (state: 'right' | 'too-wide', card?: number): Read => ({
       facts: { kind: 'gauge', state, low: 0.5, high: 0.75, card },

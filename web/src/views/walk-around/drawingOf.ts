@@ -28,22 +28,24 @@ function each<K extends Kind>(sisters: Sister[], kind: K): { label: string; plac
     return told ? [{ label, place, told }] : []
   })
 }
-const figure = (check: Check, key: string): string => check.figures.find((one) => one.key === key)?.shown ?? ''
+const figure = (check: Check, key: string): string => check.figures.find((one) => one.key === key)?.brief ?? ''
 const limit = (check: Check, key: string): number => check.limits[key] ?? 0
 const reading = (place?: Place): number | undefined => {
   const told = place?.facts
   return told && 'reading' in told ? told.reading : undefined
 }
 const marks = (check: Check): Schemas['ScaleMark'][] =>
-  check.limits.new !== undefined && check.limits.limit !== undefined
-    ? [
-        { value: check.limits.new, text: `New ${figure(check, 'new')}`, kind: 'new' },
-        { value: check.limits.limit, text: `Limit ${figure(check, 'limit')}`, kind: 'limit' },
-      ]
-    : [
-        { value: limit(check, 'low'), text: `From ${figure(check, 'low')}`, kind: 'edge' },
-        { value: limit(check, 'high'), text: `To ${figure(check, 'high')}`, kind: 'edge' },
-      ]
+  check.limits.least !== undefined
+    ? [{ value: check.limits.least, text: `At least ${figure(check, 'least')}`, kind: 'edge' }]
+    : check.limits.new !== undefined && check.limits.limit !== undefined
+      ? [
+          { value: check.limits.new, text: `New ${figure(check, 'new')}`, kind: 'new' },
+          { value: check.limits.limit, text: `Limit ${figure(check, 'limit')}`, kind: 'limit' },
+        ]
+      : [
+          { value: limit(check, 'low'), text: `From ${figure(check, 'low')}`, kind: 'edge' },
+          { value: limit(check, 'high'), text: `To ${figure(check, 'high')}`, kind: 'edge' },
+        ]
 
 const DRAWN: Record<Name, { kind: DrawingKind; of: (told: Told) => Drawing | undefined }> = {
   disc: {

@@ -14,7 +14,7 @@ import { ADVICE, figure, money, percent } from './figures'
 const data = ref<Schemas['FleetAheadOut'] | null>(null)
 const only = ref(0)
 const at = useAttempt('The forecasts could not be read.')
-const load = (): Promise<boolean> => at.run(async () => void (data.value = await answer(api.GET('/api/logbook/ahead'))))
+const load = (): Promise<boolean> => at.read(async () => void (data.value = await answer(api.GET('/api/logbook/ahead'))))
 onMounted(load)
 const session = useSession()
 const counters = (form: FormData): Promise<Schemas['TableReportOut']> =>

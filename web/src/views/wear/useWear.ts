@@ -34,7 +34,7 @@ export function useWear(machine: number, wanted: string): Wearing {
       )
   }
   const load = (): Promise<boolean> =>
-    at.run(async () => {
+    at.read(async () => {
       base.value = await answer(api.GET('/api/logbook/machines/{machine_id}/ahead', { params: { path } }))
       if (!base.value.checks.some((one) => one.check === check.value)) check.value = base.value.checks[0]?.check ?? ''
       await full()
