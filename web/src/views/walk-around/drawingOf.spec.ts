@@ -21,8 +21,11 @@ const place = (more: Read): Place =>
     advice: null,
     ...more,
   }) as unknown as Place
-const check = (drawing: string, limits: Record<string, number> = {}, figures: { key: string; shown: string; brief: string }[] = []): Check =>
-  ({ drawing, limits, figures, unit: 'mm' }) as unknown as Check
+const check = (
+  drawing: string,
+  limits: Record<string, number> = {},
+  figures: { key: string; shown: string; brief: string }[] = [],
+): Check => ({ drawing, limits, figures, unit: 'mm' }) as unknown as Check
 
 async function draw(one: Check, read: Read | undefined, sisters: Read[] = []) {
   const drawing = drawingOf(
