@@ -164,7 +164,7 @@ def base_url(product):
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args():
-    return {"executable_path": "/usr/bin/chromium", "args": CHROMIUM_FLAGS}
+    return {"executable_path": "/usr/bin/chromium-headless-shell", "args": CHROMIUM_FLAGS}
 
 
 @pytest.fixture(scope="session")

@@ -35,7 +35,7 @@ SEASONS = {
 """Use in the last three seasons, the oldest first: hours of the combines, hectares of everything else."""
 WINTERS = (3, 2, 1)
 HERON_4 = {
-    ("rotor-bearing-play", "all"): (0.4, 1.0, 1.7, 2.3),
+    ("rotor-bearing-play", "all"): (0.4, 1.1, 1.8, 2.5),
     ("grain-chain-stretch", "all"): (772.5, 776.5, 781, 785),
     ("feeder-chain-stretch", "strand-1"): (834, 839.5, 844, 849),
     ("feeder-chain-stretch", "strand-2"): (835.5, 841, 847.5, 853.5),
