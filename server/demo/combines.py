@@ -5,7 +5,7 @@ import datetime as dt
 from inspection.actions import closing, decisions, notes, photos
 from inspection.models import WalkAround
 from inspection.queries import preparing
-from parts import actions as parts_services
+from parts import actions as parts
 from shops.models import Member
 
 from .history import heron_4_now
@@ -65,7 +65,7 @@ def load(yard: Yard, now: dt.datetime) -> None:
     # Two firmers were seen hanging while the discs were turned; which hand they are was looked up.
     tell(yard.ines, dry, "corvane-springs", [("firmer-springs", "12", seen("weak")), ("firmer-springs", "13", seen("gone"))])
     for row, side in (("12", "R"), ("13", "L")):
-        parts_services.set_hand(dry.pk, "firmer-spring", [row], side)
+        parts.set_hand(dry.pk, "firmer-spring", [row], side)
 
 
 def _half(yard: Yard, begun: dt.datetime) -> None:

@@ -67,9 +67,9 @@ def make(shop: Shop, people: dict[str, Member], now: dt.datetime) -> Yard:
     sill = _model(shop, "Lorne", "Sill 61", "auger-platform", **{"hold-down": 16})
     for model, sections in ((weir, 140), (sill, 80)):
         prefix = rule_books.shipped().families[model.family].prefix
-        _limit(model, long(prefix, "knife-sections"), "of", sections, "shop", "counted")
-    _limit(heron_4, "feeder-chain-stretch", "limit_pct", 3, "manual", "Tavric Heron manual, feeder")
-    _limit(heron_6, "rotor-bars", "new", 26, "manual", "Tavric Heron 6 manual, rotor")
+        replace_limit(model, long(prefix, "knife-sections"), "of", sections, "shop", "counted")
+    replace_limit(heron_4, "feeder-chain-stretch", "limit_pct", 3, "manual", "Tavric Heron manual, feeder")
+    replace_limit(heron_6, "rotor-bars", "new", 26, "manual", "Tavric Heron 6 manual, rotor")
     combine = ["accelerator", "reverser-sheave", "sensor-pad", "unload-belt", "pre-sieve", "self-level", "rethresher"]
     found = {
         "dunmere_12": _machine(
@@ -97,10 +97,6 @@ def make(shop: Shop, people: dict[str, Member], now: dt.datetime) -> Yard:
 def _machine(shop: Shop, model: MachineModel, name: str, serial: str, season_date: dt.date, **more: object) -> Machine:
     made: Machine = Machine.objects.create(shop=shop, model=model, name=name, serial=serial, season_date=season_date, **more)
     return made
-
-
-def _limit(model: MachineModel, check: str, figure: str, value: float, source: str, note: str) -> None:
-    replace_limit(model, check, figure, value, source, note)
 
 
 UNLISTED = {"draper-header": (9, 20), "auger-platform": (9,)}
@@ -134,8 +130,8 @@ def _model(shop: Shop, maker: str, name: str, family: str, **counts: int) -> Mac
 def _planter(shop: Shop, name: str, discs: dict[str, float], angle: float) -> MachineModel:
     model = MachineModel.objects.create(shop=shop, maker="Dunmere", name=name, family="row-crop-planter")
     for figure, value in discs.items():
-        _limit(model, "opener-disc-diameter", figure, value, "manual", f"Dunmere {name} manual, opener units")
-    _limit(model, "opener-contact", "angle_deg", angle, "shop", "measured on row 1")
+        replace_limit(model, "opener-disc-diameter", figure, value, "manual", f"Dunmere {name} manual, opener units")
+    replace_limit(model, "opener-contact", "angle_deg", angle, "shop", "measured on row 1")
     for slot, (number, pack) in PLANTER_NUMBERS.items():
         for side in ("L", "R") if slot == "outer-scraper" else ("",):
             PartNumber.objects.create(model=model, slot=slot, side=side, number=f"D{name}-{number}{side}", pack=pack)

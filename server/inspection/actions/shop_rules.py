@@ -13,13 +13,11 @@ from lumvek_core.judgement.words import pressure_unit
 from lumvek_core.rules import figures
 from lumvek_core.rules.base import limits as rule_limits
 from shops import actions as shops
-from shops.models import Member, Role
+from shops.models import Member
 from shops.rights import action
 
 from ..queries import limits, rule_books
 from ..queries.rules_in_force import book_of
-
-LEADS = {Role.LEAD}
 
 
 @action("change limits")

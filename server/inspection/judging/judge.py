@@ -17,9 +17,9 @@ from lumvek_core.judgement.parse_reading import Value
 from lumvek_core.rules import verdict as core
 from lumvek_core.units import System
 
-from ..actions.parts_in_step import decided_to_do
 from ..models import Reading, Verdict, WalkAround
 from ..queries import rule_books
+from ..queries.decisions import decided_to_do
 from ..queries.values import value_of
 from .expected_values import Pair, expected_at
 from .typed_readings import Typed, feelers_of

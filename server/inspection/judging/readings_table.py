@@ -88,7 +88,7 @@ class _Lines:
     """Understands one line after the other for one walk-around."""
 
     def __init__(self, member: Member, walk_around: WalkAround, columns: Mapping[str, int | None]) -> None:
-        self.member, self.found, self.columns = member, walk_around, columns
+        self.member, self.walk_around, self.columns = member, walk_around, columns
         self.checks: dict[str, list[Check]] = {}
         for check in rule_books.checks_of(walk_around):
             for called in {check.key.lower(), check.name.lower()}:
@@ -140,7 +140,7 @@ class _Lines:
             raise BadInput("", f"“{name}” is a check of several machines here; name the machine")
         check = named[0]
         where = self._cell(cells, "position").lower()
-        expanded = positions.expand(check.per, self.found.layout)
+        expanded = positions.expand(check.per, self.walk_around.layout)
         if not where and len(expanded) == 1:
             return check, expanded[0]
         for position in expanded:
@@ -164,7 +164,7 @@ class _Lines:
         reason = "" if state == "seen" else self._cell(cells, "reason") or ("from a file" if state == "not-seen" else "")
         says = "\n".join([check.key, position.key, state, *raw, str(taken), feeler, units, reason, note])
         return NewReading(
-            uuid=uuid.uuid5(NAMESPACE, f"{self.found.pk}\n{says}"),
+            uuid=uuid.uuid5(NAMESPACE, f"{self.walk_around.pk}\n{says}"),
             check=check.key,
             position=position.key,
             state=state,

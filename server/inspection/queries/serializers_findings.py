@@ -7,11 +7,10 @@ from parts.models import PartsLine
 from shops.models import Member
 from shops.rights import may
 
-from ..actions import parts_in_step
 from ..models import WalkAround
 from ..schemas import PhotoOut, PlaceOut
 from ..schemas_findings import FindingGroupOut, FindingOut, FindingsOut, NotSeenOut, PartsOut, TaskOut
-from . import pictures, walk_arounds
+from . import decisions, pictures, walk_arounds
 from .serializers import brief, machine_out, parts, photo
 
 
@@ -67,7 +66,7 @@ def findings(walk_around: WalkAround, book: CoreBook, member: Member) -> Finding
 
 def _called_at(called: dict[tuple[str, str], set[str]], place: PlaceOut, decision: str) -> set[str]:
     """Parts that a finding calls for: at its own position, once for the row, or as a set for the machine."""
-    if place.severity not in parts_in_step.CALLING or (place.severity == "watch" and decision != "do"):
+    if place.severity not in decisions.CALLING or (place.severity == "watch" and decision != "do"):
         return set()
     position = positions.find(place.position)
     keys = {position.key, position.whole_row.key, positions.WHOLE.key}
@@ -95,7 +94,7 @@ def not_seen(walk_around: WalkAround, book: CoreBook, member: Member) -> list[No
 
 
 def parts_page(walk_around: WalkAround, book: CoreBook, member: Member) -> PartsOut:
-    needs = parts_for(book, parts_in_step.called(walk_around))
+    needs = parts_for(book, decisions.called(walk_around))
     listed = parts(walk_around, book)
     declined = {(part.slot, piece.position) for part in listed for piece in part.pieces if piece.declined_reason}
     tasks = tasks_for(book, [need for need in needs if (need.slot, need.position) not in declined])

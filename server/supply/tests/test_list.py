@@ -12,7 +12,7 @@ from inspection.actions import decisions, recording, starting
 from inspection.judging.typed_readings import NewReading
 from inspection.queries import preparing
 from lumvek_core.errors import BadInput
-from parts import actions as parts_services
+from parts import actions as parts
 from parts.models import PartNumber, PartsLine
 from supply.actions import numbering, stocking
 from supply.models import NeedDate, StockLocation
@@ -92,7 +92,7 @@ def test_a_hand_that_the_place_does_not_tell_is_looked_at_and_stays(shop, read):
     read("seed-firmer", "1", "weak")
     line = next(line for line in lines(shop.parts).values() if line.name == "Seed firmer spring")
     assert line.number == "" and line.pieces[0].handed
-    parts_services.set_hand(shop.walk_around.pk, "firmer-spring", ["1"], "R")
+    parts.set_hand(shop.walk_around.pk, "firmer-spring", ["1"], "R")
     read("opener-disc-diameter", "4L", "399")  # the parts are brought in step with each reading
     assert "D12-4510R" in lines(shop.parts)
 
