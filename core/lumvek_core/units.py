@@ -202,7 +202,7 @@ MBAR_PER: dict[PressureUnit, float] = {
 }  # fmt: skip
 """What gauges show, in millibar. Water at 4 °C, mercury at 0 °C."""
 _PRESSURE_WORDS: dict[str, PressureUnit] = {unit.lower(): unit for unit in MBAR_PER} | {
-    "hpa": "mbar", '"hg': "inHg", '"h2o': "inH2O", "inwc": "inH2O", '"wc': "inH2O",
+    "hpa": "mbar", '"hg': "inHg", '"h2o': "inH2O", "inwc": "inH2O", '"wc': "inH2O", "in": "inH2O", '"': "inH2O",
 }  # fmt: skip
 _PRESSURE = re.compile(rf"(?P<number>{_NUMBER})\s*(?P<unit>[a-z0-9\"\s]*)")
 
@@ -221,6 +221,12 @@ def parse_pressure(text: str, default_unit: PressureUnit) -> float:
         raise _refuse(f"“{found['unit'].strip()}” is not a unit of pressure used here; use bar, mbar, kPa, psi, inHg or inH2O")
     unit = _PRESSURE_WORDS[word] if word else default_unit
     return float(_decimal(found["number"])) * MBAR_PER[unit]
+
+
+def pressure_unit_in(text: str) -> PressureUnit | None:
+    """The unit that stands in a pressure as it was typed; None for a bare figure."""
+    found = _PRESSURE.fullmatch(_tidy(text).replace("₂", "2"))
+    return _PRESSURE_WORDS.get(found["unit"].replace(" ", "")) if found else None
 
 
 def show_pressure(value_mbar: float, unit: PressureUnit) -> str:

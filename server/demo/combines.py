@@ -5,7 +5,6 @@ import datetime as dt
 from inspection.actions import closing, decisions, notes, photos
 from inspection.models import WalkAround
 from inspection.queries import preparing
-from parts import actions as parts
 from shops.models import Member
 
 from .history import heron_4_now
@@ -38,7 +37,7 @@ HERON_4 = {
     ("chopper-knives", "knife-15"): ["chipped"],
     ("chopper-knives", "knife-16"): ["strip"],
     ("support-arm", "rotor-drive"): ["dust"],
-    ("spline-grease", "all"): ["3320 h"],
+    ("spline-grease", "rotor-1"): ["3320 h"],
     ("lower-gearbox", "all"): ["milky"],
     ("shaker-arms", "R"): ["loose"],
     ("jack-bearings", "outboard"): ["rough"],
@@ -62,10 +61,8 @@ def load(yard: Yard, now: dt.datetime) -> None:
     dry = walk_around(yard.ines, yard.corvane, "corvane-dry-run", now - dt.timedelta(hours=3), preparing.Wanted("pre-season"))
     confirm(yard.ines, dry, "corvane-dry-run", 3)
     tell(yard.ines, dry, "corvane-dry-run", usual_but(dry, CORVANE, visits=3))
-    # Two firmers were seen hanging while the discs were turned; which hand they are was looked up.
-    tell(yard.ines, dry, "corvane-springs", [("firmer-springs", "12", seen("weak")), ("firmer-springs", "13", seen("gone"))])
-    for row, side in (("12", "R"), ("13", "L")):
-        parts.set_hand(dry.pk, "firmer-spring", [row], side)
+    springs = [("firmer-springs", "12", seen("weak-right")), ("firmer-springs", "13", seen("gone-left"))]
+    tell(yard.ines, dry, "corvane-springs", springs)
 
 
 def _half(yard: Yard, begun: dt.datetime) -> None:

@@ -35,7 +35,7 @@ SEASONS = {
 """Use in the last three seasons, the oldest first: hours of the combines, hectares of everything else."""
 WINTERS = (3, 2, 1)
 HERON_4 = {
-    ("rotor-bearing-play", "all"): (0.4, 1.1, 1.8, 2.5),
+    ("rotor-bearing-play", "rotor-1"): (0.4, 1.1, 1.8, 2.5),
     ("grain-chain-stretch", "all"): (772.5, 776.5, 781, 785),
     ("feeder-chain-stretch", "strand-1"): (834, 839.5, 844, 849),
     ("feeder-chain-stretch", "strand-2"): (835.5, 841, 847.5, 853.5),
@@ -125,7 +125,8 @@ def _winter(
 
 def _dunmere(years: int) -> dict[tuple[str, str], list[str]]:
     since = sum(SEASONS["Dunmere 12"][: 3 - years])
-    return {**(planter.LAST_WINTER if years == 1 else {}), **dict(_worn(since, years))}
+    vacuum = {("fan-gauge", "all"): [f"{42 + years} mbar"]}
+    return {**(planter.LAST_WINTER if years == 1 else {}), **dict(_worn(since, years)), **vacuum}
 
 
 def _worn(since: float, years: int) -> Iterator[tuple[tuple[str, str], list[str]]]:
@@ -146,9 +147,10 @@ def _heron(years: int) -> dict[tuple[str, str], list[str]]:
     told: dict[tuple[str, str], list[str]] = {}
     for bar in range(1, 13):
         told["rotor-bars", f"rotor-bar-{bar}"] = [plain(22.6 + 0.5 * years + (bar % 3 - 1) / 10, 1)]
-    for auger in ("cross", "horizontal", "incline", "vertical"):
+    for auger in ("cross", "fill", "incline", "vertical"):
         told["flighting", auger] = [plain(3.1 + 0.2 * years, 1)]
-    told["spline-grease", "all"] = ["3320 h" if years < 3 else "2815 h"]
+    told["horizontal-flighting", "all"] = [plain(3.1 + 0.2 * years, 1)]
+    told["spline-grease", "rotor-1"] = ["3320 h" if years < 3 else "2815 h"]
     return told | {place: [plain(values[3 - years], 1)] for place, values in HERON_4.items()}
 
 

@@ -70,6 +70,7 @@ def make(shop: Shop, people: dict[str, Member], now: dt.datetime) -> Yard:
         replace_limit(model, long(prefix, "knife-sections"), "of", sections, "shop", "counted")
     replace_limit(heron_4, "feeder-chain-stretch", "limit_pct", 3, "manual", "Tavric Heron manual, feeder")
     replace_limit(heron_6, "rotor-bars", "new", 26, "manual", "Tavric Heron 6 manual, rotor")
+    replace_limit(heron_6, "chopper-knives", "set_size", 8, "manual", "Tavric Heron 6 manual, chopper")
     combine = ["accelerator", "reverser-sheave", "sensor-pad", "unload-belt", "pre-sieve", "self-level", "rethresher"]
     found = {
         "dunmere_12": _machine(
@@ -81,7 +82,7 @@ def make(shop: Shop, people: dict[str, Member], now: dt.datetime) -> Yard:
             options=["coulter", "ground-drive", "meter-finger"],
         ),
         "heron_6": _machine(shop, heron_6, "Heron 6", "TH6-2207", barley, hours=2140, options=[*combine, "power-tailboard", "folding-tank"]),
-        "weir_107": _machine(shop, weir, "Weir 107", "LW-107-31", barley, area_ha=4120, options=["flex", "height-arms", "cam-reel"]),
+        "weir_107": _machine(shop, weir, "Weir 107", "LW-107-31", barley, area_ha=4120, options=["flex", "height-arms", "cam-reel", "float-gauge"]),
         "heron_4": _machine(shop, heron_4, "Heron 4", "TH4-1180", barley, hours=3870, options=["accelerator", "rethresher", "fixed-tailboard", "greasable-chopper"]),
         "sill_61": _machine(shop, sill, "Sill 61", "LS-061-08", barley, area_ha=2310, options=["slip-clutch"]),
         "comb_61": _machine(shop, _model(shop, "Orrin", "Comb 61", "stripper-header"), "Comb 61", "OC-061-02", barley + dt.timedelta(days=30), area_ha=690),

@@ -5,6 +5,7 @@ import datetime as dt
 from lumvek_core import coupled
 from lumvek_core.catalogue.model import Check
 from lumvek_core.rules.even import EvenRule
+from lumvek_core.rules.fall import FallRule
 from lumvek_core.rules.record import RecordRule
 
 
@@ -16,7 +17,7 @@ def usual(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
 def _figures(check: Check, counter_h: float, at: dt.datetime) -> list[str]:
     """Where a rule cannot say what is usual, for it only compares or writes down, the check does."""
     short = coupled.short(check.key)
-    if check.kind != "note" and isinstance(check.rule, EvenRule | RecordRule):
+    if check.kind != "note" and isinstance(check.rule, EvenRule | RecordRule | FallRule):
         figure = _FIGURES.get(short)
         return (
             _SEVERAL.get(short)
@@ -31,6 +32,10 @@ _FIGURES = {
     "firmer-pin": "3",
     "closing-tension": "4",
     "closing-stagger": "2",
+    "gauge-wheel-hole": "3",
+    "singulator-setting": "4",
+    "seed-door": "5",
+    "float-preload-cab": "30",
     "drum-arms": "212",
     "concave-front": "14",
     "concave-rear": "13",
@@ -47,4 +52,4 @@ _FIGURES = {
     "lift-height": "410",
 }
 
-_SEVERAL = {"half-links": ["2", "0"], "feeder-half-links": ["1", "0"], "washers": ["1", "2"]}
+_SEVERAL = {"half-links": ["2", "0"], "tailings-half-links": ["3", "0"], "feeder-half-links": ["1", "0"], "washers": ["1", "2"]}

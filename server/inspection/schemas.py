@@ -89,6 +89,14 @@ class FigureOut(Schema):
     note: str
 
 
+class LastOut(Schema):
+    """How a place stood the last time."""
+
+    position: str
+    shown: str
+    day: dt.date
+
+
 class CheckOut(Schema):
     """unit: of its limits and facts; unit_shown: what a bare figure is in, for this reader."""
 
@@ -118,6 +126,7 @@ class CheckOut(Schema):
     figures: list[FigureOut]
     limits: dict[str, float]
     positions: list[str]
+    last: list[LastOut]
 
 
 class PositionOut(Schema):

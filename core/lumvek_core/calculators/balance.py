@@ -139,14 +139,22 @@ def _recommended(plans: list[PlanLeaves], rounding: float) -> str | None:
     return min(plans, key=lambda plan: (left(plan), plan.knives, plan.name)).name
 
 
-def school_plans(positions: list[dict[str, Any]], bad: list[str], new_mass_g: float) -> list[dict[str, Any]]:
+def school_plans(
+    positions: list[dict[str, Any]], bad: list[str], new_mass_g: float, set_size: int | None = None
+) -> list[dict[str, Any]]:
     """The three schools of renewing broken knives as plans: the balanced set, each bad one with its opposite, the bad ones
     alone.
 
-    positions, and the plans, as `rotor_balance` takes them in JSON. A knife's opposite is the one nearest to half a turn away,
-    of those the nearest along the rotor. With nothing bad there is the set only.
+    positions, and the plans, as `rotor_balance` takes them in JSON. set_size: knives of one set by the book, in the order of
+    `positions`; the sets that hold a bad one are renewed; all of them are one set where it is left out, and 0 leaves the plan
+    out. A knife's opposite is the one nearest to half a turn away, of those the nearest along the rotor. With nothing bad there
+    is the set only.
     """
-    plans = [{"name": "set", "renew": [str(knife["name"]) for knife in positions], "new_mass_g": new_mass_g}]
+    names = [str(knife["name"]) for knife in positions]
+    size = len(names) if set_size is None or not bad else set_size
+    sets = [names[i : i + size] for i in range(0, len(names), size)] if size else []
+    taken = [name for one in sets if not bad or set(bad) & set(one) for name in one]
+    plans = [{"name": "set", "renew": taken, "new_mass_g": new_mass_g}] if size else []
     if not bad:
         return plans
     by_name = {str(knife["name"]): knife for knife in positions}

@@ -8,10 +8,10 @@ from typing import Any
 from .. import structure
 from ..coupled import prefix_of, short
 from ..errors import BadInput
-from ..rules.base import Rule, limits, whole
+from ..rules.base import Rule, counted_things, limits, whole
 from ..rules.choice import ChoiceRule
 from ..units import stated_in
-from .lists import Catalogue, Companion
+from .lists import Catalogue, Companion, SchoolChoice
 from .model import Check, Family, Station
 from .qualify import companion
 from .rule_book import LimitInForce, LimitOverride, RuleBook
@@ -23,11 +23,13 @@ def rule_book(
     overrides: Sequence[LimitOverride] = (),
     schools: Mapping[str, str] | None = None,
     headers: Sequence[str] = (),
+    counts: Mapping[str, int] | None = None,
 ) -> RuleBook:
     """The rule book of one model in one shop, together with the headers coupled to it: their stations come first.
 
     overrides: later ones win, so pass the model's before the shop's; a header's carry its prefix. schools: subject → chosen
-    school, defaults fill in. headers: families of the headers. Raises BadInput for an unknown family, school, check or figure,
+    school, defaults fill in. headers: families of the headers. counts: the machine's own numbers of
+    things. Raises BadInput for an unknown family, school, check or figure,
     for two headers of one family, and for figures that make a rule unusable.
     """
     family = _composed(catalogue, family_key, headers)
@@ -37,12 +39,19 @@ def rule_book(
         if override.figure not in found.get(override.check, {}):
             raise BadInput(f"overrides.{override.check}", f"has no limit {override.figure}")
         found[override.check][override.figure] = LimitInForce(override.length, override.source, override.note)
-    elsewhere, right = _postures_of_schools(catalogue, chosen), _right_by_schools(catalogue, chosen)
+    for check in family.checks.values():
+        for thing in counted_things(check.rule).values():
+            if thing in (counts or {}):
+                found[check.key]["of"] = LimitInForce((counts or {})[thing], "machine")
+    picked = [_choice(catalogue, subject, key) for subject, key in chosen.items()]
+    elsewhere: dict[str, str] = {}
+    for choice in picked:
+        elsewhere |= choice.postures
     stations = [
         dataclasses.replace(
             station,
             checks=[
-                _with_posture(_with_right(_with_limits(check, found[check.key]), right), station, elsewhere)
+                _with_posture(_by_schools(_with_limits(check, found[check.key]), picked), station, elsewhere)
                 for check in station.checks
             ],
         )
@@ -92,32 +101,31 @@ def _ways(catalogue: Catalogue, family: Family, chosen: Mapping[str, str]) -> di
     """What the chosen schools say at each check they are about: ``Hold-down clearance: feeler … Go and no-go leave …``."""
     found: dict[str, list[str]] = {}
     for subject, key in chosen.items():
-        school = catalogue.schools[subject]
-        choice = next(choice for choice in school.choices if choice.key == key)
+        school, choice = catalogue.schools[subject], _choice(catalogue, subject, key)
         for check in family.checks:
             if short(check) in school.about:
                 found.setdefault(check, []).append(f"{school.name}: {choice.name[0].lower()}{choice.name[1:]}. {choice.why}")
     return found
 
 
-def _postures_of_schools(catalogue: Catalogue, chosen: Mapping[str, str]) -> dict[str, str]:
-    found: dict[str, str] = {}
-    for subject, key in chosen.items():
-        found |= next(choice for choice in catalogue.schools[subject].choices if choice.key == key).postures
-    return found
+def _choice(catalogue: Catalogue, subject: str, key: str) -> SchoolChoice:
+    return next(choice for choice in catalogue.schools[subject].choices if choice.key == key)
 
 
-def _right_by_schools(catalogue: Catalogue, chosen: Mapping[str, str]) -> dict[str, str]:
-    found: dict[str, str] = {}
-    for subject, key in chosen.items():
-        found |= next(choice for choice in catalogue.schools[subject].choices if choice.key == key).right
-    return found
+def _by_schools(check: Check, picked: Sequence[SchoolChoice]) -> Check:
+    """The check as the chosen schools read it and call it right."""
+    key = short(check.key)
+    for choice in picked:
+        if way := choice.read_by.get(key):
+            check = dataclasses.replace(check, rule=dataclasses.replace(check.rule, by=way))  # type: ignore[type-var]
+        if right := choice.right.get(key):
+            check = _with_right(check, right)
+    return check
 
 
-def _with_right(check: Check, right: Mapping[str, str]) -> Check:
+def _with_right(check: Check, wanted: str) -> Check:
     """The check with the option that its school calls right as the sound one, first; what was right otherwise is to be set."""
-    wanted = right.get(short(check.key))
-    if wanted is None or not isinstance(check.rule, ChoiceRule):
+    if not isinstance(check.rule, ChoiceRule):
         return check
     options = [
         dataclasses.replace(one, severity="sound", action="none")
@@ -148,8 +156,7 @@ def _from_schools(catalogue: Catalogue, family: Family, chosen: Mapping[str, str
     """What the schools that differ from the default set in this family."""
     found = []
     for subject, key in chosen.items():
-        school = catalogue.schools[subject]
-        choice = next(choice for choice in school.choices if choice.key == key)
+        choice = _choice(catalogue, subject, key)
         for check, sets in choice.sets.items():
             for key in family.checks:
                 if short(key) == check:
@@ -177,7 +184,8 @@ def _figure(check: Check, name: str, value: float) -> float:
     """A limit as its rule takes it: whole where it counts something."""
     if not whole(type(check.rule), name):
         return value
-    if value < 1 or value != int(value):
+    known = not limits(type(check.rule))[name].unknown
+    if value < known or value != int(value):
         raise BadInput(f"overrides.{check.key}", "must be a whole number of at least 1")
     return int(value)
 
@@ -214,8 +222,7 @@ def applicable(book: RuleBook, scope: Scope) -> list[Check]:
 def belongs(check: Check, scope: Scope) -> bool:
     """Whether a check is part of a walk-around."""
     return (
-        (check.option is None or check.option in scope.options)
-        and not any(option in scope.options for option in check.unless)
+        check.made_with(scope.options)
         and (not scope.phase or scope.phase in check.phases)
         and (not check.crops or not scope.crop or scope.crop in check.crops)
         and (not check.headers or any(header in scope.headers for header in check.headers))

@@ -71,8 +71,18 @@ class Service:
 
 
 @dataclass(frozen=True)
+class SeenState:
+    """What was read at one place of a check."""
+
+    check: str
+    place: str
+    choices: list[str]
+
+
+@dataclass(frozen=True)
 class Companion:
-    """When the part in slot `when` is replaced, also `slot` (a part) or `task` (something to do)."""
+    """When the part in slot `when` is replaced, also `slot` (a part) or `task` (something to do). seen: only where this was
+    read."""
 
     when: str
     why: str
@@ -80,12 +90,13 @@ class Companion:
     at: At = "same"
     task: str = ""
     school: SchoolCondition | None = None
+    seen: SeenState | None = None
 
 
 @dataclass(frozen=True)
 class SchoolChoice:
     """One accepted way. sets: check → limit → figure that this way brings; postures: check → posture it is made in; right:
-    check → the option that is right by this way, where the check's own first one is not.
+    check → the option that is right by this way, where the check's own first one is not; read_by: check → what it is read by.
 
     All are written with the keys of the files and hold in every family that has the check.
     """
@@ -96,6 +107,7 @@ class SchoolChoice:
     sets: dict[str, dict[str, Annotated[float, Stated()]]] = field(default_factory=dict)
     postures: dict[str, str] = field(default_factory=dict)
     right: dict[str, str] = field(default_factory=dict)
+    read_by: dict[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

@@ -3,6 +3,7 @@
 `catalogue/schemas/` is written from them, so an editor can help while typing.
 """
 
+from collections.abc import Collection
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Annotated, Literal
@@ -39,13 +40,19 @@ Drawing = Literal[
 
 @dataclass(frozen=True)
 class PartUse:
-    """A part a finding asks for. at: same position, the side across, once for the row, or once for the machine (a set)."""
+    """A part a finding asks for. at: same position, the side across, once for the row, or once for the machine (a set).
+
+    options: only with these states; places: only of findings at these positions. hand: which of a handed part, where the place
+    does not say it.
+    """
 
     slot: str
     quantity: Annotated[int, Over(0)] = 1
     at: At = "same"
     when: list[Action] = field(default_factory=lambda: ["replace"])
     options: list[str] = field(default_factory=list)
+    places: list[str] = field(default_factory=list)
+    hand: Literal["", "L", "R"] = ""
 
 
 @dataclass(frozen=True)
@@ -75,7 +82,8 @@ class Check:
     one position (three places round a disc). reading_error: one standard deviation of the reading, in its unit. plausible: a
     range outside which the product asks. source: where the figures of the rule come from. wears: where it is forecast. order:
     before (clean) or after (grease) everything else at its station. after: checks that must be done before. It is made where
-    the machine has `option` and none of `unless`, in these `phases`, for these `crops` and with these `headers` (families);
+    the machine has `option`, all of `needs` and none of `unless`,
+    in these `phases`, for these `crops` and with these `headers` (families);
     empty means any.
     """
 
@@ -102,6 +110,7 @@ class Check:
     phases: list[Phase] = field(default_factory=lambda: ["winter"])
     after: list[str] = field(default_factory=list)
     option: str | None = None
+    needs: list[str] = field(default_factory=list)
     unless: list[str] = field(default_factory=list)
     crops: list[Crop] = field(default_factory=list)
     headers: list[str] = field(default_factory=list)
@@ -109,6 +118,15 @@ class Check:
     safety: bool = False
     optional: bool = False
     often_missed: bool = False
+
+    @property
+    def wanted_options(self) -> list[str]:
+        """The options that a machine must have for it."""
+        return [*([self.option] if self.option else []), *self.needs]
+
+    def made_with(self, options: Collection[str]) -> bool:
+        """Whether it is made on a machine that has these options."""
+        return all(one in options for one in self.wanted_options) and not any(one in options for one in self.unless)
 
     @property
     def own_parts(self) -> list[PartUse]:

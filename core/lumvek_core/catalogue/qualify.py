@@ -8,7 +8,7 @@ from dataclasses import replace
 from functools import partial
 
 from .. import coupled
-from ..rules.base import other_checks
+from ..rules.base import counted_things, other_checks
 from .lists import Companion
 from .model import Check, Family, Station
 
@@ -31,7 +31,8 @@ def qualified(family: Family) -> Family:
 def companion(given: Companion, prefix: str) -> Companion:
     """A companion rule as it holds among the slots of a prefix."""
     long = partial(coupled.long, prefix)
-    return replace(given, when=long(given.when), slot=long(given.slot) if given.slot else None)
+    seen = replace(given.seen, check=long(given.seen.check)) if given.seen else None
+    return replace(given, when=long(given.when), slot=long(given.slot) if given.slot else None, seen=seen)
 
 
 def _station(prefix: str, station: Station) -> Station:
@@ -41,7 +42,7 @@ def _station(prefix: str, station: Station) -> Station:
 def _check(prefix: str, check: Check) -> Check:
     long = partial(coupled.long, prefix)
     rule = check.rule
-    named = {name: long(key) for name, key in other_checks(rule).items()}
+    named = {name: long(key) for name, key in (other_checks(rule) | counted_things(rule)).items()}
     if named:
         rule = replace(rule, **named)  # type: ignore[type-var]  # every kind is a dataclass
     return dataclasses.replace(
@@ -49,6 +50,7 @@ def _check(prefix: str, check: Check) -> Check:
         key=long(check.key),
         per=check.per if check.per in ("machine", "side") else long(check.per),
         option=long(check.option) if check.option else None,
+        needs=[long(key) for key in check.needs],
         unless=[long(key) for key in check.unless],
         after=[long(key) for key in check.after],
         parts=[replace(part, slot=long(part.slot)) for part in check.parts],

@@ -8,7 +8,7 @@ from typing import Any
 from .. import positions
 from ..coupled import short
 from ..errors import nearest
-from ..rules.base import limits, other_checks
+from ..rules.base import counted_things, limits, other_checks
 from ..units import Inches
 from .files import Written
 from .lists import Catalogue, SchoolCondition
@@ -51,6 +51,12 @@ def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
                 yield "companions", str(i), f"no family has a slot {slot}{nearest(slot, slots)}"
         if not companion.slot and not companion.task:
             yield "companions", str(i), f"what goes with {companion.when} is neither a slot nor a task"
+        if companion.seen:
+            looked_at = companion.seen.check
+            states = {one.key for one in checks[looked_at].rule.states()} if looked_at in checks else set()
+            for state in companion.seen.choices:
+                if state not in states:
+                    yield "companions", str(i), f"{looked_at} has no option {state}{nearest(state, states)}"
         yield from (("companions", str(i), complaint) for complaint in _school(catalogue, companion.school))
     for i, school in enumerate(catalogue.schools.values()):
         if school.default not in (known := _choices(catalogue, school.subject)):
@@ -69,6 +75,10 @@ def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
                 states = {one.key for one in checks[key].rule.states()} if key in checks else set()
                 if option not in states:
                     yield "schools", where, f"{key} has no option {option}{nearest(option, states)}"
+            for key, way in choice.read_by.items():
+                known_ways = checks[key].rule.ways() if key in checks else ()
+                if way not in known_ways:
+                    yield "schools", where, f"{key} is not read by {way}{nearest(way, known_ways)}"
             for key, posture in choice.postures.items():
                 if key not in checks or posture not in catalogue.safety.postures:
                     yield "schools", where, f"{key} cannot be made in posture {posture}"
@@ -165,7 +175,7 @@ def _in_check(check: Check, family: Family, catalogue: Catalogue) -> Iterator[st
         ("unknown slot", (part.slot for part in check.parts), family.slots),
         ("unknown hazard", check.hazards, catalogue.safety.hazards),
         ("comes after a check that is not there:", check.after, family.checks),
-        ("unknown option", filter(None, [check.option, *check.unless]), family.options),
+        ("unknown option", [*check.wanted_options, *check.unless], family.options),
         ("unknown family", check.headers, catalogue.families),
         ("unknown posture", filter(None, [check.posture]), catalogue.safety.postures),
     ]
@@ -187,8 +197,33 @@ def _in_check(check: Check, family: Family, catalogue: Catalogue) -> Iterator[st
             for name, value in check.rule.readings_named().items()
             if not low <= value <= high
         )
+    sided = check.per == "side" or check.per.endswith("-side")
+    yield from (
+        f"the part {short(part.slot)} is left or right, and neither the place nor `hand` says which"
+        for part in check.parts
+        if part.slot in family.slots and family.slots[part.slot].handed and not (sided or part.hand)
+    )
+    known_places = set(family.things[thing].places) if thing in family.things else set()
+    yield from (
+        f"unknown place {place} for part {short(part.slot)}{nearest(place, known_places)}"
+        for part in check.parts
+        for place in part.places
+        if place not in known_places
+    )
+    for state in _renewing(check):
+        if not any(not part.options or state in part.options for part in check.renewed_parts):
+            yield f"{f'{state} says' if state else 'it is'} to be renewed, but no part is called for"
     if check.kind == "measure" and check.unit is None:
         yield "is measured but has no unit"
+
+
+def _renewing(check: Check) -> Iterator[str]:
+    """The states of a check in which something is renewed; one without a name where nothing is chosen."""
+    states = check.rule.states()
+    yield from (option.key for option in states if option.action == "replace")
+    renewed = check.action if check.rule.renews else getattr(check.rule, "action", "")
+    if not states and renewed == "replace":
+        yield ""
 
 
 def _in_rule(check: Check, family: Family) -> Iterator[str]:
@@ -204,6 +239,9 @@ def _in_rule(check: Check, family: Family) -> Iterator[str]:
     for name, key in other_checks(rule).items():
         if key not in family.checks:
             yield f"{name} names no check: {short(key)}{nearest(short(key), map(short, family.checks))}"
+    for name, thing in counted_things(rule).items():
+        if thing not in family.things:
+            yield f"{name} names no thing: {short(thing)}{nearest(short(thing), map(short, family.things))}"
     yield from rule.problems(check, family)
     for name, limit in limits(type(rule)).items():
         if isinstance(getattr(rule, name), Inches) and (check.unit != "mm" or limit.unit is not None):

@@ -1,12 +1,12 @@
 """From verdicts to the parts they call for, with what is always renewed along with them."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
 from .. import positions
-from ..catalogue.lists import Companion
-from ..catalogue.model import At, Check
+from ..catalogue.lists import Companion, SeenState
+from ..catalogue.model import At, Check, PartUse
 from ..catalogue.rule_book import RuleBook
 from ..positions import Position
 from ..rules.verdict import Action
@@ -49,20 +49,28 @@ class Task:
     why: str
 
 
-def parts_for(book: RuleBook, findings: Iterable[Called]) -> list[PartNeed]:
-    """The parts that these findings call for, companions after them, each piece once a position, in order of finding."""
+Seen = Mapping[tuple[str, str], str]
+"""The states that were read, by check and position."""
+
+
+def parts_for(book: RuleBook, findings: Iterable[Called], seen: Seen | None = None) -> list[PartNeed]:
+    """The parts that these findings call for, companions after them, each piece once a position, in order of finding.
+
+    seen: what else was read, where a companion depends on it.
+    """
     checks = book.family.checks
     needs: dict[tuple[str, str], PartNeed] = {}
     for finding in findings:
         check = checks.get(finding.check)
-        for slot, quantity, at in _parts(check, finding) if check else ():
-            where = place_at(positions.find(finding.position), at)
-            need = _need(book, slot, where, quantity, "finding", finding.check, check.name if check else "", finding.count)
-            needs.setdefault((slot, where.key), need)
+        for part in _parts(check, finding) if check else ():
+            where = place_at(positions.find(finding.position), part.at)
+            why = check.name if check else ""
+            need = _need(book, part.slot, where, part.quantity, "finding", finding.check, why, finding.count, part.hand)
+            needs.setdefault((part.slot, where.key), need)
     waiting = list(needs.values())
     while waiting:
         cause = waiting.pop(0)
-        for companion in _companions(book, cause.slot):
+        for companion in _companions(book, cause.slot, seen or {}):
             where = place_at(positions.find(cause.position), companion.at)
             if companion.slot and (companion.slot, where.key) not in needs:
                 count = cause.count if companion.at == "same" else 1
@@ -76,23 +84,29 @@ def tasks_for(book: RuleBook, needs: Iterable[PartNeed]) -> list[Task]:
     """What is to be done along with these parts, each task once a place."""
     found: dict[tuple[str, str], Task] = {}
     for need in needs:
-        for companion in _companions(book, need.slot):
+        for companion in _companions(book, need.slot, {}):
             if companion.task:
                 where = place_at(positions.find(need.position), companion.at)
                 found.setdefault((companion.task, where.key), Task(where.key, companion.task, companion.why))
     return list(found.values())
 
 
-def _parts(check: Check, finding: Called) -> list[tuple[str, int, At]]:
+def _parts(check: Check, finding: Called) -> list[PartUse]:
     return [
-        (part.slot, part.quantity, part.at)
+        part
         for part in check.parts
-        if finding.action in part.when and (not part.options or finding.choice in part.options)
+        if finding.action in part.when
+        and (not part.options or finding.choice in part.options)
+        and (not part.places or finding.position in part.places)
     ]
 
 
-def _companions(book: RuleBook, slot: str) -> list[Companion]:
-    return [companion for companion in book.companions if companion.when == slot]
+def _companions(book: RuleBook, slot: str, seen: Seen) -> list[Companion]:
+    return [one for one in book.companions if one.when == slot and (one.seen is None or _was_seen(one.seen, seen))]
+
+
+def _was_seen(wanted: SeenState, seen: Seen) -> bool:
+    return seen.get((wanted.check, wanted.place)) in wanted.choices
 
 
 def place_at(position: Position, at: At) -> Position:
@@ -117,6 +131,7 @@ def _need(
     because: str,
     why: str,
     count: int,
+    hand: Literal["", "L", "R"] = "",
 ) -> PartNeed:
-    side = where.side if book.family.slots[slot].handed and where.side else ""
+    side = (where.side or hand) if book.family.slots[slot].handed else ""
     return PartNeed(slot, where.key, side or "", quantity * count, origin, because, why, count)

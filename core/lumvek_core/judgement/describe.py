@@ -12,6 +12,8 @@ def short(check: Check, value: Value, system: System) -> str:
     """
     if value.choice:
         return _state(check, value)
+    if own := check.rule.short(check, value, system):
+        return own
     return " · ".join(without_unit(check, number, system) for number in value.numbers) or value.text
 
 
@@ -21,10 +23,10 @@ def full(check: Check, value: Value, system: System) -> str:
         return _state(check, value)
     if not value.numbers:
         return value.text
-    if len(value.numbers) == 1:
-        return with_unit(check, value.numbers[0], system)
     if own := check.rule.full(check, value, system):
         return own
+    if len(value.numbers) == 1:
+        return with_unit(check, value.numbers[0], system)
     unit = unit_of(check, system)
     if check.values and check.unit != "mm":
         named = (f"{name} {without_unit(check, n, system)}" for name, n in zip(check.values, value.numbers, strict=True))

@@ -37,12 +37,13 @@ def parse_reading(
     feeler: str = "",
     default_unit: units.Unit = "mm",
     feelers: Mapping[str, float] = FEELERS_MM,
+    gauge: str = "",
 ) -> Value:
     """The value that `raw` means for this check.
 
     raw: one text for each figure of the position, or one text in all. Choices are understood by key or by their number on
-    screen. feeler: a name from `feelers` (the shop's own go before the usual ones) or a thickness. Raises BadInput with field
-    ``raw.<n>`` or ``feeler``.
+    screen. feeler: a name from `feelers` (the shop's own go before the usual ones) or a thickness. gauge: the unit that this
+    machine's gauge showed the last time, which a bare figure is in. Raises BadInput with field ``raw.<n>`` or ``feeler``.
     """
     raw = [text.translate(FULL_WIDTH) for text in raw]
     states = check.rule.states()
@@ -53,6 +54,8 @@ def parse_reading(
         return Value(choice=_state(raw[0], [option.key for option in states]))
     if check.kind == "note":
         return Value(text=raw[0].strip())
+    if gauge and check.rule.keeps_unit and _NUMBER.fullmatch(raw[0].strip()):
+        raw = [f"{raw[0]} {gauge}"]
     if value := check.rule.read(check, raw, default_unit):
         return value
     numbers = [number_of(check, text, i, default_unit) for i, text in enumerate(raw)]

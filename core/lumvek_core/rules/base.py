@@ -34,12 +34,13 @@ class Limit(Stated):
     """Of a figure that a model or a shop may replace: how it is called and shown.
 
     unit: where it is not the check's own. As ``place`` it is somewhere (hole 5), as ``amount`` a difference (5 holes), as
-    ``share`` per cent.
+    ``share`` per cent. unknown: what stands there while it is 0, for one that only the manual of the model tells.
     """
 
     name: str
     unit: str | None = None
     shown_as: Literal["place", "amount", "share"] = "place"
+    unknown: str = ""
 
 
 @dataclass(frozen=True)
@@ -47,6 +48,11 @@ class OtherCheck:
     """Of a field that names another check, whose readings the rule looks at."""
 
     reach: Reach = "all"
+
+
+@dataclass(frozen=True)
+class CountedThing:
+    """Of a field that names a thing the family declares, of which a machine has its own number."""
 
 
 @dataclass(frozen=True)
@@ -81,7 +87,9 @@ class Rule(ABC):
     answers: the kind of check it judges, None for any. figures: how many figures a reading has, None for as many as the check
     names. facts: what it tells drawings. by_feeler: it is read with a feeler, which belongs to the reading. wants: what it
     looks at besides readings of this walk-around. compares: it looks at its own like places. drawings: those that show what it
-    tells.
+    tells. sets_up: what is read is how the machine is set up, and is shown the next time. renews:
+    what is due is renewed, where no state and no `action` says otherwise. keeps_unit: the unit of a figure is its gauge's, and
+    goes with it.
     """
 
     answers: ClassVar[Answers | None] = None
@@ -91,6 +99,9 @@ class Rule(ABC):
     wants: ClassVar[frozenset[Want]] = frozenset()
     compares: ClassVar[bool] = False
     drawings: ClassVar[frozenset[str]] = frozenset()
+    renews: ClassVar[bool] = False
+    keeps_unit: ClassVar[bool] = False
+    sets_up: ClassVar[bool] = False
     kind: str
 
     @abstractmethod
@@ -115,6 +126,10 @@ class Rule(ABC):
         none.
         """
         return ""
+
+    def ways(self) -> "Sequence[str]":
+        """Ways it can be read by, of which a school may pick one; empty where there is only one."""
+        return ()
 
     def alike(self, other: "Rule") -> bool:
         """Whether what was read under another version of this rule teaches something for this one."""
@@ -179,6 +194,10 @@ class Rule(ABC):
         """A reading in words with unit, where the usual way does not do."""
         return None
 
+    def short(self, check: "Check", value: "Value", system: "System") -> str | None:
+        """A reading for a cell of a grid, where the unit above it does not hold."""
+        return None
+
     def oil_grade(self) -> str:
         """What the maker names, to be shown beside the field."""
         return ""
@@ -203,6 +222,16 @@ def _other_checks(kind: type[Rule]) -> dict[str, OtherCheck]:
 def other_checks(rule: Rule) -> dict[str, str]:
     """The checks that a rule names, by field."""
     return {name: key for name in _other_checks(type(rule)) if (key := getattr(rule, name))}
+
+
+@cache
+def _counted_things(kind: type[Rule]) -> dict[str, CountedThing]:
+    return _annotated(kind, CountedThing)
+
+
+def counted_things(rule: Rule) -> dict[str, str]:
+    """The things that a rule names, by field."""
+    return {name: thing for name in _counted_things(type(rule)) if (thing := getattr(rule, name))}
 
 
 def _annotated(kind: type[Rule], mark: type[Any]) -> dict[str, Any]:

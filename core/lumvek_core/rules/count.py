@@ -1,18 +1,19 @@
 """How many of like things are faulty."""
 
 import datetime as dt
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from ..catalogue.model import Check
+from ..catalogue.model import Check, Family
 from ..compare import exceeds
+from ..coupled import short
 from ..errors import BadInput
 from ..judgement.parse_reading import Value, number_of
 from ..judgement.words import percent
 from ..structure import Over, Within
 from ..units import Unit
-from .base import Case, Limit, Rule, Span
+from .base import Case, CountedThing, Limit, Rule, Span
 from .verdict import ACTION_WORDS, Action, Facts, Verdict
 
 
@@ -25,7 +26,10 @@ class CountFacts(Facts):
 
 @dataclass(frozen=True)
 class CountRule(Rule):
-    """k of n found faulty. 0 is sound; above `set_share` of n the whole set is due."""
+    """k of n found faulty. 0 is sound; above `set_share` of n the whole set is due.
+
+    each: the thing that is counted, where the machine has its own number of it, which then stands for `of`.
+    """
 
     answers, figures, facts = "count", 0, CountFacts
 
@@ -33,6 +37,7 @@ class CountRule(Rule):
     of: Annotated[int, Over(0), Limit("In all", "")]
     action: Action = "replace"
     set_share: Annotated[float, Within(0, 1), Limit("Whole set above", shown_as="share")] = 0.30
+    each: Annotated[str, CountedThing()] = ""
 
     def judge(self, case: Case) -> Verdict:
         found = int(case.reading)
@@ -42,6 +47,8 @@ class CountRule(Rule):
             return Verdict("sound", "none", f"None of {self.of}.", facts=facts)
         share = found / self.of
         why = [f"{found} of {self.of} is {percent(share)}; above {percent(self.set_share)} the whole set."]
+        if self.action == "adjust":
+            return Verdict("due", "adjust", f"{found} of {self.of}{where}: set these right.", facts=facts)
         if exceeds(share, self.set_share):
             return Verdict("due", "replace", f"{found} of {self.of}{where}: renew the set.", why, facts)
         these = ACTION_WORDS.get(self.action, self.action)
@@ -59,6 +66,11 @@ class CountRule(Rule):
 
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
         return ["0"]
+
+    def problems(self, check: Check, family: Family) -> Iterator[str]:
+        thing = family.things.get(self.each)
+        if thing and thing.count != self.of:
+            yield f"of is {self.of}, but there are {thing.count} of {short(self.each)}"
 
     def believable(self, check: Check, others: Sequence[float]) -> Span | None:
         return 0.0, float(self.of)

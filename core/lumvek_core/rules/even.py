@@ -9,10 +9,10 @@ from typing import Annotated, ClassVar, Literal
 from .. import positions
 from ..calculators import windows
 from ..catalogue.model import Check
-from ..compare import exceeds
+from ..compare import below, exceeds
 from ..judgement.words import Alike, without_unit
 from ..structure import Within
-from ..units import show_turns
+from ..units import plain, show_turns
 from .base import Case, Limit, Rule, Span
 from .verdict import Facts, Verdict
 from .window import FAR
@@ -37,7 +37,10 @@ class EvenFacts(Facts):
 
 @dataclass(frozen=True)
 class EvenRule(Rule):
-    """All positions alike within a tolerance. per_turn: how far one clockwise turn of the adjuster moves it."""
+    """All positions alike within a tolerance. per_turn: how far one clockwise turn of the adjuster moves it.
+
+    by_side: left is held against left and right against right. least, most: what each must have by itself; `cure` mends that.
+    """
 
     facts, compares = EvenFacts, True
     drawings = frozenset({"even", "scale"})
@@ -46,12 +49,22 @@ class EvenRule(Rule):
     tolerance: Annotated[float, Within(0), Limit("Alike within", shown_as="amount")]
     target: float | Literal["median", "mean"] = "median"
     per_turn: Annotated[float | None, Limit("A clockwise turn moves it")] = None
+    by_side: bool = False
+    least: Annotated[float | None, Limit("At least")] = None
+    most: Annotated[float | None, Limit("At most")] = None
+    cure: str = ""
 
     def judge(self, case: Case) -> Verdict:
         reading, say, here = case.reading, case.say, case.position.key
         others = case.context.others.get(case.check.key, {})
-        readings = {name: other.numbers[0] for name, other in others.items() if other.numbers} | {here: reading}
+        readings = {
+            name: other.numbers[0]
+            for name, other in others.items()
+            if other.numbers and (not self.by_side or positions.find(name).side == case.position.side)
+        } | {here: reading}
         shown = say.figure(reading)
+        if alone := self._alone(case):
+            return alone
         if len(readings) < 2:
             facts = EvenFacts(reading=reading, tolerance=self.tolerance)
             return Verdict("sound", "none", f"{shown}; nothing to compare with yet.", facts=facts)
@@ -81,8 +94,21 @@ class EvenRule(Rule):
             reason = f"{beside.figure(reading)}, the others stand at {beside.figure(target)}: correct by {correct}."
         return Verdict("due", "adjust", reason, why, facts)
 
+    def _alone(self, case: Case) -> Verdict | None:
+        """The verdict on a place that has too little or too much by itself."""
+        reading, facts = case.reading, EvenFacts(reading=case.reading, tolerance=self.tolerance)
+        for bound, out, which in (
+            (self.least, self.least is not None and below(reading, self.least), "at least"),
+            (self.most, self.most is not None and exceeds(reading, self.most), "at most"),
+        ):
+            if bound is not None and out:
+                beside = case.say.alike(reading, bound)
+                reason = f"{beside.figure(reading)}, wanted {beside.figure(bound)} {which}. {self.cure}".strip()
+                return Verdict("due", "adjust", reason, facts=facts)
+        return None
+
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
-        return ["12"] * max(1, len(check.values))
+        return [plain(self.least * 1.3 if self.least else min(12.0, self.most or 12.0), 1)] * max(1, len(check.values))
 
     def believable(self, check: Check, others: Sequence[float]) -> Span | None:
         """A quarter to four times the middle one of the others."""

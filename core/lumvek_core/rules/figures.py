@@ -26,6 +26,8 @@ def unit(check: Check, figure: str) -> str:
 def shown(check: Check, figure: str, value: float, system: System) -> str:
     """A limit with its unit."""
     limit = limit_of(check, figure)
+    if limit.unknown and not value:
+        return limit.unknown
     if limit.shown_as == "share":
         return f"{plain(100 * value, 0)} %"
     if limit.unit == "°":

@@ -9,11 +9,12 @@ from ..catalogue.model import Check, Family
 from ..counted import counted
 from ..structure import Over, Within
 from ..units import plain, show_unbalance
-from .base import Case, Limit, Option
+from .base import Case, CountedThing, Limit, Option
 from .states import StatesRule
 from .verdict import Advice, Facts, Row, Verdict
 
 NAMES = {"set": "Balanced set", "pair": "Each with its opposite", "single": "Only the bad ones"}
+NOT_STATED = "not stated for this model yet"
 SHORT = {"set": "Set", "pair": "Pair", "single": "Single"}
 
 
@@ -44,7 +45,8 @@ class KnivesRule(StatesRule):
     """The state of each knife of a rotor, and what renewing them leaves out of balance.
 
     left: share of a worn knife's mass that is left in a state, 1 where it is not named. Knives are numbered round the rotor,
-    `around` to a turn. Lengths in mm, masses in g, the rotor's in kg.
+    `around` to a turn; `of` in all, or as many as the machine has of `each`. Those not looked at yet are taken as sound, and it
+    is said. set_size: knives of one balanced set, by the book of the model. Lengths in mm, masses in g, the rotor's in kg.
     """
 
     facts, compares = KnivesFacts, True
@@ -60,6 +62,11 @@ class KnivesRule(StatesRule):
     rotor_mass: Annotated[float, Over(0), Limit("Rotor with knives", "kg")] = 96
     speed: Annotated[float, Over(0), Limit("Speed", "rpm")] = 2900
     grade: Annotated[float, Over(0), Limit("Balance grade G", "mm/s")] = 16
+    of: Annotated[int, Over(0), Limit("In all", "")] = 40
+    each: Annotated[str, CountedThing()] = ""
+    set_size: Annotated[
+        int, Within(0), Limit("Balanced set, by the book", "knives", unknown="not stated for this model yet")
+    ] = 0
 
     def states(self) -> list[Option]:
         return self.options
@@ -78,8 +85,16 @@ class KnivesRule(StatesRule):
         found, after = self._balanced(states)
         # What is compared is shown in one unit.
         most = max(found.unbalance_g_mm, found.permissible_g_mm, *(plan.unbalance_g_mm for plan in found.plans))
+        gone = sum(not self.left.get(state, 1.0) for state in states.values())
+        cancel = ""
+        if gone and found.state == "within":
+            cancel = f": the pulls cancel out, but {counted(gone, 'knife is', 'knives are')} gone"
         rows = [
-            Row("Unbalance now", show_unbalance(found.unbalance_g_mm, most), "sound" if found.state == "within" else "due"),
+            Row(
+                "Unbalance now",
+                f"{show_unbalance(found.unbalance_g_mm, most)}{cancel}",
+                "sound" if found.state == "within" and not gone else "due",
+            ),
             Row("Allowed", f"{show_unbalance(found.permissible_g_mm, most)} (grade G {plain(self.grade, 1)})"),
         ]
         for plan in found.plans:
@@ -87,13 +102,19 @@ class KnivesRule(StatesRule):
             best = ", fewest within the grade" if plan.name == found.recommended and plan.within else ""
             left = f"{count}, leaves {show_unbalance(plan.unbalance_g_mm, most)}{best}"
             rows.append(Row(NAMES[plan.name], left, "sound" if plan.within else "due"))
+        if not self.set_size:
+            rows.insert(2, Row(NAMES["set"], f"{NOT_STATED}: look it up, and enter it with its rules"))
         chosen = case.context.schools.get("chopper-knife", "balance")
-        plan = next(one for one in found.plans if one.name == (found.recommended if chosen == "balance" else chosen))
+        ways_left = [one for one in found.plans if one.name == chosen]
+        plan = ways_left[0] if ways_left else next(one for one in found.plans if one.name == found.recommended)
         rest, allowed = plan.unbalance_g_mm, found.permissible_g_mm
         then = f"{show_unbalance(rest, allowed)} left of {show_unbalance(allowed, rest)} allowed"
-        told = f" Renew {plan.knives} ({NAMES[plan.name].lower()}): {then}."
+        open_ = max(0, self.of - len(states))
+        taken = f" {counted(open_, 'knife', 'knives')} not looked at yet taken as sound." if open_ else ""
+        unknown = f" How many knives the balanced set has is {NOT_STATED}." if chosen == "set" and not self.set_size else ""
+        told = f" Renew {plan.knives} ({NAMES[plan.name].lower()}): {then}.{unknown}{taken}"
         why = [
-            f"{counted(len(states), 'knife', 'knives')} looked at so far, taken as {plain(self.mass, 0)} g each "
+            f"{counted(len(states), 'knife', 'knives')} of {self.of} looked at, all taken as {plain(self.mass, 0)} g each "
             f"({plain(self.new_mass, 0)} g new) at {plain(self.radius, 0)} mm, "
             f"{self.around} to a turn; a broken one pulls less by what is gone. Static unbalance of the knives only.",
         ]
@@ -113,12 +134,13 @@ class KnivesRule(StatesRule):
 
     def _balanced(self, states: Mapping[str, str]) -> tuple[balance.Rotor, dict[str, balance.Rotor]]:
         """The rotor with its knives as they are, and as each way of renewing leaves it."""
-        in_order = sorted(states.items(), key=lambda item: _number(item[0]))
+        all_sound = {f"knife-{number}": self.options[0].key for number in range(1, self.of + 1)}
+        in_order = sorted((all_sound | dict(states)).items(), key=lambda item: _number(item[0]))
         knives = [self._knife(key, state) for key, state in in_order]
         renewed = {option.key for option in self.options if option.action == "replace"}
         bad = [knife.name for knife, (_, state) in zip(knives, in_order, strict=True) if state in renewed]
         raw = [{"name": knife.name, "angle_deg": knife.angle_deg, "axial_mm": knife.axial_mm} for knife in knives]
-        plans = [balance.Renewal(**plan) for plan in balance.school_plans(raw, bad, self.new_mass)]
+        plans = [balance.Renewal(**plan) for plan in balance.school_plans(raw, bad, self.new_mass, self.set_size)]
         given = balance.RotorGiven(knives, self.rotor_mass, self.speed, self.grade, must_renew=bad, plans=plans)
         after = {}
         for plan in plans:

@@ -1,17 +1,24 @@
 """A chain's stretch over a number of pitches."""
 
 import datetime as dt
+import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
 from ..calculators import chain
 from ..catalogue.model import Check
+from ..errors import BadInput
 from ..judgement import forecast_text
 from ..judgement.forecast_text import Ahead
+from ..judgement.parse_reading import Value, number_of
 from ..structure import Over, Within
-from ..units import plain
+from ..units import Unit, plain
 from .base import Case, Limit, Rule, Span
 from .verdict import Action, Facts, Severity, Verdict
+
+_FRACTION = re.compile(r"\d/\d")
+"""An inch fraction is written without spaces, two lengths with them."""
 
 
 @dataclass(frozen=True)
@@ -37,6 +44,7 @@ class StretchRule(Rule):
 
     answers, figures, facts = "measure", 0, StretchFacts
     drawings = frozenset({"chain"})
+    renews = True
 
     kind: Literal["stretch"]
     pitch: Annotated[float, Over(0), Limit("Pitch")]
@@ -74,6 +82,16 @@ class StretchRule(Rule):
         ahead = forecast_text.ahead(expected)
         facts = StretchFacts("stretch", measured, self.new, limit, result.stretch_pct, result.used, ahead)
         return Verdict(severity, actions.get(severity, "none"), f"{shown}.", why, facts, used=result.used)
+
+    def read(self, check: Check, raw: Sequence[str], unit: Unit) -> Value | None:
+        """``1010 / 985``: a marked length pulled apart and pushed together, as it would be over the pitches when new."""
+        pulled, slash, pushed = raw[0].partition("/")
+        if not slash or _FRACTION.search(raw[0]):
+            return None
+        ends = [number_of(check, text, 0, unit) for text in (pulled, pushed)]
+        if not 0 < ends[1] <= ends[0]:
+            raise BadInput("raw.0", "the pulled length comes first and is the longer one: 1010 / 985")
+        return Value(numbers=[self.new * ends[0] / ends[1]], text=raw[0].strip())
 
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
         return [plain(1.012 * self.new, 1)]

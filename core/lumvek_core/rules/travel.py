@@ -51,6 +51,7 @@ class TravelRule(Rule):
 
     answers, figures, facts = "measure", 2, TravelFacts
     drawings = frozenset({"take-up"})
+    renews = True
 
     kind: Literal["travel"]
     watch_from: Annotated[float, Over(0), Within(0, 1), Limit("Watch from", shown_as="share")] = 0.75

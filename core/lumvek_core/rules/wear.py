@@ -42,6 +42,7 @@ class WearRule(Rule):
 
     answers, figures, facts = "measure", 0, WearFacts
     drawings = frozenset({"disc", "scale"})
+    renews = True
 
     kind: Literal["wear"]
     new: Annotated[float, Limit("When new")]

@@ -126,8 +126,8 @@ def test_phase_header_and_option_decide_what_belongs_to_a_walk_around():
     assert applies("chains-oiled", phase="after-season") and not applies("chains-oiled", phase="winter")
     assert applies("sieve-clean", phase="daily") and not applies("rotor-bars", phase="daily")
     assert applies("flex-function", headers=["draper-header"]) and not applies("flex-function", headers=["row-crop-header"])
-    arms = {"key": "draper.height-arms", "headers": ["draper-header"], "options": ["draper.height-arms"]}
-    assert applies(**arms, crop="small-grain") and applies(**arms) and not applies(**arms, crop="pod")
+    by_foot = {"key": "draper.float-preload-foot-cab", "headers": ["draper-header"]}
+    assert applies(**by_foot, options=["draper.flex", "draper.cab-float"]) and not applies(**by_foot, options=["draper.flex"])
     gauge, indicator = "elevator-drive-chain", ["drive-chain-indicator"]
     assert applies(gauge) and not applies(gauge, options=indicator)
 
@@ -246,9 +246,9 @@ def test_companions_bring_their_own_companions_and_handed_parts_their_hand():
     assert slots(parts_for(book(), [Called("parallel-arm-play", "2", "replace", "egg-shaped")])) == [
         ("arm-bushing-set", "2", "finding"),
         ("parallel-arm", "2", "finding"),
+        ("arm-bolt-set", "2", "companion"),
         ("grease", "all", "companion"),
         ("arm-seal-set", "2", "companion"),
-        ("arm-bolt-set", "2", "companion"),
     ]
     assert [(need.slot, need.side) for need in parts_for(book(), [Called("outer-scraper", "7L", "replace")])] == [
         ("outer-scraper", "L"),
@@ -258,7 +258,8 @@ def test_companions_bring_their_own_companions_and_handed_parts_their_hand():
 
 def test_only_the_action_that_needs_a_part_asks_for_one():
     assert parts_for(book(), [Called("opener-bearing", "4R", "lubricate", "dry")]) == []
-    assert slots(parts_for(book(), [Called("seed-firmer", "4", "repair", "weak")])) == [("firmer-spring", "4", "finding")]
+    springs = parts_for(book(), [Called("seed-firmer", "4", "repair", "weak-left")])
+    assert [(need.slot, need.position, need.side) for need in springs] == [("firmer-spring", "4", "L")]
 
 
 def test_what_is_counted_is_ordered_by_the_piece_with_what_goes_along():

@@ -66,7 +66,7 @@ def test_none_of_them_is_forgotten():
     """What the trade gives in inches: discs, guards, plays, contact, dividers, gaps, sheaves, the drive chain's gauge."""
     checks = {case.values[0].key for case in ALL.values()}
     assert checks == {
-        "opener-disc-diameter", "opener-contact", "seed-tube-guard", "arm-stop-pocket", "draper.divider-height",
+        "opener-disc-diameter", "opener-contact", "seed-tube-guard", "arm-stop-pocket", "arm-stop-face", "draper.divider-height",
         "header-variator-gap", "rotor-bearing-play", "pad-gap", "elevator-drive-chain", "stripper.rotor-height",
         "stripper.sheave-width",
     }  # fmt: skip

@@ -121,7 +121,7 @@ class Judging:
         early."""
         if severity == "watch":
             self.watched.add(pair)
-        self.called |= severity in ("due", "stop")
+        self.called |= severity in ("due", "stop") or pair[0] in self._seen_for_parts
 
     def _judge(self, pair: Pair, typed: bool = True) -> bool:
         """Judge a position by what stands now; True if its verdict is another than before.
@@ -151,6 +151,8 @@ class Judging:
             log=self._log(check) if "log" in wants else (),
             moved=bool(check.rule.undone_by()) and self._moved(check, pair, row.reading),
             schools=self.book.schools,
+            crop=self.walk_around.crop,
+            visit=self.walk_around.pk,
             feelers={**FEELERS_MM, **self._own_feelers} if "feelers" in wants else FEELERS_MM,
             track_rows=self.walk_around.machine.track_rows if "track-rows" in wants else (),
             counter_h=self.walk_around.machine.hours if "counter" in wants else None,
@@ -213,6 +215,11 @@ class Judging:
             one.replaces is not None and one.replaces.value.get("numbers") not in (None, one.value.get("numbers"))
             for one in newer
         )
+
+    @cached_property
+    def _seen_for_parts(self) -> set[str]:
+        """Checks whose state decides what is renewed along with a part, sound or not."""
+        return {one.seen.check for one in self.book.companions if one.seen}
 
     @cached_property
     def _own_feelers(self) -> dict[str, float]:

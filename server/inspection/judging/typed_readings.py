@@ -15,7 +15,7 @@ from lumvek_core.units import System
 from shops.models import Feeler, Member
 
 from ..models import Reading, WalkAround
-from ..queries import rule_books
+from ..queries import coupled, rule_books, set_up
 from .expected_values import Pair
 
 
@@ -95,7 +95,7 @@ class Understanding:
     def _understood(self, check: Check, new: NewReading) -> Value:
         unit: System = "in" if self.units(new) == "in" else "mm"
         try:
-            return parse_reading(check, new.raw, new.feeler, unit, self._feelers(check))
+            return parse_reading(check, new.raw, new.feeler, unit, self._feelers(check), self._gauge(check, new.position))
         except BadInput as problem:
             measured = problem.field.startswith("raw.") and not check.rule.states()
             figures = plausible.run_together(check, new.raw, unit) if measured else []
@@ -110,6 +110,14 @@ class Understanding:
     def _feelers(self, check: Check) -> dict[str, float]:
         """The shop's own feelers by name, where the check is made with one."""
         return self._own_feelers if check.rule.by_feeler else {}
+
+    def _gauge(self, check: Check, place: str) -> str:
+        """The unit that the machine's gauge showed the last time, where the check keeps one."""
+        if not check.rule.keeps_unit:
+            return ""
+        machines = [machine for _, machine in coupled.of(self.walk_around)]
+        last = set_up.last_before(self.walk_around, machines, [check]).get((check.key, place))
+        return last.value.text if last else ""
 
     @cached_property
     def _own_feelers(self) -> dict[str, float]:

@@ -84,7 +84,7 @@ def _where(family: Family, check: Check) -> str:
 
 def _when(family: Family, check: Check) -> str:
     """What must be there for a check to be made, in words; empty where it is always made."""
-    said = [f"with {family.options[check.option].lower()}"] if check.option else []
+    said = [f"with {family.options[option].lower()}" for option in check.wanted_options]
     said += [f"not with {family.options[option].lower()}" for option in check.unless]
     said += [" or ".join(CROP_NAMES[crop] for crop in check.crops)] if check.crops else []
     said += (

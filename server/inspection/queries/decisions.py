@@ -3,10 +3,11 @@
 from collections.abc import Collection, Iterable
 from typing import Any, cast
 
-from lumvek_core.judgement.companions import Called
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.judgement.companions import Called, PartNeed, parts_for
 from lumvek_core.rules.verdict import Action
 
-from ..models import Decision, Verdict, WalkAround
+from ..models import Decision, Reading, Verdict, WalkAround
 from . import rule_books
 
 CALLING = ("watch", "due", "stop")
@@ -31,6 +32,20 @@ def called(walk_around: WalkAround) -> list[Called]:
             wanted = cast(Action, checks[check].action if early else action)
             found.append(Called(check, position, wanted, value.get("choice", ""), _counted(kind, value)))
     return found
+
+
+def states_seen(walk_around: WalkAround, checks: Collection[str]) -> dict[tuple[str, str], str]:
+    """The states that stand at these checks of a walk-around, by check and position."""
+    rows = Verdict.objects.filter(walk_around=walk_around, check_key__in=checks, ask="", reading__state=Reading.State.SEEN)
+    listed = rows.values_list("check_key", "position_key", "reading__value")
+    return {(check, place): value["choice"] for check, place, value in listed if value.get("choice")}
+
+
+def needs_of(walk_around: WalkAround, book: CoreBook) -> list[PartNeed]:
+    """The parts that a walk-around calls for."""
+    wanted = {one.seen.check for one in book.companions if one.seen}
+    seen = states_seen(walk_around, wanted) if wanted else {}
+    return parts_for(book, called(walk_around), seen)
 
 
 def decided_to_do(walk_around: WalkAround, places: Collection[tuple[str, str]]) -> bool:

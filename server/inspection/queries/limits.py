@@ -7,7 +7,7 @@ from lumvek_core.units import System
 
 from ..schemas import FigureOut
 
-SOURCES = {"manual": "operator's manual", "shop": "this shop", "school": "school"}
+SOURCES = {"manual": "operator's manual", "shop": "this shop", "school": "school", "machine": "this machine"}
 
 
 def of_check(book: CoreBook, check: Check, system: System) -> list[FigureOut]:

@@ -49,7 +49,8 @@ def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
     if machine.model.family not in rule_books.shipped().families:
         raise Conflict("There is no route for this kind of machine yet.")
     headers = _headers(member, wanted.headers)
-    stored = rule_books.current(machine, member.shop, headers)
+    counts = {long(one, thing): n for one in [machine, *headers] for thing, n in counts_of(one).items()}
+    stored = rule_books.current(machine, member.shop, headers, counts)
     book = rule_books.opened(stored.pk)
     families = rule_books.shipped().families
     options = [long(one, option) for one in [machine, *headers] for option in one.options]
@@ -57,7 +58,6 @@ def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
     checks = in_force.applicable(book, scope)
     if not checks:
         raise BadInput("phase", f"nothing is listed for {families[machine.model.family].name.lower()} at this time")
-    counts = {long(one, thing): n for one in [machine, *headers] for thing, n in counts_of(one).items()}
     layout = in_force.layout(book, counts)
     route = walk.plan(book, checks, rule_books.shipped().safety.moves)
     tools = list(dict.fromkeys(tool for check in checks for tool in check.tools))

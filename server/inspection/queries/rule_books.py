@@ -4,7 +4,7 @@ import hashlib
 import json
 import logging
 import time
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -78,11 +78,12 @@ def ever(check_keys: Iterable[str]) -> dict[str, str]:
     return shipped().renamed.ever(check_keys)
 
 
-def current(machine: Machine, shop: Shop, headers: Sequence[Machine] = ()) -> RuleBook:
-    """The rule book in force for this machine and its headers now, stored if it is new."""
+def current(machine: Machine, shop: Shop, headers: Sequence[Machine], counts: Mapping[str, int]) -> RuleBook:
+    """The rule book in force for this machine and its headers now, stored if it is new. counts: their own numbers of things."""
     overrides = tuple(override for one in [machine, *headers] for override in own_limits(one.model))
     families = tuple(header.model.family for header in headers)
-    digest, content = _composed(machine.model.family, overrides, tuple(sorted(shop.schools.items())), families)
+    schools, numbers = tuple(sorted(shop.schools.items())), tuple(sorted(counts.items()))
+    digest, content = _composed(machine.model.family, overrides, schools, families, numbers)
     stored, _ = RuleBook.objects.defer("content").get_or_create(shop=shop, digest=digest, defaults={"content": content})
     return stored
 
@@ -104,10 +105,14 @@ def _in_force(family: str, overrides: tuple[LimitOverride, ...], schools: tuple[
 
 @lru_cache(maxsize=32)
 def _composed(
-    family: str, overrides: tuple[LimitOverride, ...], schools: tuple[tuple[str, str], ...], headers: tuple[str, ...]
+    family: str,
+    overrides: tuple[LimitOverride, ...],
+    schools: tuple[tuple[str, str], ...],
+    headers: tuple[str, ...],
+    counts: tuple[tuple[str, int], ...],
 ) -> tuple[str, dict[str, Any]]:
     """A rule book as plain data, with the hash of its content."""
-    content = in_force.to_json(in_force.rule_book(shipped(), family, overrides, dict(schools), headers))
+    content = in_force.to_json(in_force.rule_book(shipped(), family, overrides, dict(schools), headers, dict(counts)))
     return hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest(), content
 
 

@@ -1,5 +1,7 @@
 """From rows and core objects to what the endpoints give."""
 
+from collections.abc import Mapping
+
 from django.contrib.auth.base_user import AbstractBaseUser
 from django.db.models import Prefetch
 
@@ -9,6 +11,7 @@ from lumvek_core.calculators.opener import FEELERS_MM
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.judgement import describe
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.units import System
 from parts.queries import parts_list
@@ -24,6 +27,7 @@ from ..schemas import (
     CheckOut,
     HandOverOut,
     HoldOut,
+    LastOut,
     MachineOut,
     OptionOut,
     PersonOut,
@@ -37,7 +41,7 @@ from ..schemas import (
     WalkAroundOut,
 )
 from ..schemas_notes import NoteOut
-from . import coupled, limits, parts_fitted_since, pictures, rule_books, walk_arounds
+from . import coupled, limits, parts_fitted_since, pictures, rule_books, set_up, walk_arounds
 
 
 def system_of(member: Member) -> System:
@@ -87,15 +91,24 @@ def board(member: Member) -> list[BoardMachineOut]:
     ]
 
 
-def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, system: System, feelers: list[str]) -> CheckOut:
+def _check(
+    book: CoreBook,
+    check: Check,
+    walk_around: WalkAround,
+    system: System,
+    feelers: list[str],
+    last: Mapping[set_up.Place, set_up.Stands],
+) -> CheckOut:
+    places = [position.key for position in positions.expand(check.per, walk_around.layout)]
+    stood = [last[check.key, place] for place in places if (check.key, place) in last]
     return CheckOut(
         key=check.key,
         name=check.name,
-        station=station,
+        station=book.station_of[check.key].key,
         kind=check.kind,
         per=check.per,
         unit=check.unit or "",
-        unit_shown=unit_of(check, system),
+        unit_shown=(check.rule.keeps_unit and stood and stood[-1].value.text) or unit_of(check, system),
         values=check.values,
         how=check.how,
         why=check.why,
@@ -114,7 +127,10 @@ def _check(book: CoreBook, check: Check, station: str, walk_around: WalkAround, 
         feelers=feelers if check.rule.by_feeler else [],
         figures=limits.of_check(book, check, system),
         limits={name: limit.value for name, limit in book.limits[check.key].items()},
-        positions=[position.key for position in positions.expand(check.per, walk_around.layout)],
+        positions=places,
+        last=[
+            LastOut(position=one.position, shown=describe.full(check, one.value, system), day=one.at.date()) for one in stood
+        ],
     )
 
 
@@ -130,6 +146,7 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
     keys = {position.key: position for check in checks for position in positions.expand(check.per, found.layout)}
     last, feelers = walk_arounds.last_reading(found), feelers_of(member)
     headers = list(found.headers.select_related("model"))
+    stood = set_up.last_before(found, [found.machine, *headers], [check for check in checks if check.rule.sets_up])
     hand_over = found.hand_overs.select_related("giver", "taker").last()
     return WalkAroundOut(
         walk_around=brief(found),
@@ -151,7 +168,7 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
         if hand_over
         else None,
         last=last,
-        checks=[_check(book, check, book.station_of[check.key].key, found, system_of(member), feelers) for check in checks],
+        checks=[_check(book, check, found, system_of(member), feelers, stood) for check in checks],
         positions=[PositionOut(key=p.key, label=p.label, thing=p.thing, number=p.number, side=p.side) for p in keys.values()],
         places=walk_arounds.places(found, book, member),
         stations=walk_arounds.station_states(found),

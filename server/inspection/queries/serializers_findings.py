@@ -2,7 +2,7 @@
 
 from lumvek_core import positions
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
-from lumvek_core.judgement.companions import parts_for, tasks_for
+from lumvek_core.judgement.companions import tasks_for
 from parts.models import PartsLine
 from shops.models import Member
 from shops.rights import may
@@ -94,7 +94,7 @@ def not_seen(walk_around: WalkAround, book: CoreBook, member: Member) -> list[No
 
 
 def parts_page(walk_around: WalkAround, book: CoreBook, member: Member) -> PartsOut:
-    needs = parts_for(book, decisions.called(walk_around))
+    needs = decisions.needs_of(walk_around, book)
     listed = parts(walk_around, book)
     declined = {(part.slot, piece.position) for part in listed for piece in part.pieces if piece.declined_reason}
     tasks = tasks_for(book, [need for need in needs if (need.slot, need.position) not in declined])

@@ -42,7 +42,7 @@ def new(check, position, *raw, **more):
 
 def test_a_header_comes_with_its_options_counts_and_limits(combine):
     checks = {check.key: check for check in rule_books.checks_of(combine.winter)}
-    assert "draper.float-preload" in checks, "the draper is flexible"
+    assert "draper.float-preload-foot" in checks, "the draper is flexible"
     assert "draper.height-arms" not in checks, "and has no height arms"
     assert "stationary-knives" in checks, "a windrow door still chops"
     assert len(positions.expand("draper.runner", combine.winter.layout)) == 5
@@ -113,7 +113,7 @@ def test_bulk_is_for_what_is_looked_at_only(combine, read):
         ("drum-bearings", "L", "smooth"),
         ("tie-rods", "L", "none"),
         ("feeder-seals", "all", "leak"),
-        ("rotor-gear-oil", "L", "right"),
+        ("rotor-gear-oil", "rotor-1", "right"),
     ):
         with pytest.raises(BadInput, match="by itself"):
             mark(check, position, raw)
@@ -277,6 +277,6 @@ def test_opening_takes_the_same_number_of_queries_however_much_was_read(combine,
     for told in ([], [new(check, place, **what) for check, place, what in usual_but(combine.winter, {})]):
         if told:
             recording.record_readings(combine.technician, combine.winter.pk, told)
-        with django_assert_max_num_queries(20):
+        with django_assert_max_num_queries(21):
             assert len(browser.get(url).json()["places"]) == len(told)
     assert WalkAround.objects.count() == 2

@@ -179,7 +179,7 @@ def put_away_items(machine: Machine) -> list[Check]:
         for station in family.stations
         if short(station.key) == STATION
         for check in station.checks
-        if "after-season" in check.phases and (not check.option or check.option in options) and not set(check.unless) & options
+        if "after-season" in check.phases and check.made_with(options)
     ]
 
 

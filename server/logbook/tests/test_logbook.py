@@ -126,7 +126,7 @@ def test_what_was_read_at_the_machine_counts_as_done(combine, planter, as_):
     from inspection.actions import recording
 
     found = starting.start(planter.technician, combine, uuid.uuid4(), preparing.Wanted("winter"))
-    recording.record_reading(planter.technician, found.pk, NewReading(uuid.uuid4(), "spline-grease", "all", raw=["3320 h"]))
+    recording.record_reading(planter.technician, found.pk, NewReading(uuid.uuid4(), "spline-grease", "rotor-1", raw=["3320 h"]))
     one = services_of(combine, planter, as_)["splines"]
     assert one["state"] == "overdue" and one["last"].startswith("3320 h, read") and one["left"] == "50 h over"
 
@@ -134,12 +134,12 @@ def test_what_was_read_at_the_machine_counts_as_done(combine, planter, as_):
 def test_chains_come_round_yearly_only_where_the_shop_follows_that_school_and_a_fitted_chain_begins_the_year(
     combine, planter, as_
 ):
-    assert "feeder-chain" not in services_of(combine, planter, as_)
+    assert "unload-chains" not in services_of(combine, planter, as_)
     as_(planter.lead).send("/api/rules/schools", subject="chain-retirement", choice="yearly")
-    assert services_of(combine, planter, as_)["feeder-chain"]["state"] == "unknown"
+    assert services_of(combine, planter, as_)["unload-chains"]["state"] == "unknown"
     planter.machine = combine
-    fitted(planter, "all", 3600, timezone.now() - dt.timedelta(days=400), number="TH-2000", slot="feeder-chain")
-    one = services_of(combine, planter, as_)["feeder-chain"]
+    fitted(planter, "all", 3600, timezone.now() - dt.timedelta(days=400), number="TH-2000", slot="unload-chain")
+    one = services_of(combine, planter, as_)["unload-chains"]
     assert one["state"] == "overdue" and "fitted TH-2000" in one["last"]
 
 

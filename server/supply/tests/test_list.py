@@ -86,12 +86,11 @@ def test_left_and_right_are_different_parts(shop, read):
     assert [piece.origin for piece in found["D12-4031R"].pieces] == ["companion"]
 
 
-def test_a_hand_that_the_place_does_not_tell_is_looked_at_and_stays(shop, read):
+def test_the_hand_is_said_at_the_machine_and_may_be_put_right_on_the_list(shop, read):
     for side in "LR":
         PartNumber.objects.create(model=shop.model, slot="firmer-spring", side=side, number=f"D12-4510{side}")
-    read("seed-firmer", "1", "weak")
-    line = next(line for line in lines(shop.parts).values() if line.name == "Seed firmer spring")
-    assert line.number == "" and line.pieces[0].handed
+    read("seed-firmer", "1", "weak-left")
+    assert lines(shop.parts)["D12-4510L"].pieces[0].handed
     parts.set_hand(shop.walk_around.pk, "firmer-spring", ["1"], "R")
     read("opener-disc-diameter", "4L", "399")  # the parts are brought in step with each reading
     assert "D12-4510R" in lines(shop.parts)

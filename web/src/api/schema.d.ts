@@ -4219,6 +4219,8 @@ export interface components {
             key: string;
             /** Kind */
             kind: string;
+            /** Last */
+            last: components["schemas"]["LastOut"][];
             /** Limits */
             limits: {
                 [key: string]: number;
@@ -4937,6 +4939,24 @@ export interface components {
             };
         };
         /**
+         * FallFacts
+         * @description last: what it read before, in the check's unit; None where nothing was read.
+         */
+        FallFacts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fall";
+            /** Last */
+            last?: number | null;
+            /**
+             * Reading
+             * @default 0
+             */
+            reading: number;
+        };
+        /**
          * Fallback
          * @description What is done for a line if the piece is not there, and when it is here then.
          */
@@ -5188,6 +5208,24 @@ export interface components {
              * Format: uuid
              */
             walk_around: string;
+        };
+        /**
+         * FittedFacts
+         * @description state: as it stands; wanted: the states that the crop that comes would have, empty where it asks for none.
+         */
+        FittedFacts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fitted";
+            /**
+             * State
+             * @default
+             */
+            state: string;
+            /** Wanted */
+            wanted?: string[];
         };
         /** FittedOut */
         FittedOut: {
@@ -5580,6 +5618,21 @@ export interface components {
             mass: number;
             /** Unbalances */
             unbalances?: components["schemas"]["Unbalance"][];
+        };
+        /**
+         * LastOut
+         * @description How a place stood the last time.
+         */
+        LastOut: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Position */
+            position: string;
+            /** Shown */
+            shown: string;
         };
         /** LeastFacts */
         LeastFacts: {
@@ -6610,7 +6663,7 @@ export interface components {
             /** Contact Shown */
             contact_shown: string;
             /** Facts */
-            facts: (components["schemas"]["BarFacts"] | components["schemas"]["StateFacts"] | components["schemas"]["ContactFacts"] | components["schemas"]["CountFacts"] | components["schemas"]["DepthFacts"] | components["schemas"]["EvenFacts"] | components["schemas"]["GaugeFacts"] | components["schemas"]["IntervalFacts"] | components["schemas"]["KnivesFacts"] | components["schemas"]["LeastFacts"] | components["schemas"]["RegisterFacts"] | components["schemas"]["SteppedFacts"] | components["schemas"]["StretchFacts"] | components["schemas"]["TravelFacts"] | components["schemas"]["WearFacts"] | components["schemas"]["WindowFacts"]) | null;
+            facts: (components["schemas"]["BarFacts"] | components["schemas"]["StateFacts"] | components["schemas"]["ContactFacts"] | components["schemas"]["CountFacts"] | components["schemas"]["DepthFacts"] | components["schemas"]["EvenFacts"] | components["schemas"]["FallFacts"] | components["schemas"]["FittedFacts"] | components["schemas"]["GaugeFacts"] | components["schemas"]["IntervalFacts"] | components["schemas"]["KnivesFacts"] | components["schemas"]["LeastFacts"] | components["schemas"]["RegisterFacts"] | components["schemas"]["SteppedFacts"] | components["schemas"]["StretchFacts"] | components["schemas"]["TravelFacts"] | components["schemas"]["WearFacts"] | components["schemas"]["WindowFacts"]) | null;
             /** Feeler */
             feeler: string;
             /** Fitted */

@@ -1,0 +1,67 @@
+"""How machines are set up: what is fitted by crop, and what their gauges show, as it was read the last times."""
+
+import datetime as dt
+import uuid
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from django.db.models import Q
+
+from fleet.models import Machine
+from lumvek_core import coupled as keys
+from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.judgement.parse_reading import Value
+
+from ..models import Reading, Verdict, WalkAround
+from . import coupled, rule_books
+from .values import read_value
+
+Place = tuple[str, str]
+"""Check and position."""
+
+
+@dataclass(frozen=True)
+class Stands:
+    """How one place stood at one time, under today's key of its check."""
+
+    check: str
+    position: str
+    value: Value
+    at: dt.datetime
+    by: int
+    walk_around: uuid.UUID
+
+
+def checks_of(book: CoreBook) -> list[Check]:
+    """The checks that record how a machine is set up, in working order."""
+    return [check for check in book.family.checks.values() if check.rule.sets_up]
+
+
+def read(machines: Iterable[Machine], checks: Iterable[Check], before: WalkAround | None = None) -> list[Stands]:
+    """What was read at these checks of these machines, oldest first; of every walk-around what was in force at its end.
+
+    before: only what was read before this walk-around began. One query.
+    """
+    known = rule_books.ever(check.key for check in checks)
+    if not known:
+        return []
+    mine = Q()
+    for machine in machines:
+        prefix = coupled.prefix_of(machine)
+        own = Q(check_key__in=[key for key in known if keys.prefix_of(key) == prefix])
+        mine |= own & (Q(walk_around__machine=machine) | Q(walk_around__headers=machine))
+    rows = Verdict.objects.filter(mine, walk_around__discarded_at=None, reading__state=Reading.State.SEEN, ask="")
+    if before is not None:
+        rows = rows.filter(walk_around__started_at__lt=before.started_at)
+    listed = rows.order_by("walk_around__started_at", "reading_id").values_list(
+        "check_key", "position_key", "reading__value", "reading__taken_at", "reading__by", "walk_around"
+    )
+    return [
+        Stands(known[key], place, read_value(value), at, by, visit) for key, place, value, at, by, visit in listed.distinct()
+    ]
+
+
+def last_before(walk_around: WalkAround, machines: Iterable[Machine], checks: Iterable[Check]) -> dict[Place, Stands]:
+    """How each place of these checks stood on these machines before a walk-around. One query, and none without checks."""
+    return {(one.check, one.position): one for one in read(machines, checks, walk_around)}
