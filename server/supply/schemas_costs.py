@@ -88,6 +88,7 @@ class ApartPartOut(Schema):
     saving: float | None
     break_even: float | None
     advice: str
+    by_school: bool
     taken: bool
 
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field
-from typing import Annotated
+from typing import Annotated, Literal
 
 from .. import coupled
 from ..structure import Over, Stated, Within
@@ -17,7 +17,8 @@ class SchoolCondition:
 
 @dataclass(frozen=True)
 class Reach:
-    """A part that a strip-down lays open, at the same place, across the row, or once for the row or machine.
+    """A part that a strip-down lays open, at the same place, across the row, once for the row or machine, or at each place
+    where its check is made.
 
     p_fail: chance in a season that a sound one would make the strip-down needed again; p_fail_watch: of one that is watched.
     p_fail_new: of a new one. extra_h: hours to renew it while it lies open. check: where its state is read.
@@ -27,7 +28,7 @@ class Reach:
     check: str
     p_fail: Annotated[float, Within(0, 1)]
     p_fail_watch: Annotated[float, Within(0, 1)]
-    at: At = "same"
+    at: At | Literal["each"] = "same"
     p_fail_new: Annotated[float, Within(0, 1)] = 0.01
     extra_h: Annotated[float, Within(0)] = 0.0
 

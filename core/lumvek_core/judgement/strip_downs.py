@@ -1,6 +1,6 @@
 """What else lies open while a part is renewed, and where."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 
 from .. import positions
@@ -19,10 +19,15 @@ class LaidOpen:
     at: str
 
 
-def laid_open(strip_downs: Sequence[StripDown], renewed: Iterable[tuple[str, str]]) -> list[LaidOpen]:
-    """Parts that lie open while these (slot, position) are renewed, and are not renewed anyway; each once, in their order.
+Placed = Callable[[str], Sequence[str]]
+"""The places at which a check is made on this machine."""
 
-    Slots as the family calls them, without a header's prefix: a strip-down belongs to one machine.
+
+def laid_open(strip_downs: Sequence[StripDown], renewed: Iterable[tuple[str, str]], places: Placed) -> list[LaidOpen]:
+    """Parts that lie open while these (slot, position) are renewed, and are not on the list anyway; each once, in their order.
+
+    Slots as the family calls them, without a header's prefix: a strip-down belongs to one machine. A piece
+    for the whole machine is there at every place.
     """
     renewed = list(dict.fromkeys(renewed))
     found: dict[tuple[str, str], LaidOpen] = {}
@@ -31,14 +36,16 @@ def laid_open(strip_downs: Sequence[StripDown], renewed: Iterable[tuple[str, str
             if slot not in down.for_:
                 continue
             for reach in down.reaches:
-                for where in _where(reach, position):
-                    if (reach.slot, where) not in renewed:
+                for where in _where(reach, position, places):
+                    if not {(reach.slot, where), (reach.slot, positions.WHOLE.key)} & set(renewed):
                         found.setdefault((reach.slot, where), LaidOpen(down, reach, where, slot, position))
     return list(found.values())
 
 
-def _where(reach: Reach, position: str) -> list[str]:
+def _where(reach: Reach, position: str, places: Placed) -> list[str]:
     at = positions.find(position)
+    if reach.at == "each":
+        return list(places(reach.check))
     if reach.at == "across":
         return list(dict.fromkeys([at.key, at.across.key]))
     return [place_at(at, reach.at).key]

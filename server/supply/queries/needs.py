@@ -1,12 +1,13 @@
 """What every machine of the shop still needs: one piece a position, with the finding it serves.
 
-A piece counts until it is fitted, its finding is declined, or the place is read again in a later walk-around of that machine.
+One piece at one place is needed once, whatever number of checks or walk-arounds call for it. It counts until it is fitted, its
+finding is declined, or the place is read again in a later walk-around of that machine.
 """
 
 import datetime as dt
 import uuid
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from fleet.models import Fitment, Machine
 from fleet.queries.machines import fitments_of
@@ -126,7 +127,24 @@ def read(member: Member, now: dt.datetime) -> Needs:
                 fitted=fitted if fitted and fitted.fitted_at >= found.started_at else None,
             )
         )
-    return Needs(terms, pieces, _need_dates(machines, headers, terms))
+    begun = {pk: found.started_at for pk, found in walk_arounds.items()}
+    return Needs(terms, _once(pieces, begun), _need_dates(machines, headers, terms))
+
+
+def _once(pieces: Iterable[Piece], begun: Mapping[uuid.UUID, dt.datetime]) -> list[Piece]:
+    """Each piece that is not on yet once, as its newest walk-around calls for it, with the worst verdict behind any of them."""
+    wanted: dict[tuple[int, str, str, str], Piece] = {}
+    done = []
+    for piece in sorted(pieces, key=lambda one: begun[one.walk_around]):
+        key = (piece.machine.pk, piece.slot, piece.position, piece.side)
+        if piece.fitted:
+            done.append(piece)
+        else:
+            before = wanted.get(key)
+            worst = min((one.severity for one in (before, piece) if one), key=lambda severity: RANK[severity])
+            quantity = max(before.quantity if before else 0, piece.quantity)
+            wanted[key] = replace(piece, severity=worst, quantity=quantity)
+    return [*done, *wanted.values()]
 
 
 def _roots(lines: Iterable[PartsLine]) -> dict[tuple[uuid.UUID, str], str]:

@@ -107,6 +107,7 @@ def lies_open(member: Member, walk_around: WalkAround) -> ApartOut:
                         saving=part.saving,
                         break_even=part.break_even,
                         advice=part.advice,
+                        by_school=part.by_school,
                         taken=part.taken,
                     )
                     for part in group.parts

@@ -13,6 +13,7 @@ from inspection.queries import coupled, rule_books
 from lumvek_core import coupled as keys
 from lumvek_core import positions, registry
 from lumvek_core.catalogue.model import Slot
+from lumvek_core.catalogue.rule_book import RuleBook
 from lumvek_core.coupled import prefix_of, short
 from lumvek_core.judgement.strip_downs import LaidOpen, laid_open, life_left, p_fail
 from parts.models import PartNumber, PartsLine
@@ -26,7 +27,10 @@ from .needs import terms_of
 
 @dataclass
 class ExposedPart:
-    """One part that lies open. cost_now, cost_later, saving: in the shop's currency, None where it has no price yet."""
+    """One part that lies open. cost_now, cost_later, saving: in the shop's currency, None where it has no price yet.
+
+    by_school: the advice is the shop's school of bearings, not what the money says.
+    """
 
     slot: str
     name: str
@@ -44,6 +48,8 @@ class ExposedPart:
     saving: float | None = None
     break_even: float | None = None
     advice: str = "price"
+    bearing: bool = False
+    by_school: bool = False
 
 
 @dataclass
@@ -81,24 +87,40 @@ def build(member: Member, walk_around: WalkAround) -> list[Opened]:
         foreseen = _foreseen(machine, member)
         taken = {(short(line.slot), line.position_key) for line in mine if line.origin == "apart"}
         renewed = [(short(line.slot), line.position_key) for line in mine if line.origin != "apart"]
-        for open_ in laid_open(rule_books.shipped().strip_downs, renewed):
+        for open_ in laid_open(rule_books.shipped().strip_downs, renewed, partial(_places, book, walk_around, prefix)):
             check = book.family.checks.get(long(open_.reach.check))
             slot = book.family.slots.get(long(open_.reach.slot))
             if check is None or slot is None or check.safety:
                 continue
             number = _number(numbers, slot, open_)
-            severity, used = states.get((check.key, open_.position), states.get((check.key, "all"), ("not seen", None)))
+            severity, used = states.get((check.key, open_.position), ("not seen", None))
             part = _part(open_, slot, severity, used, number, prices, (open_.reach.slot, open_.position) in taken)
             if known := foreseen.get((check.key, open_.position)):
                 part.p_fail, part.remaining = known
             part.slot, part.because = long(part.slot), long(part.because)
+            part.bearing = check.kind == "bearing"
             row = positions.find(open_.position).number
             key = (prefix, open_.strip_down.key, str(row or ""))
             group = groups.setdefault(key, _opened(open_, book.family.slots[long(open_.because)]))
             group.parts.append(part)
     for group in groups.values():
         _weigh(group, terms)
+        _by_school(group, book.schools.get("bearings", ""))
     return list(groups.values())
+
+
+def _places(book: RuleBook, walk_around: WalkAround, prefix: str, check_key: str) -> list[str]:
+    """Where a check is made on this machine; nowhere if it is not."""
+    check = book.family.checks.get(keys.long(prefix, check_key))
+    return [place.key for place in positions.expand(check.per, walk_around.layout)] if check else []
+
+
+def _by_school(group: Opened, school: str) -> None:
+    """Bearings as the shop's school has them, whatever the money says."""
+    advice = {"only-bad": "leave", "while-apart": "renew"}.get(school)
+    for part in group.parts:
+        if advice and part.bearing:
+            part.advice, part.by_school = advice, True
 
 
 def _foreseen(machine: Machine, member: Member) -> dict[tuple[str, str], tuple[float, float]]:

@@ -2961,6 +2961,8 @@ export interface components {
             advice: string;
             /** Break Even */
             break_even: number | null;
+            /** By School */
+            by_school: boolean;
             /** Cost Later */
             cost_later: string;
             /** Cost Now */

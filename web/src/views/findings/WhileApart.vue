@@ -76,6 +76,7 @@ const pct = (share: number | null): string => (share === null ? '–' : `${(100 
           <span v-else class="quiet">no price yet, so it cannot be weighed</span>
           <span class="advice"
             ><b>{{ ADVICE[part.advice] }}</b
+            ><small v-if="part.by_school" class="quiet">by the shop’s school</small
             ><small v-if="part.cost_now" class="quiet"
               >chance {{ pct(part.p_fail) }}, even at {{ pct(part.break_even) }}</small
             ></span
