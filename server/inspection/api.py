@@ -15,10 +15,11 @@ from tabular import sheets
 from .actions import closing, decisions, exchange, postures, recording, starting
 from .judging import readings_table
 from .judging.typed_readings import NewReading
-from .queries import before_start, preparing, row_map, rule_books, serializers, serializers_findings, summary
+from .queries import before_start, preparing, row_map, rule_books, serializers, serializers_findings, set_up_page, summary
 from .queries.walk_arounds import walk_around_for
 from .schemas import BoardMachineOut, ChangedOut, HoldOut, PlanOut, WalkAroundBrief, WalkAroundOut
 from .schemas_findings import FindingsOut, PartsOut
+from .schemas_set_up import SetUpOut
 from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
 from .schemas_writes import CompanionIn, DecisionIn, EventIn, HandOverIn, HoldIn, OrderIn, ReadingIn, SetAsideIn, StartIn
 
@@ -40,6 +41,13 @@ def start_info(request: HttpRequest, machine_id: int) -> StartInfoOut:
     """What there is to choose before a walk-around of this machine begins."""
     member = member_of(request)
     return before_start.info(member, machine_for(member, machine_id))
+
+
+@machines.get("/{int:machine_id}/set-up", response=SetUpOut)
+def machine_set_up(request: HttpRequest, machine_id: int) -> SetUpOut:
+    """How a machine is set up, as it was read the last times, what each crop wants of it, and when it changed."""
+    member = member_of(request)
+    return set_up_page.page(member, machine_for(member, machine_id))
 
 
 @machines.post("/{int:machine_id}/preview", response=PreviewOut, **allowed(starting.start))

@@ -53,7 +53,7 @@ class FittedRule(StatesRule):
     def judge(self, case: Case) -> Verdict:
         """The crop first, then its own state, then like places."""
         state = next(one for one in self.options if one.key == case.value.choice)
-        wanted = self._wanted(case.context.crop, case.context.schools)
+        wanted = self.wanted(case.context.crop, case.context.schools)
         facts = FittedFacts(state=state.key, wanted=[one.key for one in wanted])
         crop = CROP_NAMES.get(case.context.crop, "")
         if wanted and state not in wanted:
@@ -68,7 +68,8 @@ class FittedRule(StatesRule):
         suits = f", as {crop} {_want(crop)}" if wanted else ""
         return Verdict("sound", "none", f"{state.name}{suits}.", facts=facts)
 
-    def _wanted(self, crop: str, schools: Mapping[str, str]) -> list[FittedState]:
+    def wanted(self, crop: str, schools: Mapping[str, str]) -> list[FittedState]:
+        """The states that a crop would have, by the shop's schools; empty where it asks for none."""
         return [
             one
             for one in self.options

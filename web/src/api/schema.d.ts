@@ -1348,6 +1348,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/machines/{machine_id}/set-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Machine Set Up
+         * @description How a machine is set up, as it was read the last times, what each crop wants of it, and when it changed.
+         */
+        get: operations["inspection_api_machine_set_up"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines/{machine_id}/start": {
         parameters: {
             query?: never;
@@ -4644,6 +4664,18 @@ export interface components {
             /** Username */
             username: string;
         };
+        /**
+         * CropWantsOut
+         * @description The states that a crop wants, any of them.
+         */
+        CropWantsOut: {
+            /** Crop */
+            crop: string;
+            /** Names */
+            names: string[];
+            /** States */
+            states: string[];
+        };
         /** DecisionIn */
         DecisionIn: {
             /** Check */
@@ -7583,6 +7615,76 @@ export interface components {
             word: string;
         };
         /**
+         * SetUpChangeOut
+         * @description A place that was read otherwise than the time before; before is empty for its first reading.
+         */
+        SetUpChangeOut: {
+            /** After */
+            after: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: string;
+            /** By */
+            by: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * SetUpItemOut
+         * @description One item of the set-up; places are empty while it was never recorded.
+         */
+        SetUpItemOut: {
+            /** Changes */
+            changes: components["schemas"]["SetUpChangeOut"][];
+            /** Check */
+            check: string;
+            /** How */
+            how: string;
+            /** Name */
+            name: string;
+            /** Places */
+            places: components["schemas"]["SetUpPlaceOut"][];
+            /** Station */
+            station: string;
+            /** Wants */
+            wants: components["schemas"]["CropWantsOut"][];
+        };
+        /** SetUpOut */
+        SetUpOut: {
+            /** Items */
+            items: components["schemas"]["SetUpItemOut"][];
+            /** Machine */
+            machine: string;
+        };
+        /**
+         * SetUpPlaceOut
+         * @description How one place stands since its newest reading.
+         */
+        SetUpPlaceOut: {
+            /** By */
+            by: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Label */
+            label: string;
+            /** Shown */
+            shown: string;
+            /** State */
+            state: string;
+            /**
+             * Walk Around
+             * Format: uuid
+             */
+            walk_around: string;
+        };
+        /**
          * ShareIn
          * @description percent: of a machine's cost that this owner bears; empty for no share of its own.
          */
@@ -10132,6 +10234,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+        };
+    };
+    inspection_api_machine_set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetUpOut"];
                 };
             };
         };

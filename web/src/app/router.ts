@@ -34,6 +34,13 @@ export const router = createRouter({
       meta: { title: 'Wear' },
     },
     {
+      path: '/machines/:id/set-up',
+      name: 'set-up',
+      component: () => import('@/views/set-up/SetUp.vue'),
+      props: true,
+      meta: { title: 'Set-up' },
+    },
+    {
       path: '/machines/:id/logbook',
       name: 'logbook',
       component: () => import('@/views/logbook/Logbook.vue'),

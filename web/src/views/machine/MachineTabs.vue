@@ -3,6 +3,7 @@
 defineProps<{ id: string }>()
 const WAYS = [
   { name: 'machine', label: 'Walk-around' },
+  { name: 'set-up', label: 'Set-up' },
   { name: 'wear', label: 'Wear' },
   { name: 'logbook', label: 'Logbook' },
 ]

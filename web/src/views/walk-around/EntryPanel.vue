@@ -5,6 +5,7 @@ import InputText from '@/design/controls/inputtext'
 import { computed, ref } from 'vue'
 import type { Check, Place, Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
+import { date } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 import type { Severity } from '@/design/severity'
 import GaugePanel from '@/standins/GaugePanel.vue'
@@ -56,6 +57,8 @@ const unit = computed(() => {
   if (entry.notSeen.value || entry.isChoice.value) return ''
   return props.check.unit_shown
 })
+/** How this place stood the last time, where that is how the machine is set up. */
+const before = computed(() => props.check.last.find((one) => one.position === entry.position.value))
 const ask = computed(() => (entry.question.value?.kind === 'asked' ? entry.place.value : undefined))
 const fieldName = computed(() => {
   const slot = entry.slots.value[entry.done.value.length]
@@ -143,6 +146,9 @@ function use(text: string): void {
         <button type="button" class="link" :aria-expanded="more" @click="more = !more">
           {{ more ? 'Less' : 'Why, limits, tools' }}
         </button>
+      </p>
+      <p v-if="before" class="before">
+        Last time, {{ date(before.day) }}: <b>{{ before.shown }}</b>
       </p>
       <div v-if="more" class="more">
         <p v-if="check.why"><b>Why.</b> {{ check.why }}</p>
