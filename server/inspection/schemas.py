@@ -114,6 +114,7 @@ class CheckOut(Schema):
     tools: list[str]
     hazards: list[str]
     drawing: Drawing | Literal[""]
+    look: str
     optional: bool
     often_missed: bool
     safety: bool

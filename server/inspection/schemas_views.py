@@ -129,6 +129,15 @@ class GridOut(Schema):
     may_record: bool
 
 
+class LookOut(Schema):
+    """What one state looks like: a drawing by motif and state, its name, what fingers and ears tell."""
+
+    motif: str
+    state: str
+    name: str
+    words: str
+
+
 class CatalogueCheckOut(Schema):
     """A check as it is shipped, in words."""
 
@@ -145,6 +154,7 @@ class CatalogueCheckOut(Schema):
     limits: list[str]
     source: str
     verdicts: list[str]
+    looks: list[LookOut]
     remedy: str
     parts: list[str]
     companions: list[str]

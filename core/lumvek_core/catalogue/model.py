@@ -84,7 +84,7 @@ class Check:
     before (clean) or after (grease) everything else at its station. after: checks that must be done before. It is made where
     the machine has `option`, all of `needs` and none of `unless`,
     in these `phases`, for these `crops` and with these `headers` (families);
-    empty means any.
+    empty means any. look: the motif whose drawings show its states.
     """
 
     key: str
@@ -115,6 +115,7 @@ class Check:
     crops: list[Crop] = field(default_factory=list)
     headers: list[str] = field(default_factory=list)
     drawing: Drawing | None = None
+    look: str = ""
     safety: bool = False
     optional: bool = False
     often_missed: bool = False

@@ -8,6 +8,7 @@ from typing import Any
 from .. import positions
 from ..coupled import short
 from ..errors import nearest
+from ..looks import motif, wanted
 from ..rules.base import counted_things, limits, other_checks
 from ..units import Inches
 from .files import Written
@@ -213,8 +214,30 @@ def _in_check(check: Check, family: Family, catalogue: Catalogue) -> Iterator[st
     for state in _renewing(check):
         if not any(not part.options or state in part.options for part in check.renewed_parts):
             yield f"{f'{state} says' if state else 'it is'} to be renewed, but no part is called for"
+    yield from _looks(check)
     if check.kind == "measure" and check.unit is None:
         yield "is measured but has no unit"
+
+
+LOOKED_AT = ("choice", "bearing", "level", "count")
+"""Kinds of check that eye or finger decides: each shows what its states look like."""
+
+
+def _looks(check: Check) -> Iterator[str]:
+    name, known = wanted.motif_of(check), motif.motifs()
+    decided = check.kind in LOOKED_AT and check.rule.kind != "record"
+    if decided and not name:
+        yield "is decided by eye or finger, but has no look"
+    elif name and name not in known:
+        yield f"unknown look {name}{nearest(name, known)}"
+    elif name and not check.rule.states() and not known[name].counted:
+        yield f"the look {name} says nothing of what is counted"
+    elif name:
+        yield from (
+            f"the look {name} has no drawing of {state.key}"
+            for state in check.rule.states()
+            if known[name].figures(state.key) is None
+        )
 
 
 def _renewing(check: Check) -> Iterator[str]:

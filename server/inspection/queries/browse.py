@@ -4,10 +4,11 @@ from lumvek_core import positions
 from lumvek_core.catalogue.lists import Catalogue
 from lumvek_core.catalogue.model import Check, Family
 from lumvek_core.coupled import short
+from lumvek_core.looks.wanted import looks_of
 from lumvek_core.rules import figures
 from lumvek_core.vocabulary import CROP_NAMES, PHASE_NAMES
 
-from ..schemas_views import CatalogueCheckOut, CatalogueFamilyOut, CatalogueStationOut, FamilyBriefOut
+from ..schemas_views import CatalogueCheckOut, CatalogueFamilyOut, CatalogueStationOut, FamilyBriefOut, LookOut
 from . import rule_books
 
 
@@ -60,6 +61,7 @@ def _check(catalogue: Catalogue, family: Family, check: Check, posture: str) -> 
             f"{option.name}: {option.severity}" + (f", {option.action}" if option.action != "none" else "")
             for option in check.rule.states()
         ],
+        looks=[LookOut(motif=one.motif, state=one.state, name=one.name, words=one.words) for one in looks_of(check)],
         remedy=check.remedy,
         parts=[family.slots[part.slot].name for part in check.parts],
         companions=[

@@ -13,6 +13,7 @@ from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement import describe
 from lumvek_core.judgement.words import unit_of
+from lumvek_core.looks.wanted import motif_of
 from lumvek_core.units import System
 from parts.queries import parts_list
 from parts.schemas import PartOut
@@ -116,6 +117,7 @@ def _check(
         tools=check.tools,
         hazards=[book.hazards[name] for name in check.hazards],
         drawing=check.drawing or "",
+        look=motif_of(check),
         optional=check.optional,
         often_missed=check.often_missed,
         safety=check.safety,

@@ -4022,6 +4022,8 @@ export interface components {
             kind: string;
             /** Limits */
             limits: string[];
+            /** Looks */
+            looks: components["schemas"]["LookOut"][];
             /** Name */
             name: string;
             /** Often Missed */
@@ -4247,6 +4249,8 @@ export interface components {
             limits: {
                 [key: string]: number;
             };
+            /** Look */
+            look: string;
             /** Name */
             name: string;
             /** Often Missed */
@@ -5835,6 +5839,20 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+        };
+        /**
+         * LookOut
+         * @description What one state looks like: a drawing by motif and state, its name, what fingers and ears tell.
+         */
+        LookOut: {
+            /** Motif */
+            motif: string;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Words */
+            words: string;
         };
         /** MachineAheadOut */
         MachineAheadOut: {

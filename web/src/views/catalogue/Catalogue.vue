@@ -6,6 +6,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
+import LooksRow from '@/design/looks/LooksRow.vue'
 
 const route = useRoute()
 const router = useRouter()
@@ -84,6 +85,12 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
             ><span v-if="check.often_missed" class="chip">often missed</span
             ><span v-if="check.optional" class="chip">optional</span><span class="quiet where">{{ check.where }}</span>
           </summary>
+          <LooksRow
+            v-if="check.looks.length"
+            class="looks"
+            :looks="check.looks"
+            :label="`What the states of ${check.name} look like`"
+          />
           <dl>
             <dt>How</dt>
             <dd>{{ check.how }}</dd>
@@ -140,6 +147,9 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
   padding: 16px 20px 60px;
   display: grid;
   gap: 12px;
+}
+.looks {
+  padding: 6px 12px 2px;
 }
 .families {
   display: flex;

@@ -10,6 +10,9 @@ import SeverityMark from '@/design/SeverityMark.vue'
 import type { Severity } from '@/design/severity'
 import GaugePanel from '@/standins/GaugePanel.vue'
 import DrawingOf from '@/design/drawings/DrawingOf.vue'
+import LooksRow from '@/design/looks/LooksRow.vue'
+import StateLook from '@/design/looks/StateLook.vue'
+import { countedOf, wordsOf } from '@/design/looks/looks'
 import { drawingOf } from './drawingOf'
 import PasteSheet from './PasteSheet.vue'
 import { NOT_SEEN_REASONS, type Entry } from './entry'
@@ -57,6 +60,16 @@ const unit = computed(() => {
   if (entry.notSeen.value || entry.isChoice.value) return ''
   return props.check.unit_shown
 })
+/** What a faulty one looks like, where faults are counted. */
+const faults = computed(() =>
+  entry.isChoice.value
+    ? []
+    : countedOf(props.check.look).map((state) => ({
+        motif: props.check.look,
+        state,
+        name: state.charAt(0).toUpperCase() + state.slice(1),
+      })),
+)
 /** How this place stood the last time, where that is how the machine is set up. */
 const before = computed(() => props.check.last.find((one) => one.position === entry.position.value))
 const ask = computed(() => (entry.question.value?.kind === 'asked' ? entry.place.value : undefined))
@@ -209,6 +222,7 @@ function use(text: string): void {
           <span v-if="unit" class="unit">{{ unit }}</span>
           <Button v-if="!entry.isChoice.value || entry.notSeen.value" class="enter" label="Enter" @click="entry.enter" />
         </div>
+        <LooksRow v-if="faults.length && !entry.notSeen.value" :looks="faults" label="What is counted, and what is not" />
         <p id="entry-problem" class="problem" role="alert">{{ entry.hint.value || entry.problem.value }}</p>
         <ol v-if="entry.notSeen.value" class="choices">
           <li v-for="(reason, i) in NOT_SEEN_REASONS" :key="reason">
@@ -217,10 +231,17 @@ function use(text: string): void {
             </button>
           </li>
         </ol>
-        <ol v-else-if="entry.isChoice.value" class="choices">
+        <ol v-else-if="entry.isChoice.value" class="choices" :class="{ drawn: check.look }">
           <li v-for="(option, i) in check.options" :key="option.key">
             <button type="button" :class="{ on: entry.place.value?.choice === option.key }" @click="entry.choose(option.key)">
-              <kbd>{{ i + 1 }}</kbd> {{ option.name }}
+              <StateLook v-if="check.look" :motif="check.look" :state="option.key" />
+              <kbd>{{ i + 1 }}</kbd>
+              <span
+                >{{ option.name
+                }}<small v-if="wordsOf(check.look, option.key)" class="quiet">{{
+                  wordsOf(check.look, option.key)
+                }}</small></span
+              >
               <SeverityMark v-if="option.severity !== 'sound'" :severity="option.severity as Severity" />
             </button>
           </li>
