@@ -76,6 +76,7 @@ class OptionOut(Schema):
     key: str
     name: str
     severity: SeverityName
+    hint: str
 
 
 class FigureOut(Schema):

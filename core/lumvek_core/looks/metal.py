@@ -52,7 +52,7 @@ def plate(f: Figures) -> list[Stroke]:
 
 @motif(
     states=told(
-        "trough wear 0.7 hole 1, sharp, peeling tear 1, folded bend 1, thin wear 0.7, worn wear 1, holed wear 0.6 hole 1"
+        "sharp hook 1, trough wear 0.7 hole 1, peeling tear 1, folded bend 1, thin wear 0.7, worn wear 1, holed wear 0.6 hole 1"
     )
 )
 def flight(f: Figures) -> list[Stroke]:
@@ -66,6 +66,7 @@ def flight(f: Figures) -> list[Stroke]:
         drawn.append(curve([(x - 6, 28), (x - 3, 34), (x - 2, 28 + tall)], role))
         drawn.append(curve([(x - 2 + lean, 20 - tall), (x + 2, 12), (x + 4, 20)], role))
         drawn += [path([(x - 2, 20 - tall), (x + 8, 8)], "fault")] if hurt and f.tear else []
+        drawn += [path([(x - 2, 5), (x + 3, 8), (x - 1, 11), (x + 4, 14), (x, 17)], "fault")] if f.hook else []
         drawn += [oval(x, 14, 3, 3, "fault")] if hurt and f.hole else []
     return [*drawn, *([path([(2, 46), (62, 46)], "thin")])]
 
@@ -154,9 +155,7 @@ def louvre(f: Figures) -> list[Stroke]:
     for i, x in enumerate((8, 20, 32, 44)):
         hurt = i == 2
         end: Point = (x + 13, 20)
-        role: Role = "fault" if hurt and (f.bend or f.hole) else "line"
-        if hurt and f.gone:
-            role: Role = "gone"
+        role: Role = "gone" if hurt and f.gone else "fault" if hurt and (f.bend or f.hole) else "line"
         if hurt and f.bend:
             end = (x + 14, 34)
         drawn.append(path([(x, 36), (x + 7, 32 if hurt and f.bend else 26), end], role))

@@ -189,3 +189,12 @@ def plants(f: Figures) -> list[Stroke]:
         ]
         drawn += [path([(x + 4, 40), (x + 4, 40 - tall)], "fault")] if f.many and i == 2 else []
     return drawn
+
+
+@motif(states=told("smooth, sharp wear 1"))
+def wire(f: Figures) -> list[Stroke]:
+    """A wire that fluffs bristles, cut through: round, or worn to an edge that shaves them."""
+    drawn = [path([(x, 46), (x, 30)], "thin") for x in range(8, 60, 6)]
+    if f.wear:
+        return [*drawn, shape([(20, 10), (44, 10), (32, 30)]), path([(26, 21), (32, 31), (38, 21)], "fault")]
+    return [*drawn, oval(32, 19, 12)]

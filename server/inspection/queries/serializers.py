@@ -14,7 +14,9 @@ from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement import describe
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.looks.wanted import motif_of
+from lumvek_core.rules.fitted import FittedRule
 from lumvek_core.units import System
+from lumvek_core.vocabulary import CROP_NAMES
 from parts.queries import parts_list
 from parts.schemas import PartOut
 from shops.models import Member
@@ -125,7 +127,7 @@ def _check(
         posture=check.posture,
         thing=positions.thing_of(check.per),
         grade=check.rule.oil_grade(),
-        options=[OptionOut(key=option.key, name=option.name, severity=option.severity) for option in check.rule.states()],
+        options=_options(book, check, walk_around.crop),
         feelers=feelers if check.rule.by_feeler else [],
         figures=limits.of_check(book, check, system),
         limits={name: limit.value for name, limit in book.limits[check.key].items()},
@@ -134,6 +136,20 @@ def _check(
             LastOut(position=one.position, shown=describe.full(check, one.value, system), day=one.at.date()) for one in stood
         ],
     )
+
+
+def _options(book: CoreBook, check: Check, crop: str) -> list[OptionOut]:
+    """The states to choose from, with what the crop that comes would have."""
+    wanted = {one.key for one in check.rule.wanted(crop, book.schools)} if isinstance(check.rule, FittedRule) else set()
+    return [
+        OptionOut(
+            key=option.key,
+            name=option.name,
+            severity=option.severity,
+            hint=f"for {CROP_NAMES[crop]}" if option.key in wanted else "",
+        )
+        for option in check.rule.states()
+    ]
 
 
 def parts(walk_around: WalkAround, book: CoreBook) -> list[PartOut]:

@@ -10,8 +10,12 @@ from django.template.loader import render_to_string
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
+from inspection.queries import rule_books
 from inspection.schemas import StationOut
+from lumvek_core.catalogue.model import Check
 from lumvek_core.coupled import short
+from lumvek_core.looks.motif import look
+from lumvek_core.looks.wanted import Look, looks_of
 from lumvek_core.vocabulary import SEVERITY_WORDS
 
 register = template.Library()
@@ -73,6 +77,46 @@ def photo_source(context: dict[str, Any], photo: Any) -> str:
     """Where a page finds a picture: beside itself, or in the page for the PDF."""
     source: str = context["photo_source"](photo.uuid)
     return source
+
+
+STROKES = {
+    "body": {"fill": "#ffffff", "stroke": "#22262b", "stroke-width": "1.8"},
+    "line": {"fill": "none", "stroke": "#22262b", "stroke-width": "1.8"},
+    "thin": {"fill": "none", "stroke": "#8b9299", "stroke-width": "1.1"},
+    "gone": {"fill": "none", "stroke": "#8b9299", "stroke-width": "1.5", "stroke-dasharray": "3 3"},
+    "fault": {"fill": "none", "stroke": "#94460b", "stroke-width": "2.6"},
+    "dark": {"fill": "#55504a"},
+    "oil": {"fill": "#b8860b"},
+    "milk": {"fill": "#cfc7b4", "stroke": "#8b9299"},
+    "grain": {"fill": "#e3c26a", "stroke": "#22262b"},
+}
+"""How the strokes of a look are printed."""
+
+
+@register.simple_tag
+def looks(group: Any) -> SafeString:
+    """What was found beside what is right, drawn; nothing for what is measured."""
+    check = _checks().get(short(group.check))
+    found = {finding.place.choice for finding in group.findings}
+    drawn = looks_of(check) if check else []
+    shown = [one for i, one in enumerate(drawn) if i == 0 or one.state in found]
+    if not check or not check.rule.states() or len(shown) < 2:
+        return SafeString("")
+    figures = [format_html("<figure>{}<figcaption>{}</figcaption></figure>", _drawn(one), one.name) for one in shown]
+    return format_html('<div class="looks">{}</div>', SafeString("".join(figures)))
+
+
+def _drawn(one: Look) -> SafeString:
+    paths = [
+        format_html('<path d="{}"{}/>', stroke.d, SafeString("".join(f' {k}="{v}"' for k, v in STROKES[stroke.role].items())))
+        for stroke in look(one.motif, one.state)
+    ]
+    return format_html('<svg viewBox="-1 -1 66 50" aria-hidden="true">{}</svg>', SafeString("".join(paths)))
+
+
+def _checks() -> dict[str, Check]:
+    """Every check that is shipped, by its short key; those of one key in several families look alike."""
+    return {short(key): check for family in rule_books.shipped().families.values() for key, check in family.checks.items()}
 
 
 @lru_cache(maxsize=1)

@@ -6336,6 +6336,8 @@ export interface components {
         };
         /** OptionOut */
         OptionOut: {
+            /** Hint */
+            hint: string;
             /** Key */
             key: string;
             /** Name */

@@ -238,8 +238,8 @@ function use(text: string): void {
               <kbd>{{ i + 1 }}</kbd>
               <span
                 >{{ option.name
-                }}<small v-if="wordsOf(check.look, option.key)" class="quiet">{{
-                  wordsOf(check.look, option.key)
+                }}<small v-if="option.hint || wordsOf(check.look, option.key)" class="quiet">{{
+                  option.hint || wordsOf(check.look, option.key)
                 }}</small></span
               >
               <SeverityMark v-if="option.severity !== 'sound'" :severity="option.severity as Severity" />
