@@ -19,6 +19,7 @@ SEVERITY_WORDS = {
 """Verdicts and what stands where there is none."""
 
 PHASE_NAMES = {
+    "everything": "Everything",
     "after-season": "After-season",
     "winter": "Winter",
     "pre-season": "Pre-season",

@@ -67,7 +67,7 @@ def start(request: HttpRequest, machine_id: int, wanted: StartIn) -> WalkAroundB
 
 
 def _wanted(given: StartIn) -> preparing.Wanted:
-    return preparing.Wanted(given.phase, given.crop, given.headers, given.people)
+    return preparing.Wanted(given.phase, given.crop, given.headers, given.people, given.take_in)
 
 
 def opened_for(request: HttpRequest, walk_around_id: uuid.UUID) -> "tuple[WalkAround, CoreBook]":
@@ -102,6 +102,14 @@ def hold(request: HttpRequest, walk_around_id: uuid.UUID, new: HoldIn) -> list[H
     found, _ = opened_for(request, walk_around_id)
     postures.confirm_posture(member, walk_around_id, new.uuid, new.posture, new.at)
     return serializers.holds(found)
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/take-in", response=WalkAroundOut, **allowed(starting.take_in))
+def take_in(request: HttpRequest, walk_around_id: uuid.UUID) -> WalkAroundOut:
+    """Take in the checks that the round left out."""
+    member = member_of(request)
+    taken = starting.take_in(member, walk_around_id)
+    return serializers.walk_around(taken, rule_books.opened(taken.rule_book_id), member)
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/order", response=PlanOut, **allowed(starting.reorder))

@@ -26,9 +26,10 @@ class WalkAround(models.Model):
     """One inspection of one machine, with the headers coupled to it.
 
     As it stood at the start: options (a header's with prefix), header_families, layout (how many of each thing), stations (key,
-    name, places to look at) and plan (visits with posture, minutes and checks; minutes in all, and by plain station order).
-    people: who began it together; anybody of the shop who inspects may join. version: 1, and one more each time it was opened
-    again after it was finished. discarded_at: begun by mistake; it stays in the log and is in no list.
+    name, places to look at) and plan (visits with posture, minutes and checks; minutes in all, and by plain station order). The
+    checks of the plan are those of the walk-around; left_out: what its round leaves out, with why and the words for it. people:
+    who began it together; anybody of the shop who inspects may join. version: 1, and one more each time it was opened again
+    after it was finished. discarded_at: begun by mistake; it stays in the log and is in no list.
     """
 
     owners_path = "machine__owners"
@@ -45,6 +46,7 @@ class WalkAround(models.Model):
     people = models.ManyToManyField("shops.Member", blank=True, related_name="walk_arounds")
     layout = models.JSONField(default=dict)
     plan = models.JSONField(default=dict)
+    left_out = models.JSONField(default=list, blank=True)
     options = models.JSONField(default=list)
     stations = models.JSONField(default=list)
     started_at = models.DateTimeField()

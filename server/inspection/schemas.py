@@ -22,7 +22,9 @@ else:
     AnyFacts = Annotated[Union[tuple(kinds.facts().values())], Field(discriminator="kind")]
 
 SeverityName = Literal["sound", "watch", "due", "stop", "not-seen", "does-not-apply"]
-PhaseName = Literal["after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"]
+PhaseName = Literal[
+    "everything", "after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"
+]
 CropName = Literal["", "small-grain", "pod", "ear", "fine-seed"]
 
 
@@ -262,6 +264,13 @@ class PlaceOut(Schema):
     overtaken: OvertakenOut | None
 
 
+class LeftOutOut(Schema):
+    """Checks that a round leaves out, and why, in one line."""
+
+    checks: list[str]
+    words: str
+
+
 class WalkAroundOut(Schema):
     walk_around: WalkAroundBrief
     machine: MachineOut
@@ -280,6 +289,7 @@ class WalkAroundOut(Schema):
     places: list[PlaceOut]
     stations: list[StationOut]
     parts: list[PartOut]
+    left_out: list[LeftOutOut]
     notice: str
     may_record: bool
     may_decide: bool

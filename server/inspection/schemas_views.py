@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
-from .schemas import MachineOut, PersonOut, PhaseName, PlanOut, StationOut, WalkAroundBrief
+from .schemas import LeftOutOut, MachineOut, PersonOut, PhaseName, PlanOut, StationOut, WalkAroundBrief
 from .schemas_findings import FindingOut, NotSeenOut
 from .schemas_notes import NoteOut
 
@@ -39,6 +39,7 @@ class PreviewOut(Schema):
     places: int
     plan: PlanOut
     tools: list[str]
+    left_out: list[LeftOutOut]
 
 
 class HoleOut(Schema):

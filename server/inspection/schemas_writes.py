@@ -16,6 +16,7 @@ class StartIn(Schema):
     crop: CropName = ""
     headers: list[int] = Field(default_factory=list, max_length=6)
     people: list[int] = Field(default_factory=list, max_length=6)
+    take_in: bool = False
 
 
 class ReadingIn(Schema):

@@ -14,6 +14,7 @@ from ..units import stated_in
 from .lists import Catalogue, Companion, SchoolChoice
 from .model import Check, Family, Station
 from .qualify import companion
+from .rounds import in_round
 from .rule_book import LimitInForce, LimitOverride, RuleBook
 
 
@@ -223,7 +224,7 @@ def belongs(check: Check, scope: Scope) -> bool:
     """Whether a check is part of a walk-around."""
     return (
         check.made_with(scope.options)
-        and (not scope.phase or scope.phase in check.phases)
+        and in_round(check, scope.phase)
         and (not check.crops or not scope.crop or scope.crop in check.crops)
         and (not check.headers or any(header in scope.headers for header in check.headers))
     )

@@ -14,7 +14,7 @@ from ..models import WalkAround
 
 def lock(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
     """The walk-around with its machine, held until the transaction ends, so that two people writing wait for each other."""
-    held = WalkAround.objects.select_for_update().select_related("machine").defer("plan")
+    held = WalkAround.objects.select_for_update().select_related("machine")
     walk_around = held.of(member).filter(pk=walk_around_id).first()
     if walk_around is None:
         raise NotFoundHere("There is no such walk-around.")

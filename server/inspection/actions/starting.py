@@ -7,15 +7,16 @@ from django.utils import timezone
 
 from fleet.models import Machine
 from lumvek_core import positions
+from lumvek_core.catalogue.rule_book import RuleBook
 from lumvek_core.errors import BadInput
 from lumvek_core.planning import walk
-from shops.access import NotFoundHere
+from shops.access import Conflict, NotFoundHere
 from shops.models import Member
 from shops.rights import RIGHTS, action
 
 from ..models import WalkAround
 from ..queries import rule_books
-from ..queries.preparing import Prepared, Wanted, plan_json, prepare
+from ..queries.preparing import Wanted, plan_json, prepare
 from .locking import lock
 
 
@@ -41,7 +42,8 @@ def start(member: Member, machine: Machine, walk_around_id: uuid.UUID, wanted: W
         layout=ready.layout,
         plan=plan_json(ready.route),
         options=list(ready.scope.options),
-        stations=_stations(ready),
+        stations=_stations(ready.book, {check.key for check in ready.checks}, ready.layout),
+        left_out=ready.left_out,
         started_at=timezone.now(),
         started_by=member.user,
     )
@@ -50,13 +52,30 @@ def start(member: Member, machine: Machine, walk_around_id: uuid.UUID, wanted: W
     return begun
 
 
-def _stations(ready: Prepared) -> list[dict[str, object]]:
-    """Stations this walk-around comes to, with the number of places to look at and the checks that may be left out."""
-    belongs = {check.key for check in ready.checks}
+@action("start a walk-around")
+def take_in(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
+    """Take in what the round left out; doing it twice is the same as once. Raises NotFoundHere, Conflict."""
+    walk_around = lock(member, walk_around_id)
+    if walk_around.finished_at or walk_around.discarded_at:
+        raise Conflict("This walk-around is closed.")
+    book = rule_books.opened(walk_around.rule_book_id)
+    left = {key for one in walk_around.left_out for key in one["checks"]}
+    if left:
+        belongs = rule_books.planned_in(walk_around) | left
+        checks = [check for check in book.family.checks.values() if check.key in belongs]
+        walk_around.plan = plan_json(walk.plan(book, checks, rule_books.shipped().safety.moves))
+        walk_around.stations = _stations(book, belongs, walk_around.layout)
+        walk_around.left_out = []
+        walk_around.save(update_fields=["plan", "stations", "left_out"])
+    return walk_around
+
+
+def _stations(book: RuleBook, belongs: set[str], layout: positions.Layout) -> list[dict[str, object]]:
+    """Stations a walk-around comes to, with the number of places to look at and the checks that may be left out."""
     found: list[dict[str, object]] = []
-    for station in walk.stations_of(ready.book, list(belongs)):
+    for station in walk.stations_of(book, list(belongs)):
         checks = [check for check in station.checks if check.key in belongs]
-        total = sum(len(positions.expand(check.per, ready.layout)) for check in checks if not check.optional)
+        total = sum(len(positions.expand(check.per, layout)) for check in checks if not check.optional)
         optional = [check.key for check in checks if check.optional]
         found.append({"key": station.key, "name": station.name, "total": total, "optional": optional})
     return found

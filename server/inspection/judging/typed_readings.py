@@ -60,7 +60,7 @@ def where(walk_around: WalkAround, check_key: str, position_key: str) -> tuple[C
     """The check and the position that these keys stand for in a walk-around. Raises BadInput."""
     book = rule_books.opened(walk_around.rule_book_id)
     check = book.family.checks.get(check_key)
-    if check is None or not in_force.belongs(check, rule_books.scope_of(walk_around)):
+    if check is None or check_key not in rule_books.planned_in(walk_around):
         raise BadInput("check", "is not part of this walk-around")
     for position in positions.expand(check.per, walk_around.layout):
         if position.key == position_key:

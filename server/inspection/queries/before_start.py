@@ -8,7 +8,7 @@ from lumvek_core.vocabulary import PHASE_NAMES
 from shops.models import Member
 from shops.rights import RIGHTS
 
-from ..schemas import PlanOut
+from ..schemas import LeftOutOut, PlanOut
 from ..schemas_views import PhaseOut, PreviewOut, StartInfoOut
 from . import coupled, preparing, rule_books, serializers
 
@@ -30,7 +30,7 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
     return StartInfoOut(
         machine=serializers.machine_out(machine),
         phases=[phase for phase in phases if phase.checks],
-        usual="winter" if time == "all-three" else time,  # type: ignore[arg-type]
+        usual="after-season" if time == "after-season" else "everything",
         headers=[serializers.machine_out(header) for header in headers],
         people=[serializers.person(one) for one in people],
         notes=serializers.notes(machine),
@@ -46,4 +46,5 @@ def preview(member: Member, machine: Machine, wanted: preparing.Wanted) -> Previ
         places=sum(len(positions.expand(check.per, ready.layout)) for check in ready.checks if not check.optional),
         plan=PlanOut.model_validate(preparing.plan_json(ready.route)),
         tools=ready.tools,
+        left_out=[LeftOutOut(checks=one["checks"], words=one["words"]) for one in ready.left_out],
     )

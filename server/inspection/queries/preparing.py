@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from typing import Any
 
 from fleet.models import Machine
 from fleet.queries.machines import machines_for
@@ -15,18 +16,22 @@ from shops.access import Conflict
 from shops.models import Member
 
 from ..models import RuleBook
-from . import rule_books
+from . import rounds, rule_books
 from .coupled import long
 
 
 @dataclass(frozen=True)
 class Wanted:
-    """What a walk-around is to be: phase, crop (empty for any), headers (machines) and people (members) by id."""
+    """What a walk-around is to be: phase, crop (empty for any), headers (machines) and people (members) by id.
+
+    take_in: also what its round would leave out.
+    """
 
     phase: str = "winter"
     crop: str = ""
     headers: Sequence[int] = ()
     people: Sequence[int] = ()
+    take_in: bool = False
 
 
 @dataclass(frozen=True)
@@ -42,6 +47,7 @@ class Prepared:
     layout: dict[str, int | list[str]]
     route: Route
     tools: list[str] = field(default_factory=list)
+    left_out: list[dict[str, Any]] = field(default_factory=list)
 
 
 def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
@@ -59,9 +65,12 @@ def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
     if not checks:
         raise BadInput("phase", f"nothing is listed for {families[machine.model.family].name.lower()} at this time")
     layout = in_force.layout(book, counts)
+    left_out = [] if wanted.take_in else rounds.left_out(member, [machine, *headers], checks, wanted.phase, layout)
+    without = {key for one in left_out for key in one["checks"]}
+    checks = [check for check in checks if check.key not in without] or checks
     route = walk.plan(book, checks, rule_books.shipped().safety.moves)
     tools = list(dict.fromkeys(tool for check in checks for tool in check.tools))
-    return Prepared(machine, headers, stored, book, scope, checks, layout, route, sorted(tools, key=str.lower))
+    return Prepared(machine, headers, stored, book, scope, checks, layout, route, sorted(tools, key=str.lower), left_out)
 
 
 def counts_of(machine: Machine) -> dict[str, int]:

@@ -116,14 +116,15 @@ def _composed(
     return hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest(), content
 
 
-def scope_of(walk_around: WalkAround) -> in_force.Scope:
-    """What a walk-around is about, as it stood at its start."""
-    return in_force.Scope(walk_around.options, walk_around.phase, walk_around.crop, walk_around.header_families)
-
-
 def checks_of(walk_around: WalkAround) -> list[Check]:
-    """The checks that belong to a walk-around, in working order."""
-    return in_force.applicable(opened(walk_around.rule_book_id), scope_of(walk_around))
+    """The checks that belong to a walk-around, those of its plan, in working order."""
+    planned = planned_in(walk_around)
+    return [check for check in opened(walk_around.rule_book_id).family.checks.values() if check.key in planned]
+
+
+def planned_in(walk_around: WalkAround) -> set[str]:
+    """Keys of the checks of a walk-around's plan."""
+    return {key for visit in walk_around.plan["visits"] for key in visit["checks"]}
 
 
 @lru_cache(maxsize=64)

@@ -46,11 +46,7 @@ def read(machines: Iterable[Machine], checks: Iterable[Check], before: WalkAroun
     known = rule_books.ever(check.key for check in checks)
     if not known:
         return []
-    mine = Q()
-    for machine in machines:
-        prefix = coupled.prefix_of(machine)
-        own = Q(check_key__in=[key for key in known if keys.prefix_of(key) == prefix])
-        mine |= own & (Q(walk_around__machine=machine) | Q(walk_around__headers=machine))
+    mine = of_machines(machines, known)
     rows = Verdict.objects.filter(mine, walk_around__discarded_at=None, reading__state=Reading.State.SEEN, ask="")
     if before is not None:
         rows = rows.filter(walk_around__started_at__lt=before.started_at)
@@ -60,6 +56,16 @@ def read(machines: Iterable[Machine], checks: Iterable[Check], before: WalkAroun
     return [
         Stands(known[key], place, read_value(value), at, by, visit) for key, place, value, at, by, visit in listed.distinct()
     ]
+
+
+def of_machines(machines: Iterable[Machine], check_keys: Iterable[str]) -> Q:
+    """Verdicts of these machines' own checks, whatever machine or header they were walked around with."""
+    mine, listed = Q(), list(check_keys)
+    for machine in machines:
+        prefix = coupled.prefix_of(machine)
+        own = Q(check_key__in=[key for key in listed if keys.prefix_of(key) == prefix])
+        mine |= own & (Q(walk_around__machine=machine) | Q(walk_around__headers=machine))
+    return mine
 
 
 def last_before(walk_around: WalkAround, machines: Iterable[Machine], checks: Iterable[Check]) -> dict[Place, Stands]:

@@ -51,7 +51,7 @@ def test_a_header_comes_with_its_options_counts_and_limits(combine):
     assert set(combine.winter.people.all()) == {combine.technician, combine.lead}
 
 
-@pytest.mark.parametrize("phase", ["after-season", "daily", "crop-change", "pre-season"])
+@pytest.mark.parametrize("phase", ["after-season", "daily", "crop-change", "arrival"])
 def test_each_time_of_the_season_has_its_own_list(combine, phase):
     found = starting.start(combine.lead, combine.combine, uuid.uuid4(), preparing.Wanted(phase))
     assert {phase} <= set.intersection(*(set(check.phases) for check in rule_books.checks_of(found)))

@@ -2868,6 +2868,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/walk-arounds/{walk_around_id}/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Take in the checks that the round left out.
+         */
+        post: operations["inspection_api_take_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5691,6 +5711,16 @@ export interface components {
             reading: number;
         };
         /**
+         * LeftOutOut
+         * @description Checks that a round leaves out, and why, in one line.
+         */
+        LeftOutOut: {
+            /** Checks */
+            checks: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * LimitIn
          * @description A limit as it was typed; empty text takes the shop's or the manual's own figure away again.
          */
@@ -6546,7 +6576,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
+            key: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
             /** Name */
             name: string;
         };
@@ -6934,6 +6964,8 @@ export interface components {
         PreviewOut: {
             /** Checks */
             checks: number;
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutOut"][];
             /** Places */
             places: number;
             plan: components["schemas"]["PlanOut"];
@@ -7917,7 +7949,12 @@ export interface components {
              * @default winter
              * @enum {string}
              */
-            phase: "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
+            phase: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
+            /**
+             * Take In
+             * @default false
+             */
+            take_in: boolean;
         };
         /**
          * StartInfoOut
@@ -7939,7 +7976,7 @@ export interface components {
              * Usual
              * @enum {string}
              */
-            usual: "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
+            usual: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
         };
         /**
          * StateFacts
@@ -8605,6 +8642,8 @@ export interface components {
             holds: components["schemas"]["HoldOut"][];
             /** Last */
             last: number;
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutOut"][];
             machine: components["schemas"]["MachineOut"];
             /** May Decide */
             may_decide: boolean;
@@ -12220,6 +12259,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SummaryOut"];
+                };
+            };
+        };
+    };
+    inspection_api_take_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkAroundOut"];
                 };
             };
         };

@@ -12,6 +12,7 @@ export const SEVERITY_WORDS = {
 } as const
 
 export const PHASE_NAMES = {
+  "everything": "Everything",
   "after-season": "After-season",
   "winter": "Winter",
   "pre-season": "Pre-season",

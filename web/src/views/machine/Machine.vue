@@ -31,6 +31,7 @@ const chosen = reactive({
   crop: '' as Start['crop'],
   headers: [] as number[],
   people: [] as number[],
+  takeIn: false,
 })
 const mayStart = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
 const CROPS: { key: Start['crop']; name: string }[] = [
@@ -65,10 +66,11 @@ const wanted = (): Start => ({
   crop: chosen.crop,
   headers: [...chosen.headers],
   people: [...chosen.people],
+  take_in: chosen.takeIn,
 })
 let asked = 0
 watch(
-  () => [chosen.phase, chosen.crop, chosen.headers.join()],
+  () => [chosen.phase, chosen.crop, chosen.headers.join(), chosen.takeIn],
   async () => {
     if (!chosen.phase || !mayStart.value) return
     const mine = ++asked
@@ -209,8 +211,8 @@ async function takeBack(written: string): Promise<void> {
                 {{ header.name }} <span class="quiet">{{ header.kind.toLowerCase() }}</span></label
               >
             </fieldset>
-            <fieldset v-if="chosen.phase === 'crop-change' || chosen.phase === 'pre-season' || chosen.phase === 'first-field'">
-              <legend>For which crop</legend>
+            <fieldset>
+              <legend>The crop that comes</legend>
               <label v-for="crop in CROPS" :key="crop.key" class="pick" :class="{ on: chosen.crop === crop.key }"
                 ><input v-model="chosen.crop" type="radio" name="crop" :value="crop.key" /> {{ crop.name }}</label
               >
@@ -242,6 +244,14 @@ async function takeBack(written: string): Promise<void> {
                 "
                 >, {{ Math.round(preview.plan.minutes_station_order) }} min station by station</template
               >
+            </p>
+            <p v-for="one in preview.left_out" :key="one.words" class="left-out">
+              {{ one.words }}
+              <Button severity="secondary" label="Take them in" @click="chosen.takeIn = true" />
+            </p>
+            <p v-if="chosen.takeIn" class="left-out">
+              Nothing is left out.
+              <Button severity="secondary" label="Leave out what may be" @click="chosen.takeIn = false" />
             </p>
             <Button class="go" label="Start walk-around" :loading="starting" @click="start" />
             <p v-for="one in info.running" :key="one.id" class="quiet">

@@ -3,6 +3,7 @@
 import Button from '@/design/controls/button'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Check } from '@/api/client'
+import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
 import SeverityMark from '@/design/SeverityMark.vue'
 import type { Severity } from '@/design/severity'
@@ -15,8 +16,9 @@ const props = defineProps<{
   state: WalkAroundState
   stationNames: Map<string, string>
   mayReorder: boolean
+  leftOut: { words: string }[]
 }>()
-const emit = defineEmits<{ go: [key: string]; move: [from: number, to: number] }>()
+const emit = defineEmits<{ go: [key: string]; move: [from: number, to: number]; takeIn: [] }>()
 
 const list = ref<HTMLElement | null>(null)
 /** Keep the check in hand in view, within the list alone: down on a desk, sideways on a phone. */
@@ -128,6 +130,17 @@ const enter = (visit: { of: Check[] }): void =>
         </template>
       </li>
     </ol>
+    <p v-for="one in leftOut" :key="one.words" class="left-out">
+      {{ one.words }}
+      <AskOnce
+        v-if="mayReorder"
+        plain
+        label="Take them in"
+        question="They join this walk-around at their postures; the order of postures is planned again."
+        yes="Take them in"
+        @yes="emit('takeIn')"
+      />
+    </p>
   </nav>
 </template>
 
@@ -140,6 +153,10 @@ ol {
   gap: 1px;
   max-height: max(300px, calc(100vh - 222px - var(--bars, 0px)));
   overflow-y: auto;
+}
+.left-out {
+  margin: 8px 0 0;
+  font-size: 0.95rem;
 }
 .head {
   display: flex;

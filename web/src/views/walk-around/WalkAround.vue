@@ -4,7 +4,6 @@ import Button from '@/design/controls/button'
 import SelectButton from '@/design/controls/selectbutton'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { api, Refused, write, type Schemas } from '@/api/client'
 import { StorageFull } from '@/api/storage'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
@@ -25,6 +24,7 @@ import type { Entry } from './entry'
 import { useAddress } from './useAddress'
 import { useEntry } from './useEntry'
 import { useOrder } from './useOrder'
+import { usePlan } from './usePlan'
 import { useStops } from './useStops'
 import { at, useWalkAround } from './useWalkAround'
 
@@ -41,6 +41,7 @@ const problem = ref('')
 const looking = ref('')
 const state = useWalkAround(props.id, () => session.me?.name ?? '', begin)
 const order = useOrder(state.data)
+const { move, takeIn } = usePlan(props.id, state, order, problem)
 const entry: Entry = useEntry({
   walkAround: props.id,
   member: session.me?.id ?? 0,
@@ -151,23 +152,6 @@ function onlyLook(): void {
   entry.select(check.value.key, entry.position.value)
 }
 
-async function move(from: number, to: number): Promise<void> {
-  const numbers = order.visits.value.map((one) => one.index)
-  numbers.splice(to, 0, ...numbers.splice(from, 1))
-  try {
-    const plan = await write(() =>
-      api.POST('/api/walk-arounds/{walk_around_id}/order', {
-        params: { path: { walk_around_id: props.id } },
-        body: { order: numbers },
-      }),
-    )
-    if (data.value) data.value.plan = plan
-    problem.value = ''
-  } catch (error) {
-    problem.value = error instanceof Refused ? error.message : 'The order could not be changed.'
-  }
-}
-
 function closed(note: string): void {
   if (data.value) data.value.notes = data.value.notes.filter((one) => one.uuid !== note)
 }
@@ -223,6 +207,8 @@ function alt(event: KeyboardEvent): void {
         :state="state"
         :station-names="stationNames"
         :may-reorder="data.may_record"
+        :left-out="data.left_out"
+        @take-in="takeIn"
         @go="(key) => entry.select(key)"
         @move="move"
       />
