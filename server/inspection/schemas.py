@@ -118,6 +118,7 @@ class CheckOut(Schema):
     hazards: list[str]
     drawing: Drawing | Literal[""]
     look: str
+    together: str
     optional: bool
     often_missed: bool
     safety: bool

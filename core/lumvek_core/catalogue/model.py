@@ -84,7 +84,8 @@ class Check:
     before (clean) or after (grease) everything else at its station. after: checks that must be done before. It is made where
     the machine has `option`, all of `needs` and none of `unless`,
     in these `phases`, for these `crops` and with these `headers` (families);
-    empty means any. look: the motif whose drawings show its states.
+    empty means any. look: the motif whose drawings show its states. together: what is judged as one with
+    others of this name, and stands on one screen with them.
     """
 
     key: str
@@ -116,6 +117,7 @@ class Check:
     headers: list[str] = field(default_factory=list)
     drawing: Drawing | None = None
     look: str = ""
+    together: str = ""
     safety: bool = False
     optional: bool = False
     often_missed: bool = False

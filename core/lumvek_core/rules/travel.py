@@ -46,7 +46,7 @@ class TravelRule(Rule):
 
     With the pitch of the chain it is worked out whether a half link comes out or the chain is retired: wear_per_h, season_h:
     how fast the take-up is used and for how long; stretch_from, half_links_from: checks in which stretch is measured and half
-    links (fitted, out already) are counted.
+    links (fitted, out already) are counted. strands: the chain has several, that are kept alike.
     """
 
     answers, figures, facts = "measure", 2, TravelFacts
@@ -60,6 +60,7 @@ class TravelRule(Rule):
     season_h: Annotated[Annotated[float, Within(0)] | None, Limit("Coming season", "h")] = None
     stretch_from: Annotated[str, OtherCheck()] = ""
     half_links_from: Annotated[str, OtherCheck()] = ""
+    strands: bool = False
 
     def judge(self, case: Case) -> Verdict:
         (used, total), say = case.value.numbers, case.say
@@ -108,12 +109,12 @@ class TravelRule(Rule):
         ]
         share = used / total
         if found.advice == "retire":
-            return Verdict("due", "replace", f"{said}: {found.words[0].lower()}{found.words[1:]}", why, facts, used=share)
+            return Verdict("due", "replace", f"{said}: {self._retired()}", why, facts, used=share)
         if found.advice == "remove_half_link":
             after = say.figure(found.used_after_mm)
             facts = TravelFacts("travel", used, total, facts.used_shown, facts.total_shown, found.used_after_mm, after)
             then = f" After it {after} are used." if found.can_remove else ""
-            reason = f"{said}{left}: take half a link out of every strand.{then}"
+            reason = f"{said}{left}: take half a link out{self._of_each()}.{then}"
             return Verdict("due", "adjust", reason, why, facts, used=share)
         if found.advice == "runs_out":
             reason = f"{said}{left}: it ends within the season and no half link can come out yet."
@@ -123,6 +124,12 @@ class TravelRule(Rule):
         return Verdict(
             "sound", "none", f"{said}, {say.figure(total - used)} left: it lasts the season.", why, facts, used=share
         )
+
+    def _of_each(self) -> str:
+        return " of every strand" if self.strands else ""
+
+    def _retired(self) -> str:
+        return f"retire the chain: renew {'every strand' if self.strands else 'it'}, with its sprockets looked at."
 
     def _stretch(self, context: Context) -> float | None:
         """The most stretched strand, per cent, where it was measured."""

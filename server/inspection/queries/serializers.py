@@ -121,6 +121,7 @@ def _check(
         hazards=[book.hazards[name] for name in check.hazards],
         drawing=check.drawing or "",
         look=motif_of(check),
+        together=check.together,
         optional=check.optional,
         often_missed=check.often_missed,
         safety=check.safety,

@@ -4291,6 +4291,8 @@ export interface components {
             station: string;
             /** Thing */
             thing: string;
+            /** Together */
+            together: string;
             /** Tools */
             tools: string[];
             /** Unit */

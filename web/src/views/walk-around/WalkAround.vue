@@ -10,6 +10,7 @@ import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import MachineMap from '@/design/MachineMap.vue'
 import { fetchDrawings } from '@/design/drawings/registry'
+import ChainPanel from './ChainPanel.vue'
 import EntryPanel from './EntryPanel.vue'
 import PartsTray from './PartsTray.vue'
 import PhotoStrip from './PhotoStrip.vue'
@@ -253,6 +254,13 @@ function alt(event: KeyboardEvent): void {
           <template #verdict
             ><VerdictPanel :entry="entry" :state="state" :read-only="!data.may_record" :gate="false"
           /></template>
+          <ChainPanel
+            v-if="check.together"
+            :check="check"
+            :checks="data.checks"
+            :state="state"
+            @go="(key) => entry.select(key)"
+          />
           <RowGrid
             :check="check"
             :positions="data.positions"

@@ -1,0 +1,19 @@
+/** The one advice that readings of one thing come to. */
+import type { Place } from '@/api/client'
+
+const RANK = ['stop', 'due', 'watch', 'sound']
+const ACTIONS = ['replace', 'repair', 'adjust', 'turn', 'lubricate', 'clean', 'investigate', 'recheck', 'none']
+
+/** The gravest verdict with the farthest-reaching action speaks for all: what is renewed need not be adjusted first. */
+export function adviceOf(places: (Place | undefined)[]): string {
+  const read = places.filter((one): one is Place => !!one && !one.ask && RANK.includes(one.severity))
+  if (!read.length) return 'Nothing read yet.'
+  const open = places.length - read.length
+  const rank = (one: Place): number =>
+    ACTIONS.indexOf(one.action) +
+    (one.severity === 'stop' ? -100 : one.severity === 'due' ? 0 : 100 * RANK.indexOf(one.severity))
+  const worst = read.reduce((a, b) => (rank(b) < rank(a) ? b : a))
+  const left = open ? ` ${open} still to read.` : ''
+  if (worst.severity === 'sound') return `As it should be.${left}`
+  return `${`${worst.reason} ${worst.remedy}`.trim()}${left}`
+}
