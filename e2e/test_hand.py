@@ -21,7 +21,7 @@ def test_twenty_four_discs_with_questions_and_late_answers_stand_where_they_were
         page.keyboard.type(meant[place])
         page.keyboard.press("Enter")
         pause(page, pace)
-    expect(page.locator(".about h2")).to_have_text("Opener disc bearing")
+    expect(page.locator(".about h2")).to_have_text("Disc axle")
     drain(page)
     stands = typed(page, walk_around)
     wrong = {

@@ -67,7 +67,7 @@ def test_twelve_rows_two_discs_by_keyboard_to_the_report(page: Page, sign_in, ac
         page.keyboard.type("395" if n != 5 else "386")
         page.keyboard.press("Enter")
     keep_all(page)
-    expect(page.locator(".about h2")).to_have_text("Opener disc bearing")
+    expect(page.locator(".about h2")).to_have_text("Disc axle")
 
     # Verdicts are there, and the companion scraper has come by itself.
     tray = page.get_by_role("complementary", name="Parts called for")
@@ -199,7 +199,7 @@ def test_reload_and_back_keep_what_was_typed(page: Page, sign_in):
     page.reload()
     expect(field(page)).to_have_value("39")
     page.keyboard.press("PageDown")
-    expect(page.locator(".about h2")).to_have_text("Opener disc bearing")
+    expect(page.locator(".about h2")).to_have_text("Disc axle")
     page.go_back()
     expect(page.locator(".about h2")).to_have_text("Opener disc diameter")
     expect(field(page)).to_have_value("39")

@@ -9,11 +9,12 @@ from fleet.queries.machines import machine_for
 from shops.access import member_of
 from shops.endpoints import allowed
 
-from .actions import notes, photos
+from .actions import notes, photos, pinning
 from .api import opened_for
 from .queries import pictures, serializers
 from .schemas import PhotoOut
 from .schemas_notes import CauseIn, NoteIn, NoteOut
+from .schemas_writes import PinPictureIn
 
 note_endpoints = Router(tags=["machines"])
 picture_endpoints = Router(tags=["walk-arounds"])
@@ -113,6 +114,20 @@ def restore_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uui
     member = member_of(request)
     photos.restore(member, walk_around_id, photo_id)
     return [serializers.photo(one) for one in pictures.of(found)]
+
+
+@picture_endpoints.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/pin", response={204: None}, **allowed(pinning.pin))
+def pin_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID, wanted: PinPictureIn) -> tuple[int, None]:
+    """Pin a picture to its check on this model: this is what it looks like."""
+    pinning.pin(member_of(request), walk_around_id, photo_id, wanted.uuid, wanted.state)
+    return 204, None
+
+
+@picture_endpoints.post("/pins/{uuid:pin_id}/take-off", response={204: None}, **allowed(pinning.unpin))
+def unpin_photo(request: HttpRequest, pin_id: uuid.UUID) -> tuple[int, None]:
+    """Take a pin off; the picture stays where it was taken."""
+    pinning.unpin(member_of(request), pin_id)
+    return 204, None
 
 
 @picture_endpoints.get("/{uuid:walk_around_id}/photos/{uuid:photo_id}", response={200: bytes})

@@ -279,6 +279,28 @@ class Photo(TakenBack):
         ordering = ["id"]
 
 
+class PinnedPicture(TakenBack):
+    """A picture of the shop's own that shows what a state of a check looks like on a model.
+
+    state: empty for what is measured.
+    """
+
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="pinned_pictures")
+    model = models.ForeignKey("fleet.MachineModel", on_delete=models.CASCADE, related_name="pinned_pictures")
+    photo = models.ForeignKey(Photo, on_delete=models.CASCADE, related_name="pins")
+    check_key = models.CharField(max_length=60)
+    state = models.CharField(max_length=40, blank=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        indexes = [models.Index(fields=["model", "check_key"])]
+
+
 class OperatorNote(TakenBack):
     """What the operator noticed the last time the machine ran. Open until somebody closes it with a cause.
 

@@ -100,6 +100,16 @@ class LastOut(Schema):
     day: dt.date
 
 
+class PinnedOut(Schema):
+    """A picture of the shop's own beside a check: what a state looks like; path: where it lies."""
+
+    photo: uuid.UUID
+    uuid: uuid.UUID
+    path: str
+    state: str
+    words: str
+
+
 class CheckOut(Schema):
     """unit: of its limits and facts; unit_shown: what a bare figure is in, for this reader."""
 
@@ -132,6 +142,7 @@ class CheckOut(Schema):
     limits: dict[str, float]
     positions: list[str]
     last: list[LastOut]
+    pinned: list[PinnedOut]
 
 
 class PositionOut(Schema):
@@ -294,6 +305,7 @@ class WalkAroundOut(Schema):
     notice: str
     may_record: bool
     may_decide: bool
+    may_pin: bool
 
 
 class PlaceKey(Schema):

@@ -19,6 +19,11 @@ class StartIn(Schema):
     take_in: bool = False
 
 
+class PinPictureIn(Schema):
+    uuid: uuid.UUID
+    state: str = Field(default="", max_length=40)
+
+
 class ReadingIn(Schema):
     uuid: uuid.UUID
     check: str = Field(max_length=60)

@@ -1,16 +1,28 @@
 """The pictures of walk-arounds and notes."""
 
 import uuid
+from collections.abc import Iterable
 
 from fleet.models import Machine
 from shops.access import NotFoundHere
 
-from ..models import NotePhoto, Photo, WalkAround
+from ..models import NotePhoto, Photo, PinnedPicture, WalkAround
 
 
 def of(walk_around: WalkAround) -> list[Photo]:
     """The pictures of a walk-around without their content. One query."""
     return list(walk_around.photos.filter(taken_back_at=None).defer("image").select_related("by"))
+
+
+def pinned(shop_id: int, machines: Iterable[Machine]) -> dict[str, list[PinnedPicture]]:
+    """The shop's own pictures of what states look like on these models, by check. One query."""
+    found: dict[str, list[PinnedPicture]] = {}
+    pins = PinnedPicture.objects.in_shop(shop_id).filter(
+        model__in={one.model_id for one in machines}, taken_back_at=None, photo__taken_back_at=None
+    )
+    for one in pins.select_related("photo").defer("photo__image"):
+        found.setdefault(one.check_key, []).append(one)
+    return found
 
 
 def image_of(walk_around: WalkAround, photo: uuid.UUID) -> bytes:

@@ -1,6 +1,6 @@
 """From rows and core objects to what the endpoints give."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from django.contrib.auth.base_user import AbstractBaseUser
 from django.db.models import Prefetch
@@ -23,7 +23,7 @@ from shops.models import Member
 from shops.rights import may
 
 from ..actions import recording
-from ..models import NotePhoto, Photo, WalkAround
+from ..models import NotePhoto, Photo, PinnedPicture, WalkAround
 from ..schemas import (
     BoardMachineOut,
     ChangedOut,
@@ -36,6 +36,7 @@ from ..schemas import (
     OptionOut,
     PersonOut,
     PhotoOut,
+    PinnedOut,
     PlaceKey,
     PlanOut,
     PositionOut,
@@ -102,6 +103,7 @@ def _check(
     system: System,
     feelers: list[str],
     last: Mapping[set_up.Place, set_up.Stands],
+    pins: Sequence[PinnedPicture],
 ) -> CheckOut:
     places = [position.key for position in positions.expand(check.per, walk_around.layout)]
     stood = [last[check.key, place] for place in places if (check.key, place) in last]
@@ -134,10 +136,18 @@ def _check(
         figures=limits.of_check(book, check, system),
         limits={name: limit.value for name, limit in book.limits[check.key].items()},
         positions=places,
+        pinned=[pinned(check, one) for one in pins],
         last=[
             LastOut(position=one.position, shown=describe.full(check, one.value, system), day=one.at.date()) for one in stood
         ],
     )
+
+
+def pinned(check: Check, one: PinnedPicture) -> PinnedOut:
+    name = next((state.name for state in check.rule.states() if state.key == one.state), "")
+    path = f"/api/walk-arounds/{one.photo.walk_around_id}/photos/{one.photo.uuid}"
+    words = ": ".join(filter(None, [name, one.photo.caption])) or "How it looks here"
+    return PinnedOut(uuid=one.uuid, photo=one.photo.uuid, path=path, state=one.state, words=words)
 
 
 def _options(book: CoreBook, check: Check, crop: str) -> list[OptionOut]:
@@ -167,6 +177,7 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
     last, feelers = walk_arounds.last_reading(found), feelers_of(member)
     headers = list(found.headers.select_related("model"))
     stood = set_up.last_before(found, [found.machine, *headers], [check for check in checks if check.rule.sets_up])
+    pins = pictures.pinned(member.shop_id, [found.machine, *headers])
     hand_over = found.hand_overs.select_related("giver", "taker").last()
     return WalkAroundOut(
         walk_around=brief(found),
@@ -188,7 +199,7 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
         if hand_over
         else None,
         last=last,
-        checks=[_check(book, check, found, system_of(member), feelers, stood) for check in checks],
+        checks=[_check(book, check, found, system_of(member), feelers, stood, pins.get(check.key, ())) for check in checks],
         positions=[PositionOut(key=p.key, label=p.label, thing=p.thing, number=p.number, side=p.side) for p in keys.values()],
         places=walk_arounds.places(found, book, member),
         stations=walk_arounds.station_states(found),
@@ -197,6 +208,7 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
         notice=book.notice,
         may_record=may_record(found, member),
         may_decide=may(member, "decide findings"),
+        may_pin=may(member, "pin pictures"),
     )
 
 

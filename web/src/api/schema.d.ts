@@ -2384,6 +2384,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/walk-arounds/pins/{pin_id}/take-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unpin Photo
+         * @description Take a pin off; the picture stays where it was taken.
+         */
+        post: operations["inspection_api_notes_unpin_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/walk-arounds/{walk_around_id}": {
         parameters: {
             query?: never;
@@ -2682,6 +2702,26 @@ export interface paths {
         get: operations["inspection_api_notes_photo_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/photos/{photo_id}/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pin Photo
+         * @description Pin a picture to its check on this model: this is what it looks like.
+         */
+        post: operations["inspection_api_notes_pin_photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4281,6 +4321,8 @@ export interface components {
             options: components["schemas"]["OptionOut"][];
             /** Per */
             per: string;
+            /** Pinned */
+            pinned: components["schemas"]["PinnedOut"][];
             /** Positions */
             positions: string[];
             /** Posture */
@@ -6653,6 +6695,41 @@ export interface components {
             /** Way */
             way: string;
         };
+        /** PinPictureIn */
+        PinPictureIn: {
+            /**
+             * State
+             * @default
+             */
+            state: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * PinnedOut
+         * @description A picture of the shop's own beside a check: what a state looks like; path: where it lies.
+         */
+        PinnedOut: {
+            /** Path */
+            path: string;
+            /**
+             * Photo
+             * Format: uuid
+             */
+            photo: string;
+            /** State */
+            state: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Words */
+            words: string;
+        };
         /**
          * PlaceAheadOut
          * @description One wearing place. p: chance to reach the limit before the season ends; advice and money only where they are known.
@@ -8649,6 +8726,8 @@ export interface components {
             machine: components["schemas"]["MachineOut"];
             /** May Decide */
             may_decide: boolean;
+            /** May Pin */
+            may_pin: boolean;
             /** May Record */
             may_record: boolean;
             /** Notes */
@@ -11620,6 +11699,26 @@ export interface operations {
             };
         };
     };
+    inspection_api_notes_unpin_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pin_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     inspection_api_walk_around: {
         parameters: {
             query?: never;
@@ -12027,6 +12126,31 @@ export interface operations {
                 content: {
                     "application/json": string;
                 };
+            };
+        };
+    };
+    inspection_api_notes_pin_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PinPictureIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

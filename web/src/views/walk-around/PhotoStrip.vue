@@ -7,6 +7,7 @@ import { api, Refused, write, type Photo } from '@/api/client'
 import { outbox } from '@/api/outbox'
 import { keepPhoto } from '@/api/photos'
 import { counted } from '@/app/counted'
+import PinPicture from './PinPicture.vue'
 import type { Entry } from './entry'
 
 const props = defineProps<{
@@ -16,8 +17,9 @@ const props = defineProps<{
   machine: string
   named: (check: string, position: string) => string
   readOnly: boolean
+  mayPin: boolean
 }>()
-const emit = defineEmits<{ photos: [photos: Photo[]]; done: [] }>()
+const emit = defineEmits<{ photos: [photos: Photo[]]; done: []; pinned: [] }>()
 const file = ref<HTMLInputElement | null>(null)
 const caption = ref('')
 const problem = ref('')
@@ -90,8 +92,9 @@ defineExpose({ pick: () => (open.value = 'photo'), write: () => (open.value = 'n
         @click="change(photo.uuid, 'remove')"
       >
         ×
-      </button></span
-    >
+      </button>
+      <PinPicture v-if="mayPin" :id="id" :photo="photo.uuid" :check="entry.check.value" @pinned="emit('pinned')"
+    /></span>
     <p v-if="removed.place === place" role="status">
       Picture removed. <button type="button" class="back" @click="change(removed.photo, 'restore')">Put it back</button>
     </p>

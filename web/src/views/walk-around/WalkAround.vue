@@ -14,6 +14,7 @@ import ChainPanel from './ChainPanel.vue'
 import EntryPanel from './EntryPanel.vue'
 import PartsTray from './PartsTray.vue'
 import PhotoStrip from './PhotoStrip.vue'
+import PinnedPictures from './PinnedPictures.vue'
 import PostureGate from './PostureGate.vue'
 import RecentVerdicts from './RecentVerdicts.vue'
 import RouteList from './RouteList.vue'
@@ -254,6 +255,7 @@ function alt(event: KeyboardEvent): void {
           <template #verdict
             ><VerdictPanel :entry="entry" :state="state" :read-only="!data.may_record" :gate="false"
           /></template>
+          <PinnedPictures :check="check" :may-take-off="data.may_pin" @changed="state.load()" />
           <ChainPanel
             v-if="check.together"
             :check="check"
@@ -277,6 +279,8 @@ function alt(event: KeyboardEvent): void {
             :machine="data.machine.name"
             :named="state.named"
             :read-only="!data.may_record"
+            :may-pin="data.may_pin"
+            @pinned="state.load()"
             @photos="takePhotos"
             @done="panel?.focus()"
           />
