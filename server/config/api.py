@@ -12,6 +12,7 @@ from ninja.openapi.schema import OpenAPISchema
 from inspection.api import machines, walk_arounds
 from inspection.api_notes import note_endpoints, picture_endpoints
 from inspection.api_rules import catalogue, rules
+from inspection.api_strip_downs import strip_downs
 from logbook.api import router as logbook
 from lumvek_core import registry, structure
 from lumvek_core.errors import BadInput
@@ -128,6 +129,7 @@ api.add_router("/machines", machines)
 api.add_router("/machines", note_endpoints)
 api.add_router("/walk-arounds", walk_arounds)
 api.add_router("/walk-arounds", picture_endpoints)
+api.add_router("/walk-arounds", strip_downs)
 api.add_router("/walk-arounds", links)
 api.add_router("/catalogue", catalogue)
 api.add_router("/rules", rules)

@@ -44,7 +44,7 @@ def add_note_photo(
 def note_photo_file(request: HttpRequest, machine_id: int, note_id: uuid.UUID, photo_id: uuid.UUID) -> HttpResponse:
     """A note's picture as JPEG."""
     machine = machine_for(member_of(request), machine_id)
-    return _jpeg(pictures.note_image_of(machine, note_id, photo_id))
+    return jpeg(pictures.note_image_of(machine, note_id, photo_id))
 
 
 @note_endpoints.post("/{int:machine_id}/notes/{uuid:note_id}/close", response=list[NoteOut], **allowed(notes.close_note))
@@ -134,10 +134,10 @@ def unpin_photo(request: HttpRequest, pin_id: uuid.UUID) -> tuple[int, None]:
 def photo_file(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID) -> HttpResponse:
     """A picture as JPEG."""
     found, _ = opened_for(request, walk_around_id)
-    return _jpeg(pictures.image_of(found, photo_id))
+    return jpeg(pictures.image_of(found, photo_id))
 
 
-def _jpeg(image: bytes) -> HttpResponse:
+def jpeg(image: bytes) -> HttpResponse:
     response = HttpResponse(image, content_type="image/jpeg")
     response["Cache-Control"] = "private, max-age=86400, immutable"
     return response

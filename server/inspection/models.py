@@ -279,6 +279,29 @@ class Photo(TakenBack):
         ordering = ["id"]
 
 
+class StripPicture(TakenBack):
+    """A picture of a strip-down, in order of removal; they are shown backwards for refitting.
+
+    strip_down: its key in the catalogue; place: the row it is at, empty where there is only one. loose: parts that came off
+    with this step, to be counted back.
+    """
+
+    uuid = models.UUIDField(unique=True)
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="strip_pictures")
+    strip_down = models.CharField(max_length=60)
+    place = models.CharField(max_length=40, blank=True)
+    words = models.CharField(max_length=200, blank=True)
+    loose = models.PositiveSmallIntegerField(default=0)
+    image = models.BinaryField()
+    width = models.PositiveSmallIntegerField()
+    height = models.PositiveSmallIntegerField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+
+
 class PinnedPicture(TakenBack):
     """A picture of the shop's own that shows what a state of a check looks like on a model.
 

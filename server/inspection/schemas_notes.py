@@ -22,6 +22,18 @@ class NoteOut(Schema):
     closed_by: str
 
 
+class StripPictureOut(Schema):
+    """A step of a strip-down: picture, words, how many loose parts came off with it."""
+
+    uuid: uuid.UUID
+    strip_down: str
+    place: str
+    words: str
+    loose: int
+    by: str
+    at: dt.datetime
+
+
 class NoteIn(Schema):
     uuid: uuid.UUID
     text: str = Field(default="", max_length=500)

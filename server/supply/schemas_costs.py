@@ -93,7 +93,11 @@ class ApartPartOut(Schema):
 
 
 class ApartGroupOut(Schema):
+    """strip_down, place: what its pictures are kept under."""
+
     key: str
+    strip_down: str
+    place: str
     name: str
     opened_by: str
     hours: float
@@ -107,6 +111,7 @@ class ApartOut(Schema):
     labour_rate: str
     downtime_rate: str
     groups: list[ApartGroupOut]
+    may_picture: bool
     may_take: bool
 
 

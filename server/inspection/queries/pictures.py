@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from fleet.models import Machine
 from shops.access import NotFoundHere
 
-from ..models import NotePhoto, Photo, PinnedPicture, WalkAround
+from ..models import NotePhoto, Photo, PinnedPicture, StripPicture, WalkAround
 
 
 def of(walk_around: WalkAround) -> list[Photo]:
@@ -25,6 +25,16 @@ def pinned(shop_id: int, machines: Iterable[Machine]) -> dict[str, list[PinnedPi
     return found
 
 
+def of_strip_downs(walk_around: WalkAround) -> list[StripPicture]:
+    """The pictures of strip-downs in order of removal, without their content. One query."""
+    return list(walk_around.strip_pictures.filter(taken_back_at=None).defer("image").select_related("by"))
+
+
+def strip_image_of(walk_around: WalkAround, picture: uuid.UUID) -> bytes:
+    """A picture of a strip-down as JPEG. Raises NotFoundHere."""
+    return _image(walk_around.strip_pictures.filter(uuid=picture).first())
+
+
 def image_of(walk_around: WalkAround, photo: uuid.UUID) -> bytes:
     """One picture as JPEG. Raises NotFoundHere."""
     return _image(Photo.objects.filter(walk_around=walk_around, uuid=photo).first())
@@ -35,7 +45,7 @@ def note_image_of(machine: Machine, note: uuid.UUID, photo: uuid.UUID) -> bytes:
     return _image(NotePhoto.objects.filter(note__machine=machine, note__uuid=note, uuid=photo).first())
 
 
-def _image(found: Photo | NotePhoto | None) -> bytes:
+def _image(found: Photo | NotePhoto | StripPicture | None) -> bytes:
     if found is None:
         raise NotFoundHere("There is no such picture.")
     return bytes(found.image)

@@ -23,7 +23,7 @@ from shops.models import Member
 from shops.rights import may
 
 from ..actions import recording
-from ..models import NotePhoto, Photo, PinnedPicture, WalkAround
+from ..models import NotePhoto, Photo, PinnedPicture, StripPicture, WalkAround
 from ..schemas import (
     BoardMachineOut,
     ChangedOut,
@@ -45,7 +45,7 @@ from ..schemas import (
     WalkAroundBrief,
     WalkAroundOut,
 )
-from ..schemas_notes import NoteOut
+from ..schemas_notes import NoteOut, StripPictureOut
 from . import coupled, limits, parts_fitted_since, pictures, rule_books, set_up, walk_arounds
 
 
@@ -246,6 +246,18 @@ def photo(photo: Photo) -> PhotoOut:
         width=photo.width,
         height=photo.height,
         by=full_name(photo.by),
+    )
+
+
+def strip_picture(picture: StripPicture) -> StripPictureOut:
+    return StripPictureOut(
+        uuid=picture.uuid,
+        strip_down=picture.strip_down,
+        place=picture.place,
+        words=picture.words,
+        loose=picture.loose,
+        by=full_name(picture.by),
+        at=picture.at,
     )
 
 

@@ -87,6 +87,8 @@ def lies_open(member: Member, walk_around: WalkAround) -> ApartOut:
         groups=[
             ApartGroupOut(
                 key=f"{group.key}:{group.opened_by}",
+                strip_down=group.key,
+                place=group.place,
                 name=group.name,
                 opened_by=group.opened_by,
                 hours=group.hours,
@@ -115,5 +117,6 @@ def lies_open(member: Member, walk_around: WalkAround) -> ApartOut:
             )
             for group in strip_down_offers.build(member, walk_around)
         ],
+        may_picture=may(member, "add pictures"),
         may_take=may(member, "decide on parts"),
     )

@@ -62,6 +62,7 @@ class Opened:
     hours: float
     downtime_h: float
     source: str
+    place: str = ""
     parts: list[ExposedPart] = field(default_factory=list)
 
 
@@ -102,6 +103,7 @@ def build(member: Member, walk_around: WalkAround) -> list[Opened]:
             row = positions.find(open_.position).number
             key = (prefix, open_.strip_down.key, str(row or ""))
             group = groups.setdefault(key, _opened(open_, book.family.slots[long(open_.because)]))
+            group.place = str(row or "")
             group.parts.append(part)
     for group in groups.values():
         _weigh(group, terms)

@@ -7,7 +7,10 @@ import { newUuid } from './uuid'
 const LONGEST_SIDE = 1600
 const QUALITY = 0.82
 
-type PhotoPath = '/api/walk-arounds/{walk_around_id}/photos' | '/api/machines/{machine_id}/notes/{note_id}/photos'
+type PhotoPath =
+  | '/api/walk-arounds/{walk_around_id}/photos'
+  | '/api/walk-arounds/{walk_around_id}/strip-pictures'
+  | '/api/machines/{machine_id}/notes/{note_id}/photos'
 
 /** The picture as a JPEG of at most `LONGEST_SIDE`, drawn anew: no place, no device, no date goes along. */
 export async function shrink(file: Blob): Promise<Blob> {

@@ -2888,6 +2888,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/walk-arounds/{walk_around_id}/strip-pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Strip Pictures Of
+         * @description The pictures of a walk-around's strip-downs in order of removal.
+         */
+        get: operations["inspection_api_strip_downs_strip_pictures_of"];
+        put?: never;
+        /**
+         * Add Strip Picture
+         * @description Keep a picture of the next step. The same UUID twice is one picture.
+         */
+        post: operations["inspection_api_strip_downs_add_strip_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/strip-pictures/{picture_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Strip Picture File
+         * @description A picture of a strip-down as JPEG.
+         */
+        get: operations["inspection_api_strip_downs_strip_picture_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/strip-pictures/{picture_id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Strip Picture
+         * @description Take a step back that was kept by mistake.
+         */
+        post: operations["inspection_api_strip_downs_remove_strip_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk-arounds/{walk_around_id}/strip-pictures/{picture_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Strip Picture
+         * @description Put a step back that was taken away.
+         */
+        post: operations["inspection_api_strip_downs_restore_strip_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/walk-arounds/{walk_around_id}/summary": {
         parameters: {
             query?: never;
@@ -3005,7 +3089,10 @@ export interface components {
             /** Price */
             price: string;
         };
-        /** ApartGroupOut */
+        /**
+         * ApartGroupOut
+         * @description strip_down, place: what its pictures are kept under.
+         */
         ApartGroupOut: {
             /** Downtime H */
             downtime_h: number;
@@ -3019,8 +3106,12 @@ export interface components {
             opened_by: string;
             /** Parts */
             parts: components["schemas"]["ApartPartOut"][];
+            /** Place */
+            place: string;
             /** Source */
             source: string;
+            /** Strip Down */
+            strip_down: string;
         };
         /** ApartOut */
         ApartOut: {
@@ -3032,6 +3123,8 @@ export interface components {
             groups: components["schemas"]["ApartGroupOut"][];
             /** Labour Rate */
             labour_rate: string;
+            /** May Picture */
+            may_picture: boolean;
             /** May Take */
             may_take: boolean;
         };
@@ -8284,6 +8377,32 @@ export interface components {
             spacings: number[];
         };
         /**
+         * StripPictureOut
+         * @description A step of a strip-down: picture, words, how many loose parts came off with it.
+         */
+        StripPictureOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Loose */
+            loose: number;
+            /** Place */
+            place: string;
+            /** Strip Down */
+            strip_down: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * SubjectOut
          * @description One screen of the bench. order: the keys of its fields and tables as they stand on screen.
          */
@@ -12363,6 +12482,151 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WalkAroundBrief"];
+                };
+            };
+        };
+    };
+    inspection_api_strip_downs_strip_pictures_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StripPictureOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_strip_downs_add_strip_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Loose
+                     * @default 0
+                     */
+                    loose?: number;
+                    /**
+                     * Photo
+                     * Format: binary
+                     */
+                    photo: string;
+                    /**
+                     * Place
+                     * @default
+                     */
+                    place?: string;
+                    /** Strip Down */
+                    strip_down: string;
+                    /**
+                     * Uuid
+                     * Format: uuid
+                     */
+                    uuid: string;
+                    /**
+                     * Words
+                     * @default
+                     */
+                    words?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StripPictureOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_strip_downs_strip_picture_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+                picture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    inspection_api_strip_downs_remove_strip_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+                picture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StripPictureOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_strip_downs_restore_strip_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+                picture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StripPictureOut"][];
                 };
             };
         };

@@ -5,6 +5,7 @@ import { computed, onMounted, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { useAttempt } from '@/views/supply/useAttempt'
+import StripAlbum from './StripAlbum.vue'
 
 type Part = Schemas['ApartPartOut']
 const props = defineProps<{ id: string }>()
@@ -20,7 +21,13 @@ const load = (): Promise<boolean> =>
       data.value.groups.map((group) => group.opened_by),
     )
   })
-onMounted(load)
+const steps = ref<Schemas['StripPictureOut'][]>([])
+const loadSteps = (): Promise<boolean> =>
+  at.read(async () => void (steps.value = await answer(api.GET('/api/walk-arounds/{walk_around_id}/strip-pictures', path))))
+onMounted(async () => {
+  await load()
+  if (data.value?.groups.length) await loadSteps()
+})
 const take = (part: Part): Promise<boolean> =>
   at.run(
     async () =>
@@ -92,6 +99,16 @@ const pct = (share: number | null): string => (share === null ? '–' : `${(100 
           />
         </li>
       </ul>
+      <StripAlbum
+        :id="id"
+        :strip-down="group.strip_down"
+        :place="group.place"
+        :name="group.name"
+        :steps="steps"
+        :may-add="data!.may_picture"
+        @changed="(now) => (steps = now)"
+        @reload="loadSteps"
+      />
     </article>
   </section>
 </template>
