@@ -62,7 +62,7 @@ def test_the_seasons_end_lists_what_is_dear_to_wait_with(page: Page, sign_in, ac
     expect(bearing).to_contain_text("Renew now")
     accessible(page)
     bearing.get_by_role("link").click()
-    expect(page.get_by_role("article", name="Whole machine")).to_contain_text("Pays from")
+    expect(page.get_by_role("article", name="Rotor 1")).to_contain_text("Pays from")
 
 
 def test_a_counter_that_runs_back_is_asked_about_and_a_meter_exchanged(page: Page, sign_in, accessible):

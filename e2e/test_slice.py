@@ -175,7 +175,7 @@ def test_the_shortcuts(page: Page, sign_in):
     page.keyboard.press(".")
     page.keyboard.press("2")
     expect(page.get_by_role("button", name=re.compile("^Row 1 left, sound"))).to_be_visible()
-    expect(page.get_by_role("button", name=re.compile("^Row 2 left, due, Dry"))).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^Row 2 left, due, Step or groove"))).to_be_visible()
 
 
 def test_contact_takes_three_places_and_its_feeler(page: Page, sign_in):

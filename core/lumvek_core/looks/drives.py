@@ -153,11 +153,11 @@ def play(f: Figures) -> list[Stroke]:
 
 
 FEEL = {
-    "smooth": "turns quietly and runs out by itself",
-    "dry": "turns light, hisses, no grease at the lip",
-    "rough": "grates in the fingers, turn for turn",
-    "loose": "knocks when it is rocked",
-    "noisy": "growls or squeals while it turns",
+    "smooth": "quiet, runs out",
+    "dry": "light, it hisses",
+    "rough": "grates in the fingers",
+    "loose": "knocks when rocked",
+    "noisy": "growls or squeals",
 }
 
 

@@ -256,13 +256,6 @@ function alt(event: KeyboardEvent): void {
             ><VerdictPanel :entry="entry" :state="state" :read-only="!data.may_record" :gate="false"
           /></template>
           <PinnedPictures :check="check" :may-take-off="data.may_pin" @changed="state.load()" />
-          <ChainPanel
-            v-if="check.together"
-            :check="check"
-            :checks="data.checks"
-            :state="state"
-            @go="(key) => entry.select(key)"
-          />
           <RowGrid
             :check="check"
             :positions="data.positions"
@@ -285,6 +278,13 @@ function alt(event: KeyboardEvent): void {
             @done="panel?.focus()"
           />
         </EntryPanel>
+        <ChainPanel
+          v-if="!gate && check.together"
+          :check="check"
+          :checks="data.checks"
+          :state="state"
+          @go="(key) => entry.select(key)"
+        />
       </div>
       <div class="right">
         <RecentVerdicts v-if="data.may_record" class="wide" :entry="entry" :state="state" />
