@@ -9,7 +9,8 @@ from hands import begin, field, settle, unlock
 from playwright.sync_api import Page, expect
 
 ROUTER = Path(__file__).resolve().parent.parent / "web/src/app/router.ts"
-ROUTES = [path for path in re.findall(r"\{ path: '([^']+)'", ROUTER.read_text()) if "rest" not in path]
+ROUTES = [path for path in re.findall(r"\bpath: '([^']+)'", ROUTER.read_text()) if "rest" not in path]
+assert "/walk-arounds/:id" in ROUTES, "the router is written otherwise than it is read here"
 ROLES = ["ada", "tomas", "bram", "lotte"]
 FOCUSED = "document.activeElement !== document.body && document.activeElement.isConnected"
 TOO_WIDE = """() => [document.documentElement, ...document.querySelectorAll('main table:not(.matrix)')]

@@ -12,7 +12,7 @@ from shops.endpoints import allowed
 from .actions import notes, photos, pinning
 from .api import opened_for
 from .queries import pictures, serializers
-from .schemas import PhotoOut
+from .schemas import PhotoOut, PinnedOut
 from .schemas_notes import CauseIn, NoteIn, NoteOut
 from .schemas_writes import PinPictureIn
 
@@ -116,18 +116,17 @@ def restore_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uui
     return [serializers.photo(one) for one in pictures.of(found)]
 
 
-@picture_endpoints.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/pin", response={204: None}, **allowed(pinning.pin))
-def pin_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID, wanted: PinPictureIn) -> tuple[int, None]:
+@picture_endpoints.post("/{uuid:walk_around_id}/photos/{uuid:photo_id}/pin", response=PinnedOut, **allowed(pinning.pin))
+def pin_photo(request: HttpRequest, walk_around_id: uuid.UUID, photo_id: uuid.UUID, wanted: PinPictureIn) -> PinnedOut:
     """Pin a picture to its check on this model: this is what it looks like."""
-    pinning.pin(member_of(request), walk_around_id, photo_id, wanted.uuid, wanted.state)
-    return 204, None
+    pinned = pinning.pin(member_of(request), walk_around_id, photo_id, wanted.uuid, wanted.state)
+    return serializers.pinned(pinned)
 
 
-@picture_endpoints.post("/pins/{uuid:pin_id}/take-off", response={204: None}, **allowed(pinning.unpin))
-def unpin_photo(request: HttpRequest, pin_id: uuid.UUID) -> tuple[int, None]:
+@picture_endpoints.post("/pins/{uuid:pin_id}/take-off", response=PinnedOut, **allowed(pinning.unpin))
+def unpin_photo(request: HttpRequest, pin_id: uuid.UUID) -> PinnedOut:
     """Take a pin off; the picture stays where it was taken."""
-    pinning.unpin(member_of(request), pin_id)
-    return 204, None
+    return serializers.pinned(pinning.unpin(member_of(request), pin_id))
 
 
 @picture_endpoints.get("/{uuid:walk_around_id}/photos/{uuid:photo_id}", response={200: bytes})

@@ -316,6 +316,7 @@ class PinnedPicture(TakenBack):
     photo = models.ForeignKey(Photo, on_delete=models.CASCADE, related_name="pins")
     check_key = models.CharField(max_length=60)
     state = models.CharField(max_length=40, blank=True)
+    state_name = models.CharField(max_length=80, blank=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
 

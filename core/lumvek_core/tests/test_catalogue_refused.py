@@ -34,15 +34,15 @@ def refused(folder):
 
 def disc(data):
     """The opener discs' diameter."""
-    return data["checks"][0]
+    return next(check for check in data["checks"] if check["key"] == "opener-disc-diameter")
 
 
 @pytest.mark.parametrize(
     ("change", "said"),
     [
-        (lambda d: disc(d).update(colour="blue"), "checks.0.colour: is not a field here"),
-        (lambda d: disc(d).update(posutre="x"), "checks.0.posutre: is not a field here; did you mean posture?"),
-        (lambda d: disc(d).pop("how"), "checks.0.how: is missing"),
+        (lambda d: disc(d).update(colour="blue"), "checks.4.colour: is not a field here"),
+        (lambda d: disc(d).update(posutre="x"), "checks.4.posutre: is not a field here; did you mean posture?"),
+        (lambda d: disc(d).pop("how"), "checks.4.how: is missing"),
         (lambda d: disc(d).update(how=" "), "how must say what is done"),
         (lambda d: disc(d)["rule"].update(kind="waer"), "must be one of: "),
         (lambda d: disc(d)["rule"].update(kind="waer"), "; did you mean wear?"),
@@ -105,7 +105,7 @@ def test_the_line_is_the_line_and_a_key_cannot_stand_twice(folder):
     path.write_text(text.replace("    per: row-side", "    pre: row-side", 1))
     line = next(i for i, line in enumerate(lines, 1) if line == "    per: row-side")
     assert refused(folder).startswith(
-        f"{PLANTER}/opener.yaml, line {line}: checks.0.pre: is not a field here; did you mean per?"
+        f"{PLANTER}/opener.yaml, line {line}: checks.1.pre: is not a field here; did you mean per?"
     )
 
 

@@ -16,13 +16,15 @@ from endpoints import (
     NOTE,
     ORDER,
     PHOTO,
+    PIN,
     PLAN,
     RESULT,
+    STEP,
 )
 
 from demo.pictures import drawn
 from fleet.actions import counting
-from inspection.actions import notes, photos
+from inspection.actions import notes, photos, pinning, strip_pictures
 from logbook.actions import counter_import, servicing
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import actions as links
@@ -36,13 +38,15 @@ from workbench import actions
 
 @layer(on="yard")
 def everything(yard):
-    """The yard with one of whatever an address can name, under the UUIDs above."""
+    """The yard with one of whatever an address can name, under the UUIDs of `endpoints`."""
     counting.record(yard.technician, yard.machine, COUNTER, 2860, timezone.now(), "typed")
     yard.machine.serial = "D12"
     yard.machine.save()
     photos.add(yard.technician, yard.walk_around.pk, PHOTO, "opener-disc-diameter", "1L", "", drawn("disc"))
     notes.note(yard.lead, yard.machine, NOTE, "rattles")
     photos.add_to_note(yard.lead, yard.machine, NOTE, PHOTO, drawn("furrow"))
+    pinning.pin(yard.lead, yard.walk_around.pk, PHOTO, PIN, "")
+    strip_pictures.add(yard.technician, yard.walk_around.pk, STEP, strip_pictures.Step("opener-hub"), drawn("disc"))
     actions.save(yard.technician, SUBJECTS["chain"], RESULT, yard.machine, {}, "")
     something_to_order(yard)
     Approval.objects.create(

@@ -31,6 +31,7 @@ BODIES = {
     },
     "hand_over": {"uuid": str(uuid.uuid4()), "to": 0},
     "note": {"uuid": str(uuid.uuid4()), "text": "rattles"},
+    "pin_photo": {"uuid": str(uuid.uuid4())},
     "close_note": {"cause": "a loose bolt"},
     "set_limit": {"check": "opener-disc-diameter", "figure": "limit", "text": "387"},
     "set_count": {"thing": "row", "count": 6},
@@ -88,7 +89,7 @@ WRITES = [row for row in ALL if row.values[1] == "post" and (row.values[0], "pos
 ROLES = ("lead", "technician", "parts", "owner")
 
 
-PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE = (uuid.uuid4() for _ in range(9))
+PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP = (uuid.uuid4() for _ in range(11))
 
 
 NAMED = {
@@ -100,6 +101,8 @@ NAMED = {
     "result_id": RESULT,
     "photo_id": PHOTO,
     "note_id": NOTE,
+    "pin_id": PIN,
+    "picture_id": STEP,
     "reading": COUNTER,
     "movement_id": MOVEMENT,
     "approval": APPROVAL,
@@ -141,6 +144,9 @@ def call(browser, path, method, operation_id):
         picture = SimpleUploadedFile("p.jpg", drawn("knife"), "image/jpeg")
         form = {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "photo": picture}
         return browser.post(path, form)
+    if operation_id.endswith("add_strip_picture"):
+        picture = SimpleUploadedFile("p.jpg", drawn("disc"), "image/jpeg")
+        return browser.post(path, {"uuid": str(uuid.uuid4()), "strip_down": "opener-hub", "photo": picture})
     if operation_id.endswith("add_note_photo"):
         return browser.post(
             path, {"uuid": str(uuid.uuid4()), "photo": SimpleUploadedFile("p.jpg", drawn("knife"), "image/jpeg")}

@@ -65,7 +65,7 @@ def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
     if not checks:
         raise BadInput("phase", f"nothing is listed for {families[machine.model.family].name.lower()} at this time")
     layout = in_force.layout(book, counts)
-    left_out = [] if wanted.take_in else rounds.left_out(member, [machine, *headers], checks, wanted.phase, layout)
+    left_out = [] if wanted.take_in else rounds.left_out([machine, *headers], checks, wanted.phase, layout)
     without = {key for one in left_out for key in one["checks"]}
     checks = [check for check in checks if check.key not in without] or checks
     route = walk.plan(book, checks, rule_books.shipped().safety.moves)

@@ -12,7 +12,6 @@ from lumvek_core import positions
 from lumvek_core.catalogue import rounds
 from lumvek_core.catalogue.model import Check
 from lumvek_core.counted import counted
-from shops.models import Member
 
 from ..models import Reading, Verdict
 from . import rule_books, set_up
@@ -22,7 +21,7 @@ SEASON = dt.timedelta(days=300)
 
 
 def left_out(
-    member: Member, machines: Sequence[Machine], checks: Sequence[Check], phase: str, layout: Mapping[str, Any]
+    machines: Sequence[Machine], checks: Sequence[Check], phase: str, layout: Mapping[str, Any]
 ) -> list[dict[str, Any]]:
     """What a round leaves out, each with its reason in one line: ``{why, checks, words}``. One query at most."""
     seen, last = _seen(machines, checks, layout) if phase == "pre-season" else (set(), None)

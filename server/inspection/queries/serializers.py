@@ -136,17 +136,16 @@ def _check(
         figures=limits.of_check(book, check, system),
         limits={name: limit.value for name, limit in book.limits[check.key].items()},
         positions=places,
-        pinned=[pinned(check, one) for one in pins],
+        pinned=[pinned(one) for one in pins],
         last=[
             LastOut(position=one.position, shown=describe.full(check, one.value, system), day=one.at.date()) for one in stood
         ],
     )
 
 
-def pinned(check: Check, one: PinnedPicture) -> PinnedOut:
-    name = next((state.name for state in check.rule.states() if state.key == one.state), "")
+def pinned(one: PinnedPicture) -> PinnedOut:
     path = f"/api/walk-arounds/{one.photo.walk_around_id}/photos/{one.photo.uuid}"
-    words = ": ".join(filter(None, [name, one.photo.caption])) or "How it looks here"
+    words = ": ".join(filter(None, [one.state_name, one.photo.caption])) or "How it looks here"
     return PinnedOut(uuid=one.uuid, photo=one.photo.uuid, path=path, state=one.state, words=words)
 
 

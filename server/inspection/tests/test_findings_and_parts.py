@@ -153,8 +153,9 @@ def test_lists_take_the_same_number_of_queries_however_long(readings, yard, read
         browser.get("/api/machines")
     # session, user with member and shop, walk-around, newest reading, feelers, hand-over, headers, people, holds, pictures,
     # notes,
-    # verdicts, names, counts, part numbers, lines, how it was set up the last time
-    with django_assert_num_queries(18):
+    # verdicts, names, counts, part numbers, lines, how it was set up the last time,
+    # pinned pictures
+    with django_assert_num_queries(19):
         browser.get(f"/api/walk-arounds/{yard.walk_around.pk}")
 
 

@@ -277,6 +277,6 @@ def test_opening_takes_the_same_number_of_queries_however_much_was_read(combine,
     for told in ([], [new(check, place, **what) for check, place, what in usual_but(combine.winter, {})]):
         if told:
             recording.record_readings(combine.technician, combine.winter.pk, told)
-        with django_assert_max_num_queries(21):
+        with django_assert_max_num_queries(22):
             assert len(browser.get(url).json()["places"]) == len(told)
     assert WalkAround.objects.count() == 2

@@ -132,19 +132,16 @@ def read(member: Member, now: dt.datetime) -> Needs:
 
 
 def _once(pieces: Iterable[Piece], begun: Mapping[uuid.UUID, dt.datetime]) -> list[Piece]:
-    """Each piece that is not on yet once, as its newest walk-around calls for it, with the worst verdict behind any of them."""
-    wanted: dict[tuple[int, str, str, str], Piece] = {}
-    done = []
+    """Each piece once, as its newest walk-around calls for it, with the worst verdict behind any of them; what is on already
+    counts apart from what is needed since."""
+    found: dict[tuple[int, str, str, str, int | None], Piece] = {}
     for piece in sorted(pieces, key=lambda one: begun[one.walk_around]):
-        key = (piece.machine.pk, piece.slot, piece.position, piece.side)
-        if piece.fitted:
-            done.append(piece)
-        else:
-            before = wanted.get(key)
-            worst = min((one.severity for one in (before, piece) if one), key=lambda severity: RANK[severity])
-            quantity = max(before.quantity if before else 0, piece.quantity)
-            wanted[key] = replace(piece, severity=worst, quantity=quantity)
-    return [*done, *wanted.values()]
+        fitment = piece.fitted.pk if piece.fitted else None
+        key = (piece.machine.pk, piece.slot, piece.position, piece.side, fitment)
+        before = found.get(key, piece)
+        worst = min(before.severity, piece.severity, key=RANK.__getitem__)
+        found[key] = replace(piece, severity=worst, quantity=max(before.quantity, piece.quantity))
+    return list(found.values())
 
 
 def _roots(lines: Iterable[PartsLine]) -> dict[tuple[uuid.UUID, str], str]:

@@ -1,0 +1,96 @@
+"""What is fitted, what good and bad look like, and one round: in the real product, by keyboard and by the drawings."""
+
+import re
+
+from hands import begin, field, settle, unlock
+from playwright.sync_api import Page, expect
+
+
+def start(page: Page, machine: str, **wanted):
+    """A walk-around begun with its crop and phase, as the page before it begins one."""
+    return page.evaluate(
+        """async ([name, wanted]) => {
+          const token = (await fetch('/api/session').then((r) => r.json())).csrf
+          const board = await fetch('/api/machines').then((r) => r.json())
+          const machine = board.find((card) => card.machine.name === name).machine.id
+          const body = JSON.stringify({id: crypto.randomUUID(), ...wanted})
+          const headers = {'Content-Type': 'application/json', 'X-CSRFToken': token}
+          return fetch(`/api/machines/${machine}/walk-arounds`, {method: 'POST', headers, body}).then((r) => r.json()).then((w) => w.id)
+        }""",
+        [machine, wanted],
+    )
+
+
+def test_ear_crops_at_the_start_change_what_is_judged_wrong(page: Page, sign_in):
+    sign_in()
+    for crop, says in (("ear", "ear crops want: up"), ("small-grain", "as small grain wants")):
+        walk_around = start(page, "Heron 4", crop=crop)
+        page.goto(f"/walk-arounds/{walk_around}?check=drum-position")
+        unlock(page)
+        expect(page.locator(".choices")).to_contain_text("for ear crops" if crop == "ear" else "for small grain")
+        page.get_by_role("button", name="Down").click()
+        settle(page)
+        expect(page.locator(".verdicts")).to_contain_text(says)
+
+
+def test_a_state_is_picked_on_its_drawing(page: Page, sign_in):
+    sign_in()
+    begin(page, "grain-sprockets", machine="Heron 4", posture="shields open, engine off")
+    drawings = page.locator(".choices svg.look")
+    expect(drawings).to_have_count(3)
+    drawings.nth(2).click()
+    settle(page)
+    expect(page.locator(".verdicts")).to_contain_text("Due Top. Hooked or cupped.")
+    expect(page.locator(".together")).to_contain_text("Hooked or cupped")
+
+
+def test_what_is_counted_shows_what_a_faulty_one_looks_like(page: Page, sign_in):
+    sign_in()
+    begin(page, "platform.knife-sections", machine="Sill 61", posture="reel raised and locked")
+    expect(page.get_by_role("list", name="What is counted, and what is not")).to_contain_text("Chipped")
+
+
+def test_the_stripper_header_is_walked_without_a_reel_lock(page: Page, sign_in):
+    sign_in()
+    walk_around = start(page, "Comb 61", phase="everything")
+    page.goto(f"/walk-arounds/{walk_around}")
+    field(page).or_(page.locator(".gate")).first.wait_for()
+    plan = page.request.get(f"/api/walk-arounds/{walk_around}").json()
+    assert not [visit for visit in plan["plan"]["visits"] if "reel" in visit["posture"]]
+    assert not [one for one in plan["postures"] if "reel" in one["name"]]
+
+
+def test_the_set_up_says_what_a_crop_would_have_otherwise(page: Page, sign_in, accessible):
+    sign_in("ada")
+    page.goto("/machines/5/set-up")
+    page.get_by_label("Crop that comes").select_option("ear")
+    expect(page.get_by_text(re.compile(r"\d+ items stand otherwise than ear crops would have it"))).to_be_visible()
+    drum = page.get_by_role("listitem").filter(has_text="Feeder drum fitted")
+    expect(drum).to_contain_text("→ Up")
+    accessible(page)
+    page.get_by_label("Crop that comes").select_option("small-grain")
+    expect(drum).to_contain_text("as it is")
+
+
+def test_everything_is_chosen_first_and_a_round_says_what_it_leaves_out(page: Page, sign_in):
+    sign_in()
+    page.goto("/machines/1")
+    expect(page.get_by_role("radio", name=re.compile("^Everything"))).to_be_checked()
+    expect(page.get_by_text("left out: seen only while it works in the field.")).to_be_visible()
+    before = page.locator(".plan .big b").first.inner_text()
+    page.get_by_role("button", name="Take them in").click()
+    expect(page.get_by_text("Nothing is left out.")).to_be_visible()
+    expect(page.locator(".plan .big b").first).not_to_have_text(before)
+
+
+def test_what_was_left_out_is_taken_into_a_walk_around_that_runs(page: Page, sign_in):
+    sign_in()
+    walk_around = start(page, "Dunmere 6", phase="everything")
+    page.goto(f"/walk-arounds/{walk_around}")
+    page.locator(".left-out").wait_for()
+    page.get_by_role("button", name="Take them in").click()
+    page.wait_for_timeout(600)
+    page.get_by_role("button", name="Take them in", exact=True).click()
+    expect(page.locator(".left-out")).to_have_count(0)
+    keys = [check["key"] for check in page.request.get(f"/api/walk-arounds/{walk_around}").json()["checks"]]
+    assert "bar-by-eye" in keys
