@@ -19,7 +19,7 @@ SEVERITY_WORDS = {
 """Verdicts and what stands where there is none."""
 
 PHASE_NAMES = {
-    "everything": "Everything",
+    "everything": "Full",
     "after-season": "After-season",
     "winter": "Winter",
     "pre-season": "Pre-season",

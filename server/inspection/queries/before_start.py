@@ -13,12 +13,17 @@ from ..schemas_views import PhaseOut, PreviewOut, StartInfoOut
 from . import coupled, preparing, rule_books, serializers
 
 
+CHOICES = {"everything": "Everything, one full round"}
+"""Times that are called otherwise where they are picked."""
+
+
 def info(member: Member, machine: Machine) -> StartInfoOut:
     """Phases this machine has checks in, headers of the shop, people who inspect, what the operator noticed."""
     book = in_force.rule_book(rule_books.shipped(), machine.model.family, schools=member.shop.schools)
     options = [coupled.long(machine, option) for option in machine.options]
+    made = {key: len(in_force.applicable(book, in_force.Scope(options, key))) for key in PHASE_NAMES}
     phases = [
-        PhaseOut(key=key, name=name, checks=len(in_force.applicable(book, in_force.Scope(options, key))))  # type: ignore[arg-type]
+        PhaseOut(key=key, name=CHOICES.get(key, name), checks=made[key])  # type: ignore[arg-type]
         for key, name in PHASE_NAMES.items()
     ]
     families = rule_books.shipped().families

@@ -12,7 +12,7 @@ export const SEVERITY_WORDS = {
 } as const
 
 export const PHASE_NAMES = {
-  "everything": "Everything",
+  "everything": "Full",
   "after-season": "After-season",
   "winter": "Winter",
   "pre-season": "Pre-season",
