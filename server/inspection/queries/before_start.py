@@ -12,7 +12,6 @@ from ..schemas import LeftOutOut, PlanOut
 from ..schemas_views import PhaseOut, PreviewOut, StartInfoOut
 from . import coupled, preparing, rule_books, serializers
 
-
 CHOICES = {"everything": "Everything, one full round"}
 """Times that are called otherwise where they are picked."""
 
