@@ -1,6 +1,7 @@
 """What is fitted, what good and bad look like, and one round: in the real product, by keyboard and by the drawings."""
 
 import re
+from pathlib import Path
 
 from hands import begin, field, settle, unlock
 from playwright.sync_api import Page, expect
@@ -28,7 +29,7 @@ def test_ear_crops_at_the_start_change_what_is_judged_wrong(page: Page, sign_in)
         page.goto(f"/walk-arounds/{walk_around}?check=drum-position")
         unlock(page)
         expect(page.locator(".choices")).to_contain_text("for ear crops" if crop == "ear" else "for small grain")
-        page.get_by_role("button", name="Down").click()
+        page.locator(".choices").get_by_role("button", name="Down").click()
         settle(page)
         expect(page.locator(".verdicts")).to_contain_text(says)
 
@@ -42,6 +43,39 @@ def test_a_state_is_picked_on_its_drawing(page: Page, sign_in):
     settle(page)
     expect(page.locator(".verdicts")).to_contain_text("Due Top. Hooked or cupped.")
     expect(page.locator(".together")).to_contain_text("Hooked or cupped")
+
+
+PICTURE = Path(__file__).resolve().parent.parent / "docs/screenshots/report.png"
+
+
+def test_a_strip_down_is_pictured_step_by_step_and_refitted_backwards(page: Page, sign_in):
+    sign_in()
+    page.goto("/walk-arounds/ebf6c402-9e3b-5278-a338-5c8a284346b2/findings")
+    album = page.locator("details.album").first
+    album.locator("summary").click()
+    for words, loose in (("Guard", "3"), ("Chain", "")):
+        album.get_by_label("What came off").fill(words)
+        album.get_by_label("Loose parts with it").fill(loose)
+        album.get_by_label("Picture of the step").set_input_files(PICTURE)
+        expect(album.locator(".steps li", has_text=words)).to_be_visible()
+    expect(album.locator("summary")).to_contain_text("2 steps, 3 loose parts")
+    album.get_by_role("button", name="Refit: show them backwards").click()
+    expect(album.locator(".steps li").first).to_contain_text("Chain")
+    expect(album.get_by_text("3 loose parts still to go back")).to_be_visible()
+    album.locator(".steps li", has_text="Guard").get_by_role("checkbox").check()
+    expect(album.get_by_text("Every loose part is back")).to_be_visible()
+
+
+def test_the_lead_pins_a_picture_of_the_shops_own_to_a_check(page: Page, sign_in):
+    sign_in("ada")
+    begin(page, "outer-scraper")
+    page.keyboard.press("Alt+p")
+    page.get_by_label("Caption of the picture").fill("Angle gone")
+    page.get_by_label("Picture file").set_input_files(PICTURE)
+    page.get_by_role("button", name="Pin as what it looks like").click()
+    page.get_by_role("button", name="Pin for this model").click()
+    beside = page.get_by_role("list", name="What it looks like in this shop")
+    expect(beside).to_contain_text("Angle at the edge gone: Angle gone")
 
 
 def test_what_is_counted_shows_what_a_faulty_one_looks_like(page: Page, sign_in):

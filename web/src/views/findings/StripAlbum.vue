@@ -151,6 +151,13 @@ summary {
   cursor: pointer;
   font-weight: 600;
 }
+summary::before {
+  content: '+';
+  color: var(--accent);
+}
+.album[open] > summary::before {
+  content: '–';
+}
 .add {
   display: flex;
   flex-wrap: wrap;

@@ -35,7 +35,7 @@ const chosen = reactive({
 })
 const mayStart = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
 const CROPS: { key: Start['crop']; name: string }[] = [
-  { key: '', name: 'Any crop' },
+  { key: '', name: 'Not decided yet' },
   { key: 'small-grain', name: 'Small grain' },
   { key: 'pod', name: 'Pod crops' },
   { key: 'ear', name: 'Ear crops' },

@@ -18,7 +18,9 @@ const rows = computed(() =>
       cells: one.positions.map((position) => ({ position, ...props.state.cell(one, position) })),
     })),
 )
-const advice = computed(() => adviceOf(rows.value.flatMap((row) => row.cells.map((cell) => cell.place))))
+const advice = computed(() =>
+  adviceOf(rows.value.flatMap((row) => row.cells.map((cell) => ({ name: row.check.name, place: cell.place })))),
+)
 </script>
 
 <template>

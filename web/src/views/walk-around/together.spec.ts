@@ -2,23 +2,26 @@ import { describe, expect, it } from 'vitest'
 import type { Place } from '@/api/client'
 import { adviceOf } from './together'
 
-const place = (severity: string, action: string, reason: string): Place =>
-  ({ severity, action, reason, remedy: '', ask: '' }) as unknown as Place
+const read = (name: string, severity: string, action: string, reason: string) => ({
+  name,
+  place: { severity, action, reason, remedy: '', ask: '' } as unknown as Place,
+})
 
 describe('the one advice for a chain', () => {
   it('is to renew where anything says so, whatever else would be adjusted', () => {
-    const read = [
-      place('due', 'adjust', 'Sag 60 mm.'),
-      place('due', 'replace', '3.2 % stretch.'),
-      place('sound', 'none', 'Fine.'),
+    const all = [
+      read('Sag', 'due', 'adjust', '60 mm.'),
+      read('Stretch', 'due', 'replace', '3.2 %.'),
+      read('Slats', 'sound', 'none', 'Fine.'),
     ]
-    expect(adviceOf(read)).toBe('3.2 % stretch.')
+    expect(adviceOf(all)).toBe('Stretch: 3.2 %.')
   })
   it('says what is still to read', () => {
-    expect(adviceOf([place('sound', 'none', 'Fine.'), undefined])).toBe('As it should be. 1 still to read.')
-    expect(adviceOf([undefined])).toBe('Nothing read yet.')
+    expect(adviceOf([read('Sag', 'sound', 'none', 'Fine.'), { name: 'Stretch' }])).toBe('As it should be. 1 still to read.')
+    expect(adviceOf([{ name: 'Sag' }])).toBe('Nothing read yet.')
   })
   it('puts what is due before what is watched', () => {
-    expect(adviceOf([place('watch', 'recheck', 'Look again.'), place('due', 'adjust', 'Tighten.')])).toBe('Tighten.')
+    const all = [read('Stretch', 'watch', 'recheck', 'Look again.'), read('Sag', 'due', 'adjust', 'Tighten.')]
+    expect(adviceOf(all)).toBe('Sag: Tighten.')
   })
 })

@@ -5,8 +5,10 @@ const RANK = ['stop', 'due', 'watch', 'sound']
 const ACTIONS = ['replace', 'repair', 'adjust', 'turn', 'lubricate', 'clean', 'investigate', 'recheck', 'none']
 
 /** The gravest verdict with the farthest-reaching action speaks for all: what is renewed need not be adjusted first. */
-export function adviceOf(places: (Place | undefined)[]): string {
-  const read = places.filter((one): one is Place => !!one && !one.ask && RANK.includes(one.severity))
+export function adviceOf(places: { name: string; place?: Place }[]): string {
+  const read = places.flatMap(({ name, place }) =>
+    place && !place.ask && RANK.includes(place.severity) ? [{ ...place, name }] : [],
+  )
   if (!read.length) return 'Nothing read yet.'
   const open = places.length - read.length
   const rank = (one: Place): number =>
@@ -15,5 +17,5 @@ export function adviceOf(places: (Place | undefined)[]): string {
   const worst = read.reduce((a, b) => (rank(b) < rank(a) ? b : a))
   const left = open ? ` ${open} still to read.` : ''
   if (worst.severity === 'sound') return `As it should be.${left}`
-  return `${`${worst.reason} ${worst.remedy}`.trim()}${left}`
+  return `${`${worst.name}: ${worst.reason} ${worst.remedy}`.trim()}${left}`
 }
