@@ -192,3 +192,12 @@ def test_holes_are_compared_over_the_rows_left_with_left_and_right_with_right(ke
 @pytest.mark.parametrize("key", ["accelerator-speed", "rotor-range", "chopper-speed", "road-lock", "tailboard-louvres"])
 def test_what_had_no_check_has_one(key):
     assert key in BOOKS["rotary-combine"].family.checks
+
+
+def test_cards_come_first_with_the_discs_on_and_what_lies_behind_a_disc_while_it_is_off():
+    opener = next(station for station in BOOKS["row-crop-planter"].family.stations if station.key == "opener")
+    assert [check.key for check in opener.checks] == [
+        "opener-contact", "opener-bearing", "outer-scraper", "shank",
+        "opener-disc-diameter", "disc-axle", "washers", "hub-nuts", "seed-tube-swing", "tube-wear-plates",
+    ]  # fmt: skip
+    assert check_of("row-crop-planter", "opener-contact").after == [], "nothing asks for a disc to go back on"

@@ -87,11 +87,11 @@ def test_one_key_takes_it_in_at_the_start_and_in_the_walk_around(yard, as_):
     finished(yard, "winter", TUBES)
     assert "seed-tube-swing" in keys(begun(yard, "pre-season", take_in=True))
     before = begun(yard, "pre-season")
-    total = {station.key: station.total for station in walk_arounds.station_states(before)}["tube"]
+    total = {station.key: station.total for station in walk_arounds.station_states(before)}["opener"]
     for _ in range(2):
         taken = as_(yard.technician).send(f"/api/walk-arounds/{before.pk}/take-in").json()
     assert taken["left_out"] == [] and "seed-tube-swing" in [check["key"] for check in taken["checks"]]
-    assert next(station for station in taken["stations"] if station["key"] == "tube")["total"] == total + 6
+    assert next(station for station in taken["stations"] if station["key"] == "opener")["total"] == total + 6
     new = NewReading(uuid.uuid4(), "seed-tube-swing", "2", raw=["no"])
     recording.record_reading(yard.technician, before.pk, new)
 
