@@ -50,7 +50,7 @@ DRAPER = {
     "dividers": "divider-height dividers",
     "feed drum or auger": "drum-height drum-fingers drum-extensions drum-strippers",
     "oil sights": "main-reservoir expansion-tank knife-case-oil knife-case-oil-centre",
-    "knife and belt speed valves": "speed-valves",
+    "knife and belt speed valves": "speed-valves belt-flow",
     "other end": "dual-drive",
     "storage": "clean-belts cylinders-in connectors-closed season-notes",
 }
