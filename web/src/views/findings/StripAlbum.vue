@@ -17,32 +17,41 @@ const problem = ref('')
 /** Whether it is being put together: the last step first, and what is back counted off. */
 const refitting = ref(false)
 const removed = ref('')
-const back = ref(new Set<string>())
+/** Kept in this browser: a reload in the middle of the refit forgets no bolt. */
+const KEY = `lumvek:back-on ${props.id} ${props.stripDown} ${props.place}`
+const back = ref((localStorage.getItem(KEY) ?? '').split(' '))
+watch(back, (on) => localStorage.setItem(KEY, on.join(' ')))
 const mine = computed(() => props.steps.filter((one) => one.strip_down === props.stripDown && one.place === props.place))
 const shown = computed(() => {
   const numbered = mine.value.map((step, i) => ({ step, number: i + 1 }))
   return refitting.value ? numbered.reverse() : numbered
 })
 const loose = computed(() => mine.value.reduce((sum, one) => sum + one.loose, 0))
-const still = computed(() => mine.value.filter((one) => !back.value.has(one.uuid)).reduce((sum, one) => sum + one.loose, 0))
+const still = computed(() =>
+  mine.value.filter((one) => !back.value.includes(one.uuid)).reduce((sum, one) => sum + one.loose, 0),
+)
 const waiting = computed(() => outbox.of(props.id).filter((one) => one.path.endsWith('/strip-pictures')).length)
 watch(waiting, (now, before) => now < before && emit('reload'))
 
+/** The count is judged before the camera opens: a picture taken must not be lost to it. */
+function take(): void {
+  const counts = /^\s*\d{0,3}\s*$/.test(typed.loose)
+  problem.value = counts ? '' : 'Loose parts are counted: a whole number up to 999.'
+  if (counts) file.value?.click()
+}
 async function chosen(): Promise<void> {
   const picked = file.value?.files?.[0]
   if (!picked) return
-  const many = typed.loose.trim() ? Number(typed.loose.trim()) : 0
-  if (!Number.isInteger(many) || many < 0 || many > 999) {
-    problem.value = 'Loose parts are counted: a whole number.'
-    return
-  }
+  const sent = { ...typed }
   try {
-    const body = { strip_down: props.stripDown, place: props.place, words: typed.words.trim(), loose: String(many) }
+    const loose = String(Number(sent.loose.trim()))
+    const body = { strip_down: props.stripDown, place: props.place, words: sent.words.trim(), loose }
     await keepPhoto(picked, '/api/walk-arounds/{walk_around_id}/strip-pictures', { walk_around_id: props.id }, body, {
       what: `Picture of a strip-down: ${props.name}`,
       shown: body.words,
     })
-    Object.assign(typed, { words: '', loose: '' })
+    if (typed.words === sent.words) typed.words = ''
+    if (typed.loose === sent.loose) typed.loose = ''
     problem.value = ''
   } catch (error) {
     problem.value = (error as Error).message
@@ -64,8 +73,7 @@ async function change(step: string, way: 'remove' | 'restore'): Promise<void> {
   }
 }
 function tick(step: string): void {
-  if (!back.value.delete(step)) back.value.add(step)
-  back.value = new Set(back.value)
+  back.value = back.value.includes(step) ? back.value.filter((one) => one !== step) : [...back.value, step]
 }
 </script>
 
@@ -75,7 +83,7 @@ function tick(step: string): void {
       Pictures in order of removal
       <span class="quiet">{{ counted(mine.length, 'step') }}, {{ counted(loose, 'loose part') }}</span>
     </summary>
-    <form v-if="mayAdd && !refitting" class="add" @submit.prevent="file?.click()">
+    <form v-if="mayAdd && !refitting" class="add" @submit.prevent="take">
       <InputText v-model="typed.words" maxlength="200" aria-label="What came off" placeholder="What came off" />
       <InputText
         v-model="typed.loose"
@@ -102,7 +110,7 @@ function tick(step: string): void {
       }}</span>
     </p>
     <ol class="steps">
-      <li v-for="{ step, number } in shown" :key="step.uuid" :class="{ done: refitting && back.has(step.uuid) }">
+      <li v-for="{ step, number } in shown" :key="step.uuid" :class="{ done: refitting && back.includes(step.uuid) }">
         <b class="num">{{ number }}</b>
         <a :href="`/api/walk-arounds/${id}/strip-pictures/${step.uuid}`" target="_blank" rel="noopener"
           ><img
@@ -113,7 +121,7 @@ function tick(step: string): void {
           >{{ step.words || 'Step ' + number }}<small class="quiet">{{ counted(step.loose, 'loose part') }}</small></span
         >
         <label v-if="refitting"
-          ><input type="checkbox" :checked="back.has(step.uuid)" @change="tick(step.uuid)" /> back on</label
+          ><input type="checkbox" :checked="back.includes(step.uuid)" @change="tick(step.uuid)" /> back on</label
         >
         <button
           v-else-if="mayAdd"

@@ -153,7 +153,7 @@ h2 {
 }
 .wants {
   font-weight: 600;
-  color: var(--due-ink, var(--ink));
+  color: var(--ink);
 }
 .since {
   grid-column: 3;

@@ -39,14 +39,18 @@ async function chosen(): Promise<void> {
   problem.value = ''
   try {
     const [check, position] = [entry.check.value.key, entry.position.value]
-    const body = { check, position, caption: caption.value.trim() }
+    const typed = caption.value
+    const body = { check, position, caption: typed.trim() }
     await keepPhoto(picked, '/api/walk-arounds/{walk_around_id}/photos', { walk_around_id: props.id }, body, {
       what: `Picture of ${props.named(check, position)}`,
       shown: body.caption,
       machine: props.machine,
     })
-    caption.value = open.value = ''
-    emit('done')
+    // What was typed while the picture was being stored stays, and the hand stays with it.
+    if (caption.value === typed) {
+      caption.value = open.value = ''
+      emit('done')
+    }
   } catch (error) {
     problem.value = (error as Error).message
   }

@@ -10,8 +10,8 @@ const emit = defineEmits<{ pinned: [] }>()
 const open = ref(false)
 const state = ref(props.check.options.find((one) => one.severity !== 'sound')?.key ?? '')
 const problem = ref('')
-/** Made once, so that pressing twice pins once. */
-const uuid = newUuid()
+/** Made once per pin, so that pressing twice pins once, and a picture taken off can be pinned again. */
+let uuid = newUuid()
 
 async function pin(): Promise<void> {
   try {
@@ -21,6 +21,7 @@ async function pin(): Promise<void> {
         body: { uuid, state: state.value },
       }),
     )
+    uuid = newUuid()
     open.value = false
     problem.value = ''
     emit('pinned')

@@ -1,15 +1,22 @@
 <script setup lang="ts">
 /** The shop's own pictures of what states look like on this model, beside the drawings. */
 import type { Check, Schemas } from '@/api/client'
-import { api, write } from '@/api/client'
+import { ref } from 'vue'
+import { api, Refused, write } from '@/api/client'
 import AskOnce from '@/app/AskOnce.vue'
 
 defineProps<{ check: Check; mayTakeOff: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
+const problem = ref('')
 
 async function takeOff(pin: Schemas['PinnedOut']): Promise<void> {
-  await write(() => api.POST('/api/walk-arounds/pins/{pin_id}/take-off', { params: { path: { pin_id: pin.uuid } } }))
-  emit('changed')
+  try {
+    await write(() => api.POST('/api/walk-arounds/pins/{pin_id}/take-off', { params: { path: { pin_id: pin.uuid } } }))
+    problem.value = ''
+    emit('changed')
+  } catch (error) {
+    problem.value = error instanceof Refused ? error.message : 'It could not be taken off.'
+  }
 }
 </script>
 
@@ -29,6 +36,7 @@ async function takeOff(pin: Schemas['PinnedOut']): Promise<void> {
       />
     </li>
   </ul>
+  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
 </template>
 
 <style scoped>
