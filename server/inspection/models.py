@@ -260,15 +260,11 @@ class PostureHold(models.Model):
         ordering = ["id"]
 
 
-class Photo(TakenBack):
-    """A picture of one place; taken back it is no longer shown. image: JPEG, written anew by the server, so that it carries
-    nothing but the picture."""
+class Picture(TakenBack):
+    """What every kept picture has. image: JPEG, written anew by the server, so that it carries nothing but the picture;
+    width, height: in pixels. Taken back it is no longer shown."""
 
     uuid = models.UUIDField(unique=True)
-    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="photos")
-    check_key = models.CharField(max_length=60)
-    position_key = models.CharField(max_length=40)
-    caption = models.CharField(max_length=200, blank=True)
     image = models.BinaryField()
     width = models.PositiveSmallIntegerField()
     height = models.PositiveSmallIntegerField()
@@ -276,30 +272,31 @@ class Photo(TakenBack):
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
+        abstract = True
         ordering = ["id"]
 
 
-class StripPicture(TakenBack):
+class Photo(Picture):
+    """A picture of one place."""
+
+    walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="photos")
+    check_key = models.CharField(max_length=60)
+    position_key = models.CharField(max_length=40)
+    caption = models.CharField(max_length=200, blank=True)
+
+
+class StripPicture(Picture):
     """A picture of a strip-down, in order of removal; they are shown backwards for refitting.
 
     strip_down: its key in the catalogue; place: the row it is at, empty where there is only one. loose: parts that came off
     with this step, to be counted back.
     """
 
-    uuid = models.UUIDField(unique=True)
     walk_around = models.ForeignKey(WalkAround, on_delete=models.CASCADE, related_name="strip_pictures")
     strip_down = models.CharField(max_length=60)
     place = models.CharField(max_length=40, blank=True)
     words = models.CharField(max_length=200, blank=True)
     loose = models.PositiveSmallIntegerField(default=0)
-    image = models.BinaryField()
-    width = models.PositiveSmallIntegerField()
-    height = models.PositiveSmallIntegerField()
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
-    at = models.DateTimeField(auto_now_add=True)
-
-    class Meta:
-        ordering = ["id"]
 
 
 class PinnedPicture(TakenBack):
