@@ -17,7 +17,7 @@ from ..units import Unit, plain
 from .base import Case, Limit, Rule, Span
 from .verdict import Action, Facts, Severity, Verdict
 
-_FRACTION = re.compile(r"\d/\d")
+_BETWEEN_LENGTHS = re.compile(r"\s+/\s*|/\s+")
 """An inch fraction is written without spaces, two lengths with them."""
 
 
@@ -85,10 +85,10 @@ class StretchRule(Rule):
 
     def read(self, check: Check, raw: Sequence[str], unit: Unit) -> Value | None:
         """``1010 / 985``: a marked length pulled apart and pushed together, as it would be over the pitches when new."""
-        pulled, slash, pushed = raw[0].partition("/")
-        if not slash or _FRACTION.search(raw[0]):
+        lengths = _BETWEEN_LENGTHS.split(raw[0].strip())
+        if len(lengths) != 2:
             return None
-        ends = [number_of(check, text, 0, unit) for text in (pulled, pushed)]
+        ends = [number_of(check, text, 0, unit) for text in lengths]
         if not 0 < ends[1] <= ends[0]:
             raise BadInput("raw.0", "the pulled length comes first and is the longer one: 1010 / 985")
         return Value(numbers=[self.new * ends[0] / ends[1]], text=raw[0].strip())

@@ -167,6 +167,19 @@ def test_three_per_cent_may_be_pushed_together_and_pulled_apart(key):
         verdict("rotary-combine", key, where, "1000 / 1010")
 
 
+@pytest.mark.parametrize(
+    ("typed", "unit", "severity"),
+    [
+        ("39 3/4 / 39 3/8", "in", "sound"),
+        ("39 3/4 / 38 1/2", "in", "due"),
+        ("39.75 in / 38 1/2 in", "mm", "due"),
+        ("1031/ 1000", "mm", "due"),
+    ],
+)
+def test_pulled_and_pushed_lengths_are_read_with_their_inch_fractions(typed, unit, severity):
+    assert verdict("rotary-combine", "grain-chain-stretch", "all", typed, unit=unit).severity == severity
+
+
 @pytest.mark.parametrize("meter", ["meter-vacuum", "meter-bowl", "meter-brush", "meter-finger"])
 def test_seals_brushes_and_crop_parts_of_a_meter_are_asked_once(meter):
     checks = BOOKS["row-crop-planter"].family.checks

@@ -16,11 +16,11 @@ def check_of(family, key):
     return BOOKS[family].family.checks[key]
 
 
-def verdict(family, key, where, *typed, others=None, crop="", schools=None):
+def verdict(family, key, where, *typed, others=None, crop="", schools=None, unit="mm"):
     """others: what was read at the other places, by position."""
     check = check_of(family, key)
     read = {place: parse_reading(check, [text], "", "mm") for place, text in (others or {}).items()}
-    value = parse_reading(check, list(typed), "", "mm")
+    value = parse_reading(check, list(typed), "", unit)
     context = Context(others={key: read}, crop=crop, schools=SCHOOLS | (schools or {}))
     return judge(check, positions.find(where), value, context)
 
