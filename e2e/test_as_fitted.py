@@ -3,7 +3,8 @@
 import re
 from pathlib import Path
 
-from hands import begin, field, settle, unlock
+import pytest
+from hands import begin, field, keep_all, settle, unlock
 from playwright.sync_api import Page, expect
 
 
@@ -128,3 +129,24 @@ def test_what_was_left_out_is_taken_into_a_walk_around_that_runs(page: Page, sig
     expect(page.locator(".left-out")).to_have_count(0)
     keys = [check["key"] for check in page.request.get(f"/api/walk-arounds/{walk_around}").json()["checks"]]
     assert "bar-by-eye" in keys
+
+
+@pytest.mark.parametrize(
+    ("unit", "check", "machine", "posture", "typed", "says"),
+    [
+        ("mm", "grain-chain-stretch", "Heron 4", "shields open, engine off", "1031 / 1000", "3.1 % stretch"),
+        ("in", "grain-chain-stretch", "Heron 4", "shields open, engine off", "39 3/4 / 38 1/2", "3.25 % stretch"),
+        ("mm", "fan-gauge", "Dunmere 12", "fan or vacuum running, standing", "26 inH2O", "26 inH2O"),
+        ("in", "fan-gauge", "Dunmere 12", "fan or vacuum running, standing", "65 mbar", "65 mbar"),
+    ],
+)
+def test_a_reading_is_typed_as_it_was_taken_whatever_the_reader_reads(
+    page, sign_in, unit, check, machine, posture, typed, says
+):
+    sign_in()
+    page.get_by_role("button", name=unit, exact=True).click()
+    begin(page, check, machine=machine, posture=posture)
+    page.keyboard.type(typed, delay=60)
+    page.keyboard.press("Enter")
+    keep_all(page)
+    expect(page.locator(".verdict").first).to_contain_text(says)

@@ -241,12 +241,13 @@ class OvertakenOut(Schema):
 
 class PlaceOut(Schema):
     """A place that was read. because: as somebody gave it, why it was not seen. fitted: that the part was renewed since, in
-    words; its wear starts anew then."""
+    words; its wear starts anew then. weight: the heaviest verdict speaks for what is judged together; None without one."""
 
     check: str
     position: str
     state: str
     severity: SeverityName
+    weight: int | None
     action: str
     reason: str
     because: str

@@ -13,6 +13,23 @@ ACTION_WORDS: dict[str, str] = {
 }
 """As one says them, where it is not the key itself."""
 SEVERITIES: tuple[Severity, ...] = ("sound", "watch", "due", "stop")
+FAR_REACHING: tuple[Action, ...] = (
+    "none",
+    "recheck",
+    "investigate",
+    "clean",
+    "lubricate",
+    "turn",
+    "adjust",
+    "repair",
+    "replace",
+)
+"""What is renewed need not be adjusted first, what is adjusted need not be looked at again."""
+
+
+def weight(severity: Severity, action: Action) -> int:
+    """Which of several verdicts on one thing speaks for all: the gravest, then the one that reaches farthest. 0: sound."""
+    return SEVERITIES.index(severity) * len(FAR_REACHING) + FAR_REACHING.index(action)
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,7 @@
 """From a reading to a verdict, as the row unit's own checks judge it."""
 
 import datetime as dt
+from typing import get_args
 
 import pytest
 
@@ -14,6 +15,7 @@ from lumvek_core.judgement.parse_reading import Value, parse_reading
 from lumvek_core.judgement.verdicts import Context, judge, needs
 from lumvek_core.rules.count import CountRule
 from lumvek_core.rules.gauge import GaugeRule
+from lumvek_core.rules.verdict import FAR_REACHING, Action, weight
 from lumvek_core.rules.window import WindowRule
 from lumvek_core.rules.yes_no import YesNoRule
 
@@ -306,3 +308,24 @@ def test_a_remedy_in_steps_ends_after_the_last_one(raw, action, says):
 def test_a_count_is_whole_and_not_more_than_there_are(typed):
     with pytest.raises(BadInput):
         on_combine("draper.knife-sections", typed)
+
+
+def test_of_several_verdicts_on_one_chain_the_gravest_speaks_and_of_those_the_one_that_reaches_farthest():
+    told = [
+        ("due", "investigate"),
+        ("watch", "replace"),
+        ("stop", "adjust"),
+        ("due", "replace"),
+        ("due", "adjust"),
+        ("sound", "none"),
+    ]
+    assert sorted(told, key=lambda one: weight(*one), reverse=True) == [
+        ("stop", "adjust"),
+        ("due", "replace"),
+        ("due", "adjust"),
+        ("due", "investigate"),
+        ("watch", "replace"),
+        ("sound", "none"),
+    ]
+    assert weight("sound", "none") == 0
+    assert set(get_args(Action)) == set(FAR_REACHING)

@@ -18,7 +18,7 @@ from lumvek_core.coupled import prefix_of
 from lumvek_core.judgement import describe
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.rules import kinds
-from lumvek_core.rules.verdict import ACTION_WORDS
+from lumvek_core.rules.verdict import ACTION_WORDS, SEVERITIES, Action, Severity, weight
 from lumvek_core.units import System, show_length
 from shops.access import NotFoundHere
 from shops.models import Member, Role
@@ -28,7 +28,6 @@ from ..schemas import AdviceOut, OvertakenOut, PlaceOut, SeverityName, StationOu
 from . import coupled, parts_fitted_since
 from .values import value_of
 
-SEVERITIES = ("sound", "watch", "due", "stop")
 RECENT = 4
 
 
@@ -190,6 +189,7 @@ def place_out(
         position=row.position_key,
         state=reading.state,
         severity=cast(SeverityName, row.severity),
+        weight=_weight(row),
         action=ACTION_WORDS.get(row.action, row.action),
         reason=words["reason"],
         because=reading.reason,
@@ -219,6 +219,11 @@ def place_out(
         at=reading.taken_at.isoformat(),
         overtaken=_overtaken(row.overtaken, check, mine, names) if row.overtaken else None,
     )
+
+
+def _weight(row: Verdict) -> int | None:
+    judged = row.severity in SEVERITIES and not row.ask
+    return weight(cast(Severity, row.severity), cast(Action, row.action)) if judged else None
 
 
 WORDS = ("reason", "why", "ask", "instead", "advice", "facts")

@@ -124,6 +124,17 @@ def test_rows_that_should_be_alike_are_judged_again_together(yard, read):
     assert standing("depth-handle", "3").severity == "sound"
 
 
+def test_only_what_was_judged_weighs_and_the_gravest_weighs_most(yard, read, as_):
+    read("opener-disc-diameter", "1L", "395")
+    read("opener-disc-diameter", "1R", "380")
+    read("opener-disc-diameter", "2L", "14.3")
+    read("opener-disc-diameter", "2R", state="not-seen", reason="no light")
+    places = as_(yard.technician).get(f"/api/walk-arounds/{yard.walk_around.pk}").json()["places"]
+    weights = {place["position"]: place["weight"] for place in places}
+    assert weights["1L"] == 0 < weights["1R"]
+    assert weights["2L"] is weights["2R"] is None
+
+
 def test_contact_follows_the_disc_it_was_measured_on(yard, read):
     read("opener-contact", "3", "46", "44", "47", feeler="card")
     before = standing("opener-contact", "3").facts

@@ -6894,7 +6894,7 @@ export interface components {
         /**
          * PlaceOut
          * @description A place that was read. because: as somebody gave it, why it was not seen. fitted: that the part was renewed since, in
-         *     words; its wear starts anew then.
+         *     words; its wear starts anew then. weight: the heaviest verdict speaks for what is judged together; None without one.
          */
         PlaceOut: {
             /** Action */
@@ -6958,6 +6958,8 @@ export interface components {
             units: string;
             /** Used */
             used: number | null;
+            /** Weight */
+            weight: number | null;
             /** Why */
             why: string[];
         };

@@ -73,6 +73,7 @@ export function placeOf(body: NewReading, more: Partial<Place> = {}): Place {
     units: body.units ?? 'mm',
     short: (body.raw ?? []).join(' · '),
     shown: '',
+    weight: 0,
     shown_other: '',
     contact_shown: '',
     choice: body.raw?.[0] ?? '',
