@@ -29,9 +29,8 @@ def rule_book(
     """The rule book of one model in one shop, together with the headers coupled to it: their stations come first.
 
     overrides: later ones win, so pass the model's before the shop's; a header's carry its prefix. schools: subject → chosen
-    school, defaults fill in. headers: families of the headers. counts: the machine's own numbers of
-    things. Raises BadInput for an unknown family, school, check or figure,
-    for two headers of one family, and for figures that make a rule unusable.
+    school, defaults fill in. headers: families of the headers. counts: the machine's own numbers of things. Raises BadInput
+    for an unknown family, school, check or figure, for two headers of one family, and for figures that make a rule unusable.
     """
     family = _composed(catalogue, family_key, headers)
     chosen = _schools(catalogue, schools or {})

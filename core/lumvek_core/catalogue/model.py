@@ -82,10 +82,9 @@ class Check:
     one position (three places round a disc). reading_error: one standard deviation of the reading, in its unit. plausible: a
     range outside which the product asks. source: where the figures of the rule come from. wears: where it is forecast. order:
     before (clean) or after (grease) everything else at its station. after: checks that must be done before. It is made where
-    the machine has `option`, all of `needs` and none of `unless`,
-    in these `phases`, for these `crops` and with these `headers` (families);
-    empty means any. look: the motif whose drawings show its states. together: what is judged as one with
-    others of this name, and stands on one screen with them.
+    the machine has `option`, all of `needs` and none of `unless`, in these `phases`, for these `crops` and with these `headers`
+    (families); empty means any. look: the motif whose drawings show its states. together: what is judged as one with others of
+    this name, and stands on one screen with them.
     """
 
     key: str

@@ -47,9 +47,8 @@ class Context:
 
     rules: of the checks that the rule looks at. log: what was read on this machine before, oldest first, where a rule learns
     from it. moved: washers were moved at this row after it was measured. counter_h, today: the machine's hours and the day, for
-    what is done at intervals. crop: that comes, empty where none was said. visit: this walk-around.
-    schools: the shop's. feelers: its own over the usual ones. track_rows: rows behind wheels.
-    expected: by the forecast, where there is one.
+    what is done at intervals. crop: that comes, empty where none was said. visit: this walk-around. schools: the shop's.
+    feelers: its own over the usual ones. track_rows: rows behind wheels. expected: by the forecast, where there is one.
     """
 
     system: System = "mm"

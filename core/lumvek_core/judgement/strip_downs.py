@@ -26,8 +26,8 @@ Placed = Callable[[str], Sequence[str]]
 def laid_open(strip_downs: Sequence[StripDown], renewed: Iterable[tuple[str, str]], places: Placed) -> list[LaidOpen]:
     """Parts that lie open while these (slot, position) are renewed, and are not on the list anyway; each once, in their order.
 
-    Slots as the family calls them, without a header's prefix: a strip-down belongs to one machine. A piece
-    for the whole machine is there at every place.
+    Slots as the family calls them, without a header's prefix: a strip-down belongs to one machine. A piece for the whole
+    machine is there at every place.
     """
     renewed = list(dict.fromkeys(renewed))
     found: dict[tuple[str, str], LaidOpen] = {}

@@ -87,9 +87,8 @@ class Rule(ABC):
     answers: the kind of check it judges, None for any. figures: how many figures a reading has, None for as many as the check
     names. facts: what it tells drawings. by_feeler: it is read with a feeler, which belongs to the reading. wants: what it
     looks at besides readings of this walk-around. compares: it looks at its own like places. drawings: those that show what it
-    tells. sets_up: what is read is how the machine is set up, and is shown the next time. renews:
-    what is due is renewed, where no state and no `action` says otherwise. keeps_unit: the unit of a figure is its gauge's, and
-    goes with it.
+    tells. sets_up: what is read is how the machine is set up, and is shown the next time. renews: what is due is renewed, where
+    no state and no `action` says otherwise. keeps_unit: the unit of a figure is its gauge's, and goes with it.
     """
 
     answers: ClassVar[Answers | None] = None

@@ -87,16 +87,24 @@ class FittedRule(StatesRule):
         if len(stands) == 2:
             places = sorted(stands, key=positions.reading_order)
             told = ", ".join(f"{positions.find(place).label.lower()} {names[stands[place]]}" for place in places)
-            return f"{told[0].upper()}{told[1:]}: both must stand alike."
-        return f"{names[here].capitalize()}; the others: {names[most]}. All must stand alike."
+            return f"{_first_word(told)}: both must stand alike."
+        return f"{_first_word(names[here])}; the others: {names[most]}. All must stand alike."
 
     def problems(self, check: Check, family: Family) -> Iterator[str]:
         if len(self.options) < 2:
             yield "needs at least two options"
+        for crop in CROP_NAMES:
+            if (wanted := self.wanted(crop, {})) and not any(one.severity == "sound" for one in wanted):
+                yield f"no sound state suits {crop}"
 
 
 def _first(stands: Mapping[str, str], state: str) -> int:
     return list(stands.values()).index(state)
+
+
+def _first_word(text: str) -> str:
+    """A text that begins a sentence."""
+    return f"{text[0].upper()}{text[1:]}"
 
 
 def _within(name: str) -> str:

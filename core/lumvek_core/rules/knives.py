@@ -64,9 +64,7 @@ class KnivesRule(StatesRule):
     grade: Annotated[float, Over(0), Limit("Balance grade G", "mm/s")] = 16
     of: Annotated[int, Over(0), Limit("In all", "")] = 40
     each: Annotated[str, CountedThing()] = ""
-    set_size: Annotated[
-        int, Within(0), Limit("Balanced set, by the book", "knives", unknown="not stated for this model yet")
-    ] = 0
+    set_size: Annotated[int, Within(0), Limit("Balanced set, by the book", "knives", unknown=NOT_STATED)] = 0
 
     def states(self) -> list[Option]:
         return self.options

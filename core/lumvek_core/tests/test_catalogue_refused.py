@@ -93,6 +93,17 @@ def test_what_is_wrong_with_a_family_is_refused(folder, change, said):
     assert said in refused(folder)
 
 
+def test_what_a_crop_wants_must_leave_it_a_sound_state(folder):
+    def nothing_sound_for_ear_crops(data):
+        drum = next(check for check in data["checks"] if check["key"] == "drum-position")
+        for option in drum["rule"]["options"]:
+            if "ear" in option.get("crops", []):
+                option.update(severity="due", action="adjust")
+
+    rewritten(folder, "families/rotary-combine/feeder", nothing_sound_for_ear_crops)
+    assert "no sound state suits ear" in refused(folder)
+
+
 def test_the_line_is_the_line_and_a_key_cannot_stand_twice(folder):
     path = folder / PLANTER / "opener.yaml"
     text = path.read_text()
