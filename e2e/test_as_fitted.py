@@ -146,6 +146,7 @@ def test_a_reading_is_typed_as_it_was_taken_whatever_the_reader_reads(
     sign_in()
     page.get_by_role("button", name=unit, exact=True).click()
     begin(page, check, machine=machine, posture=posture)
+    expect(page.locator("#reading")).to_have_attribute("inputmode", "text")  # a phone's keypad of figures has no such signs
     page.keyboard.type(typed, delay=60)
     page.keyboard.press("Enter")
     keep_all(page)

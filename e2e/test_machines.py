@@ -5,7 +5,7 @@ import uuid
 
 import pytest
 from hands import settle, sure, unlock
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from demo.pictures import drawn
 
@@ -232,6 +232,7 @@ def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign
     page.get_by_role("link", name="Schools").click()
     page.get_by_label("With the crop or the soil").check()
     page.get_by_role("button", name="Save: Order of a walk-around").click()
+    expect(page.get_by_role("status").filter(has_text="with the crop or the soil from now on")).to_be_visible()
     page.get_by_role("button", name="Put it back").click()
     expect(page.get_by_label("Once round the machine")).to_be_checked()
     page.get_by_role("link", name="Feelers").click()
@@ -239,6 +240,29 @@ def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign
     expect(page.get_by_role("row").filter(has_text="folded paper")).to_have_count(0)
     page.get_by_role("button", name="Put it back").click()
     expect(page.get_by_role("row").filter(has_text="folded paper")).to_contain_text("0.21 mm")
+
+
+def test_what_is_put_back_is_the_change_that_was_said_last_however_late_it_is(page: Page, sign_in):
+    sign_in("ada")
+    page.goto("/rules?tab=schools")
+    save, back = page.get_by_role("button", name="Save: Order of a walk-around"), page.get_by_role("button", name="Put it back")
+    page.get_by_label("Once round the machine").check()
+    save.click()
+    expect(back).to_be_visible()
+    held: list[Route] = []
+    page.route("**/api/rules/schools", lambda route: held.append(route))
+    page.get_by_label("With the crop or the soil").check()
+    save.click()
+    page.wait_for_timeout(300)
+    expect(back).to_have_count(0)  # the first change's would put back the wrong one
+    held.pop().fulfill(status=503)
+    expect(page.get_by_role("alert")).to_be_visible()
+    expect(back).to_be_visible()  # the second never happened
+    page.unroute("**/api/rules/schools")
+    save.click()
+    expect(page.get_by_role("status").filter(has_text="with the crop or the soil from now on")).to_be_visible()
+    back.click()
+    expect(page.get_by_label("Once round the machine")).to_be_checked()
 
 
 def test_the_catalogue_can_be_looked_through(page: Page, sign_in, accessible):

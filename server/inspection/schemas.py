@@ -111,7 +111,8 @@ class PinnedOut(Schema):
 
 
 class CheckOut(Schema):
-    """unit: of its limits and facts; unit_shown: what a bare figure is in, for this reader."""
+    """unit: of its limits and facts; unit_shown: what a bare figure is in, for this reader. more_than_figures: letters and
+    signs may have to be typed."""
 
     key: str
     name: str
@@ -120,6 +121,7 @@ class CheckOut(Schema):
     per: str
     unit: str
     unit_shown: str
+    more_than_figures: bool
     values: list[str]
     how: str
     why: str

@@ -147,6 +147,10 @@ class Rule(ABC):
         """What was typed, where it is no plain figure. Raises BadInput with field ``raw.<n>``."""
         return None
 
+    def more_than_figures(self) -> bool:
+        """Whether a unit, a word or a second length may have to be typed, for which a keypad of figures has no keys."""
+        return self.keeps_unit
+
     def negative(self, text: str) -> str | None:
         """What is left of a text that stands for a figure below zero; None where it does not."""
         return None

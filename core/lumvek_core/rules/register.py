@@ -56,6 +56,9 @@ class RegisterRule(Rule):
             return Verdict("sound", "none", result.words, why, facts)
         return Verdict("due", "investigate" if result.state == "stroke" else "adjust", result.words, why, facts)
 
+    def more_than_figures(self) -> bool:
+        return True
+
     def negative(self, text: str) -> str | None:
         """``2 past`` and ``past 2``: beyond the middle."""
         past = PAST.fullmatch(text.strip())

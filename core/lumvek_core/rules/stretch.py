@@ -83,6 +83,9 @@ class StretchRule(Rule):
         facts = StretchFacts("stretch", measured, self.new, limit, result.stretch_pct, result.used, ahead)
         return Verdict(severity, actions.get(severity, "none"), f"{shown}.", why, facts, used=result.used)
 
+    def more_than_figures(self) -> bool:
+        return True
+
     def read(self, check: Check, raw: Sequence[str], unit: Unit) -> Value | None:
         """``1010 / 985``: a marked length pulled apart and pushed together, as it would be over the pitches when new."""
         lengths = _BETWEEN_LENGTHS.split(raw[0].strip())

@@ -64,6 +64,9 @@ class WindowRule(Rule):
             reason += f" About {show_turns(result.turns)}."
         return Verdict("due", "adjust", f"{reason} {cure}".strip(), why, facts)
 
+    def more_than_figures(self) -> bool:
+        return self.signed
+
     def negative(self, text: str) -> str | None:
         """``-5``, ``below 5`` and ``5 below``, where a figure may lie below nothing."""
         below = BELOW.fullmatch(text.strip()) if self.signed else None

@@ -103,3 +103,11 @@ def test_a_gauge_finds_where_readings_usually_lie(check):
 def test_the_pages_that_follow_from_the_code_are_current(page):
     """Run ./lumvek catalogue when this fails."""
     assert (reference.DOCS / f"{page}.md").read_text(encoding="utf-8") == reference.written(page)
+
+
+@pytest.mark.parametrize("check", [one for one in EVERY if one.kind == "measure"], ids=lambda check: check.key)
+def test_a_check_that_takes_more_than_figures_says_so(check):
+    """A phone shows a keypad of figures for the rest, and on it there is no word and no sign of less or of parting."""
+    signed = any(check.rule.negative(text) is not None for text in ("-5", "2 past"))
+    with_words = check.rule.keeps_unit or check.rule.read(check, ["1010 / 985"], "mm") is not None
+    assert check.rule.more_than_figures() == (signed or with_words)

@@ -115,6 +115,7 @@ def _check(
         per=check.per,
         unit=check.unit or "",
         unit_shown=(check.rule.keeps_unit and stood and stood[-1].value.text) or unit_of(check, system),
+        more_than_figures=check.rule.more_than_figures(),
         values=check.values,
         how=check.how,
         why=check.why,

@@ -4375,7 +4375,8 @@ export interface components {
         };
         /**
          * CheckOut
-         * @description unit: of its limits and facts; unit_shown: what a bare figure is in, for this reader.
+         * @description unit: of its limits and facts; unit_shown: what a bare figure is in, for this reader. more_than_figures: letters and
+         *     signs may have to be typed.
          */
         CheckOut: {
             /** Bulk */
@@ -4404,6 +4405,8 @@ export interface components {
             };
             /** Look */
             look: string;
+            /** More Than Figures */
+            more_than_figures: boolean;
             /** Name */
             name: string;
             /** Often Missed */

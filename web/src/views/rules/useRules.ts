@@ -31,6 +31,17 @@ export function useRules() {
   /** Schools as picked, before they are saved. */
   const picked = reactive<Record<string, string>>({})
 
+  /** Sends a change. While it is on its way and once it holds, what the one before left to be put back cannot be taken for it. */
+  async function change<T>(send: Parameters<typeof write<T>>[0]): Promise<T> {
+    const before = { ...gone }
+    Object.assign(gone, { what: '', back: null })
+    try {
+      return await write(send)
+    } catch (error) {
+      Object.assign(gone, before)
+      throw error
+    }
+  }
   async function run<T>(call: Promise<T>, take: (found: T) => void): Promise<boolean> {
     try {
       take(await call)
@@ -67,7 +78,7 @@ export function useRules() {
 
   async function setLimit(check: string, figure: string, text: string): Promise<void> {
     try {
-      model.value = await write(() =>
+      model.value = await change(() =>
         api.POST('/api/rules/models/{model_id}/limits', {
           params: { path: { model_id: modelId.value } },
           body: { check, figure, text, source: edit.source, note: edit.note },
@@ -98,14 +109,10 @@ export function useRules() {
         back: () => setFeeler(one.name, `${one.thickness_mm} mm`),
       })
   }
-  async function putBack(): Promise<void> {
-    const back = gone.back
-    Object.assign(gone, { what: '', back: null })
-    await back?.()
-  }
+  const putBack = (): Promise<unknown> | undefined => gone.back?.()
   const setCount = (thing: string, count: number) =>
     run(
-      write(() =>
+      change(() =>
         api.POST('/api/rules/models/{model_id}/counts', {
           params: { path: { model_id: modelId.value } },
           body: { thing, count },
@@ -117,7 +124,7 @@ export function useRules() {
     const [subject, choice, before] = [school.subject, picked[school.subject] ?? school.chosen, school.chosen]
     const save = (to: string) =>
       run(
-        write(() => api.POST('/api/rules/schools', { body: { subject, choice: to } })),
+        change(() => api.POST('/api/rules/schools', { body: { subject, choice: to } })),
         (found) => {
           rules.value = found
           delete picked[subject]
@@ -129,7 +136,7 @@ export function useRules() {
   }
   async function setFeeler(name: string, thickness: string): Promise<void> {
     try {
-      rules.value = await write(() => api.POST('/api/rules/feelers', { body: { name, thickness } }))
+      rules.value = await change(() => api.POST('/api/rules/feelers', { body: { name, thickness } }))
       Object.assign(feeler, { name: '', thickness: '', problem: '' })
     } catch (error) {
       feeler.problem = error instanceof Refused ? error.message : 'It could not be saved.'

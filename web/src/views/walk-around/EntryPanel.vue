@@ -7,13 +7,13 @@ import type { Check, Place, Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { date } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
-import type { Severity } from '@/design/severity'
 import GaugePanel from '@/standins/GaugePanel.vue'
 import DrawingOf from '@/design/drawings/DrawingOf.vue'
 import LooksRow from '@/design/looks/LooksRow.vue'
-import StateLook from '@/design/looks/StateLook.vue'
-import { countedOf, wordsOf } from '@/design/looks/looks'
+import { countedOf } from '@/design/looks/looks'
 import { drawingOf } from './drawingOf'
+import ChoiceList from './ChoiceList.vue'
+import KeyBar, { type KeyHint } from './KeyBar.vue'
 import PasteSheet from './PasteSheet.vue'
 import { NOT_SEEN_REASONS, type Entry } from './entry'
 import { useKeys } from './useKeys'
@@ -95,31 +95,25 @@ const postureName = computed(() => {
   const name = props.posture?.name ?? ''
   return name.charAt(0).toUpperCase() + name.slice(1)
 })
-const KEYS = computed(() => [
-  { key: '=', text: 'same', says: 'Same as the last reading', act: entry.repeatLast, show: true, desk: false, phone: '' },
-  {
-    key: '.',
-    text: 'sound',
-    says: 'Sound like the others',
-    act: entry.markSound,
-    show: entry.isChoice.value,
-    desk: false,
-    phone: '',
-  },
-  {
-    key: '+',
-    text: `rest right (${entry.leftInBulk.value.length})`,
-    says: `The rest of the station looks right (${entry.leftInBulk.value.length})`,
-    act: entry.markRest,
-    show: entry.leftInBulk.value.length > 0,
-    desk: false,
-    phone: '',
-  },
-  { key: '−', text: 'not seen', says: 'Not seen, with a reason', act: entry.askNotSeen, show: true, desk: false, phone: '' },
-  { key: '/', text: 'not there', says: 'Does not apply', act: entry.doesNotApply, show: true, desk: false, phone: '' },
-  { key: 'Alt N', text: 'note', says: 'Note', act: () => emit('note'), show: true, desk: true, phone: '' },
-  { key: 'Alt P', text: 'picture', says: 'Picture', act: () => emit('picture'), show: true, desk: true, phone: '' },
-  { key: 'Ctrl Z', text: 'undo', says: 'Undo the last reading', act: entry.undo, show: true, desk: true, phone: '↶' },
+const left = computed(() => entry.leftInBulk.value.length)
+const KEYS = computed<KeyHint[]>(() => [
+  { key: '=', text: 'same', says: 'Same as the last reading', act: entry.repeatLast },
+  ...(entry.isChoice.value ? [{ key: '.', text: 'sound', says: 'Sound like the others', act: entry.markSound }] : []),
+  ...(left.value
+    ? [
+        {
+          key: '+',
+          text: `rest right (${left.value})`,
+          says: `The rest of the station looks right (${left.value})`,
+          act: entry.markRest,
+        },
+      ]
+    : []),
+  { key: '−', text: 'not seen', says: 'Not seen, with a reason', act: entry.askNotSeen },
+  { key: '/', text: 'not there', says: 'Does not apply', act: entry.doesNotApply },
+  { key: 'Alt N', text: 'note', says: 'Note', act: () => emit('note'), desk: true },
+  { key: 'Alt P', text: 'picture', says: 'Picture', act: () => emit('picture'), desk: true },
+  { key: 'Ctrl Z', text: 'undo', says: 'Undo the last reading', act: entry.undo, desk: true, phone: '↶' },
 ])
 
 const splitWords = computed(() => {
@@ -132,9 +126,10 @@ const splitWords = computed(() => {
   return `${first?.raw.join(' · ')} here, ${to}${plan.moved ? `; the ${counted(plan.moved, 'place typed after it moves', 'places typed after it move')} one on` : ''}.`
 })
 
-/** The keypad a phone shows: figures where a figure is wanted, but for inches, which have fractions, and for words. */
+/** The keypad a phone shows: figures where figures do, but for inches, which have fractions, and for words. */
 const inputmode = computed(() => {
-  if (entry.notSeen.value || ['note', 'interval'].includes(props.check.kind) || unit.value === 'in') return 'text'
+  if (entry.notSeen.value || ['note', 'interval'].includes(props.check.kind)) return 'text'
+  if (props.check.more_than_figures || unit.value === 'in') return 'text'
   return entry.isChoice.value ? 'numeric' : 'decimal'
 })
 /** A column is looked at first; a single figure is typed as it is. */
@@ -224,28 +219,18 @@ function use(text: string): void {
         </div>
         <LooksRow v-if="faults.length && !entry.notSeen.value" :looks="faults" label="What is counted, and what is not" />
         <p id="entry-problem" class="problem" role="alert">{{ entry.hint.value || entry.problem.value }}</p>
-        <ol v-if="entry.notSeen.value" class="choices">
-          <li v-for="(reason, i) in NOT_SEEN_REASONS" :key="reason">
-            <button type="button" @click="entry.record({ state: 'not-seen', reason })">
-              <kbd>{{ i + 1 }}</kbd> {{ reason }}
-            </button>
-          </li>
-        </ol>
-        <ol v-else-if="entry.isChoice.value" class="choices" :class="{ drawn: check.look }">
-          <li v-for="(option, i) in check.options" :key="option.key">
-            <button type="button" :class="{ on: entry.place.value?.choice === option.key }" @click="entry.choose(option.key)">
-              <StateLook v-if="check.look" :motif="check.look" :state="option.key" />
-              <kbd>{{ i + 1 }}</kbd>
-              <span
-                >{{ option.name
-                }}<small v-if="option.hint || wordsOf(check.look, option.key)" class="quiet">{{
-                  option.hint || wordsOf(check.look, option.key)
-                }}</small></span
-              >
-              <SeverityMark v-if="option.severity !== 'sound'" :severity="option.severity as Severity" />
-            </button>
-          </li>
-        </ol>
+        <ChoiceList
+          v-if="entry.notSeen.value"
+          :choices="NOT_SEEN_REASONS.map((reason) => ({ key: reason, name: reason }))"
+          @choose="(reason) => entry.record({ state: 'not-seen', reason })"
+        />
+        <ChoiceList
+          v-else-if="entry.isChoice.value"
+          :choices="check.options"
+          :look="check.look"
+          :chosen="entry.place.value?.choice"
+          @choose="entry.choose"
+        />
       </form>
       <figure v-if="check.drawing" class="picture"><DrawingOf v-if="drawing" :drawing="drawing" /></figure>
       <PasteSheet :entry="entry" :unit="unit" />
@@ -263,21 +248,7 @@ function use(text: string): void {
 
     <slot name="verdict" />
     <slot />
-    <p v-if="!readOnly" class="keys">
-      <button
-        v-for="item in KEYS.filter((one) => one.show)"
-        :key="item.key"
-        type="button"
-        tabindex="-1"
-        :title="item.says"
-        @mousedown.prevent
-        :class="{ desk: item.desk && !item.phone }"
-        @click="item.act()"
-      >
-        <kbd :class="{ desk: item.desk }">{{ item.key }}</kbd><kbd v-if="item.phone" class="phone">{{ item.phone }}</kbd>
-        {{ item.text }}
-      </button>
-    </p>
+    <KeyBar v-if="!readOnly" :keys="KEYS" />
     <details v-if="!readOnly && !entry.isChoice.value && ['measure', 'count'].includes(check.kind)" class="gauge">
       <summary>Simulated gauge</summary>
       <GaugePanel :walk-around="walkAround" :check="check.key" />
