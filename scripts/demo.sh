@@ -82,9 +82,10 @@ say ""
 say "  Ready after $((SECONDS - begun)) s:  http://127.0.0.1:$port"
 .venv/bin/python - <<'P'
 import sys; sys.path.insert(0, "server")
-from demo.people import PASSWORD, PEOPLE
+from demo.people import EMPTY_SHOP, NEWCOMER, PASSWORD, PEOPLE
 for person in PEOPLE:
     print(f"    log in as  {person.username:7} {PASSWORD}    {person.first} {person.last}, {person.role}")
+print(f"    log in as  {NEWCOMER.username:7} {PASSWORD}    {NEWCOMER.first} {NEWCOMER.last}, lead of {EMPTY_SHOP}: an empty shop, to begin one")
 P
 say "  Ctrl-C stops it."
 wait "$server" || fail "the server ended by itself; .lumvek/logs/server.log says why."

@@ -7,6 +7,8 @@ setup_web
 export LUMVEK_MODE=serve PYTHONPATH=core:server
 problem=$(.venv/bin/python server/manage.py check --deploy --fail-level ERROR 2>&1) || fail "$(printf '%s' "$problem" | tail -n 1 | sed 's/^.*ImproperlyConfigured: //')"
 step "Tables" migrate .venv/bin/python server/manage.py migrate --no-input || fail "the database could not be reached or changed; .lumvek/logs/migrate.log says why."
+key=$(.venv/bin/python server/manage.py set_up_key)
+[ -z "$key" ] || say "  Nobody works here yet. Open the address below and type this key once: $key"
 say "  Serving on ${LUMVEK_BIND:-127.0.0.1:${LUMVEK_PORT:-8420}}"
 exec .venv/bin/gunicorn --chdir server --bind "${LUMVEK_BIND:-127.0.0.1:${LUMVEK_PORT:-8420}}" --workers "${LUMVEK_WORKERS:-3}" --threads 4 \
   --access-logfile "$LOGS/access.log" --error-logfile - config.wsgi:application

@@ -14,7 +14,7 @@ from fleet.models import Machine
 from inspection.actions import starting
 from inspection.models import WalkAround
 from inspection.queries import preparing
-from shops.models import Member, Shop
+from shops.models import Member
 from testing.layers import Ground, layer
 from testing.yard import PASSWORD, make_shop, record
 
@@ -69,7 +69,7 @@ def demo():
     members = {member.user.username: member for member in Member.objects.select_related("user", "shop")}
     machines = {machine.name: machine for machine in Machine.objects.all()}
     return SimpleNamespace(
-        shop=Shop.objects.get(),
+        shop=members["ada"].shop,
         machines=machines,
         combine=WalkAround.objects.filter(machine=machines["Heron 4"]).first(),
         planter=WalkAround.objects.filter(machine=machines["Dunmere 12"]).first(),

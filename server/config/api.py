@@ -19,6 +19,7 @@ from lumvek_core.errors import BadInput
 from report.api import router as links
 from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
+from shops.api_people import router as people
 from shops.endpoints import allowed
 from supply.api import router as supply
 from supply.api_costs import router as costs
@@ -125,6 +126,7 @@ for _entry in registry.calculators().values():
     _endpoint(_entry)
 
 api.add_router("/session", session)
+api.add_router("/people", people)
 api.add_router("/machines", machines)
 api.add_router("/machines", note_endpoints)
 api.add_router("/walk-arounds", walk_arounds)

@@ -40,6 +40,9 @@ INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
+    "django_otp",
+    "django_otp.plugins.otp_totp",
+    "django_otp.plugins.otp_static",
     "axes",
     "ninja",
     "csp",
@@ -98,6 +101,8 @@ PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+    {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
 ]
 AXES_FAILURE_LIMIT = 6
 AXES_COOLOFF_TIME = 0.25  # hours
@@ -151,6 +156,9 @@ DESK_URL = os.environ.get("LUMVEK_DESK_URL", "")
 # Where machines with a modem send their counters.
 TELEMATICS_URL = os.environ.get("LUMVEK_TELEMATICS_URL", "")
 DEFAULT_FROM_EMAIL = os.environ.get("LUMVEK_EMAIL_FROM", "parts@lumvek.invalid")
+# Whether letters go out at all; while trying things out they go into a folder.
+MAILS = MODE != "serve" or bool(os.environ.get("LUMVEK_EMAIL_HOST"))
+OTP_TOTP_ISSUER = "Lumvek"
 if MODE == "serve":
     EMAIL_HOST = os.environ.get("LUMVEK_EMAIL_HOST", "localhost")
 else:

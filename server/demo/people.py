@@ -20,3 +20,7 @@ PEOPLE = (
     Person("bram", "Bram", "Oster", "parts"),
     Person("lotte", "Lotte", "Ferring", "owner"),
 )
+
+NEWCOMER = Person("maud", "Maud", "Terrow", "lead")
+EMPTY_SHOP = "Wharf Lane Workshop"
+"""A second shop, on its first day: to try out how one begins."""

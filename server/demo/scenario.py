@@ -6,10 +6,10 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from inspection.actions import decisions
-from shops.models import Feeler, Member, Role, Shop
+from shops.models import Feeler, Member, Shop
 
 from . import combines, history, machines, planter, supply
-from .people import PASSWORD, PEOPLE, Person
+from .people import EMPTY_SHOP, NEWCOMER, PASSWORD, PEOPLE, Person
 from .record_helpers import made_uuid, tell, walk_around
 
 
@@ -28,6 +28,7 @@ def load(now: dt.datetime) -> bool:
     combines.load(yard, now)
     history.keep_up(yard, now)
     supply.load(yard, people, now)
+    _member(Shop.objects.create(name=EMPTY_SHOP, begun=False), NEWCOMER)
     return True
 
 
@@ -49,4 +50,4 @@ def _planter(yard: machines.Yard, now: dt.datetime) -> None:
 
 def _member(shop: Shop, person: Person) -> Member:
     user = User.objects.create_user(person.username, password=PASSWORD, first_name=person.first, last_name=person.last)
-    return Member.objects.create(user=user, shop=shop, role=Role(person.role))
+    return Member.objects.create(user=user, shop=shop, roles=[person.role])

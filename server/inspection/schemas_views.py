@@ -251,7 +251,7 @@ class FeelerOut(Schema):
     thickness_mm: float
 
 
-class RuleChangeOut(Schema):
+class ChangeOut(Schema):
     at: dt.datetime
     by: str
     what: str
@@ -265,7 +265,7 @@ class RulesOut(Schema):
     models: list[ModelOut]
     schools: list[SchoolOut]
     feelers: list[FeelerOut]
-    changes: list[RuleChangeOut]
+    changes: list[ChangeOut]
     may_change: bool
 
 

@@ -10,7 +10,7 @@ from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.template.loader import render_to_string
 
-from shops.access import NotFoundHere, signed_in
+from shops.access import NotAllowed, NotFoundHere, code_first, signed_in
 
 STYLE = Path(__file__).parent / "report.css"
 
@@ -63,8 +63,9 @@ def for_members(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse
         try:
             if member is None:
                 raise NotFoundHere
+            code_first(member)
             return view(request, member, **given)
-        except NotFoundHere:
+        except (NotFoundHere, NotAllowed):
             raise Http404 from None
 
     return opened

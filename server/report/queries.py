@@ -32,7 +32,8 @@ def opened_by(secret: str) -> tuple[WalkAround, Member] | None:
     )
     if link is None:
         return None
-    reader = link.walk_around.started_by.member
+    here = Member.objects.select_related("user", "shop").in_shop(link.walk_around.shop_id)
+    reader = here.get(user=link.walk_around.started_by)
     reader.units = link.units
     return link.walk_around, reader
 

@@ -22,23 +22,42 @@ class Conflict(Exception):
 
 
 class Signed(SessionAuth):
-    """A signed-in member of a shop; endpoints find them as ``request.auth``."""
+    """A signed-in member of a shop; endpoints find them as ``request.auth``.
+
+    without_code: open also to who must set up a second factor first, and has not.
+    """
+
+    without_code = False
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Member | None:
         member = signed_in(request)
+        if member is not None and not self.without_code:
+            code_first(member)
         typed_by = request.headers.get(TYPED_BY, "")
         # What somebody typed is never taken as somebody else's, who has logged in on the same device since.
         return member if member is None or typed_by in ("", str(member.pk)) else None
 
 
+AT_WORK_AS = "at work as"
+"""Key of a session: the member that a person of several shops works as."""
+
+
+def present_as(request: HttpRequest) -> list[Member]:
+    """What the person behind a request is in their shops. The backend has read it with the user."""
+    return getattr(request.user, "present", [])
+
+
 def signed_in(request: HttpRequest) -> Member | None:
-    """The member behind a request, or None. The backend has read it with the user."""
-    if not request.user.is_authenticated:
-        return None
-    try:
-        return request.user.member
-    except Member.DoesNotExist:
-        return None
+    """The member behind a request, or None: of the shop that was picked last, else of the person's first one."""
+    present = present_as(request)
+    picked = request.session.get(AT_WORK_AS)
+    return next((one for one in present if one.pk == picked), present[0] if present else None)
+
+
+def code_first(member: Member) -> None:
+    """Raise NotAllowed where the shop wants a second factor of everybody, and this member has none yet."""
+    if member.shop.second_factor and not getattr(member, "has_code", False):
+        raise NotAllowed("This shop wants a second factor. Set it up under your name first.")
 
 
 def member_of(request: HttpRequest) -> Member:

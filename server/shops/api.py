@@ -1,71 +1,83 @@
-"""Signing in and out."""
+"""Signing in and out, and what somebody does to their own account."""
 
-from typing import TYPE_CHECKING, Any, Literal
+from typing import Any
 
-from django.contrib.auth import authenticate, login, logout
+from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
+from django.contrib.auth.models import User
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
-from ninja import Router, Schema, Status
+from ninja import Router, Status
 
-from . import actions, queries
-from .access import member_of, signed_in
+from . import letters
+from .access import AT_WORK_AS, Conflict, NotFoundHere, member_of, present_as, signed_in
+from .actions import accounts, founding, people
 from .endpoints import allowed
-
-if TYPE_CHECKING:
-    from .models import Member
+from .queries import accounts as reading
+from .queries.people import invited_by
+from .rights import rights_of
+from .schemas import (
+    AccountIn,
+    AccountOut,
+    CodeIn,
+    CodesOut,
+    Credentials,
+    DeviceOut,
+    Forgotten,
+    FoundIn,
+    InvitedTo,
+    JoinIn,
+    KeyOut,
+    Me,
+    NewPassword,
+    PasswordIn,
+    Preferences,
+    Refusal,
+    ResetIn,
+    SaidOut,
+    Session,
+    ShopOfMine,
+    WhichDevices,
+    WhichShop,
+)
 
 router = Router(tags=["session"])
+BACKEND = "shops.backend.MemberBackend"
 
 
-class Me(Schema):
-    id: int
-    name: str
-    role: Literal["lead", "technician", "parts", "owner"]
-    role_name: str
-    shop: str
-    units: Literal["mm", "in"]
+def _session(request: HttpRequest) -> Session:
+    member = signed_in(request)
+    if member is None:
+        return Session(csrf=get_token(request), me=None, to_found=reading.nobody_yet())
+    me = Me.model_validate(
+        {
+            "id": member.pk,
+            "name": member.name,
+            "roles": member.roles,
+            "role_name": member.role_name,
+            "rights": rights_of(member),
+            "shop": member.shop.name,
+            "shops": [ShopOfMine(member=one.pk, name=one.shop.name) for one in present_as(request)],
+            "units": member.units,
+            "code_first": member.shop.second_factor and not reading.second_factors(member.user).exists(),
+            "begun": member.shop.begun,
+        }
+    )
+    return Session(csrf=get_token(request), me=me, to_found=False)
 
 
-class Session(Schema):
-    """csrf: to be sent back as X-CSRFToken with every write."""
-
-    csrf: str
-    me: Me | None
-
-
-class Credentials(Schema):
-    username: str
-    password: str
-
-
-class Preferences(Schema):
-    units: Literal["mm", "in"]
-
-
-class Refusal(Schema):
-    error: dict[str, str]
-
-
-def _session(request: HttpRequest, member: "Member | None") -> Session:
-    me = None
-    if member:
-        me = Me.model_validate(
-            {
-                "id": member.pk,
-                "name": member.name,
-                "role": member.role,
-                "role_name": member.get_role_display(),
-                "shop": member.shop.name,
-                "units": member.units,
-            }
-        )
-    return Session(csrf=get_token(request), me=me)
+def _enter(request: HttpRequest, user: User) -> Session:
+    """Sign a user in on this device."""
+    login(request, user, backend=BACKEND)
+    user.present = reading.members_behind(user)  # type: ignore[attr-defined]
+    session_key = request.session.session_key or ""
+    accounts.signed_in_on(user, session_key, request.headers.get("User-Agent", ""), request.META.get("REMOTE_ADDR", ""))
+    return _session(request)
 
 
 @router.get("", response=Session, auth=None)
 def session(request: HttpRequest) -> Session:
     """Who is signed in, if anybody, and the token for writes."""
-    return _session(request, signed_in(request))
+    return _session(request)
 
 
 @router.post("/login", response={200: Session, 422: Refusal, 429: Refusal}, auth=None)
@@ -75,23 +87,151 @@ def sign_in(request: HttpRequest, credentials: Credentials) -> Status[Any]:
     if getattr(request, "axes_locked_out", False):
         message = "Too many wrong passwords. Try again in a quarter of an hour."
         return Status(429, {"error": {"field": "", "message": message}})
-    member = queries.member_behind(user) if user else None
-    if user is None or member is None:
+    if not isinstance(user, User) or not reading.members_behind(user):
         return Status(422, {"error": {"field": "password", "message": "Name and password do not match."}})
-    login(request, user)
-    return Status(200, _session(request, member))
+    if reading.second_factors(user).exists() and not accounts.code_is_right(user, credentials.code):
+        message = "Type the code of your authenticator app." if not credentials.code.strip() else "This code is not right."
+        return Status(422, {"error": {"field": "code", "message": message}})
+    return Status(200, _enter(request, user))
 
 
 @router.post("/logout", response=Session, **allowed("sign out"))
 def sign_out(request: HttpRequest) -> Session:
     """Sign out on this device."""
     logout(request)
-    return _session(request, None)
+    return _session(request)
 
 
-@router.post("/preferences", response=Session, **allowed(actions.choose_units))
+@router.post("/preferences", response=Session, **allowed(accounts.choose_units))
 def preferences(request: HttpRequest, wanted: Preferences) -> Session:
     """Units to read in; what is typed is understood in any."""
+    accounts.choose_units(member_of(request), wanted.units)
+    return _session(request)
+
+
+@router.post("/shop", response=Session, **allowed("change shop"))
+def change_shop(request: HttpRequest, wanted: WhichShop) -> Session:
+    """Work in another of one's shops."""
+    if wanted.member not in [one.pk for one in present_as(request)]:
+        raise NotFoundHere("You do not belong to that shop.")
+    request.session[AT_WORK_AS] = wanted.member
+    return _session(request)
+
+
+@router.post("/found", response=Session, auth=None)
+def found(request: HttpRequest, wanted: FoundIn) -> Session:
+    """Found the first shop of an empty installation, with the secret that the server printed."""
+    made = founding.found_first(wanted.secret, wanted.shop, wanted.username, wanted.name, wanted.password)
+    return _enter(request, made.user)
+
+
+@router.get("/invitation/{secret}", response=InvitedTo, auth=None)
+def invitation(request: HttpRequest, secret: str) -> InvitedTo:
+    """What an invitation is to, before it is taken up."""
+    one = invited_by(secret)
+    return InvitedTo(
+        shop=one.shop.name,
+        name=one.name,
+        role_name=reading.role_name(one.roles),
+        asked_by=one.made_by.get_full_name() or one.made_by.get_username(),
+    )
+
+
+@router.post("/invitation/{secret}", response=Session, auth=None)
+def join(request: HttpRequest, secret: str, wanted: JoinIn) -> Session:
+    """Join a shop by an invitation: as who is signed in, else with an account made here."""
+    user = request.user if isinstance(request.user, User) else None
+    member = people.join(secret, user, wanted.username, wanted.name, wanted.password)
+    if user is None:
+        _enter(request, member.user)
+    else:
+        user.present = reading.members_behind(user)  # type: ignore[attr-defined]
+    request.session[AT_WORK_AS] = member.pk
+    return _session(request)
+
+
+@router.post("/forgotten", response=SaidOut, auth=None)
+def forgotten(request: HttpRequest, wanted: Forgotten) -> SaidOut:
+    """Ask for a link to a new password by mail. The answer is the same whether or not there is such a person."""
+    if not letters.can_send():
+        raise Conflict("No mail goes out from here. Ask the lead of your shop for a link.")
+    for user in reading.who_asks(wanted.name):
+        if accounts.may_mail(user):
+            letters.new_password(user.email, request.build_absolute_uri(reading.reset_link(user).path))
+    return SaidOut(said="If that is somebody with an e-mail address here, a link is on its way. It works for three days.")
+
+
+@router.post("/new-password", response=SaidOut, auth=None)
+def new_password(request: HttpRequest, wanted: ResetIn) -> SaidOut:
+    """Choose a new password by a link. Everywhere else this person is signed out."""
+    user = reading.user_of(reading.ResetLink(wanted.who, wanted.token))
+    accounts.set_password(user, accounts.good_password(wanted.password, user))
+    return SaidOut(said=f"{user.get_username()} has a new password. Log in with it.")
+
+
+def _account(request: HttpRequest) -> AccountOut:
     member = member_of(request)
-    actions.choose_units(member, wanted.units)
-    return _session(request, member)
+    here = request.session.session_key
+    return AccountOut(
+        username=member.user.get_username(),
+        name=member.name,
+        email=member.user.email,
+        second_factor=reading.second_factors(member.user).exists(),
+        second_factor_wanted=member.shop.second_factor,
+        codes_left=reading.codes_left(member.user),
+        devices=[
+            DeviceOut(id=one.pk, device=one.device, address=one.address, at=one.at, here=one.session_key == here)
+            for one in reading.devices(member.user)
+        ],
+    )
+
+
+@router.get("/account", response=AccountOut, **allowed("change one's own account"))
+def account(request: HttpRequest) -> AccountOut:
+    """One's own account, and where one is signed in."""
+    return _account(request)
+
+
+@router.post("/account", response=AccountOut, **allowed(accounts.name_oneself))
+def change_account(request: HttpRequest, wanted: AccountIn) -> AccountOut:
+    """One's name and e-mail address."""
+    accounts.name_oneself(member_of(request), wanted.name, wanted.email)
+    return _account(request)
+
+
+@router.post("/password", response=AccountOut, **allowed(accounts.change_password))
+def change_password(request: HttpRequest, wanted: NewPassword) -> AccountOut:
+    """Another password. Everywhere else one is signed out."""
+    member = member_of(request)
+    before = request.session.session_key or ""
+    accounts.change_password(member, wanted.old, wanted.new)
+    update_session_auth_hash(request, member.user)
+    accounts.moved_to(member.user, before, request.session.session_key or "")
+    accounts.end_sessions(member, request.session.session_key or "", None)
+    return _account(request)
+
+
+@router.post("/second-factor", response=KeyOut, **allowed(accounts.begin_second_factor))
+def begin_second_factor(request: HttpRequest) -> KeyOut:
+    """A key for the authenticator app; it counts once a code of it is confirmed."""
+    return reading.key_of(accounts.begin_second_factor(member_of(request)))
+
+
+@router.post("/second-factor/confirm", response=CodesOut, **allowed(accounts.confirm_second_factor))
+def confirm_second_factor(request: HttpRequest, wanted: CodeIn) -> CodesOut:
+    """The first code of the app; answers with the codes for once."""
+    return CodesOut(codes=accounts.confirm_second_factor(member_of(request), wanted.code))
+
+
+@router.post("/second-factor/end", response=AccountOut, **allowed(accounts.end_second_factor))
+def end_second_factor(request: HttpRequest, wanted: PasswordIn) -> AccountOut:
+    """Sign in with the password alone again."""
+    accounts.end_second_factor(member_of(request), wanted.password)
+    return _account(request)
+
+
+@router.post("/devices/end", response=AccountOut, **allowed(accounts.end_sessions))
+def end_devices(request: HttpRequest, wanted: WhichDevices) -> AccountOut:
+    """Sign out on other devices."""
+    accounts.end_sessions(member_of(request), request.session.session_key or "", wanted.ids)
+    return _account(request)

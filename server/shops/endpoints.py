@@ -6,7 +6,7 @@ from django.http import HttpRequest
 
 from .access import Signed
 from .models import Member
-from .rights import RIGHTS, Action, only
+from .rights import ONESELF, RIGHTS, Action, only
 
 
 class Allowed(Signed):
@@ -15,6 +15,7 @@ class Allowed(Signed):
     def __init__(self, right: str) -> None:
         super().__init__()
         self.right = right
+        self.without_code = right in ONESELF
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Member | None:
         member = super().authenticate(request, key)

@@ -7,10 +7,15 @@ from .scoping import OfShop
 
 
 class Shop(models.Model):
-    """A workshop. schools: subject → chosen school where it differs from the shipped default."""
+    """A workshop. schools: subject → chosen school where it differs from the shipped default.
+
+    second_factor: everybody has to have a code beside the password. begun: the pages of the first day were left behind.
+    """
 
     name = models.CharField(max_length=120)
     schools = models.JSONField(default=dict, blank=True)
+    second_factor = models.BooleanField(default=False)
+    begun = models.BooleanField(default=True)
 
 
 class Feeler(models.Model):
@@ -27,20 +32,30 @@ class Feeler(models.Model):
         constraints = [models.UniqueConstraint(fields=["shop", "name"], name="one_feeler_per_name")]
 
 
-class RuleChange(models.Model):
-    """A limit, a school or a feeler that somebody changed: what it was, what it became. Never changed itself."""
+class Change(models.Model):
+    """Something of a shop's own that somebody changed: what it was, what it became. Never changed itself."""
+
+    class About(models.TextChoices):
+        RULE = "rule", "Rules"
+        MACHINE = "machine", "Machines"
+        MODEL = "model", "Models"
+        PERSON = "person", "People"
+        SHOP = "shop", "The shop"
+        CHECK = "check", "Own checks"
 
     objects = OfShop.as_manager()
 
-    shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="rule_changes")
+    shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="changes")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
+    about = models.CharField(max_length=8, choices=About.choices, default=About.RULE)
     what = models.CharField(max_length=200)
-    before = models.CharField(max_length=200)
-    after = models.CharField(max_length=200)
+    before = models.CharField(max_length=400)
+    after = models.CharField(max_length=400)
 
     class Meta:
         ordering = ["-id"]
+        indexes = [models.Index(fields=["shop", "about", "id"])]
 
 
 class Role(models.TextChoices):
@@ -56,20 +71,84 @@ class Units(models.TextChoices):
 
 
 class Member(models.Model):
-    """A person in a shop, with one role and the units they read. A person belongs to one shop."""
+    """A person in a shop, with their roles there and the units they read. A person may belong to several shops.
+
+    left_at: when they were let go; nothing opens for them from then on, and what they did stands under their name.
+    """
 
     objects = OfShop.as_manager()
 
-    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="member")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="memberships")
     shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="members")
-    role = models.CharField(max_length=12, choices=Role.choices)
+    roles = models.JSONField(default=list)
     units = models.CharField(max_length=2, choices=Units.choices, default=Units.MM)
+    left_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["user", "shop"], name="one_member_per_person")]
 
     @property
     def sees_own_only(self) -> bool:
         """Whether only the machines that this member owns are to be seen."""
-        return self.role == Role.OWNER
+        return set(self.roles) == {Role.OWNER}
+
+    @property
+    def leads(self) -> bool:
+        return Role.LEAD in self.roles
+
+    @property
+    def role_name(self) -> str:
+        """``Technician and parts``, in the order of the roles."""
+        named = [str(role.label) for role in Role if role in self.roles]
+        return " and ".join([*named[:1], *(name.lower() for name in named[1:])])
 
     @property
     def name(self) -> str:
         return self.user.get_full_name() or self.user.get_username()
+
+
+class Invitation(models.Model):
+    """Somebody asked to join a shop by a link that works once. The link is made from the UUID, and nowhere stored."""
+
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="invitations")
+    name = models.CharField(max_length=120)
+    email = models.EmailField(blank=True)
+    roles = models.JSONField(default=list)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+    expires_at = models.DateTimeField()
+    used_at = models.DateTimeField(null=True, blank=True)
+    withdrawn_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["-made_at"]
+
+
+class SignIn(models.Model):
+    """A device on which somebody signed in, for who wants to see and end it. session_key: of Django's own session."""
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="sign_ins")
+    session_key = models.CharField(max_length=40, db_index=True)
+    device = models.CharField(max_length=200)
+    address = models.CharField(max_length=45)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-at"]
+
+
+class ResetMail(models.Model):
+    """A mail with a link to choose a new password: nobody is sent one after the other."""
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="reset_mails")
+    at = models.DateTimeField(auto_now_add=True)
+
+
+class SetUpKey(models.Model):
+    """The digest of the secret that the server printed in its log: whoever reads it may found the first shop, once."""
+
+    digest = models.CharField(max_length=64)
+    made_at = models.DateTimeField(auto_now_add=True)

@@ -1,11 +1,13 @@
 """What each role may do, in one table; and actions, the writes that ask it."""
 
 import functools
+import operator
 from collections.abc import Callable, Mapping
 from contextlib import nullcontext
 from typing import Concatenate, Generic, ParamSpec, TypeVar
 
 from django.db import transaction
+from django.db.models import Q, QuerySet
 
 from .access import NotAllowed
 from .models import Member, Role
@@ -22,7 +24,9 @@ EVERYBODY = frozenset(Role)
 RIGHTS: Mapping[str, frozenset[Role]] = {
     # Oneself
     "sign out": EVERYBODY,
+    "change shop": EVERYBODY,
     "choose units": EVERYBODY,
+    "change one's own account": EVERYBODY,
     "calculate": EVERYBODY,
     # Walk-arounds
     "start a walk-around": INSPECTORS,
@@ -47,6 +51,19 @@ RIGHTS: Mapping[str, frozenset[Role]] = {
     "record services": INSPECTORS,
     "put machines away": INSPECTORS,
     "write in a machine's log": INSPECTORS,
+    # The shop and its people
+    "see people": LEADS,
+    "invite people": LEADS,
+    "change roles": LEADS,
+    "let people go": LEADS,
+    "reset passwords": LEADS,
+    "change the shop": LEADS,
+    "see changes": LEADS,
+    # Machines and models
+    "add machines": LEADS,
+    "change machines": LEADS,
+    "put machines out of the lists": LEADS,
+    "change models": LEADS,
     # What the shop decides for itself
     "pin pictures": LEADS,
     "change limits": LEADS,
@@ -73,16 +90,30 @@ RIGHTS: Mapping[str, frozenset[Role]] = {
 }
 """Right → the roles that have it. A right is worded so that “A parts desk cannot …” reads well."""
 
+ONESELF = frozenset({"sign out", "change shop", "choose units", "change one's own account"})
+"""What needs no second factor where a shop wants one: it has to be set up somehow."""
+
 
 def may(member: Member, right: str) -> bool:
-    """Whether the member's role has a right of the table."""
-    return member.role in RIGHTS[right]
+    """Whether one of the member's roles has a right of the table."""
+    return not RIGHTS[right].isdisjoint(member.roles)
 
 
 def only(member: Member, right: str) -> None:
-    """Raise NotAllowed unless the member's role has this right."""
+    """Raise NotAllowed unless one of the member's roles has this right."""
     if not may(member, right):
-        raise NotAllowed(f"A {member.get_role_display().lower()} cannot {right}.")
+        raise NotAllowed(f"A {member.role_name.lower()} cannot {right}.")
+
+
+def who_may(members: QuerySet[Member], right: str) -> QuerySet[Member]:
+    """Those still in the shop who have a right of the table."""
+    holders = functools.reduce(operator.or_, (Q(roles__contains=[str(role)]) for role in RIGHTS[right]))
+    return members.filter(holders, left_at=None)
+
+
+def rights_of(member: Member) -> list[str]:
+    """What the member may do, as the table words it."""
+    return [right for right in RIGHTS if may(member, right)]
 
 
 class Action(Generic[P, R]):

@@ -24,7 +24,7 @@ def password_hash():
 
 def make_member(shop, name, role):
     user = User.objects.create(username=name, password=password_hash(), first_name=name.capitalize())
-    return Member.objects.create(user=user, shop=shop, role=role)
+    return Member.objects.create(user=user, shop=shop, roles=[role])
 
 
 def make_shop(name, prefix=""):

@@ -12,6 +12,7 @@ from endpoints import (
     BODIES,
     COUNTER,
     DONE,
+    INVITATION,
     MOVEMENT,
     NOTE,
     ORDER,
@@ -28,6 +29,7 @@ from inspection.actions import notes, photos, pinning, strip_pictures
 from logbook.actions import counter_import, servicing
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import actions as links
+from shops.actions import people
 from shops.models import Member, Role
 from supply import desk
 from supply.actions import stocking
@@ -55,7 +57,9 @@ def everything(yard):
     servicing.record(yard.technician, yard.machine, DONE, BODIES["service_done"]["key"], None, None, "")
     yard.link = links.make(yard.lead, yard.walk_around.pk, 3)[0].pk
     BODIES["order"] = {"order": list(range(len(yard.walk_around.plan["visits"])))}
-    BODIES["hand_over"] = {**BODIES["hand_over"], "to": new_technician(yard).pk}
+    yard.helper = new_technician(yard)
+    BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.helper.pk}
+    people.invite(yard.lead, INVITATION, "Ines Marrow", "", ["technician"])
     return yard
 
 
@@ -73,7 +77,7 @@ def something_to_find(everything, settings, monkeypatch):
 def new_technician(yard):
     """Somebody to hand over to."""
     user = get_user_model().objects.create_user("helper", password="x" * 12)
-    return Member.objects.create(user=user, shop=yard.shop, role=Role.TECHNICIAN)
+    return Member.objects.create(user=user, shop=yard.shop, roles=[Role.TECHNICIAN])
 
 
 def something_to_order(yard):

@@ -8,8 +8,17 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from config.api import api
 from demo.pictures import drawn
+from testing.yard import PASSWORD
 
-OPEN = {("/api/session", "get"), ("/api/session/login", "post")}
+OPEN = {
+    ("/api/session", "get"),
+    ("/api/session/login", "post"),
+    ("/api/session/found", "post"),
+    ("/api/session/forgotten", "post"),
+    ("/api/session/new-password", "post"),
+    ("/api/session/invitation/{secret}", "get"),
+    ("/api/session/invitation/{secret}", "post"),
+}
 BODIES = {
     "start": {"id": str(uuid.uuid4())},
     "record": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "raw": ["390"]},
@@ -72,6 +81,14 @@ BODIES = {
     "service_done": {"uuid": str(uuid.uuid4()), "key": "arm-bolts"},
     "tick_put_away": {"uuid": str(uuid.uuid4()), "key": "meters-empty", "season": 2024, "done": True},
     "preferences": {"units": "in"},
+    "change_shop": {"member": 0},
+    "change_account": {"name": "Tomas Vey", "email": "tomas@sallow-bridge.invalid"},
+    "change_password": {"old": PASSWORD, "new": "linseed-and-lupins"},
+    "confirm_second_factor": {"code": "000000"},
+    "end_second_factor": {"password": PASSWORD},
+    "end_devices": {},
+    "invite": {"uuid": str(uuid.uuid4()), "name": "Ines Marrow", "roles": ["technician"]},
+    "set_roles": {"roles": ["technician", "parts"]},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 
@@ -84,12 +101,14 @@ def operations():
 
 
 ALL = list(operations())
-OWNED = [row for row in ALL if "{" in re.sub("{(family|subject|form)}", "", row.values[0])]
+OWNED = [
+    row for row in ALL if "{" in re.sub("{(family|subject|form)}", "", row.values[0]) and tuple(row.values[:2]) not in OPEN
+]
 WRITES = [row for row in ALL if row.values[1] == "post" and (row.values[0], "post") not in OPEN]
 ROLES = ("lead", "technician", "parts", "owner")
 
 
-PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP = (uuid.uuid4() for _ in range(11))
+PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, INVITATION = (uuid.uuid4() for _ in range(12))
 
 
 NAMED = {
@@ -103,6 +122,7 @@ NAMED = {
     "note_id": NOTE,
     "pin_id": PIN,
     "picture_id": STEP,
+    "invitation_id": INVITATION,
     "reading": COUNTER,
     "movement_id": MOVEMENT,
     "approval": APPROVAL,
@@ -119,6 +139,7 @@ def names_of(yard):
         "model_id": yard.model.pk,
         "supplier_id": yard.supplier.pk,
         "link_id": yard.link,
+        "person_id": yard.helper.pk,
     }
 
 

@@ -13,7 +13,7 @@ from lumvek_core.counted import counted
 from lumvek_core.errors import BadInput
 from parts import actions as parts
 from shops.access import Conflict, NotAllowed
-from shops.models import Member, Role
+from shops.models import Member
 from shops.rights import action
 
 from ..judging.rejudging import rebuild, settle
@@ -134,7 +134,7 @@ def _there(event: uuid.UUID, walk_around: WalkAround) -> bool:
 
 def _whose(member: Member, walk_around: WalkAround, doing: str) -> None:
     at_it = walk_around.people.filter(pk=member.pk).exists() or walk_around.readings.filter(by=member.user_id).exists()
-    if member.role != Role.LEAD and not at_it:
+    if not member.leads and not at_it:
         raise NotAllowed(f"Only a lead or who was at this walk-around can {doing}.")
 
 

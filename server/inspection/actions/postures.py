@@ -7,7 +7,7 @@ from django.utils import timezone
 
 from lumvek_core.errors import BadInput
 from shops.models import Member
-from shops.rights import RIGHTS, action
+from shops.rights import action, who_may
 
 from ..models import HandOver, PostureHold
 from ..queries import rule_books
@@ -42,7 +42,7 @@ def hand_over(member: Member, walk_around_id: uuid.UUID, hand_over_uuid: uuid.UU
     if known(HandOver.objects.filter(uuid=hand_over_uuid), walk_around):
         return
     running(walk_around)
-    taker = Member.objects.select_related("user").of(member).filter(pk=to, role__in=RIGHTS["record readings"]).first()
+    taker = who_may(Member.objects.of(member), "record readings").select_related("user").filter(pk=to).first()
     if taker is None or taker.pk == member.pk:
         raise BadInput("to", "must be another technician of this shop")
     HandOver.objects.create(

@@ -12,8 +12,9 @@ from lumvek_core.errors import BadInput
 from lumvek_core.judgement.words import pressure_unit
 from lumvek_core.rules import figures
 from lumvek_core.rules.base import limits as rule_limits
-from shops import actions as shops
-from shops.models import Member
+from shops.actions import own_rules as shops
+from shops.actions.log import log_change
+from shops.models import Change, Member
 from shops.rights import action
 
 from ..queries import limits, rule_books
@@ -36,7 +37,7 @@ def set_limit(member: Member, model: MachineModel, check_key: str, figure: str, 
         raise BadInput("text", problem.message) from None
     history_changed(model.machines.values_list("pk", flat=True))
     name = f"{model.full_name}, {check.name}: {figures.name(check, figure).lower()}"
-    shops.log_rule_change(member, name, _said(check, figure, had), _said(check, figure, after))
+    log_change(member, Change.About.RULE, name, _said(check, figure, had), _said(check, figure, after))
 
 
 def _said(check: Check, figure: str, limit: LimitInForce | None) -> str:
@@ -76,7 +77,7 @@ def set_count(member: Member, model: MachineModel, thing: str, count: int) -> No
         raise BadInput("thing", "is not counted on this kind of machine")
     before = model.counts.get(short(thing), found.count)
     own_rules.set_count(model, short(thing), count)
-    shops.log_rule_change(member, f"{model.full_name}: number of {found.name.lower()}s", str(before), str(count))
+    log_change(member, Change.About.RULE, f"{model.full_name}: number of {found.name.lower()}s", str(before), str(count))
 
 
 @action("pick schools")
@@ -89,7 +90,7 @@ def set_school(member: Member, subject: str, choice: str) -> None:
     before = shops.choose_school(member, subject, choice, school.default)
     if before != choice:
         history_changed(Machine.objects.in_shop(member.shop_id).values_list("pk", flat=True))
-        shops.log_rule_change(member, school.name, names.get(before, before), names[choice])
+        log_change(member, Change.About.RULE, school.name, names.get(before, before), names[choice])
 
 
 @action("change feelers")

@@ -12,7 +12,7 @@ from lumvek_core.errors import BadInput
 from lumvek_core.planning import walk
 from shops.access import Conflict, NotFoundHere
 from shops.models import Member
-from shops.rights import RIGHTS, action
+from shops.rights import action, who_may
 
 from ..models import WalkAround
 from ..queries import rule_books
@@ -30,7 +30,7 @@ def start(member: Member, machine: Machine, walk_around_id: uuid.UUID, wanted: W
         return existing
     wanted = wanted or Wanted()
     ready = prepare(member, machine, wanted)
-    people = {member, *Member.objects.of(member).filter(pk__in=list(wanted.people), role__in=RIGHTS["record readings"])}
+    people = {member, *who_may(Member.objects.of(member), "record readings").filter(pk__in=list(wanted.people))}
     begun = WalkAround.objects.create(
         id=walk_around_id,
         shop=member.shop,

@@ -6,7 +6,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue import in_force
 from lumvek_core.vocabulary import PHASE_NAMES
 from shops.models import Member
-from shops.rights import RIGHTS
+from shops.rights import who_may
 
 from ..schemas import LeftOutOut, PlanOut
 from ..schemas_views import PhaseOut, PreviewOut, StartInfoOut
@@ -28,7 +28,7 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
     families = rule_books.shipped().families
     takes_headers = families[machine.model.family].takes_headers
     headers = [m for m in machines_for(member) if takes_headers and families[m.model.family].is_header]
-    people = Member.objects.of(member).filter(role__in=RIGHTS["record readings"]).select_related("user").order_by("pk")
+    people = who_may(Member.objects.of(member), "record readings").select_related("user").order_by("pk")
     running = machine.walk_arounds.filter(finished_at=None, discarded_at=None).select_related("started_by")
     time = book.schools["inspection-time"]
     return StartInfoOut(

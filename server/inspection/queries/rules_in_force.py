@@ -9,15 +9,15 @@ from lumvek_core.coupled import short
 from lumvek_core.rules import figures
 from lumvek_core.units import stated_in
 from shops.access import NotFoundHere
-from shops.models import Member, Shop
+from shops.models import Change, Member, Shop
 from shops.rights import may
 
 from ..schemas_views import (
+    ChangeOut,
     CountOut,
     FeelerOut,
     ModelOut,
     ModelRulesOut,
-    RuleChangeOut,
     RuleCheckOut,
     RuleFigureOut,
     RulesOut,
@@ -60,8 +60,8 @@ def rules(member: Member) -> RulesOut:
         ],
         feelers=[FeelerOut(id=f.pk, name=f.name, thickness_mm=f.thickness_mm) for f in shop.feelers.all()],
         changes=[
-            RuleChangeOut(at=c.at, by=serializers.full_name(c.by), what=c.what, before=c.before, after=c.after)
-            for c in shop.rule_changes.select_related("by")[:LOG]
+            ChangeOut(at=c.at, by=serializers.full_name(c.by), what=c.what, before=c.before, after=c.after)
+            for c in shop.changes.filter(about=Change.About.RULE).select_related("by")[:LOG]
         ],
         may_change=may(member, "change limits"),
     )

@@ -21,7 +21,7 @@ from lumvek_core.rules import kinds
 from lumvek_core.rules.verdict import ACTION_WORDS, SEVERITIES, Action, Severity, weight
 from lumvek_core.units import System, show_length
 from shops.access import NotFoundHere
-from shops.models import Member, Role
+from shops.models import Member
 
 from ..models import Decision, Reading, Verdict, WalkAround
 from ..schemas import AdviceOut, OvertakenOut, PlaceOut, SeverityName, StationOut
@@ -121,7 +121,7 @@ def board(member: Member) -> list[BoardMachine]:
     recent = _ranked(WalkAround.objects.filter(machine__in=cards, discarded_at=None), F("machine_id"), "started_at")
     for walk_around in recent.select_related("started_by", "finished_by").defer("plan", "layout"):
         cards[walk_around.machine_id].recent.append(walk_around)
-    if member.role == Role.OWNER:
+    if member.sees_own_only:
         return _with_stations(cards)
     coupled = _ranked(
         WalkAround.headers.through.objects.filter(machine__in=cards, walkaround__discarded_at=None),

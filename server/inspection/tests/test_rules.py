@@ -12,7 +12,7 @@ from inspection.queries import rule_books, rules_in_force
 from lumvek_core.catalogue import load
 from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere
-from shops.models import RuleChange
+from shops.models import Change
 
 
 def figure(yard, check="seed-tube-guard", name="limit"):
@@ -37,7 +37,7 @@ def test_a_limit_shows_its_source_and_what_was_shipped(yard):
     assert changed.typed == "0.72 in"
     set_limit(yard, "")
     assert (figure(yard).shown, figure(yard).own) == ("19.05 mm (3/4 in)", False)
-    assert [(c.before, c.after) for c in RuleChange.objects.order_by("id")] == [
+    assert [(c.before, c.after) for c in Change.objects.order_by("id")] == [
         ("19.05 mm (3/4 in) (starting value)", "18.29 mm (0.72 in) (this shop)"),
         ("18.29 mm (0.72 in) (this shop)", "19.05 mm (3/4 in) (starting value)"),
     ]
@@ -50,7 +50,7 @@ def test_a_limit_that_cannot_be_is_refused_and_nothing_changes(yard, text, name)
     with pytest.raises(BadInput):
         set_limit(yard, text, name=name)
     assert figure(yard).shown == "19.05 mm (3/4 in)"
-    assert not RuleChange.objects.exists()
+    assert not Change.objects.exists()
 
 
 def test_a_walk_around_keeps_the_values_it_was_judged_by(yard, read):

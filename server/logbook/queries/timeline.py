@@ -21,7 +21,7 @@ from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.counters import Count
 from lumvek_core.judgement import describe
 from lumvek_core.units import plain
-from shops.models import Member, Role
+from shops.models import Member
 
 from .timeline_upkeep import (
     KINDS,
@@ -68,7 +68,7 @@ def _with_counter(entry: Entry, counts: list[Count], unit: str) -> Entry:
 
 def _walk_arounds(member: Member, machine: Machine) -> list[WalkAround]:
     """The machine's own, and those a header was coupled in; an owner does not see somebody else's combine."""
-    mine = Q(machine=machine) if member.role == Role.OWNER else Q(machine=machine) | Q(headers=machine)
+    mine = Q(machine=machine) if member.sees_own_only else Q(machine=machine) | Q(headers=machine)
     found = WalkAround.objects.in_shop(member.shop_id).filter(mine).distinct().defer("plan", "layout")
     return list(found.select_related("machine", "started_by", "finished_by"))
 

@@ -18,7 +18,7 @@ def sign_in(as_):
 
 def test_the_right_password_opens_the_shop(yard, sign_in, password):
     me = sign_in("technician", password).json()["me"]
-    assert (me["shop"], me["role"], me["units"]) == ("Sallow Bridge", "technician", "mm")
+    assert (me["shop"], me["roles"], me["units"]) == ("Sallow Bridge", ["technician"], "mm")
 
 
 def test_passwords_are_kept_as_argon2(yard):
@@ -55,7 +55,7 @@ def test_signing_out_closes_the_door(yard, as_):
 def test_a_shop_is_made_with_its_lead(db, sign_in, monkeypatch, password):
     monkeypatch.setattr("shops.management.commands.make_shop.getpass", lambda _: password)
     call_command("make_shop", "Yard", "first")
-    assert sign_in("first", password).json()["me"]["role"] == "lead"
+    assert sign_in("first", password).json()["me"]["roles"] == ["lead"]
     with pytest.raises(CommandError, match="already"):
         call_command("make_shop", "Yard", "first")
 

@@ -7,7 +7,7 @@ from fleet.models import Machine
 from fleet.queries.machines import machine_for
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
-from shops.models import Member, Role
+from shops.models import Member
 from shops.rights import action
 from shops.taken_back import take_back
 from tabular.tables import amount_in
@@ -40,7 +40,7 @@ def take_back_approval(member: Member, machine_id: int, approval: uuid.UUID) -> 
     Raises NotFoundHere.
     """
     given = Approval.objects.filter(machine=machine_for(member, machine_id), uuid=approval)
-    if member.role == Role.OWNER:
+    if member.sees_own_only:
         given = given.filter(by=member.user)
     if not given.exists():
         raise NotFoundHere("There is no such agreement.")
@@ -56,7 +56,7 @@ def approve(member: Member, machine_id: int, approval: uuid.UUID, amount: str, h
     machine = machine_for(member, machine_id)
     if Approval.objects.filter(uuid=approval, machine=machine).exists():
         return
-    owner = member.role == Role.OWNER
+    owner = member.sees_own_only
     if not owner and not how.strip():
         raise BadInput("how", "say who agreed, and how")
     terms, found = estimates(member)

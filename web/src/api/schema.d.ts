@@ -1408,6 +1408,166 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Everybody
+         * @description Who belongs to the shop, who did, and who was asked to.
+         */
+        get: operations["shops_api_people_everybody"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description Ask somebody to join. The link works once, for two weeks; it goes by mail where there is an address and a way.
+         */
+        post: operations["shops_api_people_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations/{invitation_id}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Withdraw
+         * @description The link works no more.
+         */
+        post: operations["shops_api_people_withdraw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/let-go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let Go
+         * @description Nothing of the shop opens for them any more.
+         */
+        post: operations["shops_api_people_let_go"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/password-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Password Link
+         * @description A link by which somebody of this shop alone chooses a new password.
+         */
+        post: operations["shops_api_people_password_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/roles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Roles
+         * @description Other roles for somebody.
+         */
+        post: operations["shops_api_people_set_roles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/second-factor/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Forget Second Factor
+         * @description Somebody has lost their telephone: they sign in with the password alone, until they set up another.
+         */
+        post: operations["shops_api_people_forget_second_factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Somebody who was let go belongs to the shop again.
+         */
+        post: operations["shops_api_people_take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -1548,6 +1708,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Account
+         * @description One's own account, and where one is signed in.
+         */
+        get: operations["shops_api_account"];
+        put?: never;
+        /**
+         * Change Account
+         * @description One's name and e-mail address.
+         */
+        post: operations["shops_api_change_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/devices/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Devices
+         * @description Sign out on other devices.
+         */
+        post: operations["shops_api_end_devices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Forgotten
+         * @description Ask for a link to a new password by mail. The answer is the same whether or not there is such a person.
+         */
+        post: operations["shops_api_forgotten"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Found
+         * @description Found the first shop of an empty installation, with the secret that the server printed.
+         */
+        post: operations["shops_api_found"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/invitation/{secret}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Invitation
+         * @description What an invitation is to, before it is taken up.
+         */
+        get: operations["shops_api_invitation"];
+        put?: never;
+        /**
+         * Join
+         * @description Join a shop by an invitation: as who is signed in, else with an account made here.
+         */
+        post: operations["shops_api_join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/login": {
         parameters: {
             query?: never;
@@ -1588,6 +1856,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/new-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Password
+         * @description Choose a new password by a link. Everywhere else this person is signed out.
+         */
+        post: operations["shops_api_new_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Password
+         * @description Another password. Everywhere else one is signed out.
+         */
+        post: operations["shops_api_change_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/preferences": {
         parameters: {
             query?: never;
@@ -1602,6 +1910,86 @@ export interface paths {
          * @description Units to read in; what is typed is understood in any.
          */
         post: operations["shops_api_preferences"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Second Factor
+         * @description A key for the authenticator app; it counts once a code of it is confirmed.
+         */
+        post: operations["shops_api_begin_second_factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/second-factor/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Confirm Second Factor
+         * @description The first code of the app; answers with the codes for once.
+         */
+        post: operations["shops_api_confirm_second_factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/second-factor/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Second Factor
+         * @description Sign in with the password alone again.
+         */
+        post: operations["shops_api_end_second_factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Shop
+         * @description Work in another of one's shops.
+         */
+        post: operations["shops_api_change_shop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3016,6 +3404,33 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AccountIn */
+        AccountIn: {
+            /**
+             * Email
+             * @default
+             */
+            email: string;
+            /** Name */
+            name: string;
+        };
+        /** AccountOut */
+        AccountOut: {
+            /** Codes Left */
+            codes_left: number;
+            /** Devices */
+            devices: components["schemas"]["DeviceOut"][];
+            /** Email */
+            email: string;
+            /** Name */
+            name: string;
+            /** Second Factor */
+            second_factor: boolean;
+            /** Second Factor Wanted */
+            second_factor_wanted: boolean;
+            /** Username */
+            username: string;
+        };
         /**
          * AdviceOut
          * @description What to do, worked out: rows side by side; done: what a button says that records `then`.
@@ -4322,6 +4737,22 @@ export interface components {
             /** Used */
             used: number;
         };
+        /** ChangeOut */
+        ChangeOut: {
+            /** After */
+            after: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: string;
+            /** By */
+            by: string;
+            /** What */
+            what: string;
+        };
         /**
          * ChangedOut
          * @description What a write, or somebody else, changed. gone: positions that are open again. parts: the list, if it may have changed.
@@ -4503,6 +4934,19 @@ export interface components {
             low: number;
             /** Low Shown */
             low_shown: string;
+        };
+        /** CodeIn */
+        CodeIn: {
+            /** Code */
+            code: string;
+        };
+        /**
+         * CodesOut
+         * @description For once each, shown once.
+         */
+        CodesOut: {
+            /** Codes */
+            codes: string[];
         };
         /**
          * CompanionIn
@@ -4821,8 +5265,16 @@ export interface components {
             /** Unit */
             unit: string;
         };
-        /** Credentials */
+        /**
+         * Credentials
+         * @description code: of the authenticator app, or one for once, where the account asks for it.
+         */
         Credentials: {
+            /**
+             * Code
+             * @default
+             */
+            code: string;
             /** Password */
             password: string;
             /** Username */
@@ -4948,6 +5400,22 @@ export interface components {
             connected: boolean;
             /** Simulated */
             simulated: boolean;
+        };
+        /** DeviceOut */
+        DeviceOut: {
+            /** Address */
+            address: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Device */
+            device: string;
+            /** Here */
+            here: boolean;
+            /** Id */
+            id: number;
         };
         /**
          * DiscDrawing
@@ -5505,6 +5973,30 @@ export interface components {
             value: number;
         };
         /**
+         * Forgotten
+         * @description name: to log in with, or the e-mail address.
+         */
+        Forgotten: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * FoundIn
+         * @description secret: as the server printed it in its log.
+         */
+        FoundIn: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+            /** Secret */
+            secret: string;
+            /** Shop */
+            shop: string;
+            /** Username */
+            username: string;
+        };
+        /**
          * FurrowDrawing
          * @description The seeds of every row that was dug, at their depth.
          */
@@ -5783,6 +6275,103 @@ export interface components {
              * @default 0
              */
             since: number;
+        };
+        /**
+         * InvitationOut
+         * @description path: of the link, as long as it works.
+         */
+        InvitationOut: {
+            /** Email */
+            email: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Role Name */
+            role_name: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** InviteIn */
+        InviteIn: {
+            /**
+             * Email
+             * @default
+             */
+            email: string;
+            /** Name */
+            name: string;
+            /** Roles */
+            roles: string[];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * InvitedOut
+         * @description said: what became of the letter, where there was one to send.
+         */
+        InvitedOut: {
+            /** Path */
+            path: string;
+            people: components["schemas"]["PeopleOut"];
+            /** Said */
+            said: string;
+        };
+        /**
+         * InvitedTo
+         * @description What a link shows before it is taken up.
+         */
+        InvitedTo: {
+            /** Asked By */
+            asked_by: string;
+            /** Name */
+            name: string;
+            /** Role Name */
+            role_name: string;
+            /** Shop */
+            shop: string;
+        };
+        /**
+         * JoinIn
+         * @description An account of one's own; nothing of it where somebody is signed in and joins as who they are.
+         */
+        JoinIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Password
+             * @default
+             */
+            password: string;
+            /**
+             * Username
+             * @default
+             */
+            username: string;
+        };
+        /**
+         * KeyOut
+         * @description A key for an authenticator app: as the address of a picture to scan (data:), and in letters to type.
+         */
+        KeyOut: {
+            /** Letters */
+            letters: string;
+            /** Picture */
+            picture: string;
         };
         /**
          * KnivesFacts
@@ -6126,26 +6715,54 @@ export interface components {
             /** To */
             to: string;
         };
-        /** Me */
+        /**
+         * Me
+         * @description shops: all that this person belongs to. code_first: the shop wants a second factor that is not set up yet. begun: the
+         *     shop's first day is over.
+         */
         Me: {
+            /** Begun */
+            begun: boolean;
+            /** Code First */
+            code_first: boolean;
             /** Id */
             id: number;
             /** Name */
             name: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "lead" | "technician" | "parts" | "owner";
+            /** Rights */
+            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "pin pictures" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
             /** Role Name */
             role_name: string;
+            /** Roles */
+            roles: ("lead" | "technician" | "parts" | "owner")[];
             /** Shop */
             shop: string;
+            /** Shops */
+            shops: components["schemas"]["ShopOfMine"][];
             /**
              * Units
              * @enum {string}
              */
             units: "mm" | "in";
+        };
+        /** MemberOut */
+        MemberOut: {
+            /** Email */
+            email: string;
+            /** Id */
+            id: number;
+            /** Left At */
+            left_at: string | null;
+            /** Name */
+            name: string;
+            /** Role Name */
+            role_name: string;
+            /** Roles */
+            roles: ("lead" | "technician" | "parts" | "owner")[];
+            /** Second Factor */
+            second_factor: boolean;
+            /** Username */
+            username: string;
         };
         /**
          * MissedOut
@@ -6366,6 +6983,13 @@ export interface components {
              * Format: date
              */
             today: string;
+        };
+        /** NewPassword */
+        NewPassword: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
         };
         /**
          * NextUseIn
@@ -6697,6 +7321,32 @@ export interface components {
             /** Tasks */
             tasks: components["schemas"]["TaskOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
+        };
+        /** PasswordIn */
+        PasswordIn: {
+            /** Password */
+            password: string;
+        };
+        /** PasswordLinkOut */
+        PasswordLinkOut: {
+            /** Path */
+            path: string;
+            /** Said */
+            said: string;
+        };
+        /**
+         * PeopleOut
+         * @description mails: letters go out from here, so that an invitation can be sent.
+         */
+        PeopleOut: {
+            /** Invitations */
+            invitations: components["schemas"]["InvitationOut"][];
+            /** Mails */
+            mails: boolean;
+            /** People */
+            people: components["schemas"]["MemberOut"][];
+            /** Second Factor */
+            second_factor: boolean;
         };
         /** PersonOut */
         PersonOut: {
@@ -7411,6 +8061,18 @@ export interface components {
              */
             tolerance: number;
         };
+        /** ResetIn */
+        ResetIn: {
+            /**
+             * Password
+             * @default
+             */
+            password: string;
+            /** Token */
+            token: string;
+            /** Who */
+            who: string;
+        };
         /**
          * Residual
          * @description What is left out of balance. angle: where it pulls to, None nowhere; share: of what is allowed.
@@ -7445,6 +8107,11 @@ export interface components {
             skip_pct: number;
             /** Skip Shown */
             skip_shown: string;
+        };
+        /** RolesIn */
+        RolesIn: {
+            /** Roles */
+            roles: string[];
         };
         /**
          * RotorDrawing
@@ -7493,22 +8160,6 @@ export interface components {
             shown: string;
             /** Spacing */
             spacing: number;
-        };
-        /** RuleChangeOut */
-        RuleChangeOut: {
-            /** After */
-            after: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Before */
-            before: string;
-            /** By */
-            by: string;
-            /** What */
-            what: string;
         };
         /** RuleCheckOut */
         RuleCheckOut: {
@@ -7572,7 +8223,7 @@ export interface components {
          */
         RulesOut: {
             /** Changes */
-            changes: components["schemas"]["RuleChangeOut"][];
+            changes: components["schemas"]["ChangeOut"][];
             /** Feelers */
             feelers: components["schemas"]["FeelerOut"][];
             /** May Change */
@@ -7592,6 +8243,11 @@ export interface components {
             result: {
                 [key: string]: unknown;
             };
+        };
+        /** SaidOut */
+        SaidOut: {
+            /** Said */
+            said: string;
         };
         /** SaveIn */
         SaveIn: {
@@ -7799,12 +8455,14 @@ export interface components {
         };
         /**
          * Session
-         * @description csrf: to be sent back as X-CSRFToken with every write.
+         * @description csrf: to be sent back as X-CSRFToken with every write. to_found: nobody has a shop here yet.
          */
         Session: {
             /** Csrf */
             csrf: string;
             me: components["schemas"]["Me"] | null;
+            /** To Found */
+            to_found: boolean;
         };
         /**
          * SetAsideIn
@@ -7969,6 +8627,16 @@ export interface components {
             why: string[];
             /** Words */
             words: string;
+        };
+        /**
+         * ShopOfMine
+         * @description member: what its person is called there, to change over to.
+         */
+        ShopOfMine: {
+            /** Member */
+            member: number;
+            /** Name */
+            name: string;
         };
         /**
          * SievesDrawing
@@ -8924,6 +9592,19 @@ export interface components {
             seasons: components["schemas"]["SeasonOut"][];
             /** Unit */
             unit: string;
+        };
+        /**
+         * WhichDevices
+         * @description ids: None for all but this one.
+         */
+        WhichDevices: {
+            /** Ids */
+            ids?: number[] | null;
+        };
+        /** WhichShop */
+        WhichShop: {
+            /** Member */
+            member: number;
         };
         /**
          * WindowFacts
@@ -10572,6 +11253,186 @@ export interface operations {
             };
         };
     };
+    shops_api_people_everybody: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+        };
+    };
+    shops_api_people_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedOut"];
+                };
+            };
+        };
+    };
+    shops_api_people_withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+        };
+    };
+    shops_api_people_let_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+        };
+    };
+    shops_api_people_password_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasswordLinkOut"];
+                };
+            };
+        };
+    };
+    shops_api_people_set_roles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RolesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+        };
+    };
+    shops_api_people_forget_second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+        };
+    };
+    shops_api_people_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+        };
+    };
     inspection_api_rules_all_rules: {
         parameters: {
             query?: never;
@@ -10734,6 +11595,170 @@ export interface operations {
             };
         };
     };
+    shops_api_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+        };
+    };
+    shops_api_change_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+        };
+    };
+    shops_api_end_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichDevices"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+        };
+    };
+    shops_api_forgotten: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Forgotten"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidOut"];
+                };
+            };
+        };
+    };
+    shops_api_found: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FoundIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    shops_api_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedTo"];
+                };
+            };
+        };
+    };
+    shops_api_join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
     shops_api_sign_in: {
         parameters: {
             query?: never;
@@ -10796,6 +11821,54 @@ export interface operations {
             };
         };
     };
+    shops_api_new_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResetIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidOut"];
+                };
+            };
+        };
+    };
+    shops_api_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+        };
+    };
     shops_api_preferences: {
         parameters: {
             query?: never;
@@ -10806,6 +11879,98 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Preferences"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    shops_api_begin_second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyOut"];
+                };
+            };
+        };
+    };
+    shops_api_confirm_second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodesOut"];
+                };
+            };
+        };
+    };
+    shops_api_end_second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+        };
+    };
+    shops_api_change_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichShop"];
             };
         };
         responses: {

@@ -22,6 +22,13 @@ const units = computed({
   },
 })
 
+/** Screens that lie behind the one link to what is the shop's own. */
+const OF_THE_SHOP = ['people', 'rules']
+
+async function changeShop(member: number): Promise<void> {
+  await session.changeShop(member)
+  await router.push({ name: 'machines' })
+}
 async function leave(): Promise<void> {
   await session.signOut().catch(() => undefined) // somebody else may have logged in here meanwhile
   await router.push({ name: 'sign-in' })
@@ -43,14 +50,27 @@ async function leave(): Promise<void> {
     <nav class="ways" aria-label="Lumvek">
       <RouterLink :to="{ name: 'machines' }">Machines</RouterLink
       ><RouterLink :to="{ name: 'season-end' }">Season’s end</RouterLink
-      ><RouterLink
-        :to="{ name: session.me.role === 'owner' ? 'costs' : 'needed' }"
-        :class="{ here: route.path.startsWith('/parts') }"
-        >{{ session.me.role === 'owner' ? 'Cost' : 'Parts and orders' }}</RouterLink
+      ><RouterLink :to="{ name: session.onlyOwns ? 'costs' : 'needed' }" :class="{ here: route.path.startsWith('/parts') }">{{
+        session.onlyOwns ? 'Cost' : 'Parts and orders'
+      }}</RouterLink
       ><RouterLink :to="{ name: 'bench' }" :class="{ here: route.name === 'bench' }">Bench</RouterLink
-      ><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink>
+      ><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink
+      ><RouterLink
+        :to="{ name: session.may('see people') ? 'people' : 'rules' }"
+        :class="{ here: OF_THE_SHOP.includes(String(route.name)) }"
+        >{{ session.may('see people') ? 'Shop' : 'Rules' }}</RouterLink
+      >
     </nav>
-    <span class="shop">{{ session.me.shop }}</span>
+    <select
+      v-if="session.me.shops.length > 1"
+      class="shop"
+      aria-label="Shop to work in"
+      :value="session.me.id"
+      @change="changeShop(Number(($event.target as HTMLSelectElement).value))"
+    >
+      <option v-for="one in session.me.shops" :key="one.member" :value="one.member">{{ one.name }}</option>
+    </select>
+    <span v-else class="shop">{{ session.me.shop }}</span>
     <SyncState />
     <SelectButton
       v-model="units"
@@ -69,15 +89,17 @@ async function leave(): Promise<void> {
       :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'"
       @click="switchTheme"
     />
-    <span class="who"
-      >{{ session.me.name }}<small>{{ session.me.role_name }}</small></span
+    <RouterLink class="who" :to="{ name: 'account' }" title="Your account"
+      >{{ session.me.name }}<small>{{ session.me.role_name }}</small></RouterLink
     >
     <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
   </header>
   <SyncBar />
   <main id="main" tabindex="-1">
     <RouterView v-slot="{ Component, route: there }"
-      ><component :is="Component" :key="`${String(there.name)}-${String(there.params.id ?? '')}-${units}`"
+      ><component
+        :is="Component"
+        :key="`${String(there.name)}-${String(there.params.id ?? '')}-${units}-${session.me?.id ?? 0}`"
     /></RouterView>
   </main>
 </template>
@@ -136,7 +158,20 @@ async function leave(): Promise<void> {
   overflow: hidden;
   text-overflow: ellipsis;
 }
+.shop:is(select) {
+  flex: 0 1 auto;
+  margin-left: auto;
+  min-height: var(--target);
+  max-width: 220px;
+  font: inherit;
+  color: var(--ink);
+  background: var(--surface);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+}
 .who {
+  color: var(--ink);
+  text-decoration: none;
   line-height: 1.15;
   text-align: right;
   white-space: nowrap;

@@ -9,9 +9,42 @@ export const router = createRouter({
     {
       path: '/sign-in',
       name: 'sign-in',
-      component: () => import('@/views/sign-in/SignIn.vue'),
+      component: () => import('@/views/gate/SignIn.vue'),
       meta: { title: 'Log in', open: true },
     },
+    {
+      path: '/forgotten',
+      name: 'forgotten',
+      component: () => import('@/views/gate/Forgotten.vue'),
+      meta: { title: 'A new password', open: true },
+    },
+    {
+      path: '/new-password/:who/:token',
+      name: 'new-password',
+      component: () => import('@/views/gate/NewPassword.vue'),
+      props: true,
+      meta: { title: 'A new password', open: true },
+    },
+    {
+      path: '/join/:secret',
+      name: 'join',
+      component: () => import('@/views/gate/Join.vue'),
+      props: true,
+      meta: { title: 'Join', open: true },
+    },
+    {
+      path: '/found',
+      name: 'found',
+      component: () => import('@/views/gate/Found.vue'),
+      meta: { title: 'Open the shop', open: true },
+    },
+    {
+      path: '/account',
+      name: 'account',
+      component: () => import('@/views/account/Account.vue'),
+      meta: { title: 'Your account' },
+    },
+    { path: '/people', name: 'people', component: () => import('@/views/people/People.vue'), meta: { title: 'People' } },
     {
       path: '/walk-arounds/:id',
       name: 'walk-around',
@@ -125,9 +158,13 @@ export const router = createRouter({
 router.beforeEach(async (to) => {
   const session = useSession()
   if (!session.known) await session.load().catch(() => undefined)
+  if (session.toFound && to.name !== 'found') return { name: 'found' }
+  if (to.name === 'found' && session.known && !session.toFound) return { name: 'machines' }
   if (!to.meta.open && session.known && !session.me) return { name: 'sign-in', query: { next: to.fullPath } }
+  // Where the shop wants a second factor, nothing opens before it is set up.
+  if (!to.meta.open && session.me?.code_first && to.name !== 'account') return { name: 'account' }
   // An owner has one way through parts and orders: what they cost.
-  if (session.me?.role === 'owner' && to.path.startsWith('/parts') && to.name !== 'costs') return { name: 'costs' }
+  if (session.onlyOwns && to.path.startsWith('/parts') && to.name !== 'costs') return { name: 'costs' }
   return true
 })
 

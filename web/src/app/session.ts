@@ -1,27 +1,40 @@
-/** Who is signed in. */
+/** Who is signed in, and what they may do. */
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { answer, api, useCsrf, useMember, type Schemas } from '@/api/client'
 import { outbox } from '@/api/outbox'
+
+export type Right = Schemas['Me']['rights'][number]
 
 export const useSession = defineStore('session', () => {
   const me = ref<Schemas['Me'] | null>(null)
   const known = ref(false)
+  /** There is no shop here at all: the first one is to be founded. */
+  const toFound = ref(false)
+  /** Who is nothing but an owner sees their own machines, and what they cost. */
+  const onlyOwns = computed(() => me.value?.roles.join() === 'owner')
+  const may = (right: Right): boolean => me.value?.rights.includes(right) ?? false
 
   function take(session: Schemas['Session']): void {
     useCsrf(session.csrf)
     me.value = session.me ?? null
     useMember(me.value?.id ?? 0)
     outbox.as(me.value)
+    toFound.value = session.to_found
     known.value = true
   }
 
   return {
     me,
     known,
+    toFound,
+    onlyOwns,
+    may,
+    take,
     load: async () => take(await answer(api.GET('/api/session'))),
-    signIn: async (username: string, password: string) =>
-      take(await answer(api.POST('/api/session/login', { body: { username, password } }))),
+    signIn: async (username: string, password: string, code = '') =>
+      take(await answer(api.POST('/api/session/login', { body: { username, password, code } }))),
+    changeShop: async (member: number) => take(await answer(api.POST('/api/session/shop', { body: { member } }))),
     signOut: async () => take(await answer(api.POST('/api/session/logout'))),
     setUnits: async (units: 'mm' | 'in') => take(await answer(api.POST('/api/session/preferences', { body: { units } }))),
   }

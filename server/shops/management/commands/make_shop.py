@@ -31,5 +31,5 @@ class Command(BaseCommand):
         with transaction.atomic():
             shop = Shop.objects.create(name=options["name"])
             user = User.objects.create_user(options["username"], password=password)
-            Member.objects.create(user=user, shop=shop, role=Role.LEAD)
+            Member.objects.create(user=user, shop=shop, roles=[Role.LEAD])
         self.stdout.write(f"{options['username']} leads {options['name']}.")

@@ -27,7 +27,7 @@ const machine = ref(Number(route.query.machine) || 0)
 const why = ref(false)
 const said = ref('')
 const uuid = ref(newUuid())
-const mayKeep = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
+const mayKeep = computed(() => session.may("write in a machine's log"))
 const gauged = computed(() =>
   [...props.subject.fields, ...props.subject.tables.flatMap((table) => table.columns)].some((one) => one.tool),
 )

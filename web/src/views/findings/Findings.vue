@@ -17,7 +17,7 @@ import { useAhead } from './useAhead'
 import WhileApart from './WhileApart.vue'
 
 const session = useSession()
-const mayShare = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
+const mayShare = computed(() => session.may('share a report'))
 type Finding = Schemas['FindingOut']
 type Choice = Finding['decision']
 const props = defineProps<{ id: string }>()

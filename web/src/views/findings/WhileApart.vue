@@ -4,7 +4,7 @@ import Button from '@/design/controls/button'
 import { computed, onMounted, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import SeverityMark from '@/design/SeverityMark.vue'
-import { useAttempt } from '@/views/supply/useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 import StripAlbum from './StripAlbum.vue'
 
 type Part = Schemas['ApartPartOut']

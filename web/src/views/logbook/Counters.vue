@@ -8,7 +8,7 @@ import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
 import { date } from '@/app/words'
-import { useAttempt } from '@/views/supply/useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 const props = defineProps<{ machine: number; mayRecord: boolean }>()
 const emit = defineEmits<{ kept: [] }>()

@@ -8,8 +8,7 @@ import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
-import '@/views/supply/supply.css'
-import { useAttempt } from '@/views/supply/useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 import Counters from './Counters.vue'
 import NoteForm from './NoteForm.vue'
 import PutAway from './PutAway.vue'
@@ -23,7 +22,7 @@ const kinds = ref<string[]>([])
 const search = ref('')
 const services = ref<{ load: () => Promise<boolean> } | null>(null)
 const at = useAttempt('The logbook could not be read.')
-const mayWrite = computed(() => session.me?.role !== 'owner')
+const mayWrite = computed(() => !session.onlyOwns)
 const query = computed(() => ({ kind: kinds.value, search: search.value }))
 
 const load = (): Promise<boolean> =>
@@ -78,7 +77,7 @@ const print = computed(
 
 <template>
   <MachineTabs :id="id" />
-  <section class="supply">
+  <section class="desk">
     <p v-if="at.problem" class="trouble" role="alert">
       {{ at.problem }} <Button label="Try again" severity="secondary" @click="load" />
     </p>

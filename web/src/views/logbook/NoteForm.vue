@@ -8,7 +8,7 @@ import { outbox } from '@/api/outbox'
 import { keepPhoto } from '@/api/photos'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
-import { useAttempt } from '@/views/supply/useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 const props = defineProps<{ machine: number; stations: { key: string; name: string }[] }>()
 const emit = defineEmits<{ kept: [notes: Schemas['NoteOut'][]] }>()

@@ -4,7 +4,7 @@ import { onMounted, ref, watch } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { date } from '@/app/words'
-import { useAttempt } from '@/views/supply/useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 const props = defineProps<{ machine: number }>()
 const emit = defineEmits<{ kept: [] }>()

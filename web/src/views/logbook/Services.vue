@@ -5,7 +5,7 @@ import InputText from '@/design/controls/inputtext'
 import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
-import { useAttempt } from '@/views/supply/useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 const props = defineProps<{ machine: number }>()
 const emit = defineEmits<{ kept: [] }>()

@@ -54,7 +54,7 @@ const withdraw = (uuid: string): Promise<void> =>
           <b>{{ one.answer }}</b> {{ one.words }} <span class="quiet">{{ one.by }}, {{ date(one.at) }}</span></span
         >
         <AskOnce
-          v-if="session.me?.role === 'lead' || session.me?.role === 'technician'"
+          v-if="session.may('write in a machine\'s log')"
           plain
           label="Take back"
           :named="`Take back: ${one.name}, ${one.answer}`"

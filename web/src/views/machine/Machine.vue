@@ -11,7 +11,6 @@ import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date, phaseName } from '@/app/words'
-import '@/views/supply/supply.css'
 import Counters from '@/views/logbook/Counters.vue'
 import BenchLog from './BenchLog.vue'
 import MachineTabs from './MachineTabs.vue'
@@ -33,7 +32,7 @@ const chosen = reactive({
   people: [] as number[],
   takeIn: false,
 })
-const mayStart = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
+const mayStart = computed(() => session.may('start a walk-around'))
 const CROPS: { key: Start['crop']; name: string }[] = [
   { key: '', name: 'Not decided yet' },
   { key: 'small-grain', name: 'Small grain' },
@@ -162,7 +161,7 @@ async function takeBack(written: string): Promise<void> {
                 until its cause is found.</span
               >
               <AskOnce
-                v-if="session.me?.role !== 'owner'"
+                v-if="!session.onlyOwns"
                 plain
                 label="Take back"
                 :named="`Take back the note: ${one.text}`"
@@ -171,7 +170,7 @@ async function takeBack(written: string): Promise<void> {
                 @yes="takeBack(one.uuid)"
               />
             </p>
-            <form v-if="session.me?.role !== 'owner'" class="note" @submit.prevent="keepNote">
+            <form v-if="!session.onlyOwns" class="note" @submit.prevent="keepNote">
               <InputText
                 v-model="note.text"
                 maxlength="500"
@@ -229,7 +228,7 @@ async function takeBack(written: string): Promise<void> {
               >
             </fieldset>
           </template>
-          <div v-if="mayStart" class="supply"><Counters :machine="info.machine.id" :may-record="true" /></div>
+          <div v-if="mayStart" class="desk"><Counters :machine="info.machine.id" :may-record="true" /></div>
         </div>
         <aside v-if="mayStart" class="plan" aria-label="What it will be">
           <p v-if="problem" class="problem" role="alert">{{ problem }}</p>

@@ -15,7 +15,7 @@ const router = useRouter()
 const session = useSession()
 const board = ref<Schemas['BoardMachineOut'][] | null>(null)
 const problem = ref('')
-const mayInspect = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
+const mayInspect = computed(() => session.may('start a walk-around'))
 const cards = computed(() =>
   (board.value ?? []).map((card) => {
     const sum = summed(card.stations)

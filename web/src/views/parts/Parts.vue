@@ -75,7 +75,7 @@ onMounted(() => run(fetchParts()))
           <span v-if="numberless"
             ><b>{{ numberless }}</b> without a number, listed first</span
           ><span class="links"
-            ><RouterLink v-if="session.me?.role !== 'owner'" :to="{ name: 'needed' }">The list of all machines</RouterLink
+            ><RouterLink v-if="!session.onlyOwns" :to="{ name: 'needed' }">The list of all machines</RouterLink
             ><a :href="`/walk-arounds/${id}/parts.csv`">Parts as CSV</a></span
           >
         </p>

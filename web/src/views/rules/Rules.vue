@@ -2,6 +2,7 @@
 /** What the shop decides for itself: limits of its models, schools, feelers. Walk-arounds that have begun keep theirs. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
+import ShopTabs from '@/app/ShopTabs.vue'
 import { date } from '@/app/words'
 import { useRules } from './useRules'
 
@@ -32,6 +33,7 @@ const {
 </script>
 
 <template>
+  <ShopTabs />
   <section class="page">
     <header>
       <h1>Rules</h1>

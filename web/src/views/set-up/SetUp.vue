@@ -7,8 +7,7 @@ import { CROP_NAMES } from '@/api/vocabulary'
 import { counted } from '@/app/counted'
 import { date } from '@/app/words'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
-import '@/views/supply/supply.css'
-import { useAttempt } from '@/views/supply/useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 import { differs, standing, type Item } from './setUp'
 
 const props = defineProps<{ id: string }>()
@@ -42,7 +41,7 @@ const wanted = (item: Item): string => item.wants.find((one) => one.crop === cro
 
 <template>
   <MachineTabs :id="id" />
-  <section class="supply">
+  <section class="desk">
     <p v-if="at.problem" class="trouble" role="alert">
       {{ at.problem }} <Button label="Try again" severity="secondary" @click="load" />
     </p>

@@ -25,7 +25,7 @@ const problem = ref('')
 const sure = ref(false)
 const path = { params: { path: { walk_around_id: props.id } } }
 const open = computed(() => data.value?.holes.reduce((sum, hole) => sum + hole.count, 0) ?? 0)
-const inspects = computed(() => session.me?.role === 'lead' || session.me?.role === 'technician')
+const inspects = computed(() => session.may('finish a walk-around'))
 const missed = computed(() => data.value?.missed.filter((one) => one.done < one.total) ?? [])
 const seenMissed = computed(() => (data.value?.missed ?? []).filter((one) => one.done === one.total).map((one) => one.name))
 const stations = computed(() => {

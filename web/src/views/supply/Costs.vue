@@ -9,7 +9,7 @@ import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
 import { date } from '@/app/words'
 import SupplyTabs from './SupplyTabs.vue'
-import { useAttempt } from './useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 type Machine = Schemas['MachineCostOut']
 const data = ref<Schemas['CostsOut'] | null>(null)
@@ -68,7 +68,7 @@ async function agree(machine: Machine): Promise<void> {
 
 <template>
   <SupplyTabs />
-  <section class="supply">
+  <section class="desk">
     <p v-if="at.problem && !open.machine" class="trouble" role="alert">
       {{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="load" />
     </p>

@@ -7,7 +7,7 @@ import { newUuid } from '@/api/uuid'
 import SeverityMark from '@/design/SeverityMark.vue'
 import LineState from './LineState.vue'
 import SupplyTabs from './SupplyTabs.vue'
-import { useAttempt } from './useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 type Line = Schemas['NeededLine']
 type Piece = Schemas['NeededPiece']
@@ -102,7 +102,7 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
 
 <template>
   <SupplyTabs />
-  <section class="supply">
+  <section class="desk">
     <header class="tools">
       <div class="grow">
         <h1>Fit</h1>

@@ -11,7 +11,7 @@ import SeverityMark from '@/design/SeverityMark.vue'
 import { weekday } from './plan'
 import LineState from './LineState.vue'
 import SupplyTabs from './SupplyTabs.vue'
-import { useAttempt } from './useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 type Line = Schemas['NeededLine']
 const session = useSession()
@@ -20,7 +20,7 @@ const at = useAttempt('The list could not be read.')
 const machine = ref(0)
 const dating = ref(0)
 const typing = reactive({ key: '', number: '', pack: 1 })
-const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 'parts')
+const buys = computed(() => session.may('order'))
 
 const load = (): Promise<boolean> => at.read(async () => void (data.value = await answer(api.GET('/api/supply/list'))))
 onMounted(load)
@@ -86,7 +86,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
 
 <template>
   <SupplyTabs />
-  <section class="supply">
+  <section class="desk">
     <p v-if="at.problem" class="trouble" role="alert">
       {{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="load" />
     </p>
@@ -172,7 +172,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
                 <p v-if="line.number" class="quiet">
                   {{ line.number }}<span v-if="line.status === 'scarce'" class="warn"> scarce</span>
                 </p>
-                <p v-else-if="line.hand_open && session.me?.role !== 'owner'">
+                <p v-else-if="line.hand_open && !session.onlyOwns">
                   Left or right? Look at the old one.
                   <Button size="small" severity="secondary" label="Left" @click="hand(line, 'L')" />
                   <Button size="small" severity="secondary" label="Right" @click="hand(line, 'R')" />

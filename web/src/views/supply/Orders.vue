@@ -12,14 +12,14 @@ import { date } from '@/app/words'
 import OrderMark from './OrderMark.vue'
 import SupplyTabs from './SupplyTabs.vue'
 import TableFile from './TableFile.vue'
-import { useAttempt } from './useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 type Order = Schemas['OrderOut']
 const session = useSession()
 const data = ref<Schemas['OrdersOut'] | null>(null)
 const desk = ref<Schemas['DeskOut'] | null>(null)
 const at = useAttempt('The orders could not be read.')
-const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 'parts')
+const buys = computed(() => session.may('order'))
 const coming = reactive({ number: '', quantity: '', uuid: newUuid(), said: '', last: '' })
 const letter = reactive({ order: '', text: '', subject: '', to: '', sent: false })
 const field = ref<HTMLElement | null>(null)
@@ -119,7 +119,7 @@ const shown = computed(() => data.value?.orders ?? [])
 
 <template>
   <SupplyTabs />
-  <section class="supply">
+  <section class="desk">
     <header class="tools">
       <h1 class="grow">Orders</h1>
       <p v-if="desk?.connected" class="desk" :class="{ away: !desk.answers }" role="status">

@@ -7,7 +7,7 @@ import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import SupplyTabs from './SupplyTabs.vue'
 import TableFile from './TableFile.vue'
-import { useAttempt } from './useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 const data = ref<Schemas['BookOut'] | null>(null)
 const at = useAttempt('The parts book could not be read.')
@@ -46,7 +46,7 @@ const SIDES: Record<string, string> = { L: 'left', R: 'right' }
 
 <template>
   <SupplyTabs />
-  <section class="supply">
+  <section class="desk">
     <p v-if="at.problem" class="trouble" role="alert">
       {{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="load()" />
     </p>

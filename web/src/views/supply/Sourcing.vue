@@ -45,7 +45,7 @@ const {
 
 <template>
   <SupplyTabs />
-  <section class="supply">
+  <section class="desk">
     <header class="tools">
       <div class="grow">
         <h1>Sourcing</h1>

@@ -7,7 +7,7 @@ import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { date } from '@/app/words'
 import SupplyTabs from './SupplyTabs.vue'
-import { useAttempt } from './useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 type Item = Schemas['StockLineOut']
 const data = ref<Schemas['StockOut'] | null>(null)
@@ -109,7 +109,7 @@ const why = (item: Item): string =>
 
 <template>
   <SupplyTabs />
-  <section class="supply">
+  <section class="desk">
     <p v-if="at.problem && !open.number" class="trouble" role="alert">{{ at.problem }}</p>
     <template v-if="data">
       <header class="tools">

@@ -7,7 +7,7 @@ import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import SupplyTabs from './SupplyTabs.vue'
-import { useAttempt } from './useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 type Supplier = Schemas['SupplierOut']
 interface Form {
@@ -39,7 +39,7 @@ const at = useAttempt('The suppliers could not be read.')
 const saving = useAttempt('It could not be saved.')
 const rating = useAttempt('The rates could not be saved.')
 const kept = ref(false)
-const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 'parts')
+const buys = computed(() => session.may('order'))
 const RATES = {
   currency: 'Currency, three letters',
   labour_rate: 'An hour of work',
@@ -142,7 +142,7 @@ const sent = (one: Supplier): string =>
 
 <template>
   <SupplyTabs />
-  <section class="supply">
+  <section class="desk">
     <header class="tools">
       <h1 class="grow">Suppliers and rates</h1>
       <Button v-if="buys && !form" severity="secondary" label="Enter a supplier" @click="edit()" />

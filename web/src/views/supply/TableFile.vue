@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import FilePick from '@/app/FilePick.vue'
 import { counted } from '@/app/counted'
-import { useAttempt } from './useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 const props = defineProps<{ label: string; send: (form: FormData) => Promise<Schemas['TableReportOut']> }>()
 const emit = defineEmits<{ taken: [] }>()

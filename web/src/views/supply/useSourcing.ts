@@ -7,7 +7,7 @@ import { newUuid } from '@/api/uuid'
 import { listed } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { workOut, type Kind, type OnePlan, type PlanLine, type Step } from './plan'
-import { useAttempt } from './useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 
 export function useSourcing() {
   const router = useRouter()
@@ -20,7 +20,7 @@ export function useSourcing() {
   const pins = reactive(new Map<string, string>())
   const keep = usePost()
   const at = useAttempt('The plan could not be worked out.')
-  const buys = computed(() => session.me?.role === 'lead' || session.me?.role === 'parts')
+  const buys = computed(() => session.may('order'))
   const NAMES: Record<Kind, string> = { cheapest: 'Least cost', surest: 'Surest', quickest: 'Quickest' }
 
   const found = computed(() => plan.value?.answer)

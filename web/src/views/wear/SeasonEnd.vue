@@ -6,9 +6,8 @@ import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
-import '@/views/supply/supply.css'
 import TableFile from '@/views/supply/TableFile.vue'
-import { useAttempt } from '@/views/supply/useAttempt'
+import { useAttempt } from '@/app/useAttempt'
 import { ADVICE, figure, money, percent } from './figures'
 
 const data = ref<Schemas['FleetAheadOut'] | null>(null)
@@ -34,7 +33,7 @@ const link = (line: Line) => ({
 </script>
 
 <template>
-  <section class="supply">
+  <section class="desk">
     <p v-if="at.problem" class="trouble" role="alert">
       {{ at.problem }} <Button label="Try again" severity="secondary" @click="load" />
     </p>
@@ -114,7 +113,7 @@ const link = (line: Line) => ({
         Waiting risks: the chance to fail at work, times field labour, standing and what it breaks, less what the shop would
         cost. Safety items are not in this list: they are put right whatever it costs.
       </p>
-      <details v-if="session.me?.role !== 'owner'">
+      <details v-if="!session.onlyOwns">
         <summary>Counters of several machines from a file</summary>
         <p class="quiet">CSV or XLSX with the columns machine (name or serial), date and counter.</p>
         <TableFile label="File" :send="counters" @taken="load" />

@@ -9,7 +9,6 @@ import { counted } from '@/app/counted'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS } from '@/design/severity'
-import '@/views/supply/supply.css'
 import { figure, frame, percent } from './figures'
 import PlaceDetail from './PlaceDetail.vue'
 import SeasonHeat from './SeasonHeat.vue'
@@ -82,7 +81,7 @@ const csv = computed(() => `/machines/${props.id}/wear/${check.value}.csv`)
 
 <template>
   <MachineTabs :id="id" />
-  <section class="supply">
+  <section class="desk">
     <p v-if="state.at.problem && !asking.open" class="trouble" role="alert">
       {{ state.at.problem }} <Button v-if="!base" label="Try again" severity="secondary" @click="state.load()" />
     </p>

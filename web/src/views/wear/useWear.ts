@@ -1,7 +1,7 @@
 /** A machine's wear: what is expected, one kind of part in full, and the season that is played with. */
 import { computed, onMounted, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
-import { useAttempt, type Attempt } from '@/views/supply/useAttempt'
+import { useAttempt, type Attempt } from '@/app/useAttempt'
 
 export interface Wearing {
   base: Ref<Schemas['MachineAheadOut'] | null>

@@ -1,0 +1,191 @@
+"""What somebody does to their own account: units, name, password, second factor, the devices they are signed in on.
+
+A second factor is a code from an authenticator app (django-otp), with codes for once in case the telephone is lost.
+"""
+
+import datetime as dt
+from collections.abc import Sequence
+
+from django.contrib.auth.models import User
+from django.contrib.auth.password_validation import validate_password
+from django.contrib.sessions.models import Session
+from django.core.exceptions import ValidationError
+from django.core.validators import validate_email
+from django.db import transaction
+from django.utils import timezone
+from django_otp.plugins.otp_static.models import StaticDevice, StaticToken
+from django_otp.plugins.otp_totp.models import TOTPDevice
+
+from lumvek_core.errors import BadInput
+
+from ..access import Conflict
+from ..models import Change, Member, ResetMail, SignIn, Units
+from ..queries.accounts import second_factors
+from ..rights import action
+from .log import log_change
+
+ONCE = 10
+"""Codes for once."""
+MAIL_AGAIN = dt.timedelta(minutes=10)
+
+
+@action("choose units")
+def choose_units(member: Member, units: str) -> None:
+    """Units to read in; what is typed is understood in any."""
+    member.units = Units(units)
+    member.save(update_fields=["units"])
+
+
+def good_password(password: str, user: User, field: str = "password") -> str:
+    """A password that the framework's validators take. Raises BadInput."""
+    try:
+        validate_password(password, user)
+    except ValidationError as problem:
+        raise BadInput(field, " ".join(problem.messages)) from None
+    return password
+
+
+def full_name(user: User, name: str) -> None:
+    """Give a user a name in one field, as people write it. Raises BadInput with field ``name``."""
+    if not name.strip():
+        raise BadInput("name", "say what people call you")
+    if len(name.strip()) > 120:
+        raise BadInput("name", "is longer than 120 characters")
+    first, _, last = name.strip().partition(" ")
+    user.first_name, user.last_name = first[:60], last.strip()[:60]
+
+
+def good_email(email: str) -> str:
+    """An address that may be written to, or none. Raises BadInput with field ``email``."""
+    if email.strip():
+        try:
+            validate_email(email.strip())
+        except ValidationError:
+            raise BadInput("email", "is no e-mail address") from None
+    return email.strip()
+
+
+@action("change one's own account")
+def name_oneself(member: Member, name: str, email: str) -> None:
+    """What others read, and where mail goes. Raises BadInput."""
+    user = member.user
+    before = f"{member.name}, {user.email or 'no e-mail'}"
+    full_name(user, name)
+    user.email = good_email(email)
+    user.save(update_fields=["first_name", "last_name", "email"])
+    log_change(member, Change.About.PERSON, member.name, before, f"{member.name}, {user.email or 'no e-mail'}")
+
+
+@action("change one's own account")
+def change_password(member: Member, old: str, new: str) -> None:
+    """A new password; everywhere else this person is signed out. Raises BadInput with field ``old`` or ``new``."""
+    if not member.user.check_password(old):
+        raise BadInput("old", "is not your password")
+    set_password(member.user, good_password(new, member.user, "new"))
+    log_change(member, Change.About.PERSON, member.name, "password", "a new password")
+
+
+def set_password(user: User, password: str) -> None:
+    """Django's sessions carry a digest of the password: with a new one every session ends."""
+    user.set_password(password)
+    user.save(update_fields=["password"])
+
+
+def may_mail(user: User) -> bool:
+    """Whether a link to a new password may be sent now, and that it is sent: nobody is sent one after the other."""
+    with transaction.atomic():
+        User.objects.select_for_update().get(pk=user.pk)
+        if ResetMail.objects.filter(user=user, at__gt=timezone.now() - MAIL_AGAIN).exists():
+            return False
+        ResetMail.objects.filter(user=user).delete()
+        ResetMail.objects.create(user=user)
+    return True
+
+
+@action("change one's own account")
+def begin_second_factor(member: Member) -> TOTPDevice:
+    """A key for the authenticator app, which counts once a code of it was typed. Raises Conflict where one counts already."""
+    if second_factors(member.user).exists():
+        raise Conflict("A second factor is set up already. End it first.")
+    TOTPDevice.objects.filter(user=member.user, confirmed=False).delete()
+    return TOTPDevice.objects.create(user=member.user, name="authenticator app", confirmed=False)
+
+
+@action("change one's own account")
+def confirm_second_factor(member: Member, code: str) -> list[str]:
+    """Count the key from now on, and give out the codes for once. Raises BadInput with field ``code``."""
+    device = TOTPDevice.objects.select_for_update().filter(user=member.user, confirmed=False).first()
+    if device is None:
+        raise Conflict("Begin again: there is no key that waits for its first code.")
+    if not device.verify_token(_digits(code)):
+        raise BadInput("code", "is not what the app shows for this key; mind that the clocks agree")
+    device.confirmed = True
+    device.save(update_fields=["confirmed"])
+    log_change(member, Change.About.PERSON, member.name, "password alone", "password and a code")
+    return _codes_for_once(member.user)
+
+
+@action("change one's own account")
+def end_second_factor(member: Member, password: str) -> None:
+    """Sign in with the password alone again. Raises BadInput with field ``password``, Conflict where the shop wants it."""
+    if member.shop.second_factor:
+        raise Conflict("This shop wants a second factor of everybody.")
+    if not member.user.check_password(password):
+        raise BadInput("password", "is not your password")
+    forget_second_factor(member.user)
+    log_change(member, Change.About.PERSON, member.name, "password and a code", "password alone")
+
+
+def forget_second_factor(user: User) -> None:
+    TOTPDevice.objects.filter(user=user).delete()
+    StaticDevice.objects.filter(user=user).delete()
+
+
+def code_is_right(user: User, code: str) -> bool:
+    """Whether a code is the app's now, or one for once. Guessing is slowed by the devices themselves."""
+    with transaction.atomic():
+        for device in TOTPDevice.objects.select_for_update().filter(user=user, confirmed=True):
+            if _digits(code).isdigit() and device.verify_token(_digits(code)):
+                return True
+        for device in StaticDevice.objects.select_for_update().filter(user=user, confirmed=True):
+            if device.verify_token(code.strip().lower()):
+                return True
+    return False
+
+
+def _digits(code: str) -> str:
+    return code.replace(" ", "")
+
+
+def _codes_for_once(user: User) -> list[str]:
+    StaticDevice.objects.filter(user=user).delete()
+    device = StaticDevice.objects.create(user=user, name="codes for once")
+    codes: list[str] = [StaticToken.random_token() for _ in range(ONCE)]
+    StaticToken.objects.bulk_create([StaticToken(device=device, token=code) for code in codes])
+    return codes
+
+
+def signed_in_on(user: User, session_key: str, device: str, address: str) -> None:
+    """Keep that somebody signed in on a device; what has ended is forgotten."""
+    there = set(Session.objects.filter(expire_date__gt=timezone.now()).values_list("session_key", flat=True)) & set(
+        SignIn.objects.filter(user=user).values_list("session_key", flat=True)
+    )
+    SignIn.objects.filter(user=user).exclude(session_key__in=there).delete()
+    SignIn.objects.create(user=user, session_key=session_key, device=device[:200], address=address[:45])
+
+
+def moved_to(user: User, old_key: str, new_key: str) -> None:
+    """Django gives a session another key when the password changes."""
+    SignIn.objects.filter(user=user, session_key=old_key).update(session_key=new_key)
+
+
+@action("change one's own account")
+def end_sessions(member: Member, here: str, ids: Sequence[int] | None) -> int:
+    """Sign out elsewhere: on some devices, or on all but this one (None). Returns on how many."""
+    others = SignIn.objects.filter(user=member.user).exclude(session_key=here)
+    if ids is not None:
+        others = others.filter(pk__in=list(ids))
+    keys = list(others.values_list("session_key", flat=True))
+    Session.objects.filter(session_key__in=keys).delete()
+    others.delete()
+    return len(keys)

@@ -1,0 +1,217 @@
+"""What the API says and takes about sessions, accounts and people."""
+
+import datetime as dt
+import uuid
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from .rights import RIGHTS
+
+Role = Literal["lead", "technician", "parts", "owner"]
+Right = Annotated[str, Field(json_schema_extra={"enum": list(RIGHTS)})]
+
+
+class ShopOfMine(Schema):
+    """member: what its person is called there, to change over to."""
+
+    member: int
+    name: str
+
+
+class Me(Schema):
+    """shops: all that this person belongs to. code_first: the shop wants a second factor that is not set up yet. begun: the
+    shop's first day is over."""
+
+    id: int
+    name: str
+    roles: list[Role]
+    role_name: str
+    rights: list[Right]
+    shop: str
+    shops: list[ShopOfMine]
+    units: Literal["mm", "in"]
+    code_first: bool
+    begun: bool
+
+
+class Session(Schema):
+    """csrf: to be sent back as X-CSRFToken with every write. to_found: nobody has a shop here yet."""
+
+    csrf: str
+    me: Me | None
+    to_found: bool
+
+
+class Credentials(Schema):
+    """code: of the authenticator app, or one for once, where the account asks for it."""
+
+    username: str
+    password: str
+    code: str = ""
+
+
+class Preferences(Schema):
+    units: Literal["mm", "in"]
+
+
+class WhichShop(Schema):
+    member: int
+
+
+class Refusal(Schema):
+    error: dict[str, str]
+
+
+class DeviceOut(Schema):
+    id: int
+    device: str
+    address: str
+    at: dt.datetime
+    here: bool
+
+
+class AccountOut(Schema):
+    username: str
+    name: str
+    email: str
+    second_factor: bool
+    second_factor_wanted: bool
+    codes_left: int
+    devices: list[DeviceOut]
+
+
+class AccountIn(Schema):
+    name: str
+    email: str = ""
+
+
+class NewPassword(Schema):
+    old: str
+    new: str
+
+
+class KeyOut(Schema):
+    """A key for an authenticator app: as the address of a picture to scan (data:), and in letters to type."""
+
+    picture: str
+    letters: str
+
+
+class CodeIn(Schema):
+    code: str
+
+
+class CodesOut(Schema):
+    """For once each, shown once."""
+
+    codes: list[str]
+
+
+class PasswordIn(Schema):
+    password: str
+
+
+class WhichDevices(Schema):
+    """ids: None for all but this one."""
+
+    ids: list[int] | None = None
+
+
+class Forgotten(Schema):
+    """name: to log in with, or the e-mail address."""
+
+    name: str
+
+
+class SaidOut(Schema):
+    said: str
+
+
+class ResetIn(Schema):
+    who: str
+    token: str
+    password: str = ""
+
+
+class MemberOut(Schema):
+    id: int
+    name: str
+    username: str
+    email: str
+    roles: list[Role]
+    role_name: str
+    second_factor: bool
+    left_at: dt.datetime | None
+
+
+class InvitationOut(Schema):
+    """path: of the link, as long as it works."""
+
+    uuid: uuid.UUID
+    name: str
+    email: str
+    role_name: str
+    expires_at: dt.datetime
+    path: str
+
+
+class PeopleOut(Schema):
+    """mails: letters go out from here, so that an invitation can be sent."""
+
+    people: list[MemberOut]
+    invitations: list[InvitationOut]
+    mails: bool
+    second_factor: bool
+
+
+class InviteIn(Schema):
+    uuid: uuid.UUID
+    name: str
+    email: str = ""
+    roles: list[str]
+
+
+class InvitedOut(Schema):
+    """said: what became of the letter, where there was one to send."""
+
+    people: PeopleOut
+    path: str
+    said: str
+
+
+class RolesIn(Schema):
+    roles: list[str]
+
+
+class PasswordLinkOut(Schema):
+    path: str
+    said: str
+
+
+class InvitedTo(Schema):
+    """What a link shows before it is taken up."""
+
+    shop: str
+    name: str
+    role_name: str
+    asked_by: str
+
+
+class JoinIn(Schema):
+    """An account of one's own; nothing of it where somebody is signed in and joins as who they are."""
+
+    username: str = ""
+    name: str = ""
+    password: str = ""
+
+
+class FoundIn(Schema):
+    """secret: as the server printed it in its log."""
+
+    secret: str
+    shop: str
+    username: str
+    name: str
+    password: str

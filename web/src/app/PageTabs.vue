@@ -1,0 +1,44 @@
+<script setup lang="ts">
+/** The ways through several pages that belong together. */
+import type { RouteLocationRaw } from 'vue-router'
+
+defineProps<{ label: string; ways: { to: RouteLocationRaw; name: string }[] }>()
+</script>
+
+<template>
+  <nav class="tabs" :aria-label="label">
+    <RouterLink v-for="way in ways" :key="way.name" :to="way.to">{{ way.name }}</RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+.tabs {
+  display: flex;
+  gap: 2px;
+  padding: 6px 20px 0;
+  border-bottom: 1px solid var(--line);
+  overflow-x: auto;
+}
+.tabs a {
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+  padding: 0 14px;
+  color: var(--ink);
+  font-weight: 600;
+  text-decoration: none;
+  white-space: nowrap;
+}
+.tabs a.router-link-active {
+  color: var(--accent);
+  box-shadow: inset 0 -3px 0 var(--accent);
+}
+@media (max-width: 700px) {
+  .tabs {
+    padding: 4px 12px 0;
+  }
+  .tabs a {
+    padding: 0 10px;
+  }
+}
+</style>

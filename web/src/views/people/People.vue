@@ -1,0 +1,198 @@
+<script setup lang="ts">
+/** Who belongs to the shop: asking somebody to join, what each may do, letting go. */
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import { onMounted, reactive, ref } from 'vue'
+import { answer, api, write, type Schemas } from '@/api/client'
+import AskOnce from '@/app/AskOnce.vue'
+import CopyLink from '@/app/CopyLink.vue'
+import { useSession } from '@/app/session'
+import ShopTabs from '@/app/ShopTabs.vue'
+import { useAttempt } from '@/app/useAttempt'
+import { date } from '@/app/words'
+import { newUuid } from '@/api/uuid'
+import { ROLES } from './roles'
+
+type People = Schemas['PeopleOut']
+type Person = Schemas['MemberOut']
+
+const session = useSession()
+const here = ref<People | null>(null)
+const reading = useAttempt('The people could not be read.')
+const inviting = useAttempt('The invitation could not be made.')
+const changing = useAttempt()
+const form = reactive({ uuid: newUuid(), name: '', email: '', roles: ['technician'] as string[] })
+const made = ref<{ name: string; path: string; said: string } | null>(null)
+const open = ref(0)
+const picked = ref<string[]>([])
+const link = ref<{ whose: number; path: string; said: string } | null>(null)
+
+onMounted(() => reading.run(async () => void (here.value = await answer(api.GET('/api/people')))))
+
+const invite = (): Promise<boolean> =>
+  inviting.run(async () => {
+    const answered = await write(() => api.POST('/api/people/invitations', { body: { ...form } }))
+    here.value = answered.people
+    made.value = { name: form.name, path: answered.path, said: answered.said }
+    Object.assign(form, { uuid: newUuid(), name: '', email: '', roles: ['technician'] })
+  })
+const withdraw = (invitation: string): Promise<boolean> =>
+  changing.run(async () => {
+    here.value = await write(() =>
+      api.POST('/api/people/invitations/{invitation_id}/withdraw', { params: { path: { invitation_id: invitation } } }),
+    )
+    made.value = null
+  })
+function change(person: Person): void {
+  open.value = open.value === person.id ? 0 : person.id
+  picked.value = [...person.roles]
+  changing.problem = ''
+  link.value = null
+}
+const setRoles = (person: Person): Promise<boolean> =>
+  changing.run(async () => {
+    here.value = await write(() =>
+      api.POST('/api/people/{person_id}/roles', {
+        params: { path: { person_id: person.id } },
+        body: { roles: picked.value },
+      }),
+    )
+    open.value = 0
+    if (person.id === session.me?.id) await session.load()
+  })
+type Act = 'let-go' | 'take-back' | 'second-factor/end'
+const act = (person: Person, what: Act): Promise<boolean> =>
+  changing.run(async () => {
+    here.value = await write(() => api.POST(`/api/people/{person_id}/${what}`, { params: { path: { person_id: person.id } } }))
+    if (what !== 'second-factor/end') open.value = 0
+  })
+const passwordLink = (person: Person): Promise<boolean> =>
+  changing.run(async () => {
+    const found = await write(() =>
+      api.POST('/api/people/{person_id}/password-link', { params: { path: { person_id: person.id } } }),
+    )
+    link.value = { whose: person.id, ...found }
+  })
+</script>
+
+<template>
+  <ShopTabs />
+  <section class="desk">
+    <h1>People</h1>
+    <p v-if="reading.problem" class="trouble" role="alert">{{ reading.problem }}</p>
+    <p v-else-if="!here" class="quiet" role="status">Reading who belongs here …</p>
+    <template v-if="here">
+      <form class="card ask" aria-label="Ask somebody to join" novalidate @submit.prevent="invite">
+        <h2>Ask somebody to join</h2>
+        <div class="fields">
+          <label class="field"
+            >Name<InputText v-model="form.name" maxlength="120" :invalid="inviting.field === 'name'"
+          /></label>
+          <label class="field"
+            >E-mail, if there is one<InputText v-model="form.email" type="email" :invalid="inviting.field === 'email'"
+          /></label>
+          <fieldset>
+            <legend>May do the work of</legend>
+            <label v-for="role in ROLES" :key="role.key" class="tick" :title="role.what"
+              ><input v-model="form.roles" type="checkbox" :value="role.key" /> {{ role.name }}</label
+            >
+          </fieldset>
+          <Button type="submit" label="Make the link" :disabled="inviting.busy" />
+        </div>
+        <p v-if="inviting.problem" class="problem" role="alert">{{ inviting.problem }}</p>
+        <div v-if="made" class="made" role="status">
+          <p>
+            <b>For {{ made.name }}.</b> It works once, for two weeks. {{ made.said }}
+          </p>
+          <CopyLink :path="made.path" :named="`Invitation for ${made.name}`" />
+        </div>
+      </form>
+      <p v-if="changing.problem" class="trouble" role="alert">{{ changing.problem }}</p>
+      <ul v-if="here.invitations.length" class="rows" aria-label="Asked to join">
+        <li v-for="one in here.invitations" :key="one.uuid" class="asked">
+          <span class="who"
+            ><b>{{ one.name }}</b> <small class="quiet">{{ one.email }}</small></span
+          >
+          <span>{{ one.role_name }}</span>
+          <span class="quiet">asked to join, until {{ date(one.expires_at) }}</span>
+          <CopyLink v-if="one.path !== made?.path" class="grow" :path="one.path" :named="`Link for ${one.name}`" />
+          <AskOnce
+            label="Withdraw"
+            :named="`Withdraw the invitation of ${one.name}`"
+            :question="`The link of ${one.name} works no more after this.`"
+            yes="Withdraw it"
+            plain
+            @yes="withdraw(one.uuid)"
+          />
+        </li>
+      </ul>
+      <ul class="rows" aria-label="Who belongs here">
+        <li v-for="one in here.people" :key="one.id" :class="{ left: one.left_at }">
+          <span class="who"
+            ><b>{{ one.name }}</b> <small class="quiet">{{ one.username }}</small></span
+          >
+          <span>{{ one.role_name }}</span>
+          <span class="quiet grow"
+            >{{ one.left_at ? `let go ${date(one.left_at)}` : one.email
+            }}<template v-if="one.second_factor && !one.left_at"> · code beside the password</template></span
+          >
+          <button
+            v-if="one.left_at"
+            type="button"
+            class="link"
+            :aria-label="`Take ${one.name} back`"
+            @click="act(one, 'take-back')"
+          >
+            Take back
+          </button>
+          <button
+            v-else
+            type="button"
+            class="link"
+            :aria-expanded="open === one.id"
+            :aria-label="`Change ${one.name}`"
+            @click="change(one)"
+          >
+            {{ open === one.id ? 'Close' : 'Change' }}
+          </button>
+          <form v-if="open === one.id" class="more" :aria-label="one.name" @submit.prevent="setRoles(one)">
+            <fieldset>
+              <legend>May do the work of</legend>
+              <label v-for="role in ROLES" :key="role.key" class="tick"
+                ><input v-model="picked" type="checkbox" :value="role.key" />
+                <span
+                  >{{ role.name }}<small class="quiet">{{ role.what }}</small></span
+                ></label
+              >
+            </fieldset>
+            <div class="tools">
+              <Button type="submit" label="Save" :disabled="changing.busy" />
+              <Button type="button" severity="secondary" label="Link to a new password" @click="passwordLink(one)" />
+              <AskOnce
+                v-if="one.second_factor"
+                label="Telephone lost"
+                :question="`${one.name} logs in with the password alone until another app is set up.`"
+                yes="End the second factor"
+                severity="secondary"
+                @yes="act(one, 'second-factor/end')"
+              />
+              <AskOnce
+                label="Let go"
+                :question="`Nothing here opens for ${one.name} any more, at once. What they did stays under their name.`"
+                yes="Let go"
+                severity="secondary"
+                @yes="act(one, 'let-go')"
+              />
+            </div>
+            <div v-if="link?.whose === one.id" class="made" role="status">
+              <p>{{ link.said }}</p>
+              <CopyLink :path="link.path" :named="`Password link for ${one.name}`" />
+            </div>
+          </form>
+        </li>
+      </ul>
+    </template>
+  </section>
+</template>
+
+<style scoped src="./People.css"></style>
