@@ -19,6 +19,7 @@ System = Literal["mm", "in"]
 MM_PER = {
     "mm": Fraction(1),
     "cm": Fraction(10),
+    "m": Fraction(1000),
     "in": Fraction(254, 10),
     "thou": Fraction(254, 10_000),
     "ft": Fraction(3048, 10),
@@ -29,6 +30,9 @@ LONGEST_MM = 1_000_000
 _SPELLINGS = {
     "mm": "mm",
     "cm": "cm",
+    "m": "m",
+    "metre": "m",
+    "metres": "m",
     "in": "in",
     "inch": "in",
     "inches": "in",
@@ -162,7 +166,7 @@ def _unit(word: str | None) -> str | None:
     if word in ("mil", "mils"):
         raise _refuse("“mil” means different things in different sheds; write thou or mm")
     if word not in _SPELLINGS:
-        raise _refuse(f"“{word}” is not a unit of length used here; use mm, cm, in, ft or thou")
+        raise _refuse(f"“{word}” is not a unit of length used here; use mm, cm, m, in, ft or thou")
     return _SPELLINGS[word]
 
 

@@ -10,6 +10,7 @@ from ninja.errors import AuthenticationError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
 from inspection.api import machines, walk_arounds
+from inspection.api_machines import machine_endpoints
 from inspection.api_notes import note_endpoints, picture_endpoints
 from inspection.api_rules import catalogue, rules
 from inspection.api_strip_downs import strip_downs
@@ -129,6 +130,7 @@ api.add_router("/session", session)
 api.add_router("/people", people)
 api.add_router("/machines", machines)
 api.add_router("/machines", note_endpoints)
+api.add_router("/machines", machine_endpoints)
 api.add_router("/walk-arounds", walk_arounds)
 api.add_router("/walk-arounds", picture_endpoints)
 api.add_router("/walk-arounds", strip_downs)

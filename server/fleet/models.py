@@ -1,5 +1,7 @@
 """Models with their own sizes and limits, and the machines of a shop."""
 
+from uuid import uuid4
+
 from django.db import models
 
 from shops.scoping import OfShop
@@ -51,16 +53,23 @@ class LimitOverride(models.Model):
 
 
 class Machine(models.Model):
-    """One real machine. track_rows: rows behind the tractor's wheels. owners: members who may see it.
+    """One real machine. uuid: given by whoever added it. track_rows: rows behind the tractor's wheels. owners: members who may
+    see it. goes_with: the combines that a header is coupled to. gone: why it is in no list any more, with the day; its logbook
+    stays. new_at: what its counter showed when it came new, so that every part in it is as old as that.
 
     hours, area_ha: what it has done in all, in step with its counter readings. next_use: what the coming season is to be, in
     the same, counted from next_use_from; None: as the last seasons were. wear_stale: something was recorded since its forecasts
     were looked at. history_edition: one more each time that something they rest on changed other than by reading it.
     """
 
+    class Gone(models.TextChoices):
+        SOLD = "sold", "Sold"
+        SCRAPPED = "scrapped", "Scrapped"
+
     owners_path = "owners"
     objects = OfShop.as_manager()
 
+    uuid = models.UUIDField(unique=True, default=uuid4)
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="machines")
     model = models.ForeignKey(MachineModel, on_delete=models.PROTECT, related_name="machines")
     name = models.CharField(max_length=80)
@@ -76,6 +85,13 @@ class Machine(models.Model):
     wear_stale = models.BooleanField(default=True)
     history_edition = models.PositiveIntegerField(default=0)
     owners = models.ManyToManyField("shops.Member", blank=True, related_name="own_machines")
+    goes_with = models.ManyToManyField("self", blank=True, symmetrical=False, related_name="headers_of")
+    row_spacing_mm = models.FloatField(null=True, blank=True)
+    folded_width_mm = models.FloatField(null=True, blank=True)
+    folded_height_mm = models.FloatField(null=True, blank=True)
+    new_at = models.FloatField(null=True, blank=True)
+    gone = models.CharField(max_length=8, choices=Gone.choices, blank=True)
+    gone_on = models.DateField(null=True, blank=True)
 
     class Meta:
         ordering = ["season_date", "name"]

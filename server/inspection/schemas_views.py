@@ -21,12 +21,13 @@ class PhaseOut(Schema):
 
 
 class StartInfoOut(Schema):
-    """What there is to choose before a walk-around begins."""
+    """What there is to choose before a walk-around begins. own_headers: those that go with this machine, which come first."""
 
     machine: MachineOut
     phases: list[PhaseOut]
     usual: PhaseName
     headers: list[MachineOut]
+    own_headers: list[int]
     people: list[PersonOut]
     notes: list[NoteOut]
     running: list[WalkAroundBrief]

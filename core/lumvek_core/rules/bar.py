@@ -37,6 +37,9 @@ class BarRule(Rule):
     nose_up: Annotated[float, Within(0), Limit("Nose up allowed", "°")] = 2
     nose_down: Annotated[float, Within(0), Limit("Nose down allowed", "°")] = 0
 
+    def sizes(self) -> list[str]:
+        return ["base", "lever"]
+
     def judge(self, case: Case) -> Verdict:
         """Pitch from two heights; out only by more than the heights can be wrong."""
         (front, rear), say = case.value.numbers, case.say

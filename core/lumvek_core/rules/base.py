@@ -147,6 +147,10 @@ class Rule(ABC):
         """What was typed, where it is no plain figure. Raises BadInput with field ``raw.<n>``."""
         return None
 
+    def sizes(self) -> list[str]:
+        """The limits that say how a model is built, as only its manual or its maker tells: asked when it is added."""
+        return []
+
     def more_than_figures(self) -> bool:
         """Whether a unit, a word or a second length may have to be typed, for which a keypad of figures has no keys."""
         return self.keeps_unit

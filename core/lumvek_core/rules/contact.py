@@ -141,6 +141,9 @@ class ContactRule(Rule):
         elif source.per != "row-side" or check.per != "row":
             yield "contact is per row and its diameters per row and side"
 
+    def sizes(self) -> list[str]:
+        return ["angle_deg"]
+
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
         return ["49", "50", "48"]
 

@@ -64,6 +64,9 @@ class CountRule(Rule):
             raise BadInput("raw.0", f"there are only {self.of}")
         return Value(numbers=[value], text=places.strip()[:80])
 
+    def sizes(self) -> list[str]:
+        return ["of"]
+
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
         return ["0"]
 

@@ -69,6 +69,9 @@ class KnivesRule(StatesRule):
     def states(self) -> list[Option]:
         return self.options
 
+    def sizes(self) -> list[str]:
+        return ["around", "set_size"]
+
     def judge(self, case: Case) -> Verdict:
         """The verdict on one knife's state, with what each school of renewing leaves out of balance where one must be
         renewed.

@@ -83,6 +83,9 @@ class StretchRule(Rule):
         facts = StretchFacts("stretch", measured, self.new, limit, result.stretch_pct, result.used, ahead)
         return Verdict(severity, actions.get(severity, "none"), f"{shown}.", why, facts, used=result.used)
 
+    def sizes(self) -> list[str]:
+        return ["pitch", "pitches"]
+
     def more_than_figures(self) -> bool:
         return True
 

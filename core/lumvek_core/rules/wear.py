@@ -82,6 +82,9 @@ class WearRule(Rule):
         facts = WearFacts("wear", reading, self.new, self.limit, result.used, forecast_text.ahead(expected))
         return Verdict(severity, actions.get(severity, "none"), reason, why, facts, used=result.used)
 
+    def sizes(self) -> list[str]:
+        return ["new", "limit"] if self.new else []  # a play begins at nothing on every model
+
     def sample(self, check: Check, counter_h: float, day: dt.date) -> list[str]:
         return [plain(self.new + 0.35 * (self.limit - self.new), 1)]
 

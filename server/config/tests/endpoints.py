@@ -82,6 +82,13 @@ BODIES = {
     "tick_put_away": {"uuid": str(uuid.uuid4()), "key": "meters-empty", "season": 2024, "done": True},
     "preferences": {"units": "in"},
     "change_shop": {"member": 0},
+    "add_machine": {
+        "uuid": str(uuid.uuid4()),
+        "model": {"family": "row-crop-planter", "maker": "Dunmere", "name": "8"},
+        "machine": {"name": "Dunmere 8", "rows": 8},
+    },
+    "change_machine": {"name": "Dunmere 12", "rows": 6},
+    "put_out": {"why": "sold"},
     "change_account": {"name": "Tomas Vey", "email": "tomas@sallow-bridge.invalid"},
     "change_password": {"old": PASSWORD, "new": "linseed-and-lupins"},
     "confirm_second_factor": {"code": "000000"},

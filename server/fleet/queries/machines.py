@@ -12,13 +12,18 @@ from ..models import Fitment, Machine, MachineModel
 
 
 def machines_for(member: Member) -> QuerySet[Machine]:
-    """The machines this member may see, with their models."""
+    """The machines in use that this member may see, with their models."""
+    return every_machine(member).filter(gone="")
+
+
+def every_machine(member: Member) -> QuerySet[Machine]:
+    """Those that were sold or scrapped as well."""
     return Machine.objects.of(member).select_related("model")
 
 
 def machine_for(member: Member, machine_id: int) -> Machine:
-    """One machine. Raises NotFoundHere."""
-    machine = machines_for(member).filter(pk=machine_id).first()
+    """One machine, in use or gone. Raises NotFoundHere."""
+    machine = every_machine(member).filter(pk=machine_id).first()
     if machine is None:
         raise NotFoundHere("There is no such machine.")
     return machine

@@ -6,7 +6,7 @@ from fleet.actions.history import history_changed
 from fleet.models import Machine, MachineModel
 from lumvek_core import units
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.rule_book import LimitInForce
+from lumvek_core.catalogue.rule_book import LimitInForce, RuleBook
 from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.words import pressure_unit
@@ -25,12 +25,9 @@ from ..queries.rules_in_force import book_of
 def set_limit(member: Member, model: MachineModel, check_key: str, figure: str, text: str, source: str, note: str) -> None:
     """Replace a limit of a model, or with empty text take its own figure away. Raises BadInput with field ``text``."""
     before = book_of(model, member.shop)
-    check = before.family.checks.get(check_key)
-    if check is None or figure not in rule_limits(type(check.rule)):
-        raise BadInput("figure", "there is no such limit")
+    check = check_with(before, check_key, figure)
     had = before.limits[check_key].get(figure)
-    value = _value(member, check, figure, text) if text.strip() else None
-    own_rules.replace_limit(model, check_key, figure, value, source, note.strip())
+    put_limit(member, model, check, figure, text, source, note)
     try:
         after = book_of(model, member.shop).limits[check_key].get(figure)
     except BadInput as problem:
@@ -38,6 +35,20 @@ def set_limit(member: Member, model: MachineModel, check_key: str, figure: str, 
     history_changed(model.machines.values_list("pk", flat=True))
     name = f"{model.full_name}, {check.name}: {figures.name(check, figure).lower()}"
     log_change(member, Change.About.RULE, name, _said(check, figure, had), _said(check, figure, after))
+
+
+def check_with(book: RuleBook, check_key: str, figure: str) -> Check:
+    """The check that has this limit. Raises BadInput with field ``figure``."""
+    check = book.family.checks.get(check_key)
+    if check is None or figure not in rule_limits(type(check.rule)):
+        raise BadInput("figure", "there is no such limit")
+    return check
+
+
+def put_limit(member: Member, model: MachineModel, check: Check, figure: str, text: str, source: str, note: str) -> None:
+    """Put a limit in its place, without holding it against the others; empty text takes it away. Raises BadInput."""
+    value = _value(member, check, figure, text) if text.strip() else None
+    own_rules.replace_limit(model, check.key, figure, value, source, note.strip())
 
 
 def _said(check: Check, figure: str, limit: LimitInForce | None) -> str:

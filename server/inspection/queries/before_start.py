@@ -28,6 +28,8 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
     families = rule_books.shipped().families
     takes_headers = families[machine.model.family].takes_headers
     headers = [m for m in machines_for(member) if takes_headers and families[m.model.family].is_header]
+    own_headers = set(machine.headers_of.values_list("pk", flat=True)) if headers else set()
+    headers.sort(key=lambda one: one.pk not in own_headers)
     people = who_may(Member.objects.of(member), "record readings").select_related("user").order_by("pk")
     running = machine.walk_arounds.filter(finished_at=None, discarded_at=None).select_related("started_by")
     time = book.schools["inspection-time"]
@@ -36,6 +38,7 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
         phases=[phase for phase in phases if phase.checks],
         usual="after-season" if time == "after-season" else "everything",
         headers=[serializers.machine_out(header) for header in headers],
+        own_headers=[header.pk for header in headers if header.pk in own_headers],
         people=[serializers.person(one) for one in people],
         notes=serializers.notes(machine),
         running=[serializers.brief(one) for one in running],

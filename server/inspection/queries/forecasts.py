@@ -73,12 +73,13 @@ class Known:
         for position in sorted(read.keys() | named, key=positions.reading_order):
             fitment = self.fitment(check, position)
             mine = [one for one in read.get(position, ()) if fitment is None or self.read_at[one.key] > fitment.fitted_at]
-            if mine or (fitment and fitment.counter is not None) or position in named:
+            fitted = fitment.counter if fitment else self.machine.new_at
+            if mine or fitted is not None or position in named:
                 found.append(
                     Place(
                         name=position,
                         readings=mine,
-                        fitted=fitment.counter if fitment else None,
+                        fitted=fitted,
                         life=self.lives.get(fitment.number, 1.0) if fitment else 1.0,
                         group="wheels" if positions.find(position).row in self.machine.track_rows else None,
                     )

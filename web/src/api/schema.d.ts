@@ -1208,6 +1208,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/machines/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kinds
+         * @description What is asked when a machine is added.
+         */
+        get: operations["inspection_api_machines_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Machine
+         * @description Add a machine under a UUID made by the client, with its model where that is new.
+         */
+        post: operations["inspection_api_machines_add_machine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Machine Back
+         * @description In use again.
+         */
+        post: operations["inspection_api_machines_bring_machine_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/gone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Out
+         * @description Sold or scrapped: in no list any more.
+         */
+        post: operations["inspection_api_machines_put_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines/{machine_id}/notes": {
         parameters: {
             query?: never;
@@ -1322,6 +1402,30 @@ export interface paths {
          * @description Take a note back that should not have been written.
          */
         post: operations["inspection_api_notes_take_back_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/particulars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Particulars
+         * @description What a machine is.
+         */
+        get: operations["inspection_api_machines_particulars"];
+        put?: never;
+        /**
+         * Change Machine
+         * @description What a machine is from now on.
+         */
+        post: operations["inspection_api_machines_change_machine"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5184,6 +5288,15 @@ export interface components {
             /** Thing */
             thing: string;
         };
+        /** CountedOut */
+        CountedOut: {
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /** Thing */
+            thing: string;
+        };
         /**
          * CounterIn
          * @description shown: as it stands on the meter, in `unit` (empty: what its use is counted in). exchanged: a new meter, or set back;
@@ -5442,6 +5555,30 @@ export interface components {
              * @default
              */
             shown: string;
+        };
+        /**
+         * DrawnOut
+         * @description A check whose sizes are asked, with what its drawing needs. own: those of its limits that are asked.
+         */
+        DrawnOut: {
+            /** Check */
+            check: string;
+            /** Drawing */
+            drawing: ("disc" | "contact" | "gauge-wheel-gap" | "scale" | "chain" | "take-up" | "register" | "hold-downs" | "chopper" | "bar" | "furrow" | "even") | "";
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** How */
+            how: string;
+            /** Limits */
+            limits: {
+                [key: string]: number;
+            };
+            /** Name */
+            name: string;
+            /** Sizes */
+            sizes: components["schemas"]["SizeOut"][];
+            /** Station */
+            station: string;
         };
         /**
          * DriveReason
@@ -6110,6 +6247,19 @@ export interface components {
             uuid: string;
         };
         /**
+         * GoneIn
+         * @description why: sold or scrapped.
+         */
+        GoneIn: {
+            /** On */
+            on?: string | null;
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "sold" | "scrapped";
+        };
+        /**
          * GridOut
          * @description Like things across, checks down. columns: labels; positions by line. marked: columns behind the wheels.
          */
@@ -6372,6 +6522,53 @@ export interface components {
             letters: string;
             /** Picture */
             picture: string;
+        };
+        /**
+         * KindOut
+         * @description A family as it is asked about when a machine is added.
+         */
+        KindOut: {
+            /**
+             * Counter
+             * @enum {string}
+             */
+            counter: "h" | "ha";
+            /** Counts */
+            counts: components["schemas"]["CountedOut"][];
+            /** Family */
+            family: string;
+            /** Flow */
+            flow: string;
+            /** Has Rows */
+            has_rows: boolean;
+            /** Is Header */
+            is_header: boolean;
+            /** Models */
+            models: components["schemas"]["ModelBriefOut"][];
+            /** Name */
+            name: string;
+            /** Options */
+            options: components["schemas"]["ChoiceOut"][];
+            /** Rows */
+            rows: number;
+            /** Sign */
+            sign: string;
+            /** Sizes */
+            sizes: components["schemas"]["DrawnOut"][];
+            /** Takes Headers */
+            takes_headers: boolean;
+        };
+        /**
+         * KindsOut
+         * @description owners: who may own a machine; combines: those that headers are coupled to.
+         */
+        KindsOut: {
+            /** Combines */
+            combines: components["schemas"]["NamedOut"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindOut"][];
+            /** Owners */
+            owners: components["schemas"]["NamedOut"][];
         };
         /**
          * KnivesFacts
@@ -6780,6 +6977,52 @@ export interface components {
             /** Total */
             total: number;
         };
+        /** ModelBriefOut */
+        ModelBriefOut: {
+            /** Counts */
+            counts: components["schemas"]["CountedOut"][];
+            /** Id */
+            id: number;
+            /** Maker */
+            maker: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ModelIn
+         * @description A model of the shop (id), or a new one.
+         */
+        ModelIn: {
+            /**
+             * Counts
+             * @default {}
+             */
+            counts: {
+                [key: string]: number;
+            };
+            /**
+             * Family
+             * @default
+             */
+            family: string;
+            /** Id */
+            id?: number | null;
+            /**
+             * Maker
+             * @default
+             */
+            maker: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Sizes
+             * @default []
+             */
+            sizes: components["schemas"]["SizeIn"][];
+        };
         /** ModelOut */
         ModelOut: {
             /** Id */
@@ -6850,6 +7093,13 @@ export interface components {
              * Format: uuid
              */
             uuid: string;
+        };
+        /** NamedOut */
+        NamedOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
         };
         /** NeedDateIn */
         NeedDateIn: {
@@ -6983,6 +7233,30 @@ export interface components {
              * Format: date
              */
             today: string;
+        };
+        /**
+         * NewMachineIn
+         * @description counter: what its meter shows now. arrival: it came new (every part is as old as it), used, or was here before.
+         */
+        NewMachineIn: {
+            /**
+             * Arrival
+             * @default
+             * @enum {string}
+             */
+            arrival: "" | "new" | "used";
+            /**
+             * Counter
+             * @default
+             */
+            counter: string;
+            machine: components["schemas"]["ParticularsIn"];
+            model: components["schemas"]["ModelIn"];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /** NewPassword */
         NewPassword: {
@@ -7311,6 +7585,126 @@ export interface components {
             /** Slot */
             slot: string;
         };
+        /**
+         * ParticularsIn
+         * @description Of a machine, as typed: lengths with or without their unit.
+         */
+        ParticularsIn: {
+            /**
+             * Folded Height
+             * @default
+             */
+            folded_height: string;
+            /**
+             * Folded Width
+             * @default
+             */
+            folded_width: string;
+            /**
+             * Goes With
+             * @default []
+             */
+            goes_with: number[];
+            /** Name */
+            name: string;
+            /**
+             * Options
+             * @default []
+             */
+            options: string[];
+            /**
+             * Owners
+             * @default []
+             */
+            owners: number[];
+            /**
+             * Row Spacing
+             * @default
+             */
+            row_spacing: string;
+            /**
+             * Rows
+             * @default 0
+             */
+            rows: number;
+            /** Season Date */
+            season_date?: string | null;
+            /**
+             * Serial
+             * @default
+             */
+            serial: string;
+            /**
+             * Track Rows
+             * @default []
+             */
+            track_rows: number[];
+        };
+        /**
+         * ParticularsOut
+         * @description As it stands, lengths as its reader types them. gone: sold or scrapped, with the day.
+         */
+        ParticularsOut: {
+            /** Family */
+            family: string;
+            /**
+             * Folded Height
+             * @default
+             */
+            folded_height: string;
+            /**
+             * Folded Width
+             * @default
+             */
+            folded_width: string;
+            /**
+             * Goes With
+             * @default []
+             */
+            goes_with: number[];
+            /** Gone */
+            gone: string;
+            /** Gone On */
+            gone_on: string | null;
+            machine: components["schemas"]["MachineOut"];
+            /** May Change */
+            may_change: boolean;
+            model: components["schemas"]["ModelBriefOut"];
+            /** Name */
+            name: string;
+            /**
+             * Options
+             * @default []
+             */
+            options: string[];
+            /**
+             * Owners
+             * @default []
+             */
+            owners: number[];
+            /**
+             * Row Spacing
+             * @default
+             */
+            row_spacing: string;
+            /**
+             * Rows
+             * @default 0
+             */
+            rows: number;
+            /** Season Date */
+            season_date?: string | null;
+            /**
+             * Serial
+             * @default
+             */
+            serial: string;
+            /**
+             * Track Rows
+             * @default []
+             */
+            track_rows: number[];
+        };
         /** PartsOut */
         PartsOut: {
             machine: components["schemas"]["MachineOut"];
@@ -7389,6 +7783,18 @@ export interface components {
             uuid: string;
             /** Width */
             width: number;
+        };
+        /**
+         * PictureOut
+         * @description motif, state: a drawing of what good looks like; sign: of the station, where there is none.
+         */
+        PictureOut: {
+            /** Motif */
+            motif: string;
+            /** Sign */
+            sign: string;
+            /** State */
+            state: string;
         };
         /**
          * PieceOut
@@ -8651,6 +9057,41 @@ export interface components {
             /** Sieves */
             sieves: components["schemas"]["HalvedSieve"][];
         };
+        /** SizeIn */
+        SizeIn: {
+            /** Check */
+            check: string;
+            /** Figure */
+            figure: string;
+            /**
+             * Source
+             * @default manual
+             * @enum {string}
+             */
+            source: "manual" | "shop";
+            /** Text */
+            text: string;
+        };
+        /**
+         * SizeOut
+         * @description A size or limit that a model has of its own. value: what stands there unless it is said; unit: of a bare figure.
+         */
+        SizeOut: {
+            /** Check */
+            check: string;
+            /** Check Name */
+            check_name: string;
+            /** Figure */
+            figure: string;
+            /** Name */
+            name: string;
+            /** Shown */
+            shown: string;
+            /** Station */
+            station: string;
+            /** Unit */
+            unit: string;
+        };
         /**
          * SlotDrawing
          * @description The take-up bolt in its slot, and where it would be with half a link out.
@@ -8803,7 +9244,7 @@ export interface components {
         };
         /**
          * StartInfoOut
-         * @description What there is to choose before a walk-around begins.
+         * @description What there is to choose before a walk-around begins. own_headers: those that go with this machine, which come first.
          */
         StartInfoOut: {
             /** Headers */
@@ -8811,6 +9252,8 @@ export interface components {
             machine: components["schemas"]["MachineOut"];
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
+            /** Own Headers */
+            own_headers: number[];
             /** People */
             people: components["schemas"]["PersonOut"][];
             /** Phases */
@@ -10996,6 +11439,98 @@ export interface operations {
             };
         };
     };
+    inspection_api_machines_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindsOut"];
+                };
+            };
+        };
+    };
+    inspection_api_machines_add_machine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMachineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineOut"];
+                };
+            };
+        };
+    };
+    inspection_api_machines_bring_machine_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParticularsOut"];
+                };
+            };
+        };
+    };
+    inspection_api_machines_put_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoneIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParticularsOut"];
+                };
+            };
+        };
+    };
     inspection_api_notes_note: {
         parameters: {
             query?: never;
@@ -11153,6 +11688,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NoteOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_machines_particulars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParticularsOut"];
+                };
+            };
+        };
+    };
+    inspection_api_machines_change_machine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ParticularsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParticularsOut"];
                 };
             };
         };

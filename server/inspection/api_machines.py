@@ -1,0 +1,61 @@
+"""Adding machines, changing what they are, putting them out of the lists."""
+
+from django.http import HttpRequest
+from ninja import Router
+
+from fleet.queries.machines import machine_for
+from shops.access import member_of
+from shops.endpoints import allowed
+
+from .actions import machine_park
+from .queries import machine_kinds, serializers
+from .schemas import MachineOut
+from .schemas_machines import GoneIn, KindsOut, NewMachineIn, ParticularsIn, ParticularsOut
+
+machine_endpoints = Router(tags=["machines"])
+
+
+@machine_endpoints.get("/kinds", response=KindsOut, **allowed("add machines"))
+def kinds(request: HttpRequest) -> KindsOut:
+    """What is asked when a machine is added."""
+    return machine_kinds.kinds(member_of(request))
+
+
+@machine_endpoints.post("/new", response=MachineOut, **allowed(machine_park.add))
+def add_machine(request: HttpRequest, wanted: NewMachineIn) -> MachineOut:
+    """Add a machine under a UUID made by the client, with its model where that is new."""
+    return serializers.machine_out(machine_park.add(member_of(request), wanted))
+
+
+@machine_endpoints.get("/{int:machine_id}/particulars", response=ParticularsOut)
+def particulars(request: HttpRequest, machine_id: int) -> ParticularsOut:
+    """What a machine is."""
+    member = member_of(request)
+    return machine_kinds.particulars(member, machine_for(member, machine_id))
+
+
+@machine_endpoints.post("/{int:machine_id}/particulars", response=ParticularsOut, **allowed(machine_park.change))
+def change_machine(request: HttpRequest, machine_id: int, wanted: ParticularsIn) -> ParticularsOut:
+    """What a machine is from now on."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    machine_park.change(member, machine, wanted)
+    return machine_kinds.particulars(member, machine)
+
+
+@machine_endpoints.post("/{int:machine_id}/gone", response=ParticularsOut, **allowed(machine_park.put_out))
+def put_out(request: HttpRequest, machine_id: int, wanted: GoneIn) -> ParticularsOut:
+    """Sold or scrapped: in no list any more."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    machine_park.put_out(member, machine, wanted.why, wanted.on)
+    return machine_kinds.particulars(member, machine)
+
+
+@machine_endpoints.post("/{int:machine_id}/back", response=ParticularsOut, **allowed(machine_park.bring_back))
+def bring_machine_back(request: HttpRequest, machine_id: int) -> ParticularsOut:
+    """In use again."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    machine_park.bring_back(member, machine)
+    return machine_kinds.particulars(member, machine)
