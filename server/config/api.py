@@ -21,6 +21,7 @@ from report.api import router as links
 from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
 from shops.api_people import router as people
+from shops.api_shop import router as shop
 from shops.endpoints import allowed
 from supply.api import router as supply
 from supply.api_costs import router as costs
@@ -128,6 +129,7 @@ for _entry in registry.calculators().values():
 
 api.add_router("/session", session)
 api.add_router("/people", people)
+api.add_router("/shop", shop)
 api.add_router("/machines", machines)
 api.add_router("/machines", note_endpoints)
 api.add_router("/machines", machine_endpoints)

@@ -12,7 +12,7 @@ from lumvek_core.catalogue.model import Drawing
 from .schemas import FigureOut, MachineOut
 
 
-class PictureOut(Schema):
+class OptionPictureOut(Schema):
     """motif, state: a drawing of what good looks like; sign: of the station, where there is none."""
 
     motif: str
@@ -20,13 +20,13 @@ class PictureOut(Schema):
     sign: str
 
 
-class ChoiceOut(Schema):
+class HasOut(Schema):
     """An option of a family, asked with yes or no. checks: how many checks it brings or takes away."""
 
     key: str
     name: str
     checks: int
-    picture: PictureOut
+    picture: OptionPictureOut
 
 
 class CountedOut(Schema):
@@ -79,7 +79,7 @@ class KindOut(Schema):
     has_rows: bool
     rows: int
     counter: Literal["h", "ha"]
-    options: list[ChoiceOut]
+    options: list[HasOut]
     counts: list[CountedOut]
     sizes: list[DrawnOut]
     models: list[ModelBriefOut]

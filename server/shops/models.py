@@ -9,12 +9,14 @@ from .scoping import OfShop
 class Shop(models.Model):
     """A workshop. schools: subject → chosen school where it differs from the shipped default.
 
-    second_factor: everybody has to have a code beside the password. begun: the pages of the first day were left behind.
+    second_factor: everybody has to have a code beside the password. described: its lead has gone over what
+    it says of itself. begun: the pages of the first day were left behind.
     """
 
     name = models.CharField(max_length=120)
     schools = models.JSONField(default=dict, blank=True)
     second_factor = models.BooleanField(default=False)
+    described = models.BooleanField(default=False)
     begun = models.BooleanField(default=True)
 
 

@@ -207,6 +207,21 @@ class JoinIn(Schema):
     password: str = ""
 
 
+class ShopOut(Schema):
+    """described: its lead has gone over it. people, asked: who belongs to it, and who was asked to."""
+
+    name: str
+    second_factor: bool
+    described: bool
+    people: int
+    asked: int
+
+
+class ShopIn(Schema):
+    name: Annotated[str, Field(max_length=120)]
+    second_factor: bool = False
+
+
 class FoundIn(Schema):
     """secret: as the server printed it in its log."""
 

@@ -82,6 +82,7 @@ BODIES = {
     "tick_put_away": {"uuid": str(uuid.uuid4()), "key": "meters-empty", "season": 2024, "done": True},
     "preferences": {"units": "in"},
     "change_shop": {"member": 0},
+    "change_the_shop": {"name": "Sallow Bridge Machinery Ring"},
     "add_machine": {
         "uuid": str(uuid.uuid4()),
         "model": {"family": "row-crop-planter", "maker": "Dunmere", "name": "8"},

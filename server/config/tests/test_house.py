@@ -113,3 +113,15 @@ def test_files_are_short_enough_to_read_at_a_sitting():
         if len(lines) > 320:
             long[module] = len(lines)
     assert long == {}
+
+
+def test_every_shape_of_the_api_has_a_name_of_its_own():
+    """Two of one name would be described as one of them."""
+    named = [
+        node.name
+        for module, tree in modules()
+        if "/schemas" in module
+        for node in tree.body
+        if isinstance(node, ast.ClassDef) and not node.name.startswith("_")
+    ]
+    assert sorted({name for name in named if named.count(name) > 1}) == []

@@ -13,15 +13,15 @@ from shops.models import Member
 from shops.rights import may
 
 from ..schemas_machines import (
-    ChoiceOut,
     CountedOut,
     DrawnOut,
+    HasOut,
     KindOut,
     KindsOut,
     ModelBriefOut,
     NamedOut,
+    OptionPictureOut,
     ParticularsOut,
-    PictureOut,
     SizeOut,
 )
 from . import limits, rule_books, serializers
@@ -73,7 +73,7 @@ def counts(family: Family, own: dict[str, int]) -> list[CountedOut]:
     ]
 
 
-def _choice(family: Family, key: str, name: str) -> ChoiceOut:
+def _choice(family: Family, key: str, name: str) -> HasOut:
     """An option, with a picture of what it is: of the first thing drawn among its checks, else the sign of their station."""
     here = [
         (station.key, check)
@@ -83,11 +83,11 @@ def _choice(family: Family, key: str, name: str) -> ChoiceOut:
     ]
     brought = [(at, check) for at, check in here if key in check.wanted_options]
     drawn = next((look for _, check in brought for look in looks_of(check)[:1]), None)
-    return ChoiceOut(
+    return HasOut(
         key=short(key),
         name=name,
         checks=len(here),
-        picture=PictureOut(
+        picture=OptionPictureOut(
             motif=drawn.motif if drawn else "",
             state=drawn.state if drawn else "",
             sign=(brought or here)[0][0] if here else "",

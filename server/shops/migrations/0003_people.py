@@ -103,6 +103,11 @@ class Migration(migrations.Migration):
         ),
         migrations.AddField(
             model_name="shop",
+            name="described",
+            field=models.BooleanField(default=False),
+        ),
+        migrations.AddField(
+            model_name="shop",
             name="begun",
             field=models.BooleanField(default=True),
         ),

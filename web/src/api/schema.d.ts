@@ -2100,6 +2100,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shop
+         * @description The shop as its lead sees it.
+         */
+        get: operations["shops_api_shop_shop"];
+        put?: never;
+        /**
+         * Change The Shop
+         * @description Its name, and whether everybody has to have a second factor.
+         */
+        post: operations["shops_api_shop_change_the_shop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/begun": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begun
+         * @description The first day is over.
+         */
+        post: operations["shops_api_shop_begun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stand-ins/gauge": {
         parameters: {
             query?: never;
@@ -6351,6 +6395,19 @@ export interface components {
             /** Taker */
             taker: string;
         };
+        /**
+         * HasOut
+         * @description An option of a family, asked with yes or no. checks: how many checks it brings or takes away.
+         */
+        HasOut: {
+            /** Checks */
+            checks: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            picture: components["schemas"]["OptionPictureOut"];
+        };
         /** HoldIn */
         HoldIn: {
             /** At */
@@ -6548,7 +6605,7 @@ export interface components {
             /** Name */
             name: string;
             /** Options */
-            options: components["schemas"]["ChoiceOut"][];
+            options: components["schemas"]["HasOut"][];
             /** Rows */
             rows: number;
             /** Sign */
@@ -7417,6 +7474,18 @@ export interface components {
             severity: "sound" | "watch" | "due" | "stop" | "not-seen" | "does-not-apply";
         };
         /**
+         * OptionPictureOut
+         * @description motif, state: a drawing of what good looks like; sign: of the station, where there is none.
+         */
+        OptionPictureOut: {
+            /** Motif */
+            motif: string;
+            /** Sign */
+            sign: string;
+            /** State */
+            state: string;
+        };
+        /**
          * OrderIn
          * @description The numbers the visits have now, in the order they are wanted.
          */
@@ -7783,18 +7852,6 @@ export interface components {
             uuid: string;
             /** Width */
             width: number;
-        };
-        /**
-         * PictureOut
-         * @description motif, state: a drawing of what good looks like; sign: of the station, where there is none.
-         */
-        PictureOut: {
-            /** Motif */
-            motif: string;
-            /** Sign */
-            sign: string;
-            /** State */
-            state: string;
         };
         /**
          * PieceOut
@@ -9034,6 +9091,16 @@ export interface components {
             /** Words */
             words: string;
         };
+        /** ShopIn */
+        ShopIn: {
+            /** Name */
+            name: string;
+            /**
+             * Second Factor
+             * @default false
+             */
+            second_factor: boolean;
+        };
         /**
          * ShopOfMine
          * @description member: what its person is called there, to change over to.
@@ -9043,6 +9110,22 @@ export interface components {
             member: number;
             /** Name */
             name: string;
+        };
+        /**
+         * ShopOut
+         * @description described: its lead has gone over it. people, asked: who belongs to it, and who was asked to.
+         */
+        ShopOut: {
+            /** Asked */
+            asked: number;
+            /** Described */
+            described: boolean;
+            /** Name */
+            name: string;
+            /** People */
+            people: number;
+            /** Second Factor */
+            second_factor: boolean;
         };
         /**
          * SievesDrawing
@@ -12564,6 +12647,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    shops_api_shop_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+        };
+    };
+    shops_api_shop_change_the_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+        };
+    };
+    shops_api_shop_begun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
                 };
             };
         };

@@ -6,6 +6,7 @@ import { useSession, type Right } from './session'
 
 const session = useSession()
 const WAYS: { to: { name: string }; name: string; right?: Right }[] = [
+  { to: { name: 'shop' }, name: 'The shop', right: 'change the shop' },
   { to: { name: 'people' }, name: 'People', right: 'see people' },
   { to: { name: 'rules' }, name: 'Rules' },
 ]

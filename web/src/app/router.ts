@@ -44,6 +44,7 @@ export const router = createRouter({
       component: () => import('@/views/account/Account.vue'),
       meta: { title: 'Your account' },
     },
+    { path: '/shop', name: 'shop', component: () => import('@/views/shop/Shop.vue'), meta: { title: 'The shop' } },
     { path: '/people', name: 'people', component: () => import('@/views/people/People.vue'), meta: { title: 'People' } },
     {
       path: '/walk-arounds/:id',
@@ -51,6 +52,19 @@ export const router = createRouter({
       component: () => import('@/views/walk-around/WalkAround.vue'),
       props: true,
       meta: { title: 'Walk-around' },
+    },
+    {
+      path: '/machines/new',
+      name: 'new-machine',
+      component: () => import('@/views/machine-form/NewMachine.vue'),
+      meta: { title: 'Add a machine' },
+    },
+    {
+      path: '/machines/:id/particulars',
+      name: 'particulars',
+      component: () => import('@/views/machine-form/Particulars.vue'),
+      props: true,
+      meta: { title: 'What it is' },
     },
     {
       path: '/machines/:id',

@@ -207,7 +207,10 @@ async function takeBack(written: string): Promise<void> {
                   :checked="chosen.headers.includes(header.id)"
                   @change="toggle(chosen.headers, header.id)"
                 />
-                {{ header.name }} <span class="quiet">{{ header.kind.toLowerCase() }}</span></label
+                {{ header.name }}
+                <span class="quiet"
+                  >{{ header.kind.toLowerCase() }}{{ info.own_headers.includes(header.id) ? ', goes with it' : '' }}</span
+                ></label
               >
             </fieldset>
             <fieldset>

@@ -8,6 +8,7 @@ const WAYS = [
   { to: { name: 'set-up', params: { id: props.id } }, name: 'Set-up' },
   { to: { name: 'wear', params: { id: props.id } }, name: 'Wear' },
   { to: { name: 'logbook', params: { id: props.id } }, name: 'Logbook' },
+  { to: { name: 'particulars', params: { id: props.id } }, name: 'What it is' },
 ]
 </script>
 

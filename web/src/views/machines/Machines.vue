@@ -7,6 +7,7 @@ import { answer, api, Refused, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date, inDays, phaseName } from '@/app/words'
+import FirstDay from './FirstDay.vue'
 import MachineMap from '@/design/MachineMap.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { summed, tallied, WORDS } from '@/design/severity'
@@ -47,12 +48,20 @@ onMounted(load)
 
 <template>
   <section class="page">
-    <h1>Machines</h1>
+    <header class="top">
+      <h1>Machines</h1>
+      <RouterLink v-if="session.may('add machines') && cards.length" class="add" :to="{ name: 'new-machine' }"
+        >Add a machine</RouterLink
+      >
+    </header>
+    <FirstDay v-if="board && session.me && !session.me.begun && session.may('change the shop')" :machines="board" />
     <p v-if="problem" class="problem" role="alert">
       {{ problem }} <Button label="Try again" severity="secondary" @click="load" />
     </p>
     <p v-else-if="!board" class="quiet" role="status">Reading the machines …</p>
-    <p v-else-if="!cards.length" class="quiet">No machine is yours to see yet. The shop lead adds them.</p>
+    <p v-else-if="!cards.length && (session.me?.begun || !session.may('add machines'))" class="quiet">
+      No machine is yours to see yet. The shop lead adds them.
+    </p>
     <article v-for="card in cards" :key="card.machine.id" class="card" :aria-labelledby="`machine-${card.machine.id}`">
       <div class="what">
         <h2 :id="`machine-${card.machine.id}`">
@@ -114,6 +123,19 @@ onMounted(load)
 </template>
 
 <style scoped>
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 4px 16px;
+}
+.add {
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+  font-weight: 600;
+}
 .page {
   max-width: 1240px;
   margin: 0 auto;

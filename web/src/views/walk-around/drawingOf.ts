@@ -11,8 +11,10 @@ export interface Sister {
 }
 export type Name = Exclude<Check['drawing'], ''>
 
+/** What of a check its drawing is made from. */
+export type Drawable = Pick<Check, 'drawing' | 'limits' | 'figures'>
 interface Told {
-  check: Check
+  check: Drawable
   /** What was read here, if it stands: not what is asked about. */
   place?: Place
   sisters: Sister[]
@@ -28,13 +30,13 @@ function each<K extends Kind>(sisters: Sister[], kind: K): { label: string; plac
     return told ? [{ label, place, told }] : []
   })
 }
-const figure = (check: Check, key: string): string => check.figures.find((one) => one.key === key)?.brief ?? ''
-const limit = (check: Check, key: string): number => check.limits[key] ?? 0
+const figure = (check: Drawable, key: string): string => check.figures.find((one) => one.key === key)?.brief ?? ''
+const limit = (check: Drawable, key: string): number => check.limits[key] ?? 0
 const reading = (place?: Place): number | undefined => {
   const told = place?.facts
   return told && 'reading' in told ? told.reading : undefined
 }
-const marks = (check: Check): Schemas['ScaleMark'][] =>
+const marks = (check: Drawable): Schemas['ScaleMark'][] =>
   check.limits.least !== undefined
     ? [{ value: check.limits.least, text: `At least ${figure(check, 'least')}`, kind: 'edge' }]
     : check.limits.new !== undefined && check.limits.limit !== undefined
@@ -217,7 +219,7 @@ const DRAWN: Record<Name, { kind: DrawingKind; of: (told: Told) => Drawing | und
 }
 
 /** What the drawing of a check is told; nothing where there is nothing to draw yet. */
-export function drawingOf(check: Check, place: Place | undefined, sisters: Sister[]): Drawing | undefined {
+export function drawingOf(check: Drawable, place: Place | undefined, sisters: Sister[]): Drawing | undefined {
   if (!check.drawing) return undefined
   const stands = place?.state === 'seen' && !place.ask ? place : undefined
   return DRAWN[check.drawing].of({ check, place: stands, sisters })

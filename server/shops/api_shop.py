@@ -1,0 +1,34 @@
+"""What a shop says of itself, and its first day."""
+
+from django.http import HttpRequest
+from ninja import Router
+
+from .access import member_of
+from .actions import shop as actions
+from .endpoints import allowed
+from .queries.shop import shop_of
+from .schemas import ShopIn, ShopOut
+
+router = Router(tags=["shop"])
+
+
+@router.get("", response=ShopOut, **allowed("change the shop"))
+def shop(request: HttpRequest) -> ShopOut:
+    """The shop as its lead sees it."""
+    return shop_of(member_of(request))
+
+
+@router.post("", response=ShopOut, **allowed(actions.change))
+def change_the_shop(request: HttpRequest, wanted: ShopIn) -> ShopOut:
+    """Its name, and whether everybody has to have a second factor."""
+    member = member_of(request)
+    actions.change(member, wanted.name, wanted.second_factor)
+    return shop_of(member)
+
+
+@router.post("/begun", response=ShopOut, **allowed(actions.begin))
+def begun(request: HttpRequest) -> ShopOut:
+    """The first day is over."""
+    member = member_of(request)
+    actions.begin(member)
+    return shop_of(member)

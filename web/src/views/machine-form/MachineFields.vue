@@ -1,0 +1,159 @@
+<script setup lang="ts">
+/** What one machine is: its name and number, rows, sizes on the road, the day it is needed, whose it is. */
+import InputText from '@/design/controls/inputtext'
+import type { Schemas } from '@/api/client'
+import Field from '@/app/Field.vue'
+import type { Attempt } from '@/app/useAttempt'
+import RowPick from './RowPick.vue'
+
+defineProps<{
+  at: Attempt
+  hasRows: boolean
+  isHeader: boolean
+  owners: Schemas['NamedOut'][]
+  combines: Schemas['NamedOut'][]
+  disabled?: boolean
+}>()
+const machine = defineModel<Schemas['ParticularsIn']>({ required: true })
+
+function toggle(list: 'owners' | 'goes_with', one: number): void {
+  const had = machine.value[list] ?? []
+  machine.value = { ...machine.value, [list]: had.includes(one) ? had.filter((other) => other !== one) : [...had, one] }
+}
+const set = (change: Partial<Schemas['ParticularsIn']>): void => void (machine.value = { ...machine.value, ...change })
+</script>
+
+<template>
+  <fieldset class="fields" :disabled="disabled">
+    <Field label="Name" hint="as you call it here" name="machine.name" :at="at">
+      <InputText :model-value="machine.name" maxlength="80" @update:model-value="(text) => set({ name: String(text ?? '') })" />
+    </Field>
+    <Field label="Serial number" hint="from the plate" name="machine.serial" :at="at">
+      <InputText
+        :model-value="machine.serial"
+        maxlength="60"
+        @update:model-value="(text) => set({ serial: String(text ?? '') })"
+      />
+    </Field>
+    <Field v-if="hasRows" label="Rows" name="machine.rows" :at="at">
+      <input
+        :value="machine.rows"
+        type="number"
+        min="1"
+        max="200"
+        inputmode="numeric"
+        @input="set({ rows: Number(($event.target as HTMLInputElement).value) })"
+      />
+    </Field>
+    <Field v-if="hasRows" label="Row spacing" hint="500 mm, 20 in" name="machine.row_spacing" :at="at">
+      <InputText
+        :model-value="machine.row_spacing"
+        maxlength="20"
+        @update:model-value="(text) => set({ row_spacing: String(text ?? '') })"
+      />
+    </Field>
+    <Field label="Needed from" hint="season date" name="machine.season_date" :at="at">
+      <input
+        type="date"
+        :value="machine.season_date ?? ''"
+        @input="set({ season_date: ($event.target as HTMLInputElement).value || null })"
+      />
+    </Field>
+    <Field label="Width folded" hint="5.9 m; for the door" name="machine.folded_width" :at="at">
+      <InputText
+        :model-value="machine.folded_width"
+        maxlength="20"
+        @update:model-value="(text) => set({ folded_width: String(text ?? '') })"
+      />
+    </Field>
+    <Field label="Height folded" hint="3.8 m" name="machine.folded_height" :at="at">
+      <InputText
+        :model-value="machine.folded_height"
+        maxlength="20"
+        @update:model-value="(text) => set({ folded_height: String(text ?? '') })"
+      />
+    </Field>
+    <slot />
+  </fieldset>
+  <div v-if="hasRows && machine.rows" class="part">
+    <b>Rows behind the wheels</b>
+    <p class="quiet">Pick those that run in the tractor’s track: they wear otherwise than the rest.</p>
+    <RowPick
+      :model-value="machine.track_rows ?? []"
+      :rows="machine.rows"
+      :disabled="disabled"
+      @update:model-value="(rows) => set({ track_rows: rows })"
+    />
+    <p v-if="at.field === 'machine.track_rows'" class="problem" role="alert">{{ at.problem }}</p>
+  </div>
+  <fieldset v-if="isHeader && combines.length" class="part" :disabled="disabled">
+    <legend>Goes with</legend>
+    <label v-for="one in combines" :key="one.id" class="tick"
+      ><input type="checkbox" :checked="machine.goes_with?.includes(one.id)" @change="toggle('goes_with', one.id)" />
+      {{ one.name }}</label
+    >
+  </fieldset>
+  <fieldset v-if="owners.length > 1" class="part" :disabled="disabled">
+    <legend>Whose it is</legend>
+    <label v-for="one in owners" :key="one.id" class="tick"
+      ><input type="checkbox" :checked="machine.owners?.includes(one.id)" @change="toggle('owners', one.id)" />
+      {{ one.name }}</label
+    >
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  min-width: 0;
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(220px, 100%), 1fr));
+  gap: 12px 16px;
+}
+.fields :deep(input) {
+  width: 100%;
+  min-height: var(--target);
+}
+input[type='number'],
+input[type='date'] {
+  font: inherit;
+  color: var(--ink);
+  background: var(--surface);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 0 10px;
+}
+.part {
+  display: grid;
+  gap: 6px;
+}
+fieldset.part {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 18px;
+}
+legend {
+  font-weight: 600;
+  padding: 0;
+}
+.tick {
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
+  min-height: var(--target);
+}
+.tick input {
+  width: 20px;
+  height: 20px;
+  min-height: 0;
+  accent-color: var(--accent);
+}
+.problem {
+  color: var(--stop);
+  font-weight: 600;
+}
+</style>
