@@ -9,7 +9,7 @@ from lumvek_core.coupled import short
 from lumvek_core.looks.wanted import looks_of
 from lumvek_core.rules import figures
 from lumvek_core.units import System, show_length
-from shops.models import Member
+from shops.models import Member, Role
 from shops.rights import may
 
 from ..schemas_machines import (
@@ -32,9 +32,12 @@ def kinds(member: Member) -> KindsOut:
     families = rule_books.shipped().families
     models = list(MachineModel.objects.of(member).order_by("maker", "name"))
     combines = [one for one in machines_for(member) if families[one.model.family].takes_headers]
-    people = Member.objects.of(member).filter(left_at=None).select_related("user").order_by("user__first_name")
+    people = Member.objects.of(member).filter(left_at=None, roles__contains=[Role.OWNER]).select_related("user")
     return KindsOut(
-        kinds=[_kind(member, family, [one for one in models if one.family == key]) for key, family in families.items()],
+        kinds=[
+            _kind(member, family, [one for one in models if one.family == key])
+            for key, family in sorted(families.items(), key=lambda one: (one[1].is_header, one[1].name))
+        ],
         owners=[NamedOut(id=one.pk, name=one.name) for one in people],
         combines=[NamedOut(id=one.pk, name=one.name) for one in combines],
     )
@@ -47,7 +50,7 @@ def _kind(member: Member, family: Family, models: list[MachineModel]) -> KindOut
         family=family.family,
         name=family.name,
         flow=family.flow,
-        sign=family.stations[0].key,
+        sign=max(family.stations, key=lambda station: len(station.checks)).key,
         is_header=family.is_header,
         takes_headers=family.takes_headers,
         has_rows=bool(rows),
@@ -119,7 +122,7 @@ def _drawn(station: str, check: Check, book: CoreBook, system: System) -> DrawnO
                 check_name=check.name,
                 name=figures.name(check, name),
                 station=station,
-                shown=figures.shown(check, name, in_force_here[name].value, system) if name in in_force_here else "",
+                shown=figures.shown(check, name, float(in_force_here[name].value), system) if name in in_force_here else "",
                 unit=figures.unit(check, name),
             )
             for name in check.rule.sizes()

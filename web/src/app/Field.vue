@@ -32,7 +32,17 @@ defineProps<{
   font-weight: 600;
 }
 small {
+  margin-left: 6px;
   font-weight: 400;
+}
+.field-of :deep(input:not(.p-inputtext)) {
+  min-height: var(--target);
+  padding: 0 10px;
+  border: 1px solid var(--quiet);
+  border-radius: 6px;
+  background: var(--surface);
+  color: var(--ink);
+  font: inherit;
 }
 .problem {
   color: var(--stop);

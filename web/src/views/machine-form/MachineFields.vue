@@ -75,7 +75,7 @@ const set = (change: Partial<Schemas['ParticularsIn']>): void => void (machine.v
     </Field>
     <slot />
   </fieldset>
-  <div v-if="hasRows && machine.rows" class="part">
+  <div v-if="hasRows && !isHeader && machine.rows" class="part">
     <b>Rows behind the wheels</b>
     <p class="quiet">Pick those that run in the tractor’s track: they wear otherwise than the rest.</p>
     <RowPick
@@ -93,7 +93,7 @@ const set = (change: Partial<Schemas['ParticularsIn']>): void => void (machine.v
       {{ one.name }}</label
     >
   </fieldset>
-  <fieldset v-if="owners.length > 1" class="part" :disabled="disabled">
+  <fieldset v-if="owners.length" class="part" :disabled="disabled">
     <legend>Whose it is</legend>
     <label v-for="one in owners" :key="one.id" class="tick"
       ><input type="checkbox" :checked="machine.owners?.includes(one.id)" @change="toggle('owners', one.id)" />
@@ -117,15 +117,6 @@ fieldset {
 .fields :deep(input) {
   width: 100%;
   min-height: var(--target);
-}
-input[type='number'],
-input[type='date'] {
-  font: inherit;
-  color: var(--ink);
-  background: var(--surface);
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  padding: 0 10px;
 }
 .part {
   display: grid;

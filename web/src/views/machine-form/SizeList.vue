@@ -10,7 +10,11 @@ import { drawingOf } from '@/views/walk-around/drawingOf'
 const props = defineProps<{ drawn: Schemas['DrawnOut'][]; at: Attempt; order: string[] }>()
 /** What was typed, by check and figure. */
 const typed = defineModel<Record<string, string>>({ required: true })
-const cards = computed(() => props.drawn.map((one) => ({ ...one, picture: drawingOf(one, undefined, []) })))
+const cards = computed(() =>
+  props.drawn
+    .map((one) => ({ ...one, picture: drawingOf(one, undefined, []) }))
+    .sort((a, b) => Number(!a.picture) - Number(!b.picture)),
+)
 const keyOf = (size: Schemas['SizeOut']): string => `${size.check} ${size.figure}`
 const refused = (size: Schemas['SizeOut']): boolean => props.at.field === `model.sizes.${props.order.indexOf(keyOf(size))}.text`
 </script>
@@ -50,7 +54,7 @@ li {
   align-content: start;
 }
 .picture {
-  max-height: 150px;
+  height: 150px;
 }
 .fields {
   display: grid;
@@ -58,7 +62,7 @@ li {
 }
 label {
   display: grid;
-  grid-template-columns: 1fr 140px;
+  grid-template-columns: 1fr 130px;
   gap: 2px 8px;
   align-items: center;
 }

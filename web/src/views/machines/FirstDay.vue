@@ -17,6 +17,7 @@ onMounted(() => at.run(async () => void (shop.value = await answer(api.GET('/api
 interface Step {
   name: string
   says: string
+  why: string
   done: boolean
   does: string
   to: RouteLocationRaw
@@ -30,6 +31,7 @@ const steps = computed<Step[]>(() => {
       name: 'Your shop',
       says: session.me?.shop ?? '',
       done: !!here?.described,
+      why: 'Its name on every report, and how people log in.',
       does: 'Go over it',
       to: { name: 'shop' },
     },
@@ -37,6 +39,7 @@ const steps = computed<Step[]>(() => {
       name: 'Your people',
       says: here ? `${counted(here.people, 'person', 'people')}${asked}` : '',
       done: !!here && here.people + here.asked > 1,
+      why: 'Technicians, the parts desk, the owners of machines. Who works alone goes on.',
       does: 'Ask somebody to join',
       to: { name: 'people' },
     },
@@ -49,6 +52,7 @@ const steps = computed<Step[]>(() => {
             .join(', ')
         : 'none yet',
       done: props.machines.length > 0,
+      why: 'What it is and what it has decides which checks are made. Sizes can wait for the manual.',
       does: 'Add a machine',
       to: { name: 'new-machine' },
     },
@@ -56,6 +60,7 @@ const steps = computed<Step[]>(() => {
       name: 'Walk round it',
       says: first ? first.machine.name : '',
       done: props.machines.some((card) => card.recent.length),
+      why: 'Choose the time of the season and begin; it can be put down and taken up at any place.',
       does: 'Start',
       to: first ? { name: 'machine', params: { id: first.machine.id } } : { name: 'new-machine' },
     },
@@ -85,6 +90,7 @@ const away = (): Promise<boolean> =>
           ><span class="unseen">{{ step.done ? ', done' : i === next ? ', next' : '' }}</span
           ><small class="quiet">{{ step.says }}</small></span
         >
+        <p>{{ step.why }}</p>
         <RouterLink :to="step.to">{{ step.does }}</RouterLink>
       </li>
     </ol>
@@ -108,8 +114,8 @@ ol {
 li {
   display: grid;
   grid-template-columns: 26px 1fr;
-  gap: 6px 10px;
-  align-content: start;
+  grid-template-rows: auto 1fr auto;
+  gap: 10px;
   padding: 14px 16px;
   background: var(--surface);
   border: 1px solid var(--line);
@@ -134,8 +140,12 @@ svg {
 .what small {
   display: block;
 }
+li p {
+  grid-column: 1 / -1;
+}
 li a {
   grid-column: 1 / -1;
+  align-self: end;
   display: inline-flex;
   align-items: center;
   justify-content: center;
