@@ -90,7 +90,11 @@ def sign_in(request: HttpRequest, credentials: Credentials) -> Status[Any]:
     if not isinstance(user, User) or not reading.members_behind(user):
         return Status(422, {"error": {"field": "password", "message": "Name and password do not match."}})
     if reading.second_factors(user).exists() and not accounts.code_is_right(user, credentials.code):
-        message = "Type the code of your authenticator app." if not credentials.code.strip() else "This code is not right."
+        message = (
+            "Type the code of your authenticator app."
+            if not credentials.code.strip()
+            else "This code is not right. Wait a few seconds, then type the next one."
+        )
         return Status(422, {"error": {"field": "code", "message": message}})
     return Status(200, _enter(request, user))
 

@@ -142,7 +142,9 @@ def forget_second_factor(user: User) -> None:
 
 
 def code_is_right(user: User, code: str) -> bool:
-    """Whether a code is the app's now, or one for once. Guessing is slowed by the devices themselves."""
+    """Whether a code is the app's now, or one for once. Guessing is slowed by the devices themselves; none is no guess."""
+    if not code.strip():
+        return False
     with transaction.atomic():
         for device in TOTPDevice.objects.select_for_update().filter(user=user, confirmed=True):
             if _digits(code).isdigit() and device.verify_token(_digits(code)):

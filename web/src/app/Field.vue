@@ -14,7 +14,7 @@ defineProps<{
 <template>
   <label class="field-of" :class="{ wrong: at.field === name }">
     <span class="called"
-      >{{ label }}<small v-if="hint" class="quiet"> {{ hint }}</small></span
+      >{{ hint ? `${label} ` : label }}<small v-if="hint" class="quiet">{{ hint }}</small></span
     >
     <slot />
     <span v-if="at.field === name" class="problem" role="alert">{{ at.problem }}</span>
@@ -32,7 +32,6 @@ defineProps<{
   font-weight: 600;
 }
 small {
-  margin-left: 6px;
   font-weight: 400;
 }
 .field-of :deep(input:not(.p-inputtext)) {

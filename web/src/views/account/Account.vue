@@ -4,6 +4,7 @@ import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
+import Field from '@/app/Field.vue'
 import { useSession } from '@/app/session'
 import { useAttempt } from '@/app/useAttempt'
 import { moment } from '@/app/words'
@@ -63,35 +64,25 @@ const end = (ids: number[] | null): Promise<boolean> =>
       <SecondFactor v-if="session.me?.code_first" :account="account" @changed="load" />
       <form class="card" aria-label="Name and e-mail" novalidate @submit.prevent="name">
         <h2>Name and e-mail</h2>
-        <label class="field">Name<InputText v-model="who.name" autocomplete="name" :invalid="naming.field === 'name'" /></label>
-        <label class="field"
-          >E-mail, for a forgotten password<InputText
-            v-model="who.email"
-            type="email"
-            autocomplete="email"
-            :invalid="naming.field === 'email'"
-        /></label>
-        <p v-if="naming.problem" class="problem" role="alert">{{ naming.problem }}</p>
+        <Field label="Name" name="name" :at="naming"
+          ><InputText v-model="who.name" autocomplete="name" maxlength="120"
+        /></Field>
+        <Field label="E-mail" hint="for a forgotten password" name="email" :at="naming"
+          ><InputText v-model="who.email" type="email" autocomplete="email"
+        /></Field>
+        <p v-if="naming.problem && !naming.field" class="problem" role="alert">{{ naming.problem }}</p>
         <div class="tools"><Button type="submit" label="Save" :disabled="naming.busy" /></div>
       </form>
       <form class="card" aria-label="Password" novalidate @submit.prevent="changePassword">
         <h2>Password</h2>
         <input type="text" :value="account.username" autocomplete="username" hidden />
-        <label class="field"
-          >The one you have<InputText
-            v-model="words.old"
-            type="password"
-            autocomplete="current-password"
-            :invalid="changing.field === 'old'"
-        /></label>
-        <label class="field"
-          >A new one, at least 10 characters<InputText
-            v-model="words.new"
-            type="password"
-            autocomplete="new-password"
-            :invalid="changing.field === 'new'"
-        /></label>
-        <p v-if="changing.problem" class="problem" role="alert">{{ changing.problem }}</p>
+        <Field label="The one you have" name="old" :at="changing"
+          ><InputText v-model="words.old" type="password" autocomplete="current-password"
+        /></Field>
+        <Field label="A new one" hint="at least 10 characters" name="new" :at="changing"
+          ><InputText v-model="words.new" type="password" autocomplete="new-password"
+        /></Field>
+        <p v-if="changing.problem && !changing.field" class="problem" role="alert">{{ changing.problem }}</p>
         <div class="tools">
           <Button type="submit" severity="secondary" label="Change the password" :disabled="changing.busy || !words.old" />
         </div>
@@ -140,9 +131,6 @@ const end = (ids: number[] | null): Promise<boolean> =>
   font-weight: 600;
 }
 .said {
-  font-weight: 600;
-}
-label.field {
   font-weight: 600;
 }
 .device {

@@ -5,6 +5,7 @@ import InputText from '@/design/controls/inputtext'
 import { reactive } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, write } from '@/api/client'
+import Field from '@/app/Field.vue'
 import { useSession } from '@/app/session'
 import { useAttempt } from '@/app/useAttempt'
 import AccountFields from './AccountFields.vue'
@@ -26,25 +27,14 @@ const found = (): Promise<boolean> =>
     <form novalidate @submit.prevent="found">
       <h1>Lumvek</h1>
       <p class="quiet">Nobody works here yet. Open the shop; you lead it.</p>
-      <label for="secret">The key the server printed when it started</label>
-      <InputText
-        id="secret"
-        v-model="made.secret"
-        v-focus
-        autocomplete="off"
-        autocapitalize="none"
-        placeholder="xxxx-xxxx-xxxx-xxxx"
-        :invalid="at.field === 'secret'"
-      />
-      <label for="shop">Your shop</label>
-      <InputText id="shop" v-model="made.shop" autocomplete="organization" maxlength="120" :invalid="at.field === 'shop'" />
-      <AccountFields
-        v-model:name="made.name"
-        v-model:username="made.username"
-        v-model:password="made.password"
-        :field="at.field"
-      />
-      <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
+      <Field label="The key the server printed when it started" name="secret" :at="at"
+        ><InputText v-model="made.secret" v-focus autocomplete="off" autocapitalize="none" placeholder="xxxx-xxxx-xxxx-xxxx"
+      /></Field>
+      <Field label="Your shop" name="shop" :at="at"
+        ><InputText v-model="made.shop" autocomplete="organization" maxlength="120"
+      /></Field>
+      <AccountFields v-model:name="made.name" v-model:username="made.username" v-model:password="made.password" :at="at" />
+      <p v-if="at.problem && !at.field" class="problem" role="alert">{{ at.problem }}</p>
       <Button type="submit" label="Open the shop" :disabled="at.busy || !made.secret.trim()" />
     </form>
   </Gate>

@@ -66,9 +66,9 @@ async function asSomebodyElse(): Promise<void> {
           v-model:name="account.name"
           v-model:username="account.username"
           v-model:password="account.password"
-          :field="at.field"
+          :at="at"
         />
-        <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
+        <p v-if="at.problem && !at.field" class="problem" role="alert">{{ at.problem }}</p>
         <Button type="submit" :label="session.me ? `Join as ${session.me.name}` : 'Join'" :disabled="at.busy" />
         <p class="ways">
           <button v-if="session.me" type="button" class="link" @click="asSomebodyElse">I am somebody else</button>

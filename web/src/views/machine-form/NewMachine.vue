@@ -98,7 +98,7 @@ async function keep(): Promise<void> {
                 />
               </Field>
             </div>
-            <details v-if="kind.sizes.length" class="own-sizes">
+            <details v-if="kind.sizes.length" class="own-sizes" :open="adding.field.startsWith('model.sizes') || undefined">
               <summary>
                 Sizes from its manual <span class="quiet">({{ counted(kind.sizes.length, 'check') }})</span>
               </summary>

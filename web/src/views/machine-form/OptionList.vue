@@ -12,18 +12,20 @@ const say = (key: string, yes: boolean): void => void (answers.value = { ...answ
 
 <template>
   <ul class="options">
-    <li v-for="one in options" :key="one.key" role="group" :aria-label="one.name" :class="{ has: answers[one.key] }">
-      <StateLook v-if="one.picture.motif" :motif="one.picture.motif" :state="one.picture.state" />
-      <svg v-else class="sign" viewBox="0 0 40 30" aria-hidden="true"><path :d="signOf(one.picture.sign)" /></svg>
-      <span class="name">{{ one.name }}?</span>
-      <span class="answer">
-        <button type="button" :aria-pressed="answers[one.key] === true" :disabled="disabled" @click="say(one.key, true)">
-          Yes
-        </button>
-        <button type="button" :aria-pressed="answers[one.key] === false" :disabled="disabled" @click="say(one.key, false)">
-          No
-        </button>
-      </span>
+    <li v-for="one in options" :key="one.key">
+      <div class="one" role="group" :aria-label="one.name" :class="{ has: answers[one.key] }">
+        <StateLook v-if="one.picture.motif" :motif="one.picture.motif" :state="one.picture.state" />
+        <svg v-else class="sign" viewBox="0 0 40 30" aria-hidden="true"><path :d="signOf(one.picture.sign)" /></svg>
+        <span class="name">{{ one.name }}?</span>
+        <span class="answer">
+          <button type="button" :aria-pressed="answers[one.key] === true" :disabled="disabled" @click="say(one.key, true)">
+            Yes
+          </button>
+          <button type="button" :aria-pressed="answers[one.key] === false" :disabled="disabled" @click="say(one.key, false)">
+            No
+          </button>
+        </span>
+      </div>
     </li>
   </ul>
 </template>
@@ -34,7 +36,7 @@ const say = (key: string, yes: boolean): void => void (answers.value = { ...answ
   grid-template-columns: repeat(auto-fill, minmax(min(340px, 100%), 1fr));
   gap: 6px 16px;
 }
-li {
+.one {
   display: flex;
   align-items: center;
   gap: 12px;
@@ -43,7 +45,7 @@ li {
   border: 1px solid var(--line);
   border-radius: var(--radius);
 }
-li.has {
+.has {
   border-color: var(--accent);
 }
 .sign {

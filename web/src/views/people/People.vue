@@ -6,6 +6,7 @@ import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import AskOnce from '@/app/AskOnce.vue'
 import CopyLink from '@/app/CopyLink.vue'
+import Field from '@/app/Field.vue'
 import { useSession } from '@/app/session'
 import ShopTabs from '@/app/ShopTabs.vue'
 import { useAttempt } from '@/app/useAttempt'
@@ -85,12 +86,10 @@ const passwordLink = (person: Person): Promise<boolean> =>
       <form class="card ask" aria-label="Ask somebody to join" novalidate @submit.prevent="invite">
         <h2>Ask somebody to join</h2>
         <div class="fields">
-          <label class="field"
-            >Name<InputText v-model="form.name" maxlength="120" :invalid="inviting.field === 'name'"
-          /></label>
-          <label class="field"
-            >E-mail, if there is one<InputText v-model="form.email" type="email" :invalid="inviting.field === 'email'"
-          /></label>
+          <Field label="Name" name="name" :at="inviting"><InputText v-model="form.name" maxlength="120" /></Field>
+          <Field label="E-mail, if there is one" name="email" :at="inviting"
+            ><InputText v-model="form.email" type="email"
+          /></Field>
           <fieldset>
             <legend>May do the work of</legend>
             <label v-for="role in ROLES" :key="role.key" class="tick" :title="role.what"
@@ -99,7 +98,9 @@ const passwordLink = (person: Person): Promise<boolean> =>
           </fieldset>
           <Button type="submit" label="Make the link" :disabled="inviting.busy" />
         </div>
-        <p v-if="inviting.problem" class="problem" role="alert">{{ inviting.problem }}</p>
+        <p v-if="inviting.problem && !['name', 'email'].includes(inviting.field)" class="problem" role="alert">
+          {{ inviting.problem }}
+        </p>
         <div v-if="made" class="made" role="status">
           <p>
             <b>For {{ made.name }}.</b> It works once, for two weeks. {{ made.said }}
