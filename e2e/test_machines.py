@@ -224,7 +224,7 @@ def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign
     page.get_by_label("Thickness", exact=True).fill("0.21 mm")
     page.keyboard.press("Enter")
     expect(page.get_by_role("row").filter(has_text="folded paper")).to_contain_text("0.21 mm")
-    page.get_by_role("link", name="Changes").click()
+    page.get_by_role("link", name="What was changed").click()
     expect(page.get_by_role("row").filter(has_text="Order of a walk-around")).to_contain_text("Once round the machine")
     expect(page.get_by_role("row").filter(has_text="Seed tube guard width")).to_contain_text(
         "19.05 mm (3/4 in) (starting value)"

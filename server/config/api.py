@@ -10,7 +10,7 @@ from ninja.errors import AuthenticationError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
 from inspection.api import machines, walk_arounds
-from inspection.api_machines import machine_endpoints
+from inspection.api_machines import machine_endpoints, work_endpoints
 from inspection.api_notes import note_endpoints, picture_endpoints
 from inspection.api_rules import catalogue, rules
 from inspection.api_strip_downs import strip_downs
@@ -129,6 +129,7 @@ for _entry in registry.calculators().values():
 
 api.add_router("/session", session)
 api.add_router("/people", people)
+api.add_router("/people", work_endpoints)
 api.add_router("/shop", shop)
 api.add_router("/machines", machines)
 api.add_router("/machines", note_endpoints)

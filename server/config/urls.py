@@ -16,6 +16,7 @@ urlpatterns = [
     path("walk-arounds/<uuid:walk_around_id>/report.pdf", report.pdf),
     path("walk-arounds/<uuid:walk_around_id>/owner", report.owner),
     path("machines/<int:machine_id>/card", report.card),
+    path("machines/<int:machine_id>/label.pdf", report.machine_label),
     path("shared/<str:secret>", report.shared),
     path("shared/<str:secret>/photos/<uuid:photo_id>", report.shared_photo),
     path("walk-arounds/<uuid:walk_around_id>/readings.csv", report.readings_csv),

@@ -8,11 +8,18 @@ from shops.access import member_of
 from shops.endpoints import allowed
 
 from .actions import machine_park
-from .queries import machine_kinds, serializers
+from .queries import machine_kinds, open_work, serializers
 from .schemas import MachineOut
-from .schemas_machines import GoneIn, KindsOut, NewMachineIn, ParticularsIn, ParticularsOut
+from .schemas_machines import GoneIn, KindsOut, NewMachineIn, OpenWorkOut, ParticularsIn, ParticularsOut
 
 machine_endpoints = Router(tags=["machines"])
+work_endpoints = Router(tags=["people"])
+
+
+@work_endpoints.get("/{int:person_id}/open-work", response=list[OpenWorkOut], **allowed("let people go"))
+def open_work_of(request: HttpRequest, person_id: int) -> list[OpenWorkOut]:
+    """The walk-arounds that somebody is at."""
+    return open_work.open_work(member_of(request), person_id)
 
 
 @machine_endpoints.get("/kinds", response=KindsOut, **allowed("add machines"))

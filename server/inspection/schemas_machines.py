@@ -153,6 +153,15 @@ class ParticularsOut(ParticularsIn):
     may_change: bool
 
 
+class OpenWorkOut(Schema):
+    """A walk-around that somebody is at."""
+
+    id: uuid.UUID
+    machine: str
+    phase: str
+    started_at: dt.datetime
+
+
 class GoneIn(Schema):
     """why: sold or scrapped."""
 

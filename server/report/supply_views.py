@@ -1,11 +1,9 @@
 """What goes out of parts and orders: lists, order sheets, pick lists, labels, parts books."""
 
-import io
 import uuid
 from dataclasses import dataclass, field
 from typing import Literal, cast
 
-import segno
 from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 
@@ -20,6 +18,7 @@ from supply.queries.needs import Piece
 from tabular import sheets
 
 from . import paper
+from .labels import Label, code_of
 from .paper import for_members
 
 FORMS = ("csv", "xlsx")
@@ -151,21 +150,12 @@ def pick_list_csv(request: HttpRequest, member: Member) -> HttpResponse:
     return _table("pick-list", "csv", rows)
 
 
-@dataclass
-class Label:
-    """title and lines of a label; code: its content as a picture of squares."""
-
-    title: str
-    lines: list[str]
-    code: str
-
-
 @for_members
 def labels(request: HttpRequest, member: Member) -> HttpResponse:
     """Labels with a code to scan: for bins the part number, for removed parts what they were. Query: for (bins, removed)."""
     _reader(member)
     if request.GET.get("for", "bins") == "bins":
-        made = [Label(one.name, [one.number, one.bin], _code(one.number)) for one in StockItem.objects.of(member)]
+        made = [Label(one.name, [one.number, one.bin], code_of(one.number)) for one in StockItem.objects.of(member)]
     else:
         made = [label for line in net_requirements.build(member, timezone.now()).lines for label in _removed(line)]
     return paper.pdf("labels", {"labels": made}, "labels")
@@ -179,14 +169,8 @@ def _removed(line: net_requirements.Line) -> list[Label]:
         Label(
             f"{piece.machine.name}, {piece.label.lower()}",
             [f"Removed: {orders.called(line)}", piece.because, "Off on ____________", "Keep until the owner has seen it"],
-            _code(f"{piece.machine.serial or piece.machine.name} {piece.slot} {piece.position}"),
+            code_of(f"{piece.machine.serial or piece.machine.name} {piece.slot} {piece.position}"),
         )
         for piece in line.pieces
         if piece.origin != "companion" or piece.fitted
     ]
-
-
-def _code(text: str) -> str:
-    out = io.BytesIO()
-    segno.make(text, error="m", micro=False).save(out, kind="svg", xmldecl=False, svgns=True, border=1, omitsize=True)
-    return out.getvalue().decode()

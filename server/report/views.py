@@ -17,6 +17,7 @@ from shops.models import Member
 from tabular import sheets
 
 from . import build, paper, queries
+from .labels import Label, code_of
 from .paper import for_members
 
 View = Callable[[HttpRequest, WalkAround, CoreBook, Member], HttpResponse]
@@ -95,6 +96,15 @@ def _sealed(response: HttpResponse) -> HttpResponse:
     response["Referrer-Policy"] = "no-referrer"
     response["X-Robots-Tag"] = "noindex, nofollow"
     return response
+
+
+@for_members
+def machine_label(request: HttpRequest, member: Member, machine_id: int) -> HttpResponse:
+    """A label for a machine: scanned by a telephone it opens the machine's page."""
+    machine = machine_for(member, machine_id)
+    lines = [machine.model.full_name, f"Serial {machine.serial}" if machine.serial else "", member.shop.name]
+    label = Label(machine.name, lines, code_of(request.build_absolute_uri(f"/machines/{machine.pk}")))
+    return paper.pdf("labels", {"labels": [label]}, "label")
 
 
 @for_members

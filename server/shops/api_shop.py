@@ -1,13 +1,16 @@
 """What a shop says of itself, and its first day."""
 
+from typing import Annotated
+
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Query, Router
 
 from .access import member_of
 from .actions import shop as actions
 from .endpoints import allowed
+from .queries import changes as log
 from .queries.shop import shop_of
-from .schemas import ShopIn, ShopOut
+from .schemas import ChangesOut, ShopIn, ShopOut
 
 router = Router(tags=["shop"])
 
@@ -32,3 +35,11 @@ def begun(request: HttpRequest) -> ShopOut:
     member = member_of(request)
     actions.begin(member)
     return shop_of(member)
+
+
+@router.get("/changes", response=ChangesOut, **allowed("see changes"))
+def changes(
+    request: HttpRequest, about: str = "", search: str = "", page: Annotated[int, Query(ge=0, le=10_000)] = 0
+) -> ChangesOut:
+    """What was changed, by whom, from what to what."""
+    return log.changes(member_of(request), about, search, page)

@@ -222,6 +222,25 @@ class ShopIn(Schema):
     second_factor: bool = False
 
 
+class LoggedChangeOut(Schema):
+    at: dt.datetime
+    by: str
+    about: str
+    what: str
+    before: str
+    after: str
+
+
+class ChangesOut(Schema):
+    """A page of the log. about: what may be changed, in words; total: of all pages; pages: lines on each."""
+
+    about: dict[str, str]
+    total: int
+    page: int
+    pages: int
+    changes: list[LoggedChangeOut]
+
+
 class FoundIn(Schema):
     """secret: as the server printed it in its log."""
 

@@ -13,6 +13,8 @@ from inspection.actions import decisions, recording
 from inspection.judging.typed_readings import NewReading
 from inspection.queries import rule_books
 from lumvek_core import positions
+from report import views
+from report.labels import code_of
 
 
 @pytest.fixture
@@ -110,3 +112,16 @@ def test_a_complete_walk_around_says_so(yard, as_):
     page = as_(yard.lead).get(f"/walk-arounds/{yard.walk_around.pk}/report").content.decode()
     assert f"Complete: all {len(new)} places seen." in page
     assert "Nothing found that needs doing." in page
+
+
+def test_a_machines_label_opens_the_machine_when_it_is_scanned(yard, as_, monkeypatch):
+    """The code is the address; around it stands what the eye needs."""
+    coded = []
+    monkeypatch.setattr(views, "code_of", lambda text: coded.append(text) or code_of(text))
+    yard.machine.serial = "D12-0417"
+    yard.machine.save()
+    answer = as_(yard.technician).get(f"/machines/{yard.machine.pk}/label.pdf")
+    assert answer["Content-Type"] == "application/pdf"
+    text = " ".join(PdfReader(io.BytesIO(answer.content)).pages[0].extract_text().split())
+    assert text.startswith("Dunmere 12 Dunmere 12 Serial D12-0417 Sallow Bridge")
+    assert coded == [f"http://testserver/machines/{yard.machine.pk}"]

@@ -7,6 +7,7 @@ import pytest
 from django.core import mail
 from django.utils import timezone
 
+from inspection.actions import closing
 from shops.models import Change, Invitation, Member
 from testing.yard import PASSWORD, make_member
 
@@ -164,6 +165,18 @@ def test_who_is_let_go_is_out_with_the_next_request_and_may_come_back(yard, as_)
     assert yard.technician.pk not in [one["id"] for one in people]
     lead.send(f"/api/people/{yard.technician.pk}/take-back")
     assert tomas.get("/api/machines").status_code == 200
+
+
+def test_open_work_is_handed_over_before_somebody_is_let_go(yard, as_):
+    lead, at = as_(yard.lead), f"/api/people/{yard.technician.pk}/open-work"
+    (open_work,) = lead.get(at).json()
+    assert (open_work["id"], open_work["machine"]) == (str(yard.walk_around.pk), "Dunmere 12")
+    taker = make_member(yard.shop, "helper", "technician")
+    given = lead.send(f"/api/walk-arounds/{open_work['id']}/hand-over", uuid=str(uuid.uuid4()), to=taker.pk)
+    assert given.status_code == 200
+    assert lead.get(f"/api/people/{taker.pk}/open-work").json()[0]["id"] == open_work["id"]
+    closing.finish(yard.lead, yard.walk_around.pk, uuid.uuid4())
+    assert lead.get(at).json() == []
 
 
 def test_somebody_always_leads(yard, as_):

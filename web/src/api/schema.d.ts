@@ -1592,6 +1592,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{person_id}/open-work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Work Of
+         * @description The walk-arounds that somebody is at.
+         */
+        get: operations["inspection_api_machines_open_work_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/{person_id}/password-link": {
         parameters: {
             query?: never;
@@ -2138,6 +2158,26 @@ export interface paths {
          * @description The first day is over.
          */
         post: operations["shops_api_shop_begun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description What was changed, by whom, from what to what.
+         */
+        get: operations["shops_api_shop_changes"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4923,6 +4963,24 @@ export interface components {
             stations: components["schemas"]["StationOut"][];
         };
         /**
+         * ChangesOut
+         * @description A page of the log. about: what may be changed, in words; total: of all pages; pages: lines on each.
+         */
+        ChangesOut: {
+            /** About */
+            about: {
+                [key: string]: string;
+            };
+            /** Changes */
+            changes: components["schemas"]["LoggedChangeOut"][];
+            /** Page */
+            page: number;
+            /** Pages */
+            pages: number;
+            /** Total */
+            total: number;
+        };
+        /**
          * CheckAheadOut
          * @description The places of one check. unit: of the figures; decimals: worth showing; new, limit: in that unit.
          */
@@ -6853,6 +6911,24 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** LoggedChangeOut */
+        LoggedChangeOut: {
+            /** About */
+            about: string;
+            /** After */
+            after: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: string;
+            /** By */
+            by: string;
+            /** What */
+            what: string;
+        };
         /**
          * LookOut
          * @description What one state looks like: a drawing by motif and state, its name, what fingers and ears tell.
@@ -7458,6 +7534,26 @@ export interface components {
             extra_cost: number;
             /** Last Arrival */
             last_arrival: string;
+        };
+        /**
+         * OpenWorkOut
+         * @description A walk-around that somebody is at.
+         */
+        OpenWorkOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Machine */
+            machine: string;
+            /** Phase */
+            phase: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
         };
         /** OptionOut */
         OptionOut: {
@@ -12007,6 +12103,28 @@ export interface operations {
             };
         };
     };
+    inspection_api_machines_open_work_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenWorkOut"][];
+                };
+            };
+        };
+    };
     shops_api_people_password_link: {
         parameters: {
             query?: never;
@@ -12711,6 +12829,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+        };
+    };
+    shops_api_shop_changes: {
+        parameters: {
+            query?: {
+                about?: string;
+                search?: string;
+                page?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesOut"];
                 };
             };
         };

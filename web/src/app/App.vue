@@ -23,7 +23,7 @@ const units = computed({
 })
 
 /** Screens that lie behind the one link to what is the shop's own. */
-const OF_THE_SHOP = ['shop', 'people', 'rules']
+const OF_THE_SHOP = ['shop', 'people', 'rules', 'changes']
 
 async function changeShop(member: number): Promise<void> {
   await session.changeShop(member)

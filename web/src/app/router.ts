@@ -45,6 +45,12 @@ export const router = createRouter({
       meta: { title: 'Your account' },
     },
     { path: '/shop', name: 'shop', component: () => import('@/views/shop/Shop.vue'), meta: { title: 'The shop' } },
+    {
+      path: '/shop/changes',
+      name: 'changes',
+      component: () => import('@/views/shop/Changes.vue'),
+      meta: { title: 'Changes' },
+    },
     { path: '/people', name: 'people', component: () => import('@/views/people/People.vue'), meta: { title: 'People' } },
     {
       path: '/walk-arounds/:id',

@@ -91,6 +91,7 @@ const bringBack = (): Promise<boolean> =>
       </form>
       <p v-if="moving.problem" class="trouble" role="alert">{{ moving.problem }}</p>
       <div v-if="!locked" class="tools">
+        <a class="out" :href="`/machines/${id}/label.pdf`" target="_blank" rel="noopener">Label to print</a>
         <RouterLink class="out" :to="{ name: 'new-machine', query: { like: id } }">Add another like it</RouterLink>
         <template v-if="!stands.gone">
           <AskOnce

@@ -2,7 +2,7 @@
 /** Who belongs to the shop: asking somebody to join, what each may do, letting go. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { onMounted, reactive, ref } from 'vue'
+import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import AskOnce from '@/app/AskOnce.vue'
 import CopyLink from '@/app/CopyLink.vue'
@@ -10,7 +10,7 @@ import Field from '@/app/Field.vue'
 import { useSession } from '@/app/session'
 import ShopTabs from '@/app/ShopTabs.vue'
 import { useAttempt } from '@/app/useAttempt'
-import { date } from '@/app/words'
+import { date, phaseName } from '@/app/words'
 import { newUuid } from '@/api/uuid'
 import { ROLES } from './roles'
 
@@ -26,6 +26,14 @@ const form = reactive({ uuid: newUuid(), name: '', email: '', roles: ['technicia
 const made = ref<{ name: string; path: string; said: string } | null>(null)
 const open = ref(0)
 const picked = ref<string[]>([])
+/** What the person in hand is at, and who is to take it. */
+const work = ref<Schemas['OpenWorkOut'][]>([])
+const taker = ref(0)
+const takers = computed(() =>
+  (here.value?.people ?? []).filter(
+    (one) => !one.left_at && one.id !== open.value && (one.roles.includes('technician') || one.roles.includes('lead')),
+  ),
+)
 const link = ref<{ whose: number; path: string; said: string } | null>(null)
 
 onMounted(() => reading.run(async () => void (here.value = await answer(api.GET('/api/people')))))
@@ -49,7 +57,28 @@ function change(person: Person): void {
   picked.value = [...person.roles]
   changing.problem = ''
   link.value = null
+  work.value = []
+  taker.value = 0
+  handed.value = ''
+  if (open.value) void readWork(person.id)
 }
+const readWork = (id: number): Promise<boolean> =>
+  changing.read(async () => {
+    const found = await answer(api.GET('/api/people/{person_id}/open-work', { params: { path: { person_id: id } } }))
+    if (open.value === id) work.value = found
+  })
+const handOver = (person: Person): Promise<boolean> =>
+  changing.run(async () => {
+    for (const one of work.value)
+      await write(() =>
+        api.POST('/api/walk-arounds/{walk_around_id}/hand-over', {
+          params: { path: { walk_around_id: one.id } },
+          body: { uuid: newUuid(), to: taker.value, note: `from ${person.name}` },
+        }),
+      )
+    handed.value = `Handed over to ${takers.value.find((one) => one.id === taker.value)?.name ?? ''}.`
+  })
+const handed = ref('')
 const setRoles = (person: Person): Promise<boolean> =>
   changing.run(async () => {
     here.value = await write(() =>
@@ -166,6 +195,26 @@ const passwordLink = (person: Person): Promise<boolean> =>
                 ></label
               >
             </fieldset>
+            <div v-if="work.length" class="work">
+              <p>
+                <b>{{ one.name }} is at:</b>
+                {{ work.map((at) => `${at.machine}, ${phaseName(at.phase).toLowerCase()} walk-around`).join('; ') }}
+              </p>
+              <div class="tools">
+                <select v-model="taker" :aria-label="`Who takes over from ${one.name}`">
+                  <option :value="0">Who takes it over?</option>
+                  <option v-for="other in takers" :key="other.id" :value="other.id">{{ other.name }}</option>
+                </select>
+                <Button
+                  type="button"
+                  severity="secondary"
+                  label="Hand it over"
+                  :disabled="!taker || changing.busy"
+                  @click="handOver(one)"
+                />
+                <span v-if="handed" role="status">{{ handed }}</span>
+              </div>
+            </div>
             <div class="tools">
               <Button type="submit" label="Save" :disabled="changing.busy" />
               <Button type="button" severity="secondary" label="Link to a new password" @click="passwordLink(one)" />

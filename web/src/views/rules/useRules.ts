@@ -15,7 +15,7 @@ export function useRules() {
     { key: 'limits', name: 'Sizes and limits' },
     { key: 'schools', name: 'Schools' },
     { key: 'feelers', name: 'Feelers' },
-    { key: 'log', name: 'Changes' },
+    { key: 'log', name: 'What was changed' },
   ]
   const tab = computed<Tab>(() => (TABS.some((one) => one.key === route.query.tab) ? (route.query.tab as Tab) : 'limits'))
   const modelId = computed(

@@ -1,0 +1,39 @@
+"""Reading what was changed of all that is the shop's own."""
+
+from django.db.models import Q
+
+from ..models import Change, Member
+from ..schemas import ChangesOut, LoggedChangeOut
+
+PAGE = 50
+
+
+def changes(member: Member, about: str, search: str, page: int) -> ChangesOut:
+    """A page of the log, the newest first: of one kind, and with all words somewhere in what was changed, to what, or by whom.
+
+    Two queries, whatever there is.
+    """
+    found = Change.objects.of(member).select_related("by")
+    if about:
+        found = found.filter(about=about)
+    for word in search.split():
+        told = Q(what__icontains=word) | Q(before__icontains=word) | Q(after__icontains=word)
+        found = found.filter(told | Q(by__first_name__icontains=word) | Q(by__last_name__icontains=word))
+    listed = list(found[page * PAGE : (page + 1) * PAGE])
+    return ChangesOut(
+        about={key: str(name) for key, name in Change.About.choices},
+        total=found.count(),
+        page=page,
+        pages=PAGE,
+        changes=[
+            LoggedChangeOut(
+                at=one.at,
+                by=one.by.get_full_name() or one.by.get_username(),
+                about=one.about,
+                what=one.what,
+                before=one.before,
+                after=one.after,
+            )
+            for one in listed
+        ],
+    )
