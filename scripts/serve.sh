@@ -6,6 +6,14 @@ setup_python app
 setup_web
 export LUMVEK_MODE=serve PYTHONPATH=core:server
 problem=$(.venv/bin/python server/manage.py check --deploy --fail-level ERROR 2>&1) || fail "$(printf '%s' "$problem" | tail -n 1 | sed 's/^.*ImproperlyConfigured: //')"
+case $(.venv/bin/python server/manage.py upgrade_state 2>"$LOGS/upgrade.log") in
+  newer) fail "this database was changed by a newer Lumvek than this one; install that, or restore a backup of before." ;;
+  older)
+    kept=${LUMVEK_BACKUPS:-$STATE/backups}
+    step "Backup before the upgrade" backup .venv/bin/python server/manage.py backup --into "$kept" --keep 10 ||
+      fail "the backup before the upgrade failed; .lumvek/logs/backup.log says why. Nothing was changed."
+    ;;
+esac
 step "Tables" migrate .venv/bin/python server/manage.py migrate --no-input || fail "the database could not be reached or changed; .lumvek/logs/migrate.log says why."
 key=$(.venv/bin/python server/manage.py set_up_key)
 [ -z "$key" ] || say "  Nobody works here yet. Open the address below and type this key once: $key"

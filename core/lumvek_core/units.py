@@ -152,7 +152,7 @@ def _part(text: str, default_unit: str) -> tuple[Fraction, str, int]:
     """The first number in `text` with its unit, and where it ends."""
     if match := _FRACTION.match(text):
         unit = _unit(match["unit"])
-        if unit in ("mm", "cm", "thou"):
+        if unit in ("mm", "cm", "m", "thou"):
             raise _refuse(f"a fraction is inches and cannot carry {unit}")
         return _mixed(match), unit or "in", match.end()
     if match := _DECIMAL.match(text):

@@ -54,6 +54,7 @@ INSTALLED_APPS = [
     "workbench",
     "supply",
     "logbook",
+    "keeping",
     "demo",
 ]
 
