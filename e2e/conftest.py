@@ -127,8 +127,8 @@ def product():
     )  # fmt: skip
     url = f"http://127.0.0.1:{address}"
     try:
-        _wait(url + "/health")
-        _wait(environment["LUMVEK_DESK_URL"] + "/health")
+        wait_for(url + "/health")
+        wait_for(environment["LUMVEK_DESK_URL"] + "/health")
         product = Product(url, environment, orders)
         product.keep_demo()
         yield product
@@ -139,7 +139,7 @@ def product():
         script("db_stop")
 
 
-def _wait(url):
+def wait_for(url):
     for _ in range(200):
         try:
             urllib.request.urlopen(url)
