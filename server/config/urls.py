@@ -15,6 +15,7 @@ urlpatterns = [
     path("walk-arounds/<uuid:walk_around_id>/report", report.page),
     path("walk-arounds/<uuid:walk_around_id>/report.pdf", report.pdf),
     path("walk-arounds/<uuid:walk_around_id>/owner", report.owner),
+    path("machines.<str:form>", report.machines),
     path("machines/<int:machine_id>/card", report.card),
     path("machines/<int:machine_id>/label.pdf", report.machine_label),
     path("shared/<str:secret>", report.shared),

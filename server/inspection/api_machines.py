@@ -1,13 +1,15 @@
 """Adding machines, changing what they are, putting them out of the lists."""
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import File, Form, Router, UploadedFile
 
 from fleet.queries.machines import machine_for
 from shops.access import member_of
 from shops.endpoints import allowed
+from tabular import sheets
+from tabular.schemas import TableReportOut
 
-from .actions import machine_park
+from .actions import machine_import, machine_park
 from .queries import machine_kinds, open_work, serializers
 from .schemas import MachineOut
 from .schemas_machines import GoneIn, KindsOut, NewMachineIn, OpenWorkOut, ParticularsIn, ParticularsOut
@@ -32,6 +34,12 @@ def kinds(request: HttpRequest) -> KindsOut:
 def add_machine(request: HttpRequest, wanted: NewMachineIn) -> MachineOut:
     """Add a machine under a UUID made by the client, with its model where that is new."""
     return serializers.machine_out(machine_park.add(member_of(request), wanted))
+
+
+@machine_endpoints.post("/file", response=TableReportOut, **allowed(machine_import.take_file))
+def machines_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> TableReportOut:
+    """Machines from a CSV or XLSX file. dry: only say what each line would do."""
+    return TableReportOut.of(machine_import.take_file(member_of(request), sheets.uploaded(file), dry=dry), dry=dry)
 
 
 @machine_endpoints.get("/{int:machine_id}/particulars", response=ParticularsOut)

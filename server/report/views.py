@@ -9,7 +9,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 
 from fleet.queries.machines import machine_for
 from inspection.models import WalkAround
-from inspection.queries import preparing, rule_books, serializers, walk_arounds
+from inspection.queries import machine_table, preparing, rule_books, serializers, walk_arounds
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.vocabulary import PHASE_NAMES
@@ -96,6 +96,14 @@ def _sealed(response: HttpResponse) -> HttpResponse:
     response["Referrer-Policy"] = "no-referrer"
     response["X-Robots-Tag"] = "noindex, nofollow"
     return response
+
+
+@for_members
+def machines(request: HttpRequest, member: Member, form: str) -> HttpResponse:
+    """The machines in use as CSV or XLSX, as they can be read in again elsewhere."""
+    if form not in ("csv", "xlsx"):
+        raise Http404
+    return sheets.table("machines", "csv" if form == "csv" else "xlsx", machine_table.written(member))
 
 
 @for_members

@@ -183,6 +183,9 @@ def call(browser, path, method, operation_id):
     if operation_id.endswith(("offers_file", "book_file", "answer_file")):
         text = b"slot,side,number,unit_price,accepted\nopener-disc,,D12-4001,1.00,2\n"
         return browser.post(path, {"file": SimpleUploadedFile("t.csv", text, "text/csv")})
+    if operation_id.endswith("machines_file"):
+        file = SimpleUploadedFile("m.csv", b"kind,maker,model,name,rows\nRow-crop planter,Dunmere,8,Dunmere 8,8\n", "text/csv")
+        return browser.post(path, {"file": file})
     if operation_id.endswith("counters_file"):
         file = SimpleUploadedFile("c.csv", b"machine,date,counter\nD12,2026-03-05,2850\n", "text/csv")
         return browser.post(path, {"file": file})

@@ -1208,6 +1208,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/machines/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Machines File
+         * @description Machines from a CSV or XLSX file. dry: only say what each line would do.
+         */
+        post: operations["inspection_api_machines_machines_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines/kinds": {
         parameters: {
             query?: never;
@@ -11614,6 +11634,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoardMachineOut"][];
+                };
+            };
+        };
+    };
+    inspection_api_machines_machines_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Dry
+                     * @default true
+                     */
+                    dry?: boolean;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableReportOut"];
                 };
             };
         };

@@ -4,9 +4,11 @@ import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { nextTick, onMounted } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { api, write, type Schemas } from '@/api/client'
 import Field from '@/app/Field.vue'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
+import TableFile from '@/app/TableFile.vue'
 import { signOf } from '@/design/stationSigns'
 import MachineFields from './MachineFields.vue'
 import OptionList from './OptionList.vue'
@@ -28,6 +30,8 @@ onMounted(async () => {
   await load()
   if (route.query.like) await like(Number(route.query.like))
 })
+const sendFile = (form: FormData): Promise<Schemas['TableReportOut']> =>
+  write(() => api.POST('/api/machines/file', { body: form as never, bodySerializer: (body) => body as never }))
 async function keep(): Promise<void> {
   const made = await add()
   if (made) await router.push({ name: 'machine', params: { id: made.id } })
@@ -148,6 +152,16 @@ async function keep(): Promise<void> {
         </div>
       </template>
     </form>
+    <details v-if="kinds" class="card many">
+      <summary>Many at once, from a table</summary>
+      <p>
+        A line a machine, CSV or XLSX. Begin with the table of what is there:
+        <a href="/machines.xlsx">XLSX</a>, <a href="/machines.csv">CSV</a>. Several options, owners or combines in one cell are
+        parted by a semicolon. Nothing is taken before you have seen what each line would do.
+      </p>
+      <TableFile label="Read machines from a file" :send="sendFile" @taken="load" />
+      <p class="quiet"><RouterLink :to="{ name: 'machines' }">To the machines</RouterLink></p>
+    </details>
   </section>
 </template>
 

@@ -11,7 +11,7 @@ import { useSession } from '@/app/session'
 import { date } from '@/app/words'
 import OrderMark from './OrderMark.vue'
 import SupplyTabs from './SupplyTabs.vue'
-import TableFile from './TableFile.vue'
+import TableFile from '@/app/TableFile.vue'
 import { useAttempt } from '@/app/useAttempt'
 
 type Order = Schemas['OrderOut']

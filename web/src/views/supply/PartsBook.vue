@@ -6,7 +6,7 @@ import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import SupplyTabs from './SupplyTabs.vue'
-import TableFile from './TableFile.vue'
+import TableFile from '@/app/TableFile.vue'
 import { useAttempt } from '@/app/useAttempt'
 
 const data = ref<Schemas['BookOut'] | null>(null)

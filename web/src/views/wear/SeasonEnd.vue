@@ -6,7 +6,7 @@ import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
-import TableFile from '@/views/supply/TableFile.vue'
+import TableFile from '@/app/TableFile.vue'
 import { useAttempt } from '@/app/useAttempt'
 import { ADVICE, figure, money, percent } from './figures'
 
