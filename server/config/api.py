@@ -9,6 +9,7 @@ from ninja import NinjaAPI, Router
 from ninja.errors import AuthenticationError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
+from finding.api import router as search
 from inspection.api import machines, walk_arounds
 from inspection.api_machines import machine_endpoints, work_endpoints
 from inspection.api_notes import note_endpoints, picture_endpoints
@@ -131,6 +132,7 @@ api.add_router("/session", session)
 api.add_router("/people", people)
 api.add_router("/people", work_endpoints)
 api.add_router("/shop", shop)
+api.add_router("/search", search)
 api.add_router("/machines", machines)
 api.add_router("/machines", note_endpoints)
 api.add_router("/machines", machine_endpoints)

@@ -1832,6 +1832,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find
+         * @description Machines, findings, notes, parts, suppliers, people and checks that words are about, as far as the member sees them.
+         */
+        get: operations["finding_api_find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -6254,6 +6274,23 @@ export interface components {
             shop: string;
             /** Username */
             username: string;
+        };
+        /**
+         * FoundOut
+         * @description path: the screen where it is.
+         */
+        FoundOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "machine" | "finding" | "note" | "part" | "supplier" | "person" | "check";
+            /** Path */
+            path: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
         };
         /**
          * FurrowDrawing
@@ -12410,6 +12447,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RulesOut"];
+                };
+            };
+        };
+    };
+    finding_api_find: {
+        parameters: {
+            query?: {
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundOut"][];
                 };
             };
         };

@@ -4,6 +4,7 @@ import SelectButton from '@/design/controls/selectbutton'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from './session'
+import SearchBox from './SearchBox.vue'
 import SyncBar from './SyncBar.vue'
 import SyncState from './SyncState.vue'
 import { switchTheme, theme } from './theme'
@@ -71,6 +72,7 @@ async function leave(): Promise<void> {
       <option v-for="one in session.me.shops" :key="one.member" :value="one.member">{{ one.name }}</option>
     </select>
     <span v-else class="shop">{{ session.me.shop }}</span>
+    <SearchBox />
     <SyncState />
     <SelectButton
       v-model="units"

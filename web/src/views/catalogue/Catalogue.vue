@@ -13,7 +13,7 @@ const router = useRouter()
 const families = ref<Schemas['FamilyBriefOut'][]>([])
 const family = ref<Schemas['CatalogueFamilyOut'] | null>(null)
 const problem = ref('')
-const words = ref('')
+const words = ref(typeof route.query.find === 'string' ? route.query.find : '')
 
 async function load(): Promise<void> {
   try {
@@ -27,6 +27,10 @@ async function load(): Promise<void> {
 }
 onMounted(load)
 watch(() => route.query.of, load)
+watch(
+  () => route.query.find,
+  (find) => typeof find === 'string' && (words.value = find),
+)
 
 const found = computed(() => {
   const sought = words.value.toLowerCase().split(/\s+/).filter(Boolean)

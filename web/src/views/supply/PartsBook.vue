@@ -3,6 +3,7 @@
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { onMounted, reactive, ref } from 'vue'
+import { useRoute } from 'vue-router'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import SupplyTabs from './SupplyTabs.vue'
@@ -13,7 +14,8 @@ const data = ref<Schemas['BookOut'] | null>(null)
 const at = useAttempt('The parts book could not be read.')
 const load = (model = 0): Promise<boolean> =>
   at.read(async () => void (data.value = await answer(api.GET('/api/supply/book', { params: { query: { model } } }))))
-onMounted(() => load())
+const route = useRoute()
+onMounted(() => load(Number(route.query.model) || 0))
 const send = (form: FormData): Promise<Schemas['TableReportOut']> =>
   write(() =>
     api.POST('/api/supply/book/{model_id}/file', {

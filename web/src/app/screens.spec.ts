@@ -1,0 +1,27 @@
+import { readFileSync } from 'node:fs'
+import { resolve } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { screensCalled } from './screens'
+
+const everything = (): boolean => true
+const router = readFileSync(resolve(__dirname, 'router.ts'), 'utf8')
+
+describe('screens by what people call them', () => {
+  it('finds them by title and by other words', () => {
+    expect(screensCalled('invite', everything).map((one) => one.title)).toEqual(['People'])
+    expect(screensCalled('second factor', everything).map((one) => one.title)).toEqual(['The shop', 'Your account'])
+    expect(screensCalled('rul', everything).map((one) => one.path)).toEqual(['/rules'])
+  })
+  it('shows nobody what does not open for them', () => {
+    expect(screensCalled('invite', (right) => right !== 'see people')).toEqual([])
+  })
+  it('answers to two letters and more', () => {
+    expect(screensCalled('', everything)).toEqual([])
+    expect(screensCalled('p', everything)).toEqual([])
+  })
+  it('leads to addresses that there are', () => {
+    for (const word of ['machine', 'parts', 'bench', 'catalogue', 'shop', 'account', 'changes', 'stock', 'sourcing'])
+      for (const one of screensCalled(word, everything))
+        expect(router).toContain(one.path === '/bench' ? "path: '/bench/:subject?'" : `path: '${one.path}'`)
+  })
+})
