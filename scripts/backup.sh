@@ -1,7 +1,6 @@
 # Keep everything in one file: of the shop that the environment names (as for serve), else of the demo.
 . scripts/common.sh
 . scripts/database.sh
-. scripts/setup.sh
 [ -x .venv/bin/python ] || fail "run ./lumvek demo or ./lumvek serve once first; they set up what this needs."
 export PYTHONPATH=core:server
 if [ -n "${LUMVEK_DB_PASSWORD:-}" ]; then
