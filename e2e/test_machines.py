@@ -197,6 +197,7 @@ def test_the_row_map_by_keyboard(page: Page, sign_in, accessible):
 
 def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign_in, accessible):
     sign_in("ada")
+    page.get_by_role("link", name="Shop", exact=True).click()
     page.get_by_role("link", name="Rules").click()
     page.get_by_label("Model").select_option(label="Dunmere 6 (row-crop planter)")
     page.get_by_label("Find a limit").fill("guard width")
