@@ -191,6 +191,8 @@ def _empty() -> None:
     """Refuse a server on which somebody works; take what an empty one has out of the way."""
     with connection.cursor() as cursor:
         there = connection.introspection.table_names(cursor)
+        if strange := set(there) - rows.FORGOTTEN - set(connection.introspection.django_table_names()):
+            raise NotRestored(f"This database holds something else ({sorted(strange)[0]}). Say one that is empty.")
         if "shops_shop" in there:
             cursor.execute("SELECT COUNT(*) FROM shops_shop")
             if cursor.fetchone()[0]:

@@ -14,6 +14,7 @@ from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.vocabulary import PHASE_NAMES
 from shops.models import Member
+from shops.rights import only
 from tabular import sheets
 
 from . import build, paper, queries
@@ -100,7 +101,8 @@ def _sealed(response: HttpResponse) -> HttpResponse:
 
 @for_members
 def machines(request: HttpRequest, member: Member, form: str) -> HttpResponse:
-    """The machines in use as CSV or XLSX, as they can be read in again elsewhere."""
+    """The machines in use as CSV or XLSX, with their owners, as they can be read in again elsewhere. For who adds machines."""
+    only(member, "add machines")
     if form not in ("csv", "xlsx"):
         raise Http404
     return sheets.table("machines", "csv" if form == "csv" else "xlsx", machine_table.written(member))

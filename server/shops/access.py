@@ -54,9 +54,14 @@ def signed_in(request: HttpRequest) -> Member | None:
     return next((one for one in present if one.pk == picked), present[0] if present else None)
 
 
+def lacks_code(member: Member) -> bool:
+    """Whether the shop wants a second factor of everybody, and this member has none yet. The backend has read it."""
+    return member.shop.second_factor and not getattr(member, "has_code", False)
+
+
 def code_first(member: Member) -> None:
-    """Raise NotAllowed where the shop wants a second factor of everybody, and this member has none yet."""
-    if member.shop.second_factor and not getattr(member, "has_code", False):
+    """Raise NotAllowed where a second factor is to be set up before anything else opens."""
+    if lacks_code(member):
         raise NotAllowed("This shop wants a second factor. Set it up under your name first.")
 
 

@@ -9,7 +9,7 @@ from django.middleware.csrf import get_token
 from ninja import Router, Status
 
 from . import letters
-from .access import AT_WORK_AS, Conflict, NotFoundHere, member_of, present_as, signed_in
+from .access import AT_WORK_AS, Conflict, NotFoundHere, lacks_code, member_of, present_as, signed_in
 from .actions import accounts, founding, people
 from .endpoints import allowed
 from .queries import accounts as reading
@@ -58,7 +58,7 @@ def _session(request: HttpRequest) -> Session:
             "shop": member.shop.name,
             "shops": [ShopOfMine(member=one.pk, name=one.shop.name) for one in present_as(request)],
             "units": member.units,
-            "code_first": member.shop.second_factor and not reading.second_factors(member.user).exists(),
+            "code_first": lacks_code(member),
             "begun": member.shop.begun,
         }
     )

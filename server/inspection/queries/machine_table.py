@@ -69,7 +69,7 @@ def _line(machine: Machine) -> list[str]:
 
 
 class Lines:
-    """Lines of a table from outside, in the light of what the shop has. Three queries."""
+    """Lines of a table from outside, in the light of what the shop has: models and combines may be of a line before."""
 
     def __init__(self, member: Member) -> None:
         self.member = member

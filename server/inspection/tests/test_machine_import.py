@@ -61,6 +61,11 @@ def test_the_table_that_is_given_out_comes_in_elsewhere(send, yard, neighbour, a
     assert sorted(out[0].splitlines()[2:]) == sorted(out[1].splitlines()[2:])
 
 
+@pytest.mark.parametrize("role", ["technician", "parts", "owner"])
+def test_the_table_names_owners_and_is_the_leads(role, yard, as_):
+    assert as_(getattr(yard, role)).get("/machines.csv").status_code == 404
+
+
 @pytest.mark.parametrize(
     ("line", "says"),
     [

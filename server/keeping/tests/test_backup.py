@@ -142,6 +142,18 @@ def test_nothing_is_restored_over_a_shop_that_works(kept):
     assert Reading.objects.count() == 1
 
 
+def test_a_database_of_something_else_is_left_alone(kept):
+    with connection.cursor() as cursor:
+        cursor.execute("CREATE TABLE herd_book (id INT)")
+    try:
+        with pytest.raises(NotRestored, match=r"something else \(herd_book\)"):
+            backup.restore(kept[0])
+    finally:
+        with connection.cursor() as cursor:
+            cursor.execute("DROP TABLE herd_book")
+    assert Reading.objects.count() == 1
+
+
 def test_tables_of_a_newer_version_are_not_taken(kept):
     path = spoilt(kept[0], "manifest.json", told(lambda m: m["migrations"]["shops"].append("0999_from_the_future")))
     with pytest.raises(NotRestored, match=r"newer Lumvek \(shops 0999_from_the_future\)"):

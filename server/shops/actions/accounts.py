@@ -20,7 +20,7 @@ from lumvek_core.errors import BadInput
 
 from ..access import Conflict
 from ..models import Change, Member, ResetMail, SignIn, Units
-from ..queries.accounts import second_factors
+from ..queries.accounts import devices, second_factors
 from ..rights import action
 from .log import log_change
 
@@ -169,10 +169,8 @@ def _codes_for_once(user: User) -> list[str]:
 
 def signed_in_on(user: User, session_key: str, device: str, address: str) -> None:
     """Keep that somebody signed in on a device; what has ended is forgotten."""
-    there = set(Session.objects.filter(expire_date__gt=timezone.now()).values_list("session_key", flat=True)) & set(
-        SignIn.objects.filter(user=user).values_list("session_key", flat=True)
-    )
-    SignIn.objects.filter(user=user).exclude(session_key__in=there).delete()
+    alive = [one.pk for one in devices(user)]
+    SignIn.objects.filter(user=user).exclude(pk__in=alive).delete()
     SignIn.objects.create(user=user, session_key=session_key, device=device[:200], address=address[:45])
 
 
