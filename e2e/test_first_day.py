@@ -133,6 +133,55 @@ def test_a_twin_begins_from_what_its_like_is(page: Page, sign_in):
     assert page.get_by_label("Serial number").input_value() == ""
 
 
+def lost(page: Page, path: str):
+    """The next answer of an address is lost on its way back: the server has done it, the browser does not know."""
+
+    def lose(route):
+        route.fetch()
+        route.abort()
+
+    page.route(path, lose, times=1)
+
+
+def test_a_lost_answer_makes_no_second_machine_and_no_second_invitation(page: Page, sign_in):
+    sign_in("ada")
+    page.goto("/machines/new")
+    page.get_by_role("button", name="Row-crop planter").click()
+    page.get_by_role("button", name="Dunmere 6", exact=True).click()
+    page.get_by_label(re.compile("^Name as you call it")).fill("Dunmere 6 b")
+    page.get_by_label("Row spacing").fill("19 11/16 in")
+    lost(page, "**/api/machines/new")
+    page.get_by_role("button", name="Add the machine").click()
+    expect(page.get_by_role("alert")).to_be_visible()
+    assert page.get_by_label("Row spacing").input_value() == "19 11/16 in", "what was typed stands"
+    page.get_by_role("button", name="Add the machine").click()
+    page.wait_for_url(re.compile(r"/machines/\d+$"))
+    names = [card["machine"]["name"] for card in page.request.get("/api/machines").json()]
+    assert names.count("Dunmere 6 b") == 1
+    page.goto("/people")
+    page.get_by_label("Name", exact=True).fill("Jory Marsh")
+    lost(page, "**/api/people/invitations")
+    page.get_by_role("button", name="Make the link").click()
+    expect(page.get_by_role("alert")).to_be_visible()
+    assert page.get_by_label("Name", exact=True).input_value() == "Jory Marsh"
+    page.get_by_role("button", name="Make the link").click()
+    expect(page.get_by_label("Invitation for Jory Marsh")).to_be_visible()
+    assert len(page.request.get("/api/people").json()["invitations"]) == 1
+
+
+def test_a_draft_that_was_begun_is_not_written_over(page: Page, sign_in):
+    sign_in("ada")
+    page.goto("/machines/new")
+    page.get_by_role("button", name="Rotary combine").click()
+    page.get_by_role("button", name="Another one").click()
+    page.get_by_role("textbox", name="Maker").fill("Tavric")
+    page.goto("/machines/1/particulars")
+    page.get_by_role("link", name="Add another like it").click()
+    expect(page.get_by_role("textbox", name="Maker")).to_have_value("Tavric")
+    page.get_by_role("button", name="Begin anew").click()
+    expect(page.get_by_role("button", name="Rotary combine")).to_have_attribute("aria-pressed", "false")
+
+
 def test_who_is_let_go_is_out_and_what_they_typed_stays_under_their_name(page: Page, sign_in):
     sign_in("ada")
     ines = other_person(page)

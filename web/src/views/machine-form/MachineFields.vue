@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** What one machine is: its name and number, rows, sizes on the road, the day it is needed, whose it is. */
 import InputText from '@/design/controls/inputtext'
+import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import Field from '@/app/Field.vue'
 import type { Attempt } from '@/app/useAttempt'
 import RowPick from './RowPick.vue'
 
-defineProps<{
+const props = defineProps<{
   at: Attempt
   hasRows: boolean
   isHeader: boolean
@@ -14,6 +15,16 @@ defineProps<{
   combines: Schemas['NamedOut'][]
   disabled?: boolean
 }>()
+const CALLED = [
+  { key: 'name', label: 'Name', hint: 'as you call it here', most: 80 },
+  { key: 'serial', label: 'Serial number', hint: 'from the plate', most: 60 },
+] as const
+const LENGTHS = [
+  { key: 'row_spacing', label: 'Row spacing', hint: '500 mm, 20 in', most: 20 },
+  { key: 'folded_width', label: 'Width folded', hint: '5.9 m; for the door', most: 20 },
+  { key: 'folded_height', label: 'Height folded', hint: '3.8 m', most: 20 },
+] as const
+const lengths = computed(() => LENGTHS.filter((one) => props.hasRows || one.key !== 'row_spacing'))
 const machine = defineModel<Schemas['ParticularsIn']>({ required: true })
 
 function toggle(list: 'owners' | 'goes_with', one: number): void {
@@ -25,14 +36,11 @@ const set = (change: Partial<Schemas['ParticularsIn']>): void => void (machine.v
 
 <template>
   <fieldset class="fields" :disabled="disabled">
-    <Field label="Name" hint="as you call it here" name="machine.name" :at="at">
-      <InputText :model-value="machine.name" maxlength="80" @update:model-value="(text) => set({ name: String(text ?? '') })" />
-    </Field>
-    <Field label="Serial number" hint="from the plate" name="machine.serial" :at="at">
+    <Field v-for="one in CALLED" :key="one.key" :label="one.label" :hint="one.hint" :name="`machine.${one.key}`" :at="at">
       <InputText
-        :model-value="machine.serial"
-        maxlength="60"
-        @update:model-value="(text) => set({ serial: String(text ?? '') })"
+        :model-value="machine[one.key]"
+        :maxlength="one.most"
+        @update:model-value="(text) => set({ [one.key]: String(text ?? '') })"
       />
     </Field>
     <Field v-if="hasRows" label="Rows" name="machine.rows" :at="at">
@@ -45,13 +53,6 @@ const set = (change: Partial<Schemas['ParticularsIn']>): void => void (machine.v
         @input="set({ rows: Number(($event.target as HTMLInputElement).value) })"
       />
     </Field>
-    <Field v-if="hasRows" label="Row spacing" hint="500 mm, 20 in" name="machine.row_spacing" :at="at">
-      <InputText
-        :model-value="machine.row_spacing"
-        maxlength="20"
-        @update:model-value="(text) => set({ row_spacing: String(text ?? '') })"
-      />
-    </Field>
     <Field label="Needed from" hint="season date" name="machine.season_date" :at="at">
       <input
         type="date"
@@ -59,18 +60,11 @@ const set = (change: Partial<Schemas['ParticularsIn']>): void => void (machine.v
         @input="set({ season_date: ($event.target as HTMLInputElement).value || null })"
       />
     </Field>
-    <Field label="Width folded" hint="5.9 m; for the door" name="machine.folded_width" :at="at">
+    <Field v-for="one in lengths" :key="one.key" :label="one.label" :hint="one.hint" :name="`machine.${one.key}`" :at="at">
       <InputText
-        :model-value="machine.folded_width"
-        maxlength="20"
-        @update:model-value="(text) => set({ folded_width: String(text ?? '') })"
-      />
-    </Field>
-    <Field label="Height folded" hint="3.8 m" name="machine.folded_height" :at="at">
-      <InputText
-        :model-value="machine.folded_height"
-        maxlength="20"
-        @update:model-value="(text) => set({ folded_height: String(text ?? '') })"
+        :model-value="machine[one.key]"
+        :maxlength="one.most"
+        @update:model-value="(text) => set({ [one.key]: String(text ?? '') })"
       />
     </Field>
     <slot />

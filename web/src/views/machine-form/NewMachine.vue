@@ -26,10 +26,17 @@ const ARRIVALS = [
   { key: 'new', name: 'Came new' },
 ] as const
 
+const asLike = async (): Promise<void> => {
+  if (route.query.like) await like(Number(route.query.like))
+}
 onMounted(async () => {
   await load()
-  if (route.query.like) await like(Number(route.query.like))
+  await asLike()
 })
+function anew(): void {
+  forget()
+  void asLike()
+}
 const sendFile = (form: FormData): Promise<Schemas['TableReportOut']> =>
   write(() => api.POST('/api/machines/file', { body: form as never, bodySerializer: (body) => body as never }))
 async function keep(): Promise<void> {
@@ -46,7 +53,7 @@ async function keep(): Promise<void> {
   <section class="desk new-machine">
     <header class="tools">
       <h1 class="grow">Add a machine</h1>
-      <Button v-if="taken_up" severity="secondary" label="Begin anew" @click="forget" />
+      <Button v-if="taken_up" severity="secondary" label="Begin anew" @click="anew" />
     </header>
     <p v-if="taken_up" class="quiet" role="status">This is where you left off.</p>
     <p v-if="reading.problem" class="trouble" role="alert">{{ reading.problem }}</p>

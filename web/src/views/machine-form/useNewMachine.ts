@@ -91,8 +91,9 @@ export function useNewMachine(member: number) {
   )
   const order = computed(() => sizes.value.map((one) => `${one.check} ${one.figure}`))
 
-  /** As the machine that this one is like: its model, options and sizes, not its name and number. */
+  /** As the machine that this one is like: its model, options and sizes, not its name and number. A draft that was begun stays. */
   async function like(id: number): Promise<void> {
+    if (taken_up.value) return
     await reading.run(async () => {
       const found = await answer(api.GET('/api/machines/{machine_id}/particulars', { params: { path: { machine_id: id } } }))
       const { family, model: of, options = [], rows, row_spacing, track_rows, folded_width, folded_height, goes_with } = found

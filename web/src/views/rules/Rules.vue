@@ -2,8 +2,8 @@
 /** What the shop decides for itself: limits of its models, schools, feelers. Walk-arounds that have begun keep theirs. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
+import ChangeTable from '@/app/ChangeTable.vue'
 import ShopTabs from '@/app/ShopTabs.vue'
-import { date } from '@/app/words'
 import { useRules } from './useRules'
 
 const {
@@ -239,31 +239,7 @@ const {
         <p v-if="feeler.problem" class="problem" role="alert">{{ feeler.problem }}</p>
       </form>
     </div>
-    <table v-if="rules && tab === 'log'" class="as-list">
-      <thead>
-        <tr>
-          <th>When</th>
-          <th>Who</th>
-          <th>What</th>
-          <th>Was</th>
-          <th>Became</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="(change, i) in rules.changes" :key="i">
-          <td>{{ date(change.at) }}</td>
-          <td>{{ change.by }}</td>
-          <td>{{ change.what }}</td>
-          <td data-label="Was">{{ change.before }}</td>
-          <td data-label="Became">
-            <b>{{ change.after }}</b>
-          </td>
-        </tr>
-        <tr v-if="!rules.changes.length">
-          <td colspan="5" class="quiet">Nothing has been changed yet.</td>
-        </tr>
-      </tbody>
-    </table>
+    <ChangeTable v-if="rules && tab === 'log'" :changes="rules.changes" />
   </section>
 </template>
 

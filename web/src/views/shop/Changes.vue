@@ -6,9 +6,9 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
+import ChangeTable from '@/app/ChangeTable.vue'
 import ShopTabs from '@/app/ShopTabs.vue'
 import { useAttempt } from '@/app/useAttempt'
-import { moment } from '@/app/words'
 
 const route = useRoute()
 const router = useRouter()
@@ -52,31 +52,9 @@ function ask(change: Record<string, string | undefined>): void {
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
     <p v-else-if="!log" class="quiet" role="status">Reading the changes …</p>
     <template v-if="log">
-      <p v-if="!log.changes.length" class="quiet" role="status">
-        {{ asked.search || asked.about ? 'Nothing like that was changed.' : 'Nothing has been changed yet.' }}
-      </p>
-      <table v-else class="as-list">
-        <thead>
-          <tr>
-            <th>When</th>
-            <th>Who</th>
-            <th>What</th>
-            <th>Was</th>
-            <th>Became</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(one, i) in log.changes" :key="i">
-            <td>{{ moment(one.at) }}</td>
-            <td>{{ one.by }}</td>
-            <td>{{ one.what }}</td>
-            <td data-label="Was">{{ one.before }}</td>
-            <td data-label="Became">
-              <b>{{ one.after }}</b>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <ChangeTable :changes="log.changes">{{
+        asked.search || asked.about ? 'Nothing like that was changed.' : 'Nothing has been changed yet.'
+      }}</ChangeTable>
       <div v-if="last" class="tools">
         <Button severity="secondary" label="Newer" :disabled="asked.page <= 0" @click="ask({ page: String(asked.page - 1) })" />
         <span>Page {{ asked.page + 1 }} of {{ last + 1 }}, {{ counted(log.total, 'change') }}</span>
