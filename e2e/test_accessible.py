@@ -73,14 +73,14 @@ def test_after_a_decision_the_focus_stays_with_the_findings(page: Page, sign_in)
     button.focus()
     page.keyboard.press("Enter")
     expect(page.get_by_text("Do it").first).to_be_visible()
-    page.wait_for_function("document.activeElement.closest('article, .page')")  # once the server has answered
+    expect(page.locator("li.do").first).to_be_visible()  # the server has answered
+    assert until(lambda: page.evaluate("document.activeElement.closest('article, .page') !== null"), page)
     # A small form closes with Esc and gives the focus back.
     page.get_by_role("button", name="Wait until").first.click()
     page.keyboard.type("after")
     page.keyboard.press("Escape")
     expect(page.get_by_role("button", name="Wait until").first).to_be_visible()
-    page.wait_for_timeout(100)
-    assert page.evaluate("document.activeElement !== document.body")
+    assert until(lambda: page.evaluate("document.activeElement !== document.body"), page)
 
 
 def until(holds, page: Page) -> bool:

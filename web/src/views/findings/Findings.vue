@@ -2,10 +2,8 @@
 /** What needs something done, worst first, and what was decided about it. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { computed, onMounted, reactive, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { answer, api, Refused, type Schemas } from '@/api/client'
-import { usePost } from '@/api/usePost'
-import { newUuid } from '@/api/uuid'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
@@ -14,20 +12,18 @@ import { WORDS, type Severity } from '@/design/severity'
 import ShareLink from './ShareLink.vue'
 import { ADVICE, money, percent } from '@/views/wear/figures'
 import { useAhead } from './useAhead'
+import { DECIDED, keyOf, useDecisions, type Choice } from './useDecisions'
 import WhileApart from './WhileApart.vue'
 
 const session = useSession()
 const mayShare = computed(() => session.may('share a report'))
 type Finding = Schemas['FindingOut']
-type Choice = Finding['decision']
 const props = defineProps<{ id: string }>()
 const data = ref<Schemas['FindingsOut'] | null>(null)
 const problem = ref('')
 
-/** The decision being written: for which finding, and with which words. */
-const writing = reactive({ key: '', choice: '' as Choice | '', text: '', field: '', problem: '', uuid: '' })
+const { writing, refused, decide } = useDecisions(props.id, data)
 const path = { params: { path: { walk_around_id: props.id } } }
-const DECIDED: Record<Choice, string> = { do: 'Do it', wait: 'Wait', decline: 'Declined', open: 'Not decided' }
 
 const counts = computed(() => {
   const all = data.value?.groups.flatMap((group) => group.findings) ?? []
@@ -41,8 +37,7 @@ async function run(call: ReturnType<typeof fetchFindings>): Promise<boolean> {
     return true
   } catch (error) {
     if (!(error instanceof Refused)) throw error
-    if (writing.key && error.field) writing.problem = error.message
-    else problem.value = error.message
+    problem.value = error.message
     return false
   }
 }
@@ -54,40 +49,6 @@ const liesOpen = (finding: Finding): boolean => opened.value.some((one) => one.e
 const decided = computed(
   () => data.value?.groups.flatMap((group) => group.findings.map((finding) => finding.decision)).join() ?? '',
 )
-const keyOf = (group: Schemas['FindingGroupOut'], findings: Finding[]): string =>
-  group.check + findings.map((finding) => finding.place.position).join()
-
-const busy = ref(false)
-const post = usePost()
-
-async function decide(group: Schemas['FindingGroupOut'], findings: Finding[], choice: Choice): Promise<void> {
-  if (busy.value) return // a double click is one decision
-  const key = keyOf(group, findings)
-  if ((choice === 'wait' || choice === 'decline') && (writing.key !== key || writing.choice !== choice)) {
-    Object.assign(writing, { key, choice, text: '', problem: '', uuid: newUuid() })
-    return
-  }
-  const body = {
-    uuid: writing.key === key ? writing.uuid : newUuid(),
-    check: group.check,
-    positions: findings.map((finding) => finding.place.position),
-    choice,
-    until: choice === 'wait' ? writing.text : '',
-    reason: choice === 'decline' ? writing.text : '',
-  }
-  busy.value = true
-  const about = {
-    what: `${DECIDED[choice]}: ${group.name}, ${findings.map((one) => one.label.toLowerCase()).join(', ')}`,
-    shown: writing.key === key ? writing.text : '',
-    machine: data.value?.machine.name,
-  }
-  if (
-    await run(post('/api/walk-arounds/{walk_around_id}/decisions', { walk_around_id: props.id }, body, about)).finally(
-      () => (busy.value = false),
-    )
-  )
-    writing.key = ''
-}
 
 const undecided = (group: Schemas['FindingGroupOut']): Finding[] =>
   group.findings.filter((finding) => finding.decision === 'open')
@@ -138,6 +99,9 @@ onMounted(async () => {
         </header>
         <p class="remedy">
           {{ group.findings[0]?.place.remedy }} <span v-if="group.why">If it waits: {{ group.why }}</span>
+        </p>
+        <p v-if="refused[keyOf(group, undecided(group))]" class="problem" role="alert">
+          {{ refused[keyOf(group, undecided(group))] }}
         </p>
         <ul>
           <li v-for="finding in group.findings" :key="finding.place.position" :class="finding.decision">
@@ -217,6 +181,9 @@ onMounted(async () => {
                 </template>
               </div>
               <p v-else class="quiet">Not decided</p>
+              <p v-if="group.findings.length > 1 && refused[keyOf(group, [finding])]" class="problem" role="alert">
+                {{ refused[keyOf(group, [finding])] }}
+              </p>
               <form
                 v-if="writing.key === keyOf(group, [finding])"
                 class="words"

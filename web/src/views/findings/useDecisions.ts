@@ -1,0 +1,61 @@
+/** What is decided about findings: the words being written, what is on its way, and what was refused, each at its own finding. */
+import { reactive, type Ref } from 'vue'
+import { Refused, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
+import { newUuid } from '@/api/uuid'
+
+type Finding = Schemas['FindingOut']
+type Group = Schemas['FindingGroupOut']
+export type Choice = Finding['decision']
+export const DECIDED: Record<Choice, string> = { do: 'Do it', wait: 'Wait', decline: 'Declined', open: 'Not decided' }
+
+/** Names the findings that one decision is about. */
+export const keyOf = (group: Group, findings: Finding[]): string =>
+  group.check + findings.map((finding) => finding.place.position).join()
+
+export function useDecisions(id: string, data: Ref<Schemas['FindingsOut'] | null>) {
+  /** The decision being written: for which finding, and with which words. */
+  const writing = reactive({ key: '', choice: '' as Choice | '', text: '', problem: '', uuid: '' })
+  /** What the server refused, by finding. */
+  const refused = reactive<Record<string, string>>({})
+  const underWay = reactive(new Set<string>())
+  const post = usePost()
+
+  async function decide(group: Group, findings: Finding[], choice: Choice): Promise<void> {
+    const key = keyOf(group, findings)
+    if (underWay.has(key)) return // a double click is one decision
+    const written = writing.key === key && writing.choice === choice
+    if ((choice === 'wait' || choice === 'decline') && !written) {
+      Object.assign(writing, { key, choice, text: '', problem: '', uuid: newUuid() })
+      return
+    }
+    const words = written ? writing.text : ''
+    const body = {
+      uuid: written ? writing.uuid : newUuid(),
+      check: group.check,
+      positions: findings.map((finding) => finding.place.position),
+      choice,
+      until: choice === 'wait' ? words : '',
+      reason: choice === 'decline' ? words : '',
+    }
+    const about = {
+      what: `${DECIDED[choice]}: ${group.name}, ${findings.map((one) => one.label.toLowerCase()).join(', ')}`,
+      shown: words,
+      machine: data.value?.machine.name,
+    }
+    underWay.add(key)
+    delete refused[key]
+    try {
+      data.value = await post('/api/walk-arounds/{walk_around_id}/decisions', { walk_around_id: id }, body, about)
+      // Another form may have been opened meanwhile: it is not this decision's to close.
+      if (writing.uuid === body.uuid) writing.key = ''
+    } catch (error) {
+      if (!(error instanceof Refused)) throw error
+      if (writing.key && writing.uuid === body.uuid && error.field) writing.problem = error.message
+      else refused[key] = words ? `“${words}”: ${error.message}` : error.message
+    } finally {
+      underWay.delete(key)
+    }
+  }
+  return { writing, refused, decide }
+}
