@@ -13,6 +13,7 @@ from ..rules.choice import ChoiceRule
 from ..units import stated_in
 from .lists import Catalogue, Companion, SchoolChoice
 from .model import Check, Family, Station
+from .own import OwnChecks, is_own, left_out, with_own
 from .qualify import companion
 from .rounds import in_round
 from .rule_book import LimitInForce, LimitOverride, RuleBook
@@ -25,18 +26,23 @@ def rule_book(
     schools: Mapping[str, str] | None = None,
     headers: Sequence[str] = (),
     counts: Mapping[str, int] | None = None,
+    own: Mapping[str, OwnChecks] | None = None,
 ) -> RuleBook:
     """The rule book of one model in one shop, together with the headers coupled to it: their stations come first.
 
     overrides: later ones win, so pass the model's before the shop's; a header's carry its prefix. schools: subject → chosen
-    school, defaults fill in. headers: families of the headers. counts: the machine's own numbers of things. Raises BadInput
+    school, defaults fill in. headers: families of the headers. counts: the machine's own numbers of things. own: by family,
+    what the shop adds and alters. Raises BadInput
     for an unknown family, school, check or figure, for two headers of one family, and for figures that make a rule unusable.
     """
-    family = _composed(catalogue, family_key, headers)
+    own = own or {}
+    family = _composed(catalogue, family_key, headers, own)
     chosen = _schools(catalogue, schools or {})
     found = {check.key: _shipped(check) for check in family.checks.values()}
     for override in [*_from_schools(catalogue, family, chosen), *overrides]:
         if override.figure not in found.get(override.check, {}):
+            if is_own(override.check):
+                continue  # the check was taken away since, or is judged otherwise
             raise BadInput(f"overrides.{override.check}", f"has no limit {override.figure}")
         found[override.check][override.figure] = LimitInForce(override.length, override.source, override.note)
     for check in family.checks.values():
@@ -68,17 +74,21 @@ def rule_book(
         notice=catalogue.safety.notice,
         schools=chosen,
         ways=_ways(catalogue, family, chosen),
+        left_out={key: why for one in own.values() for key, why in left_out(_known(catalogue, one.family), one).items()},
     )
 
 
-def _composed(catalogue: Catalogue, family_key: str, headers: Sequence[str]) -> Family:
-    for key in (family_key, *headers):
-        if key not in catalogue.families:
-            raise BadInput("family", f"there is no family {key}")
+def _known(catalogue: Catalogue, key: str) -> Family:
+    if key not in catalogue.families:
+        raise BadInput("family", f"there is no family {key}")
+    return catalogue.families[key]
+
+
+def _composed(catalogue: Catalogue, family_key: str, headers: Sequence[str], own: Mapping[str, OwnChecks]) -> Family:
     if len(set(headers)) < len(headers):
         raise BadInput("headers", "two headers of one kind: give each its own walk-around")
-    family = catalogue.families[family_key]
-    for coupled in (catalogue.families[key] for key in reversed(headers)):
+    family, *coupled_to = [with_own(catalogue, _known(catalogue, key), own.get(key)) for key in (family_key, *headers)]
+    for coupled in reversed(coupled_to):
         if not (coupled.is_header and family.takes_headers):
             raise BadInput("headers", f"{coupled.name} is not coupled to {family.name}")
         family = dataclasses.replace(
@@ -216,7 +226,8 @@ class Scope:
 
 def applicable(book: RuleBook, scope: Scope) -> list[Check]:
     """The checks that belong to a walk-around, in working order."""
-    return [check for check in book.family.checks.values() if belongs(check, scope)]
+    checks = (check for key, check in book.family.checks.items() if key not in book.left_out)
+    return [check for check in checks if belongs(check, scope)]
 
 
 def belongs(check: Check, scope: Scope) -> bool:

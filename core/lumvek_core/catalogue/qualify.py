@@ -36,10 +36,15 @@ def companion(given: Companion, prefix: str) -> Companion:
 
 
 def _station(prefix: str, station: Station) -> Station:
-    return replace(station, key=coupled.long(prefix, station.key), checks=[_check(prefix, check) for check in station.checks])
+    return replace(
+        station, key=coupled.long(prefix, station.key), checks=[qualified_check(prefix, check) for check in station.checks]
+    )
 
 
-def _check(prefix: str, check: Check) -> Check:
+def qualified_check(prefix: str, check: Check) -> Check:
+    """A check with the prefix before every key in it; as it is without one."""
+    if not prefix:
+        return check
     long = partial(coupled.long, prefix)
     rule = check.rule
     named = {name: long(key) for name, key in (other_checks(rule) | counted_things(rule)).items()}

@@ -3,17 +3,20 @@ name."""
 
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from .. import positions
 from ..coupled import short
 from ..errors import nearest
-from ..looks import motif, wanted
+from ..looks import motif
+from ..looks import wanted as looks_wanted
 from ..rules.base import counted_things, limits, other_checks
 from ..units import Inches
-from .files import Written
 from .lists import Catalogue, SchoolCondition
 from .model import Check, Family
+
+if TYPE_CHECKING:
+    from .files import Written
 
 
 @dataclass(frozen=True)
@@ -23,7 +26,7 @@ class Places:
     """
 
     families: Mapping[str, Mapping[str, str]]
-    lists: Mapping[str, Written[Any]]
+    lists: "Mapping[str, Written[Any]]"
 
     def of(self, family: str, key: str = "") -> str:
         places = self.families[family]
@@ -158,7 +161,7 @@ def _in_family(family: Family, catalogue: Catalogue) -> Iterator[tuple[str, str]
         if station.posture not in postures:
             yield station.key, f"unknown posture {station.posture}{nearest(station.posture, postures)}"
         for check in station.checks:
-            for complaint in (*_in_check(check, family, catalogue), *_in_rule(check, family)):
+            for complaint in complaints(check, family, catalogue):
                 yield check.key, f"{short(check.key)}: {complaint}"
     yield from ((slot, f"nothing calls for the slot {short(slot)}") for slot in _unused(family, catalogue))
 
@@ -169,6 +172,13 @@ def _unused(family: Family, catalogue: Catalogue) -> list[str]:
     called |= {slot for down in catalogue.strip_downs for slot in [*down.for_, *(reach.slot for reach in down.reaches)]}
     called |= {service.slot for service in catalogue.services}
     return [slot for slot in family.slots if short(slot) not in called]
+
+
+def complaints(check: Check, family: Family, catalogue: Catalogue, *, own: bool = False) -> Iterator[str]:
+    """What is wrong with a check, one sentence each. own: a shop's, which may do without a picture of its states."""
+    yield from _in_check(check, family, catalogue)
+    yield from _looks(check, wanted=not own)
+    yield from _in_rule(check, family)
 
 
 def _in_check(check: Check, family: Family, catalogue: Catalogue) -> Iterator[str]:
@@ -214,7 +224,6 @@ def _in_check(check: Check, family: Family, catalogue: Catalogue) -> Iterator[st
     for state in _renewing(check):
         if not any(not part.options or state in part.options for part in check.renewed_parts):
             yield f"{f'{state} says' if state else 'it is'} to be renewed, but no part is called for"
-    yield from _looks(check)
     if check.kind == "measure" and check.unit is None:
         yield "is measured but has no unit"
 
@@ -223,10 +232,10 @@ LOOKED_AT = ("choice", "bearing", "level", "count")
 """Kinds of check that eye or finger decides: each shows what its states look like."""
 
 
-def _looks(check: Check) -> Iterator[str]:
-    name, known = wanted.motif_of(check), motif.motifs()
+def _looks(check: Check, *, wanted: bool) -> Iterator[str]:
+    name, known = looks_wanted.motif_of(check), motif.motifs()
     decided = check.kind in LOOKED_AT and check.rule.kind != "record"
-    if decided and not name:
+    if wanted and decided and not name:
         yield "is decided by eye or finger, but has no look"
     elif name and name not in known:
         yield f"unknown look {name}{nearest(name, known)}"

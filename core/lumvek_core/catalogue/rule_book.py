@@ -42,8 +42,8 @@ class RuleBook:
     """The catalogue in force for one model, with the headers coupled to it, in one shop: what a walk-around is judged by and
     keeps.
 
-    ways: check → what the shop's schools say there. limits: check → figure → value and source. posture_cautions and hazards:
-    the texts that this family's stations need.
+    ways: check → what the shop's schools say there. left_out: check → why the shop does not make it. limits: check → figure →
+    value and source. posture_cautions and hazards: the texts that this family's stations need.
     """
 
     family: Family
@@ -54,6 +54,7 @@ class RuleBook:
     notice: str
     schools: dict[str, str]
     ways: dict[str, list[str]] = field(default_factory=dict)
+    left_out: dict[str, str] = field(default_factory=dict)
 
     @cached_property
     def station_of(self) -> dict[str, Station]:

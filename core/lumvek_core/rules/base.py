@@ -88,7 +88,8 @@ class Rule(ABC):
     names. facts: what it tells drawings. by_feeler: it is read with a feeler, which belongs to the reading. wants: what it
     looks at besides readings of this walk-around. compares: it looks at its own like places. drawings: those that show what it
     tells. sets_up: what is read is how the machine is set up, and is shown the next time. renews: what is due is renewed, where
-    no state and no `action` says otherwise. keeps_unit: the unit of a figure is its gauge's, and goes with it.
+    no state and no `action` says otherwise. offered: how a shop is asked whether an own check is of this kind; empty where it
+    is not. keeps_unit: the unit of a figure is its gauge's, and goes with it.
     """
 
     answers: ClassVar[Answers | None] = None
@@ -100,6 +101,7 @@ class Rule(ABC):
     drawings: ClassVar[frozenset[str]] = frozenset()
     renews: ClassVar[bool] = False
     keeps_unit: ClassVar[bool] = False
+    offered: ClassVar[str] = ""
     sets_up: ClassVar[bool] = False
     kind: str
 

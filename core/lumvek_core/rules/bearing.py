@@ -22,6 +22,7 @@ class BearingRule(StatesRule):
 
     answers = "bearing"
 
+    offered = "A bearing turned by hand"
     kind: Literal["bearing"]
 
     def states(self) -> list[Option]:

@@ -13,6 +13,7 @@ from .states import StatesRule
 class ChoiceRule(StatesRule):
     """One of named states, worst last."""
 
+    offered = "One of several states, by eye or finger"
     kind: Literal["choice"]
     options: list[Option]
 

@@ -26,6 +26,7 @@ class LevelRule(StatesRule):
 
     answers = "level"
 
+    offered = "A level at its mark"
     kind: Literal["level"]
     grade: str = ""
 

@@ -15,6 +15,7 @@ class RecordRule(Rule):
 
     drawings = frozenset({"scale"})
 
+    offered = "A figure written down, not judged"
     kind: Literal["record"]
 
     def judge(self, case: Case) -> Verdict:

@@ -44,6 +44,7 @@ class WearRule(Rule):
     drawings = frozenset({"disc", "scale"})
     renews = True
 
+    offered = "A size that wears, from new to a limit"
     kind: Literal["wear"]
     new: Annotated[float, Limit("When new")]
     limit: Annotated[float, Limit("Renew at")]

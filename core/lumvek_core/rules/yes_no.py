@@ -14,6 +14,7 @@ class YesNoRule(StatesRule):
 
     answers = "yes-no"
 
+    offered = "A question with yes or no"
     kind: Literal["yes-no"]
     right: Literal["yes", "no"] = "yes"
     severity: Severity = "due"
