@@ -11,6 +11,7 @@ from ninja.openapi.schema import OpenAPISchema
 
 from finding.api import router as search
 from inspection.api import machines, walk_arounds
+from inspection.api_checks import own_check_endpoints
 from inspection.api_machines import machine_endpoints, work_endpoints
 from inspection.api_notes import note_endpoints, picture_endpoints
 from inspection.api_rules import catalogue, rules
@@ -142,6 +143,7 @@ api.add_router("/walk-arounds", strip_downs)
 api.add_router("/walk-arounds", links)
 api.add_router("/catalogue", catalogue)
 api.add_router("/rules", rules)
+api.add_router("/own-checks", own_check_endpoints)
 api.add_router("/calc", calc)
 api.add_router("/bench", bench)
 api.add_router("/stand-ins", standins)

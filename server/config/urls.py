@@ -16,6 +16,8 @@ urlpatterns = [
     path("walk-arounds/<uuid:walk_around_id>/report.pdf", report.pdf),
     path("walk-arounds/<uuid:walk_around_id>/owner", report.owner),
     path("machines.<str:form>", report.machines),
+    path("models/<int:model_id>.yaml", report.model_file),
+    path("own-checks/<str:family>.yaml", report.own_checks),
     path("machines/<int:machine_id>/card", report.card),
     path("machines/<int:machine_id>/label.pdf", report.machine_label),
     path("shared/<str:secret>", report.shared),

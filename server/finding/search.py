@@ -47,7 +47,7 @@ def search(member: Member, text: str) -> list[Found]:
         found += [*_parts(member, words), *_suppliers(member, words)]
     if may(member, "see people"):
         found += _people(member, words)
-    checks = list(_checks(words))
+    checks = list(_checks(member, words))
     return [*found, *_findings(member, checks), *_in_catalogue(checks)]
 
 
@@ -110,8 +110,9 @@ def _people(member: Member, words: list[str]) -> Iterator[Found]:
         yield Found("person", one.name, "let go" if one.left_at else one.role_name, "/people")
 
 
-def _checks(words: list[str]) -> Iterator[tuple[Family, Check]]:
-    for family in rule_books.shipped().families.values():
+def _checks(member: Member, words: list[str]) -> Iterator[tuple[Family, Check]]:
+    for key in rule_books.shipped().families:
+        family = rule_books.family_of(member.shop, key)
         for check in family.checks.values():
             if all(word in f"{check.name} {family.name}".lower() for word in words):
                 yield family, check

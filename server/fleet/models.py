@@ -9,10 +9,14 @@ from shops.taken_back import TakenBack
 
 
 class MachineModel(models.Model):
-    """A maker's type as this shop knows it: family, sizes, limits. counts: how many it has of a thing (``{"knife": 36}``)."""
+    """A maker's type as this shop knows it: family, sizes, limits. counts: how many it has of a thing (``{"knife": 36}``).
+
+    uuid: given by whoever added it.
+    """
 
     objects = OfShop.as_manager()
 
+    uuid = models.UUIDField(unique=True, default=uuid4)
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="machine_models")
     maker = models.CharField(max_length=60)
     name = models.CharField(max_length=60)

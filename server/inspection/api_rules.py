@@ -1,19 +1,23 @@
 """Endpoints of the catalogue and of what a shop decides for itself."""
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import File, Form, Router, UploadedFile
 
 from shops.access import NotFoundHere, member_of
 from shops.endpoints import allowed
+from tabular import sheets
+from tabular.schemas import TableReportOut
 
-from .actions import shop_rules
+from .actions import models, shop_rules
 from .queries import browse, rules_in_force
 from .schemas_views import (
     CatalogueFamilyOut,
+    CopyIn,
     CountIn,
     FamilyBriefOut,
     FeelerIn,
     LimitIn,
+    ModelOut,
     ModelRulesOut,
     RulesOut,
     SchoolIn,
@@ -32,7 +36,7 @@ def families(request: HttpRequest) -> list[FamilyBriefOut]:
 @catalogue.get("/{str:family}", response=CatalogueFamilyOut)
 def family(request: HttpRequest, family: str) -> CatalogueFamilyOut:
     """Every check of a kind of machine, in working order."""
-    found = browse.family(family)
+    found = browse.family(member_of(request), family)
     if found is None:
         raise NotFoundHere("There is no such kind of machine.")
     return found
@@ -67,6 +71,20 @@ def set_count(request: HttpRequest, model_id: int, new: CountIn) -> ModelRulesOu
     model = rules_in_force.model_of(member, model_id)
     shop_rules.set_count(member, model, new.thing, new.count)
     return rules_in_force.model_rules(member, model)
+
+
+@rules.post("/models/{int:model_id}/copies", response=ModelOut, **allowed(models.copy))
+def copy_model(request: HttpRequest, model_id: int, new: CopyIn) -> ModelOut:
+    """A model like this one, under its own name and a UUID made by the client."""
+    member = member_of(request)
+    made = models.copy(member, new.uuid, rules_in_force.model_of(member, model_id), new.maker, new.name)
+    return rules_in_force.model_out(made)
+
+
+@rules.post("/models/file", response=TableReportOut, **allowed(models.take_file))
+def model_from_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> TableReportOut:
+    """A model from a file of another shop. dry: only say what it would change."""
+    return TableReportOut.of(models.take_file(member_of(request), sheets.words_of(file), dry=dry), dry=dry)
 
 
 @rules.post("/schools", response=RulesOut, **allowed(shop_rules.set_school))

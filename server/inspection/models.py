@@ -367,3 +367,27 @@ class HandOver(models.Model):
 
     class Meta:
         ordering = ["id"]
+
+
+class CheckVersion(models.Model):
+    """A check of a shop's own as it was said once, or a shipped one as the shop has it. Append-only: the newest of a key holds.
+
+    key: without a header's prefix. model: for that one alone, of an own check. content: the core's, as its dataclass is written
+    (``OwnCheck`` or ``Altered``); empty: taken away, or as shipped again.
+    """
+
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="check_versions")
+    family = models.CharField(max_length=60)
+    model = models.ForeignKey("fleet.MachineModel", on_delete=models.CASCADE, null=True, blank=True, related_name="+")
+    key = models.CharField(max_length=60)
+    content = models.JSONField(default=dict, blank=True)
+    reason = models.CharField(max_length=200, blank=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        indexes = [models.Index(fields=["shop", "family", "key"])]

@@ -2,6 +2,7 @@
 
 import datetime as dt
 from typing import Literal
+from uuid import UUID
 
 # Not the API framework's own base: it wraps every instance once more when a list of hundreds is sent.
 from pydantic import BaseModel as Schema
@@ -141,7 +142,7 @@ class LookOut(Schema):
 
 
 class CatalogueCheckOut(Schema):
-    """A check as it is shipped, in words."""
+    """A check as the shop has it, in words. own: the shop's; left_out, altered: why a shipped one is, where it is."""
 
     key: str
     name: str
@@ -164,6 +165,9 @@ class CatalogueCheckOut(Schema):
     safety: bool
     often_missed: bool
     optional: bool
+    own: bool
+    left_out: str
+    altered: str
 
 
 class CatalogueStationOut(Schema):
@@ -268,6 +272,14 @@ class RulesOut(Schema):
     feelers: list[FeelerOut]
     changes: list[ChangeOut]
     may_change: bool
+
+
+class CopyIn(Schema):
+    """A model like another, under its own name."""
+
+    uuid: UUID
+    maker: str = Field(max_length=60)
+    name: str = Field(max_length=60)
 
 
 class LimitIn(Schema):

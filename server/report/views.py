@@ -1,6 +1,7 @@
 """A walk-around as a printable page, as PDF from the same template, and its readings and parts as CSV."""
 
 import base64
+import re
 import uuid
 from collections.abc import Callable
 from functools import wraps
@@ -9,7 +10,15 @@ from django.http import Http404, HttpRequest, HttpResponse
 
 from fleet.queries.machines import machine_for
 from inspection.models import WalkAround
-from inspection.queries import machine_table, preparing, rule_books, serializers, walk_arounds
+from inspection.queries import (
+    check_files,
+    machine_table,
+    preparing,
+    rule_books,
+    rules_in_force,
+    serializers,
+    walk_arounds,
+)
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.vocabulary import PHASE_NAMES
@@ -106,6 +115,28 @@ def machines(request: HttpRequest, member: Member, form: str) -> HttpResponse:
     if form not in ("csv", "xlsx"):
         raise Http404
     return sheets.table("machines", "csv" if form == "csv" else "xlsx", machine_table.written(member))
+
+
+@for_members
+def model_file(request: HttpRequest, member: Member, model_id: int) -> HttpResponse:
+    """A model as the file that other shops read in."""
+    only(member, "change models")
+    model = rules_in_force.model_of(member, model_id)
+    return _yaml(model.full_name, check_files.model_file(model))
+
+
+@for_members
+def own_checks(request: HttpRequest, member: Member, family: str) -> HttpResponse:
+    """The shop's own checks of a family, as the catalogue writes them."""
+    only(member, "change checks")
+    if family not in rule_books.shipped().families:
+        raise Http404
+    return _yaml(f"own-checks-{family}", check_files.own_check_file(member, family))
+
+
+def _yaml(name: str, text: str) -> HttpResponse:
+    plain = "-".join(re.findall(r"[a-z0-9]+", name.lower())) or "model"
+    return sheets.download(f"{plain}.yaml", "application/yaml; charset=utf-8", text.encode())
 
 
 @for_members

@@ -10,7 +10,8 @@ class Shop(models.Model):
     """A workshop. schools: subject → chosen school where it differs from the shipped default.
 
     second_factor: everybody has to have a code beside the password. described: its lead has gone over what
-    it says of itself. begun: the pages of the first day were left behind.
+    it says of itself. begun: the pages of the first day were left behind. checks_edition: another one each time that a check of
+    its own changed; empty: it never had any.
     """
 
     name = models.CharField(max_length=120)
@@ -18,6 +19,7 @@ class Shop(models.Model):
     second_factor = models.BooleanField(default=False)
     described = models.BooleanField(default=False)
     begun = models.BooleanField(default=True)
+    checks_edition = models.UUIDField(null=True, blank=True)
 
 
 class Feeler(models.Model):

@@ -66,6 +66,7 @@ RIGHTS: Mapping[str, frozenset[Role]] = {
     "change models": LEADS,
     # What the shop decides for itself
     "pin pictures": LEADS,
+    "change checks": LEADS,
     "change limits": LEADS,
     "change sizes": LEADS,
     "pick schools": LEADS,

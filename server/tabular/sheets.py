@@ -79,6 +79,15 @@ def uploaded(file: UploadedFile) -> str:
     return text_of(file.name or "", file.read(LARGEST + 1))
 
 
+def words_of(file: UploadedFile) -> str:
+    """A file of words from a form. Raises BadInput with field ``file``."""
+    content = file.read(LARGEST + 1)
+    try:
+        return content.decode("utf-8-sig") if len(content) <= LARGEST else ""
+    except UnicodeDecodeError:
+        raise BadInput("file", "is no text") from None
+
+
 def text_of(name: str, content: bytes) -> str:
     """A file of rows as CSV text, whichever of the two it is. Raises BadInput with field ``file``."""
     if len(content) > LARGEST:

@@ -9,6 +9,8 @@ from ..errors import BadInput
 from .lists import Companion, Renamed, Safety, School, Service, StripDown
 from .load import SHIPPED, load
 from .model import FamilyHead, SharedHead, Station
+from .model_file import ModelFile
+from .own import OwnChecks
 
 FILES: dict[str, Any] = {
     "family": FamilyHead,
@@ -20,6 +22,8 @@ FILES: dict[str, Any] = {
     "strip-downs": list[StripDown],
     "services": list[Service],
     "renamed": Renamed,
+    "own-checks": OwnChecks,
+    "model": ModelFile,
 }
 """What each kind of file may say."""
 

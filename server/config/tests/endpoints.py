@@ -19,6 +19,16 @@ OPEN = {
     ("/api/session/invitation/{secret}", "get"),
     ("/api/session/invitation/{secret}", "post"),
 }
+OWN_CHECK = {
+    "uuid": str(uuid.uuid4()),
+    "family": "row-crop-planter",
+    "station": "hitch",
+    "name": "Rail gap",
+    "how": "Feeler between rail and block.",
+    "rule": "least",
+    "unit": "mm",
+    "figures": {"least": "2"},
+}
 BODIES = {
     "start": {"id": str(uuid.uuid4())},
     "record": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "raw": ["390"]},
@@ -97,6 +107,18 @@ BODIES = {
     "end_devices": {},
     "invite": {"uuid": str(uuid.uuid4()), "name": "Ines Marrow", "roles": ["technician"]},
     "set_roles": {"roles": ["technician", "parts"]},
+    "copy_model": {"uuid": str(uuid.uuid4()), "maker": "Dunmere", "name": "12 b"},
+    "set_own_check": OWN_CHECK,
+    "try_own_check": {"check": OWN_CHECK},
+    "alter_check": {
+        "uuid": str(uuid.uuid4()),
+        "family": "row-crop-planter",
+        "key": "parallel-arm-play",
+        "how": "Shake it.",
+        "reason": "shorter",
+    },
+    "take_check_away": {"uuid": str(uuid.uuid4()), "family": "row-crop-planter", "key": "own-rail"},
+    "check_as_before": {"uuid": str(uuid.uuid4()), "family": "row-crop-planter", "key": "own-rail"},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 
@@ -186,6 +208,11 @@ def call(browser, path, method, operation_id):
     if operation_id.endswith("machines_file"):
         file = SimpleUploadedFile("m.csv", b"kind,maker,model,name,rows\nRow-crop planter,Dunmere,8,Dunmere 8,8\n", "text/csv")
         return browser.post(path, {"file": file})
+    if operation_id.endswith("checks_file"):
+        return browser.post(path, {"file": SimpleUploadedFile("c.yaml", b"family: row-crop-planter\nchecks: []\n")})
+    if operation_id.endswith("model_from_file"):
+        text = b"format: lumvek-model-1\nmaker: Dunmere\nname: 12\nfamily: row-crop-planter\n".replace(b": 12", b": '12'")
+        return browser.post(path, {"file": SimpleUploadedFile("m.yaml", text)})
     if operation_id.endswith("counters_file"):
         file = SimpleUploadedFile("c.csv", b"machine,date,counter\nD12,2026-03-05,2850\n", "text/csv")
         return browser.post(path, {"file": file})

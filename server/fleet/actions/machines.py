@@ -28,10 +28,15 @@ class Particulars:
     goes_with: Sequence[int] = field(default=())
 
 
-def make_model(member: Member, maker: str, name: str, family: str, counts: Mapping[str, int]) -> MachineModel:
-    """A model of the shop's. counts: where it has its own numbers of things, without a header's prefix."""
+def make_model(
+    member: Member, maker: str, name: str, family: str, counts: Mapping[str, int], identity: uuid.UUID | None = None
+) -> MachineModel:
+    """A model of the shop's. identity: its UUID, where whoever adds it has made one.
+
+    counts: where it has its own numbers of things, without a header's prefix.
+    """
     model: MachineModel = MachineModel.objects.create(
-        shop=member.shop, maker=maker, name=name, family=family, counts=dict(counts)
+        uuid=identity or uuid.uuid4(), shop=member.shop, maker=maker, name=name, family=family, counts=dict(counts)
     )
     return model
 

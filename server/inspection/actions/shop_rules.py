@@ -9,7 +9,6 @@ from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.rule_book import LimitInForce, RuleBook
 from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
-from lumvek_core.judgement.words import pressure_unit
 from lumvek_core.rules import figures
 from lumvek_core.rules.base import limits as rule_limits
 from shops.actions import own_rules as shops
@@ -18,6 +17,7 @@ from shops.models import Change, Member
 from shops.rights import action
 
 from ..queries import limits, rule_books
+from ..queries.own_check_typed import figure_typed
 from ..queries.rules_in_force import book_of
 
 
@@ -47,7 +47,7 @@ def check_with(book: RuleBook, check_key: str, figure: str) -> Check:
 
 def put_limit(member: Member, model: MachineModel, check: Check, figure: str, text: str, source: str, note: str) -> None:
     """Put a limit in its place, without holding it against the others; empty text takes it away. Raises BadInput."""
-    value = _value(member, check, figure, text) if text.strip() else None
+    value = figure_typed(member, check, figure, text) if text.strip() else None
     own_rules.replace_limit(model, check.key, figure, value, source, note.strip())
 
 
@@ -55,28 +55,6 @@ def _said(check: Check, figure: str, limit: LimitInForce | None) -> str:
     if limit is None:
         return "none"
     return f"{figures.shown(check, figure, limit.value, 'mm')} ({limits.SOURCES.get(limit.source, limit.source)})"
-
-
-def _value(member: Member, check: Check, figure: str, text: str) -> float:
-    """A limit as the core takes it: lengths in mm, shares from per cent."""
-    unit = figures.unit(check, figure)
-    if unit == "mm":
-        try:
-            return units.as_stated(text, "in" if member.units == "in" else "mm")
-        except BadInput as problem:
-            raise BadInput("text", problem.message) from None
-    if unit in ("mbar", "bar") and (own := pressure_unit(check, "in" if member.units == "in" else "mm")):
-        try:
-            return units.parse_pressure(text, own) / units.MBAR_PER[unit]  # type: ignore[index]
-        except BadInput as problem:
-            raise BadInput("text", problem.message) from None
-    try:
-        value = float(text.strip().removesuffix(unit).strip().replace(",", ".").replace("−", "-"))
-    except ValueError:
-        raise BadInput("text", f"must be a number{f' of {unit}' if unit else ''}") from None
-    if not -1e6 < value < 1e6:
-        raise BadInput("text", "is far outside anything measured on a machine")
-    return figures.typed(check, figure, value)
 
 
 @action("change sizes")

@@ -18,7 +18,7 @@ CHOICES = {"everything": "Everything, one full round"}
 
 def info(member: Member, machine: Machine) -> StartInfoOut:
     """Phases this machine has checks in, headers of the shop, people who inspect, what the operator noticed."""
-    book = in_force.rule_book(rule_books.shipped(), machine.model.family, schools=member.shop.schools)
+    book = rule_books.now_of(machine, member.shop)
     options = [coupled.long(machine, option) for option in machine.options]
     made = {key: len(in_force.applicable(book, in_force.Scope(options, key))) for key in PHASE_NAMES}
     phases = [

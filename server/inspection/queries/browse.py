@@ -1,32 +1,41 @@
 """The shipped catalogue in words, for anybody who wants to look something up."""
 
+from collections.abc import Mapping
+
 from lumvek_core import positions
 from lumvek_core.catalogue.lists import Catalogue
 from lumvek_core.catalogue.model import Check, Family
-from lumvek_core.coupled import short
+from lumvek_core.catalogue.own import is_own, left_out
+from lumvek_core.coupled import long, short
 from lumvek_core.looks.wanted import looks_of
 from lumvek_core.rules import figures
 from lumvek_core.vocabulary import CROP_NAMES, PHASE_NAMES
+from shops.models import Member
 
 from ..schemas_views import CatalogueCheckOut, CatalogueFamilyOut, CatalogueStationOut, FamilyBriefOut, LookOut
-from . import rule_books
+from . import own_checks, rule_books
 
 
 def families() -> list[FamilyBriefOut]:
     return [FamilyBriefOut(family=key, name=f.name, checks=len(f.checks)) for key, f in rule_books.shipped().families.items()]
 
 
-def family(key: str) -> CatalogueFamilyOut | None:
-    """One family, or None where there is none of that name."""
+def family(member: Member, key: str) -> CatalogueFamilyOut | None:
+    """One family as the shop has it, or None where there is none of that name."""
     catalogue = rule_books.shipped()
-    found = catalogue.families.get(key)
-    if found is None:
+    if key not in catalogue.families:
         return None
+    found = rule_books.family_of(member.shop, key)
+    own = own_checks.read(own_checks.of_family(member.shop, key)).get(key)
+    out = left_out(catalogue.families[key], own)
+    altered = {long(found.prefix, one.check): one.reason for one in (own.altered if own else [])}
     stations = [
         CatalogueStationOut(
             key=station.key,
             name=station.name,
-            checks=[_check(catalogue, found, check, check.posture or station.posture) for check in station.checks],
+            checks=[
+                _check(catalogue, found, check, check.posture or station.posture, out, altered) for check in station.checks
+            ],
         )
         for station in found.stations
     ]
@@ -40,7 +49,9 @@ def family(key: str) -> CatalogueFamilyOut | None:
     )
 
 
-def _check(catalogue: Catalogue, family: Family, check: Check, posture: str) -> CatalogueCheckOut:
+def _check(
+    catalogue: Catalogue, family: Family, check: Check, posture: str, out: Mapping[str, str], altered: Mapping[str, str]
+) -> CatalogueCheckOut:
     slots = {short(part.slot) for part in check.parts}
     along = [c for c in catalogue.companions if c.when in slots]
     names = {short(key): slot.name for key, slot in family.slots.items()}
@@ -71,6 +82,9 @@ def _check(catalogue: Catalogue, family: Family, check: Check, posture: str) -> 
         safety=check.safety,
         often_missed=check.often_missed,
         optional=check.optional,
+        own=is_own(check.key),
+        left_out=out.get(check.key, ""),
+        altered=altered.get(check.key, ""),
     )
 
 

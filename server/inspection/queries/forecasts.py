@@ -11,6 +11,7 @@ from fleet.queries import counters
 from lumvek_core import counters as core_counters
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.own import is_own
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.counters import Count
 from lumvek_core.coupled import prefix_of, short
@@ -140,7 +141,7 @@ def _read(found: dict[int, Known], checks: set[str], without: WalkAround | None)
     for walk_around, machine, called, position, key, at, value, stands in listed:
         check = keys[called]
         known = found.get(headers.get(walk_around, {}).get(prefix_of(check), machine))
-        if known and check in rule_books.shipped().families[known.machine.model.family].checks:
+        if known and (is_own(check) or check in rule_books.shipped().families[known.machine.model.family].checks):
             add(known, check, position, key, at, value, stands)
 
 

@@ -15,7 +15,8 @@ from fleet.models import Machine, MachineModel
 from fleet.queries.machines import overrides_of
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.lists import Catalogue
-from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.model import Check, Family
+from lumvek_core.catalogue.own import with_own
 from lumvek_core.catalogue.rule_book import LimitOverride
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
@@ -23,6 +24,8 @@ from lumvek_core.judgement import verdicts
 from shops.models import Shop
 
 from ..models import RuleBook, WalkAround
+from . import own_checks
+from .own_checks import Own
 
 
 class _Shipped:
@@ -52,7 +55,7 @@ class _Shipped:
                 raise
             logger.error("The catalogue stays as it was:\n%s", problem.message)
             return
-        for cached in (_in_force, _composed):
+        for cached in (_family, _in_force, _composed):
             cached.cache_clear()
 
 
@@ -82,8 +85,9 @@ def current(machine: Machine, shop: Shop, headers: Sequence[Machine], counts: Ma
     """The rule book in force for this machine and its headers now, stored if it is new. counts: their own numbers of things."""
     overrides = tuple(override for one in [machine, *headers] for override in own_limits(one.model))
     families = tuple(header.model.family for header in headers)
+    own = own_checks.of_models(shop, [machine.model, *(header.model for header in headers)])
     schools, numbers = tuple(sorted(shop.schools.items())), tuple(sorted(counts.items()))
-    digest, content = _composed(machine.model.family, overrides, schools, families, numbers)
+    digest, content = _composed(machine.model.family, overrides, schools, families, numbers, own)
     stored, _ = RuleBook.objects.defer("content").get_or_create(shop=shop, digest=digest, defaults={"content": content})
     return stored
 
@@ -95,12 +99,23 @@ def own_limits(model: MachineModel) -> list[LimitOverride]:
 
 def now_of(machine: Machine, shop: Shop) -> CoreBook:
     """What is in force for a machine on its own today. Nothing is stored."""
-    return _in_force(machine.model.family, tuple(own_limits(machine.model)), tuple(sorted(shop.schools.items())))
+    own = own_checks.of_models(shop, [machine.model])
+    return _in_force(machine.model.family, tuple(own_limits(machine.model)), tuple(sorted(shop.schools.items())), own)
+
+
+def family_of(shop: Shop, family: str, model: MachineModel | None = None) -> Family:
+    """A kind of machine as a shop has it, with its own checks: those for any model, and for this one. Raises KeyError."""
+    return _family(family, own_checks.of_family(shop, family, model))
 
 
 @lru_cache(maxsize=64)
-def _in_force(family: str, overrides: tuple[LimitOverride, ...], schools: tuple[tuple[str, str], ...]) -> CoreBook:
-    return in_force.rule_book(shipped(), family, overrides, dict(schools))
+def _family(family: str, own: Own) -> Family:
+    return with_own(shipped(), shipped().families[family], own_checks.read(own).get(family))
+
+
+@lru_cache(maxsize=64)
+def _in_force(family: str, overrides: tuple[LimitOverride, ...], schools: tuple[tuple[str, str], ...], own: Own) -> CoreBook:
+    return in_force.rule_book(shipped(), family, overrides, dict(schools), own=own_checks.read(own))
 
 
 @lru_cache(maxsize=32)
@@ -110,9 +125,11 @@ def _composed(
     schools: tuple[tuple[str, str], ...],
     headers: tuple[str, ...],
     counts: tuple[tuple[str, int], ...],
+    own: Own,
 ) -> tuple[str, dict[str, Any]]:
     """A rule book as plain data, with the hash of its content."""
-    content = in_force.to_json(in_force.rule_book(shipped(), family, overrides, dict(schools), headers, dict(counts)))
+    book = in_force.rule_book(shipped(), family, overrides, dict(schools), headers, dict(counts), own_checks.read(own))
+    content = in_force.to_json(book)
     return hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest(), content
 
 

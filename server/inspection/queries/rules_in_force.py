@@ -24,7 +24,7 @@ from ..schemas_views import (
     SchoolChoiceOut,
     SchoolOut,
 )
-from . import limits, rule_books, serializers
+from . import limits, own_checks, rule_books, serializers
 
 LOG = 60
 """Changes shown, the newest first."""
@@ -40,13 +40,14 @@ def model_of(member: Member, model_id: int) -> MachineModel:
 
 def book_of(model: MachineModel, shop: Shop) -> CoreBook:
     """The rule book in force for a model on its own. Nothing is stored."""
-    return in_force.rule_book(rule_books.shipped(), model.family, rule_books.own_limits(model), shop.schools)
+    own = own_checks.read(own_checks.of_models(shop, [model]))
+    return in_force.rule_book(rule_books.shipped(), model.family, rule_books.own_limits(model), shop.schools, own=own)
 
 
 def rules(member: Member) -> RulesOut:
     shop = member.shop
     return RulesOut(
-        models=[_model(model) for model in MachineModel.objects.in_shop(shop.pk).order_by("maker", "name")],
+        models=[model_out(model) for model in MachineModel.objects.in_shop(shop.pk).order_by("maker", "name")],
         schools=[
             SchoolOut(
                 subject=school.subject,
@@ -67,7 +68,7 @@ def rules(member: Member) -> RulesOut:
     )
 
 
-def _model(model: MachineModel) -> ModelOut:
+def model_out(model: MachineModel) -> ModelOut:
     family = rule_books.shipped().families.get(model.family)
     return ModelOut(id=model.pk, name=model.full_name, kind=family.name if family else model.family)
 
@@ -82,7 +83,7 @@ def model_rules(member: Member, model: MachineModel) -> ModelRulesOut:
             in_force_here = book.limits[check.key]
             if in_force_here:
                 listed = [
-                    _figure(member, check, name, limit, shipped.limits[check.key].get(name), (check.key, name) in own)
+                    _figure(member, check, name, limit, shipped.limits.get(check.key, {}).get(name), (check.key, name) in own)
                     for name, limit in in_force_here.items()
                 ]
                 checks.append(RuleCheckOut(check=check.key, name=check.name, station=station.name, figures=listed))
@@ -91,7 +92,7 @@ def model_rules(member: Member, model: MachineModel) -> ModelRulesOut:
         for key, thing in book.family.things.items()
         if not thing.places and not key.endswith("row")
     ]
-    return ModelRulesOut(model=_model(model), checks=checks, counts=counts)
+    return ModelRulesOut(model=model_out(model), checks=checks, counts=counts)
 
 
 def _figure(

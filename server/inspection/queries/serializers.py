@@ -96,16 +96,18 @@ def board(member: Member) -> list[BoardMachineOut]:
     ]
 
 
-def _check(
+def check_out(
     book: CoreBook,
     check: Check,
-    walk_around: WalkAround,
+    layout: positions.Layout,
+    crop: str,
     system: System,
     feelers: list[str],
     last: Mapping[set_up.Place, set_up.Stands],
-    pins: Sequence[PinnedPicture],
+    pins: Sequence[PinnedPicture] = (),
 ) -> CheckOut:
-    places = [position.key for position in positions.expand(check.per, walk_around.layout)]
+    """A check as the walk-around shows it. layout: how many there are of each thing; last: how its places stood."""
+    places = [position.key for position in positions.expand(check.per, layout)]
     stood = [last[check.key, place] for place in places if (check.key, place) in last]
     return CheckOut(
         key=check.key,
@@ -132,7 +134,7 @@ def _check(
         posture=check.posture,
         thing=positions.thing_of(check.per),
         grade=check.rule.oil_grade(),
-        options=_options(book, check, walk_around.crop),
+        options=_options(book, check, crop),
         feelers=feelers if check.rule.by_feeler else [],
         figures=limits.of_check(book, check, system),
         limits={name: limit.value for name, limit in book.limits[check.key].items()},
@@ -199,7 +201,10 @@ def walk_around(found: WalkAround, book: CoreBook, member: Member) -> WalkAround
         if hand_over
         else None,
         last=last,
-        checks=[_check(book, check, found, system_of(member), feelers, stood, pins.get(check.key, ())) for check in checks],
+        checks=[
+            check_out(book, check, found.layout, found.crop, system_of(member), feelers, stood, pins.get(check.key, ()))
+            for check in checks
+        ],
         positions=[PositionOut(key=p.key, label=p.label, thing=p.thing, number=p.number, side=p.side) for p in keys.values()],
         places=walk_arounds.places(found, book, member),
         stations=walk_arounds.station_states(found),

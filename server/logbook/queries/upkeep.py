@@ -172,14 +172,14 @@ STATION = "put-away"
 
 def put_away_items(machine: Machine) -> list[Check]:
     """What is looked after before a machine stands for the winter: the checks of that station, by its options."""
-    family = rule_books.shipped().families[machine.model.family]
+    book = rule_books.now_of(machine, machine.shop)
     options = {long(machine, option) for option in machine.options}
     return [
         check
-        for station in family.stations
+        for station in book.family.stations
         if short(station.key) == STATION
         for check in station.checks
-        if "after-season" in check.phases and check.made_with(options)
+        if check.key not in book.left_out and "after-season" in check.phases and check.made_with(options)
     ]
 
 

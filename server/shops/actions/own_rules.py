@@ -1,4 +1,6 @@
-"""The schools a shop picks and the feelers it owns. Called inside the action of whoever changes a rule."""
+"""The schools a shop picks, the feelers it owns, its own checks. Called inside the action of whoever changes a rule."""
+
+from uuid import uuid4
 
 from ..models import Change, Feeler, Member, Shop
 from .log import log_change
@@ -12,6 +14,12 @@ def choose_school(member: Member, subject: str, choice: str, default: str) -> st
     shop.save(update_fields=["schools"])
     member.shop = shop
     return before
+
+
+def checks_changed(member: Member) -> None:
+    """A check of the shop's own is another now: whoever keeps what they come to in memory reads it again."""
+    member.shop.checks_edition = uuid4()
+    member.shop.save(update_fields=["checks_edition"])
 
 
 def own_feeler(member: Member, name: str, thickness_mm: float) -> None:

@@ -1532,6 +1532,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/own-checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Own Checks
+         * @description The shop's own checks, and the shipped ones that it altered.
+         */
+        get: operations["inspection_api_checks_all_own_checks"];
+        put?: never;
+        /**
+         * Set Own Check
+         * @description Add a check of the shop's own, or change one.
+         */
+        post: operations["inspection_api_checks_set_own_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-checks/altered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Alter Check
+         * @description Word a shipped check otherwise, or leave it out.
+         */
+        post: operations["inspection_api_checks_alter_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-checks/as-before": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check As Before
+         * @description The version before the one that holds, once more.
+         */
+        post: operations["inspection_api_checks_check_as_before"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-checks/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Checks File
+         * @description Own checks from a file. dry: only say what each would do.
+         */
+        post: operations["inspection_api_checks_checks_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-checks/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Check Form
+         * @description What may be picked for an own check.
+         */
+        get: operations["inspection_api_checks_check_form"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-checks/taken-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Check Away
+         * @description An own check is made no more; a shipped one is as shipped again.
+         */
+        post: operations["inspection_api_checks_take_check_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-checks/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Own Check
+         * @description A check as the walk-around will show it, and a reading judged by it. Nothing is kept.
+         */
+        post: operations["inspection_api_checks_try_own_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -1752,6 +1896,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules/models/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Model From File
+         * @description A model from a file of another shop. dry: only say what it would change.
+         */
+        post: operations["inspection_api_rules_model_from_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules/models/{model_id}": {
         parameters: {
             query?: never;
@@ -1766,6 +1930,26 @@ export interface paths {
         get: operations["inspection_api_rules_model_rules"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/models/{model_id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Model
+         * @description A model like this one, under its own name and a UUID made by the client.
+         */
+        post: operations["inspection_api_rules_copy_model"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3715,6 +3899,85 @@ export interface components {
             /** Now */
             now: number;
         };
+        /**
+         * AlterIn
+         * @description What is empty stays as shipped; with nothing said and not left out the check is as shipped again.
+         */
+        AlterIn: {
+            /** Family */
+            family: string;
+            /**
+             * How
+             * @default
+             */
+            how: string;
+            /** Key */
+            key: string;
+            /**
+             * Left Out
+             * @default false
+             */
+            left_out: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * AlteredOut
+         * @description A shipped check that is worded otherwise or left out; name, how, why: as shipped. own: the shop's words.
+         */
+        AlteredOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: boolean;
+            /** By */
+            by: string;
+            /** Family */
+            family: string;
+            /** Family Name */
+            family_name: string;
+            /** Holds */
+            holds: boolean;
+            /** Key */
+            key: string;
+            /** Left Out */
+            left_out: boolean;
+            /** Own */
+            own: {
+                [key: string]: string;
+            };
+            /** Reason */
+            reason: string;
+            /** Shipped */
+            shipped: {
+                [key: string]: string;
+            };
+            /** Station */
+            station: string;
+            /** Version */
+            version: number;
+        };
         /** AlternativeOut */
         AlternativeOut: {
             /** Chosen */
@@ -3834,6 +4097,18 @@ export interface components {
              * @default
              */
             how: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** AsBeforeIn */
+        AsBeforeIn: {
+            /** Family */
+            family: string;
+            /** Key */
+            key: string;
             /**
              * Uuid
              * Format: uuid
@@ -4803,9 +5078,11 @@ export interface components {
         };
         /**
          * CatalogueCheckOut
-         * @description A check as it is shipped, in words.
+         * @description A check as the shop has it, in words. own: the shop's; left_out, altered: why a shipped one is, where it is.
          */
         CatalogueCheckOut: {
+            /** Altered */
+            altered: string;
             /** Companions */
             companions: string[];
             /** Hazards */
@@ -4816,6 +5093,8 @@ export interface components {
             key: string;
             /** Kind */
             kind: string;
+            /** Left Out */
+            left_out: string;
             /** Limits */
             limits: string[];
             /** Looks */
@@ -4826,6 +5105,8 @@ export interface components {
             often_missed: boolean;
             /** Optional */
             optional: boolean;
+            /** Own */
+            own: boolean;
             /** Parts */
             parts: string[];
             /** Phases */
@@ -5049,6 +5330,27 @@ export interface components {
             unit: string;
             /** Watch Chance */
             watch_chance: number;
+        };
+        /** CheckFormOut */
+        CheckFormOut: {
+            /** Actions */
+            actions: components["schemas"]["NamedKeyOut"][];
+            /** Crops */
+            crops: components["schemas"]["NamedKeyOut"][];
+            /** Families */
+            families: components["schemas"]["FormFamilyOut"][];
+            /** Hazards */
+            hazards: components["schemas"]["NamedKeyOut"][];
+            /** Phases */
+            phases: components["schemas"]["NamedKeyOut"][];
+            /** Postures */
+            postures: string[];
+            /** Rules */
+            rules: components["schemas"]["FormRuleOut"][];
+            /** Severities */
+            severities: components["schemas"]["NamedKeyOut"][];
+            /** Units */
+            units: string[];
         };
         /**
          * CheckOut
@@ -5341,6 +5643,21 @@ export interface components {
              * @default 0
              */
             true_contact: number;
+        };
+        /**
+         * CopyIn
+         * @description A model like another, under its own name.
+         */
+        CopyIn: {
+            /** Maker */
+            maker: string;
+            /** Name */
+            name: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /** CostLineOut */
         CostLineOut: {
@@ -6260,6 +6577,71 @@ export interface components {
             name: string;
         };
         /**
+         * FormFamilyOut
+         * @description What may be picked for a check of a family. per: how often it can be made.
+         */
+        FormFamilyOut: {
+            /** Counter */
+            counter: string;
+            /** Family */
+            family: string;
+            /** Models */
+            models: components["schemas"]["FormModelOut"][];
+            /** Name */
+            name: string;
+            /** Options */
+            options: components["schemas"]["NamedKeyOut"][];
+            /** Per */
+            per: components["schemas"]["NamedKeyOut"][];
+            /** Slots */
+            slots: components["schemas"]["NamedKeyOut"][];
+            /** Stations */
+            stations: components["schemas"]["FormStationOut"][];
+        };
+        /** FormFigureOut */
+        FormFigureOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Wanted */
+            wanted: boolean;
+        };
+        /** FormModelOut */
+        FormModelOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * FormRuleOut
+         * @description A kind of reading. asks: what else is asked of it; figures: its limits, unit empty where it is the check's.
+         */
+        FormRuleOut: {
+            /** Asks */
+            asks: ("states" | "unit" | "right" | "fault" | "life")[];
+            /** Figures */
+            figures: components["schemas"]["FormFigureOut"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /** FormStationOut */
+        FormStationOut: {
+            /** Checks */
+            checks: components["schemas"]["ShippedCheckOut"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Posture */
+            posture: string;
+        };
+        /**
          * FoundIn
          * @description secret: as the server printed it in its log.
          */
@@ -7117,7 +7499,7 @@ export interface components {
             /** Name */
             name: string;
             /** Rights */
-            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "pin pictures" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
+            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "pin pictures" | "change checks" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
             /** Role Name */
             role_name: string;
             /** Roles */
@@ -7283,6 +7665,13 @@ export interface components {
              * Format: uuid
              */
             uuid: string;
+        };
+        /** NamedKeyOut */
+        NamedKeyOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /** NamedOut */
         NamedOut: {
@@ -7749,6 +8138,191 @@ export interface components {
             by: string;
             /** Shown */
             shown: string;
+        };
+        /**
+         * OwnCheckIn
+         * @description An own check as it is typed. key: empty for a new one; model: for that one alone. rule: the kind that judges it; figures:
+         *     its limits as typed; severity, action: of what is wrong, where there are no states. life: how much use it lasts.
+         */
+        OwnCheckIn: {
+            /**
+             * Action
+             * @default repair
+             * @enum {string}
+             */
+            action: "none" | "clean" | "lubricate" | "adjust" | "turn" | "repair" | "replace" | "recheck" | "investigate";
+            /**
+             * Crops
+             * @default []
+             */
+            crops: ("small-grain" | "pod" | "ear" | "fine-seed")[];
+            /** Family */
+            family: string;
+            /**
+             * Figures
+             * @default {}
+             */
+            figures: {
+                [key: string]: string;
+            };
+            /**
+             * Hazards
+             * @default []
+             */
+            hazards: string[];
+            /** How */
+            how: string;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Life
+             * @default
+             */
+            life: string;
+            /** Model */
+            model?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Option
+             * @default
+             */
+            option: string;
+            /**
+             * Optional
+             * @default false
+             */
+            optional: boolean;
+            /**
+             * Per
+             * @default machine
+             */
+            per: string;
+            /**
+             * Phases
+             * @default [
+             *       "winter"
+             *     ]
+             */
+            phases: ("after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence")[];
+            /**
+             * Posture
+             * @default
+             */
+            posture: string;
+            /**
+             * Quantity
+             * @default 1
+             */
+            quantity: number;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Remedy
+             * @default
+             */
+            remedy: string;
+            /**
+             * Right
+             * @default yes
+             * @enum {string}
+             */
+            right: "yes" | "no";
+            /** Rule */
+            rule: string;
+            /**
+             * Safety
+             * @default false
+             */
+            safety: boolean;
+            /**
+             * Severity
+             * @default due
+             * @enum {string}
+             */
+            severity: "sound" | "watch" | "due" | "stop";
+            /**
+             * Slot
+             * @default
+             */
+            slot: string;
+            /**
+             * States
+             * @default []
+             */
+            states: components["schemas"]["StateIn"][];
+            /** Station */
+            station: string;
+            /**
+             * Tools
+             * @default []
+             */
+            tools: string[];
+            /**
+             * Unit
+             * @default
+             */
+            unit: ("mm" | "N" | "Nm" | "hole" | "notch" | "washers" | "turns" | "deg" | "A" | "h" | "mbar" | "bar" | "%" | "l") | "";
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * OwnCheckOut
+         * @description typed: to be changed; empty where it was taken away. misfit: why it is in no walk-around. before: an earlier version can
+         *     be put back.
+         */
+        OwnCheckOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: boolean;
+            /** By */
+            by: string;
+            /** Family */
+            family: string;
+            /** Family Name */
+            family_name: string;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Misfit */
+            misfit: string;
+            /** Model Name */
+            model_name: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /** Station */
+            station: string;
+            typed: components["schemas"]["OwnCheckIn"] | null;
+            /** Version */
+            version: number;
+        };
+        /** OwnChecksOut */
+        OwnChecksOut: {
+            /** Altered */
+            altered: components["schemas"]["AlteredOut"][];
+            /** Checks */
+            checks: components["schemas"]["OwnCheckOut"][];
         };
         /** OwnerOut */
         OwnerOut: {
@@ -9244,6 +9818,22 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * ShippedCheckOut
+         * @description safety: it cannot be left out.
+         */
+        ShippedCheckOut: {
+            /** How */
+            how: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Safety */
+            safety: boolean;
+            /** Why */
+            why: string;
+        };
         /** ShopIn */
         ShopIn: {
             /** Name */
@@ -9522,6 +10112,26 @@ export interface components {
              * @default 0
              */
             states: number;
+        };
+        /**
+         * StateIn
+         * @description One of the states to choose from, the sound one first.
+         */
+        StateIn: {
+            /**
+             * Action
+             * @default none
+             * @enum {string}
+             */
+            action: "none" | "clean" | "lubricate" | "adjust" | "turn" | "repair" | "replace" | "recheck" | "investigate";
+            /** Name */
+            name: string;
+            /**
+             * Severity
+             * @default sound
+             * @enum {string}
+             */
+            severity: "sound" | "watch" | "due" | "stop";
         };
         /** StationOut */
         StationOut: {
@@ -9940,6 +10550,23 @@ export interface components {
             /** There */
             there: number;
         };
+        /** TakeAwayIn */
+        TakeAwayIn: {
+            /** Family */
+            family: string;
+            /** Key */
+            key: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
         /** TakeIn */
         TakeIn: {
             /** Positions */
@@ -10105,6 +10732,47 @@ export interface components {
              * @enum {string}
              */
             kind: "tray";
+        };
+        /**
+         * TrialIn
+         * @description An own check, and what is typed at its first place to see what becomes of it.
+         */
+        TrialIn: {
+            check: components["schemas"]["OwnCheckIn"];
+            /**
+             * Raw
+             * @default []
+             */
+            raw: string[];
+        };
+        /**
+         * TrialOut
+         * @description As the walk-around will show it: what was typed, judged; problem: what is wrong with that.
+         */
+        TrialOut: {
+            /** Action */
+            action: string;
+            /** Ask */
+            ask: string;
+            /** Cautions */
+            cautions: string[];
+            check: components["schemas"]["CheckOut"];
+            /** Parts */
+            parts: string[];
+            /** Places */
+            places: components["schemas"]["PositionOut"][];
+            /** Posture */
+            posture: string;
+            /** Problem */
+            problem: string;
+            /** Sample */
+            sample: string[];
+            /** Severity */
+            severity: ("sound" | "watch" | "due" | "stop") | "";
+            /** Station */
+            station: string;
+            /** Verdict */
+            verdict: string;
         };
         /**
          * Trip
@@ -12107,6 +12775,201 @@ export interface operations {
             };
         };
     };
+    inspection_api_checks_all_own_checks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnChecksOut"];
+                };
+            };
+        };
+    };
+    inspection_api_checks_set_own_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCheckIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnChecksOut"];
+                };
+            };
+        };
+    };
+    inspection_api_checks_alter_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnChecksOut"];
+                };
+            };
+        };
+    };
+    inspection_api_checks_check_as_before: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsBeforeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnChecksOut"];
+                };
+            };
+        };
+    };
+    inspection_api_checks_checks_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Dry
+                     * @default true
+                     */
+                    dry?: boolean;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableReportOut"];
+                };
+            };
+        };
+    };
+    inspection_api_checks_check_form: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckFormOut"];
+                };
+            };
+        };
+    };
+    inspection_api_checks_take_check_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeAwayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnChecksOut"];
+                };
+            };
+        };
+    };
+    inspection_api_checks_try_own_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialOut"];
+                };
+            };
+        };
+    };
     shops_api_people_everybody: {
         parameters: {
             query?: never;
@@ -12353,6 +13216,41 @@ export interface operations {
             };
         };
     };
+    inspection_api_rules_model_from_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Dry
+                     * @default true
+                     */
+                    dry?: boolean;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableReportOut"];
+                };
+            };
+        };
+    };
     inspection_api_rules_model_rules: {
         parameters: {
             query?: never;
@@ -12371,6 +13269,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ModelRulesOut"];
+                };
+            };
+        };
+    };
+    inspection_api_rules_copy_model: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                model_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelOut"];
                 };
             };
         };
