@@ -2,6 +2,7 @@
 
 import datetime as dt
 import json
+import uuid
 from types import SimpleNamespace
 
 import pytest
@@ -16,6 +17,7 @@ from endpoints import (
     MOVEMENT,
     NOTE,
     ORDER,
+    OWN_CHECK,
     PHOTO,
     PIN,
     PLAN,
@@ -25,7 +27,8 @@ from endpoints import (
 
 from demo.pictures import drawn
 from fleet.actions import counting
-from inspection.actions import notes, photos, pinning, strip_pictures
+from inspection.actions import notes, own_checks, photos, pinning, strip_pictures
+from inspection.schemas_checks import OwnCheckIn
 from logbook.actions import counter_import, servicing
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import actions as links
@@ -50,6 +53,9 @@ def everything(yard):
     pinning.pin(yard.lead, yard.walk_around.pk, PHOTO, PIN, "")
     strip_pictures.add(yard.technician, yard.walk_around.pk, STEP, strip_pictures.Step("opener-hub"), drawn("disc"))
     actions.save(yard.technician, SUBJECTS["chain"], RESULT, yard.machine, {}, "")
+    for how in ("Feeler.", "Feeler between rail and block."):
+        again = {"uuid": uuid.uuid4(), "key": "own-rail-gap" if how != "Feeler." else "", "how": how}
+        own_checks.set_check(yard.lead, OwnCheckIn(**OWN_CHECK | again))
     something_to_order(yard)
     Approval.objects.create(
         uuid=APPROVAL, machine=yard.machine, amount=0, currency="EUR", how="by telephone", by=yard.lead.user

@@ -117,8 +117,8 @@ BODIES = {
         "how": "Shake it.",
         "reason": "shorter",
     },
-    "take_check_away": {"uuid": str(uuid.uuid4()), "family": "row-crop-planter", "key": "own-rail"},
-    "check_as_before": {"uuid": str(uuid.uuid4()), "family": "row-crop-planter", "key": "own-rail"},
+    "take_check_away": {"uuid": str(uuid.uuid4()), "family": "row-crop-planter", "key": "own-rail-gap"},
+    "check_as_before": {"uuid": str(uuid.uuid4()), "family": "row-crop-planter", "key": "own-rail-gap"},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 

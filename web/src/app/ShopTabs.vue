@@ -9,6 +9,7 @@ const WAYS: { to: { name: string }; name: string; right?: Right }[] = [
   { to: { name: 'shop' }, name: 'The shop', right: 'change the shop' },
   { to: { name: 'people' }, name: 'People', right: 'see people' },
   { to: { name: 'rules' }, name: 'Rules' },
+  { to: { name: 'own-checks' }, name: 'Own checks', right: 'change checks' },
   { to: { name: 'changes' }, name: 'Changes', right: 'see changes' },
 ]
 const mine = computed(() => WAYS.filter((way) => !way.right || session.may(way.right)))

@@ -7,11 +7,23 @@ import FilePick from '@/app/FilePick.vue'
 import { counted } from '@/app/counted'
 import { useAttempt } from '@/app/useAttempt'
 
-const props = defineProps<{ label: string; send: (form: FormData) => Promise<Schemas['TableReportOut']> }>()
+const props = withDefaults(
+  defineProps<{
+    label: string
+    send: (form: FormData) => Promise<Schemas['TableReportOut']>
+    accept?: string
+    /** So many of what the file has. */
+    named?: (count: number) => string
+    /** Also what is taken is told line by line. */
+    tell?: boolean
+  }>(),
+  { accept: '.csv,.xlsx,.txt', named: (count: number) => counted(count, 'line') },
+)
 const emit = defineEmits<{ taken: [] }>()
 const file = ref<File | null>(null)
 const found = ref<Schemas['TableReportOut'] | null>(null)
 const at = useAttempt('The file could not be read.')
+const taken = computed(() => found.value?.lines.filter((line) => line.outcome === 'taken') ?? [])
 const refused = computed(() => found.value?.lines.filter((line) => line.outcome === 'refused') ?? [])
 
 function pass(dry: boolean): Promise<boolean> {
@@ -33,7 +45,7 @@ function pick(picked: File): void {
 <template>
   <div class="file">
     <p class="tools">
-      <FilePick :label="label" accept=".csv,.xlsx,.txt" @file="pick" /> <span v-if="file" class="quiet">{{ file.name }}</span>
+      <FilePick :label="label" :accept="accept" @file="pick" /> <span v-if="file" class="quiet">{{ file.name }}</span>
     </p>
     <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
     <div v-if="found" role="status">
@@ -41,13 +53,16 @@ function pick(picked: File): void {
         <b>{{ found.taken }}</b> {{ found.dry ? 'to take' : 'taken' }}, <b>{{ found.there }}</b> there already,
         <b>{{ found.refused }}</b> refused
       </p>
-      <ul>
-        <li v-for="line in refused" :key="line.line">Line {{ line.line }}: {{ line.words }}</li>
+      <ul class="refused">
+        <li v-for="line in refused" :key="line.line">{{ tell ? '' : `Line ${line.line}: ` }}{{ line.words }}</li>
+      </ul>
+      <ul v-if="tell && taken.length" class="told" :aria-label="found.dry ? 'To be taken' : 'Taken'">
+        <li v-for="line in taken" :key="line.line">{{ line.words }}</li>
       </ul>
       <p v-if="refused.length" class="quiet">Nothing is taken until these are put right.</p>
       <Button
         v-else-if="found.dry && found.taken"
-        :label="`Take ${counted(found.taken, 'line')}`"
+        :label="`Take ${named(found.taken)}`"
         :loading="at.busy"
         @click="pass(false)"
       />
@@ -60,8 +75,12 @@ function pick(picked: File): void {
   display: grid;
   gap: 6px;
 }
-li {
+.refused li {
   color: var(--stop);
+}
+.told {
+  max-height: 300px;
+  overflow-y: auto;
 }
 .problem {
   color: var(--stop);

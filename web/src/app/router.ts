@@ -113,6 +113,25 @@ export const router = createRouter({
       component: () => import('@/views/catalogue/Catalogue.vue'),
       meta: { title: 'Catalogue' },
     },
+    {
+      path: '/own-checks',
+      name: 'own-checks',
+      component: () => import('@/views/own-checks/OwnChecks.vue'),
+      meta: { title: 'Own checks' },
+    },
+    {
+      path: '/own-checks/new',
+      name: 'new-check',
+      component: () => import('@/views/own-checks/CheckForm.vue'),
+      meta: { title: 'Add a check' },
+    },
+    {
+      path: '/own-checks/:family/:check',
+      name: 'own-check',
+      component: () => import('@/views/own-checks/CheckForm.vue'),
+      props: true,
+      meta: { title: 'Change a check' },
+    },
     { path: '/rules', name: 'rules', component: () => import('@/views/rules/Rules.vue'), meta: { title: 'Rules' } },
     {
       path: '/walk-arounds/:id/map',

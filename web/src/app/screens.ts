@@ -34,7 +34,13 @@ const SCREENS: Screen[] = [
   { title: 'Catalogue', path: '/catalogue', also: 'checks how' },
   { title: 'The shop', path: '/shop', also: 'name second factor settings', right: 'change the shop' },
   { title: 'People', path: '/people', also: 'invite members roles technicians', right: 'see people' },
-  { title: 'Rules', path: '/rules', also: 'limits sizes schools feelers' },
+  { title: 'Rules', path: '/rules', also: 'models limits sizes schools feelers copy' },
+  {
+    title: 'Own checks',
+    path: '/own-checks',
+    also: 'add check reword leave out switch off catalogue yaml',
+    right: 'change checks',
+  },
   { title: 'Changes', path: '/shop/changes', also: 'log history who', right: 'see changes' },
   { title: 'Your account', path: '/account', also: 'password e-mail second factor devices sign out' },
 ]

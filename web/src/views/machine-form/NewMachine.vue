@@ -18,7 +18,7 @@ import { useNewMachine } from './useNewMachine'
 const session = useSession()
 const route = useRoute()
 const router = useRouter()
-const { draft, kinds, kind, model, reading, adding, taken_up, order, load, like, pickKind, pickModel, forget, add } =
+const { draft, kinds, kind, model, reading, adding, takenUp, order, load, like, pickKind, pickModel, forget, add } =
   useNewMachine(session.me?.id ?? 0)
 const ARRIVALS = [
   { key: '', name: 'It has been here' },
@@ -53,9 +53,9 @@ async function keep(): Promise<void> {
   <section class="desk new-machine">
     <header class="tools">
       <h1 class="grow">Add a machine</h1>
-      <Button v-if="taken_up" severity="secondary" label="Begin anew" @click="anew" />
+      <Button v-if="takenUp" severity="secondary" label="Begin anew" @click="anew" />
     </header>
-    <p v-if="taken_up" class="quiet" role="status">This is where you left off.</p>
+    <p v-if="takenUp" class="quiet" role="status">This is where you left off.</p>
     <p v-if="reading.problem" class="trouble" role="alert">{{ reading.problem }}</p>
     <p v-else-if="!kinds" class="quiet" role="status">Reading what may be added …</p>
     <form v-if="kinds" class="steps" novalidate @submit.prevent="keep">

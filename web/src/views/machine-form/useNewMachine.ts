@@ -1,8 +1,9 @@
 /** A machine as it is being added: what was picked and typed so far, kept in the browser until the server has it. */
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { useAttempt } from '@/app/useAttempt'
+import { useDraft } from '@/app/useDraft'
 
 export interface Draft {
   uuid: string
@@ -45,30 +46,12 @@ const empty = (): Draft => ({
 })
 
 export function useNewMachine(member: number) {
-  const kept = `lumvek:new-machine:${member}`
-  const draft = reactive<Draft>(read())
+  const { draft, takenUp, forget } = useDraft(`lumvek:new-machine:${member}`, empty, (kept: Draft) => !!kept.family)
   const kinds = ref<Schemas['KindsOut'] | null>(null)
   const reading = useAttempt('What may be added could not be read.')
   const adding = useAttempt('It could not be added. What you typed is kept here.')
   const kind = computed(() => kinds.value?.kinds.find((one) => one.family === draft.family))
   const model = computed(() => kind.value?.models.find((one) => one.id === draft.model))
-  /** Whether something of a draft was there already. */
-  const taken_up = ref(!!draft.family)
-
-  function read(): Draft {
-    try {
-      const found = JSON.parse(localStorage.getItem(kept) ?? 'null') as Partial<Draft> | null
-      return { ...empty(), ...found }
-    } catch {
-      return empty()
-    }
-  }
-  watch(draft, () => localStorage.setItem(kept, JSON.stringify(draft)))
-  function forget(): void {
-    Object.assign(draft, empty())
-    localStorage.removeItem(kept)
-    taken_up.value = false
-  }
   const load = (): Promise<boolean> =>
     reading.run(async () => void (kinds.value = await answer(api.GET('/api/machines/kinds'))))
 
@@ -93,7 +76,7 @@ export function useNewMachine(member: number) {
 
   /** As the machine that this one is like: its model, options and sizes, not its name and number. A draft that was begun stays. */
   async function like(id: number): Promise<void> {
-    if (taken_up.value) return
+    if (takenUp.value) return
     await reading.run(async () => {
       const found = await answer(api.GET('/api/machines/{machine_id}/particulars', { params: { path: { machine_id: id } } }))
       const { family, model: of, options = [], rows, row_spacing, track_rows, folded_width, folded_height, goes_with } = found
@@ -128,5 +111,5 @@ export function useNewMachine(member: number) {
     })
     return made
   }
-  return { draft, kinds, kind, model, reading, adding, taken_up, order, load, like, pickKind, pickModel, forget, add }
+  return { draft, kinds, kind, model, reading, adding, takenUp, order, load, like, pickKind, pickModel, forget, add }
 }
