@@ -229,10 +229,28 @@ class CountOut(Schema):
     shipped: int
 
 
+class ModelNumberOut(Schema):
+    """A part number of a model; side: left, right or neither; remarks: its kind, what came after it, notes."""
+
+    part: str
+    side: str
+    number: str
+    pack: int
+    chosen: bool
+    remarks: str
+
+
 class ModelRulesOut(Schema):
+    """Everything of a model. machines: those there are of it; own: checks that were made for it alone; to_find: parts without
+    a number."""
+
     model: ModelOut
+    machines: list[str]
     checks: list[RuleCheckOut]
     counts: list[CountOut]
+    numbers: list[ModelNumberOut]
+    to_find: int
+    own: list[str]
 
 
 class SchoolChoiceOut(Schema):

@@ -175,9 +175,14 @@ def _unused(family: Family, catalogue: Catalogue) -> list[str]:
 
 
 def complaints(check: Check, family: Family, catalogue: Catalogue, *, own: bool = False) -> Iterator[str]:
-    """What is wrong with a check, one sentence each. own: a shop's, which may do without a picture of its states."""
+    """What is wrong with a check, one sentence each.
+
+    own: a shop's, which may do without a picture of its states, and renew what is in no parts book.
+    """
     yield from _in_check(check, family, catalogue)
     yield from _looks(check, wanted=not own)
+    if not own:
+        yield from _partless(check)
     yield from _in_rule(check, family)
 
 
@@ -221,9 +226,6 @@ def _in_check(check: Check, family: Family, catalogue: Catalogue) -> Iterator[st
         for place in part.places
         if place not in known_places
     )
-    for state in _renewing(check):
-        if not any(not part.options or state in part.options for part in check.renewed_parts):
-            yield f"{f'{state} says' if state else 'it is'} to be renewed, but no part is called for"
     if check.kind == "measure" and check.unit is None:
         yield "is measured but has no unit"
 
@@ -247,6 +249,12 @@ def _looks(check: Check, *, wanted: bool) -> Iterator[str]:
             for state in check.rule.states()
             if known[name].figures(state.key) is None
         )
+
+
+def _partless(check: Check) -> Iterator[str]:
+    for state in _renewing(check):
+        if not any(not part.options or state in part.options for part in check.renewed_parts):
+            yield f"{f'{state} says' if state else 'it is'} to be renewed, but no part is called for"
 
 
 def _renewing(check: Check) -> Iterator[str]:

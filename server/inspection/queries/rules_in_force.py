@@ -1,13 +1,15 @@
 """The rules in force for a shop and for a model, with where each comes from."""
 
 from fleet.models import MachineModel
+from fleet.queries.machines import machines_for
 from lumvek_core.catalogue import in_force
-from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.model import Check, Family
 from lumvek_core.catalogue.rule_book import LimitInForce
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
-from lumvek_core.coupled import short
+from lumvek_core.coupled import long, short
 from lumvek_core.rules import figures
 from lumvek_core.units import stated_in
+from parts.models import PartNumber
 from shops.access import NotFoundHere
 from shops.models import Change, Member, Shop
 from shops.rights import may
@@ -16,6 +18,7 @@ from ..schemas_views import (
     ChangeOut,
     CountOut,
     FeelerOut,
+    ModelNumberOut,
     ModelOut,
     ModelRulesOut,
     RuleCheckOut,
@@ -24,7 +27,7 @@ from ..schemas_views import (
     SchoolChoiceOut,
     SchoolOut,
 )
-from . import limits, own_checks, rule_books, serializers
+from . import check_files, limits, own_checks, rule_books, serializers
 
 LOG = 60
 """Changes shown, the newest first."""
@@ -92,7 +95,36 @@ def model_rules(member: Member, model: MachineModel) -> ModelRulesOut:
         for key, thing in book.family.things.items()
         if not thing.places and not key.endswith("row")
     ]
-    return ModelRulesOut(model=model_out(model), checks=checks, counts=counts)
+    numbers = list(model.part_numbers.all())
+    return ModelRulesOut(
+        model=model_out(model),
+        machines=list(machines_for(member).filter(model=model).values_list("name", flat=True)),
+        checks=checks,
+        counts=counts,
+        numbers=[_number(book.family, one) for one in numbers],
+        to_find=len({short(slot) for slot in book.family.slots} - {one.slot for one in numbers}),
+        own=[one.check.name for one in check_files.checks_of(model)],
+    )
+
+
+def _number(family: Family, one: PartNumber) -> ModelNumberOut:
+    said = [
+        one.get_kind_display() if one.kind != PartNumber.Kind.ORIGINAL else "",
+        f"replaced by {one.replaced_by}" if one.replaced_by else "",
+        f"lasts {one.life:g} times the original" if one.life != 1 else "",
+        "scarce" if one.status == PartNumber.Status.SCARCE else "",
+        one.mark,
+        one.note,
+    ]
+    slot = family.slots.get(long(family.prefix, one.slot))
+    return ModelNumberOut(
+        part=slot.name if slot else one.slot,
+        side={"L": "left", "R": "right"}.get(one.side, ""),
+        number=one.number,
+        pack=one.pack,
+        chosen=one.chosen,
+        remarks=", ".join(filter(None, said)),
+    )
 
 
 def _figure(

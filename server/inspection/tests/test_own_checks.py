@@ -149,7 +149,7 @@ def test_a_size_in_inches_stays_as_it_was_typed(lead, walk):
         ({"states": [{"name": "Firm"}]}, "states"),
         ({"states": [{"name": "Firm"}, {"name": ""}]}, "states.1.name"),
         ({"states": [{"name": "Loose", "severity": "due"}, {"name": "Firm"}]}, "states.0.severity"),
-        ({"slot": ""}, "slot"),
+        ({"slot": "sail"}, "slot"),
         ({"rule": "contact"}, "rule"),
         ({"phases": []}, "phases"),
         ({"family": "hovercraft"}, "family"),

@@ -7595,6 +7595,24 @@ export interface components {
              */
             sizes: components["schemas"]["SizeIn"][];
         };
+        /**
+         * ModelNumberOut
+         * @description A part number of a model; side: left, right or neither; remarks: its kind, what came after it, notes.
+         */
+        ModelNumberOut: {
+            /** Chosen */
+            chosen: boolean;
+            /** Number */
+            number: string;
+            /** Pack */
+            pack: number;
+            /** Part */
+            part: string;
+            /** Remarks */
+            remarks: string;
+            /** Side */
+            side: string;
+        };
         /** ModelOut */
         ModelOut: {
             /** Id */
@@ -7604,13 +7622,25 @@ export interface components {
             /** Name */
             name: string;
         };
-        /** ModelRulesOut */
+        /**
+         * ModelRulesOut
+         * @description Everything of a model. machines: those there are of it; own: checks that were made for it alone; to_find: parts without
+         *     a number.
+         */
         ModelRulesOut: {
             /** Checks */
             checks: components["schemas"]["RuleCheckOut"][];
             /** Counts */
             counts: components["schemas"]["CountOut"][];
+            /** Machines */
+            machines: string[];
             model: components["schemas"]["ModelOut"];
+            /** Numbers */
+            numbers: components["schemas"]["ModelNumberOut"][];
+            /** Own */
+            own: string[];
+            /** To Find */
+            to_find: number;
         };
         /**
          * MoistureDrawing

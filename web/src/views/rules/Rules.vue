@@ -4,6 +4,8 @@ import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import ChangeTable from '@/app/ChangeTable.vue'
 import ShopTabs from '@/app/ShopTabs.vue'
+import ModelNumbers from './ModelNumbers.vue'
+import ModelTools from './ModelTools.vue'
 import { useRules } from './useRules'
 
 const {
@@ -29,6 +31,7 @@ const {
   setCount,
   setSchool,
   setFeeler,
+  reload,
 } = useRules()
 </script>
 
@@ -68,8 +71,10 @@ const {
             {{ one.name }} ({{ one.kind.toLowerCase() }})
           </option>
         </select>
-        <InputText v-model="words" aria-label="Find a limit" placeholder="Find a check" />
+        <InputText v-model="words" aria-label="Find a limit or a part" placeholder="Find a check or a part" />
       </div>
+      <ModelTools v-if="model" :key="modelId" :model="model" :may-change="rules.may_change" @taken="reload" />
+      <h2 v-if="model">Sizes and limits</h2>
       <div v-if="model?.counts.length" class="counts">
         <label v-for="count in model.counts" :key="count.thing"
           >{{ count.name }}s
@@ -164,6 +169,7 @@ const {
           </template>
         </tbody>
       </table>
+      <ModelNumbers v-if="model" :model="model" :words="words" />
     </template>
     <div v-if="rules && tab === 'schools'" class="schools">
       <fieldset v-for="school in rules.schools" :key="school.subject" :disabled="!rules.may_change">

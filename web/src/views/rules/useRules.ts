@@ -12,7 +12,7 @@ export function useRules() {
   const problem = ref('')
   const words = ref('')
   const TABS: { key: Tab; name: string }[] = [
-    { key: 'limits', name: 'Sizes and limits' },
+    { key: 'limits', name: 'Models' },
     { key: 'schools', name: 'Schools' },
     { key: 'feelers', name: 'Feelers' },
     { key: 'log', name: 'What was changed' },
@@ -53,13 +53,18 @@ export function useRules() {
     }
   }
   onMounted(() => run(answer(api.GET('/api/rules')), (found) => (rules.value = found)))
-  watch(modelId, (id) => {
-    if (id)
-      void run(
-        answer(api.GET('/api/rules/models/{model_id}', { params: { path: { model_id: id } } })),
-        (found) => (model.value = found),
-      )
-  })
+  const readModel = (id: number): Promise<boolean> =>
+    run(
+      answer(api.GET('/api/rules/models/{model_id}', { params: { path: { model_id: id } } })),
+      (found) => (model.value = found),
+    )
+  watch(modelId, (id) => void (id && readModel(id)))
+  /** Everything anew, and this model: it may have come just now. */
+  async function reload(id = modelId.value): Promise<void> {
+    await run(answer(api.GET('/api/rules')), (found) => (rules.value = found))
+    if (id === modelId.value) await readModel(id)
+    else await router.replace({ query: { ...route.query, model: String(id) } })
+  }
 
   const checks = computed(() => {
     const sought = words.value.toLowerCase().trim()
@@ -166,5 +171,6 @@ export function useRules() {
     setCount,
     setSchool,
     setFeeler,
+    reload,
   }
 }
