@@ -8,6 +8,7 @@ from ninja import File, Form, Router, UploadedFile
 from fleet.queries.machines import machine_for
 from shops.access import member_of
 from shops.endpoints import allowed
+from shops.pictures import LARGEST_BYTES
 
 from .actions import notes, photos, pinning
 from .api import opened_for
@@ -36,7 +37,7 @@ def add_note_photo(
     """Keep a picture beside an operator's note. The same UUID twice is one picture."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    photos.add_to_note(member, machine, note_id, uuid, photo.read(photos.LARGEST_BYTES + 1))
+    photos.add_to_note(member, machine, note_id, uuid, photo.read(LARGEST_BYTES + 1))
     return serializers.notes(machine)
 
 
@@ -89,7 +90,7 @@ def add_photo(
     """Keep a picture of a place. The same UUID twice is one picture."""
     member = member_of(request)
     found, _ = opened_for(request, walk_around_id)
-    data = photo.read(photos.LARGEST_BYTES + 1)
+    data = photo.read(LARGEST_BYTES + 1)
     photos.add(member, walk_around_id, uuid, check, position, caption[:200], data)
     return [serializers.photo(one) for one in pictures.of(found)]
 

@@ -7,8 +7,9 @@ from ninja import File, Form, Router, UploadedFile
 
 from shops.access import member_of
 from shops.endpoints import allowed
+from shops.pictures import LARGEST_BYTES
 
-from .actions import photos, strip_pictures
+from .actions import strip_pictures
 from .api import opened_for
 from .api_notes import jpeg
 from .queries import pictures, serializers
@@ -41,7 +42,7 @@ def add_strip_picture(
 ) -> list[StripPictureOut]:
     """Keep a picture of the next step. The same UUID twice is one picture."""
     step = strip_pictures.Step(strip_down[:60], place[:40], words[:200], loose)
-    strip_pictures.add(member_of(request), walk_around_id, uuid, step, photo.read(photos.LARGEST_BYTES + 1))
+    strip_pictures.add(member_of(request), walk_around_id, uuid, step, photo.read(LARGEST_BYTES + 1))
     return _shown(request, walk_around_id)
 
 

@@ -22,7 +22,8 @@ class PhaseOut(Schema):
 
 
 class StartInfoOut(Schema):
-    """What there is to choose before a walk-around begins. own_headers: those that go with this machine, which come first."""
+    """What there is to choose before a walk-around begins. own_headers: those that go with this machine, which come first.
+    crops: what the shop grows, by group."""
 
     machine: MachineOut
     phases: list[PhaseOut]
@@ -32,6 +33,7 @@ class StartInfoOut(Schema):
     people: list[PersonOut]
     notes: list[NoteOut]
     running: list[WalkAroundBrief]
+    crops: dict[str, list[str]]
 
 
 class PreviewOut(Schema):

@@ -13,7 +13,7 @@ from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.counted import counted
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.vocabulary import PHASE_NAMES
-from shops.models import Member
+from shops.models import Member, Shop
 
 FEW = 4
 WIDE = 18
@@ -77,7 +77,7 @@ class Report:
     """Everything on the pages of one report."""
 
     walk_around: WalkAround
-    shop: str
+    shop: Shop
     phase: str
     book: CoreBook
     stations: list[StationOut]
@@ -132,7 +132,7 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
     }
     return Report(
         walk_around=walk_around,
-        shop=member.shop.name,
+        shop=member.shop,
         phase=PHASE_NAMES.get(walk_around.phase, walk_around.phase),
         book=book,
         stations=stations,

@@ -85,7 +85,7 @@ def logbook_print(request: HttpRequest, member: Member, machine_id: int) -> Http
     machine = machine_for(member, machine_id)
     context = {
         "machine": machine,
-        "shop": member.shop.name,
+        "shop": member.shop,
         "entries": [(one, KINDS[one.kind]) for one in _entries(request, member, machine_id)],
         "search": request.GET.get("search", ""),
     }

@@ -73,7 +73,7 @@ def order(request: HttpRequest, member: Member, order_id: uuid.UUID, form: str) 
     shown = serializers_orders.order(found)
     if form == "pdf":
         currency = serializers_orders.all_orders(member).currency
-        return paper.pdf("order", {"order": shown, "shop": member.shop.name, "currency": currency, "made": found.at}, name)
+        return paper.pdf("order", {"order": shown, "shop": member.shop, "currency": currency, "made": found.at}, name)
     titles = ["number", "part", "quantity", "unit_price", "accepted", "promised", "follows", "follows_on"]
     rows = [[line.number, line.name, str(line.quantity), line.unit_price, "", "", "", ""] for line in shown.lines]
     return _table(name, form, [titles, *rows])
@@ -135,7 +135,7 @@ def _where(line: net_requirements.Line) -> str:
 def pick_list(request: HttpRequest, member: Member) -> HttpResponse:
     """What to take to which machine, to print and tick."""
     _reader(member)
-    context = {"jobs": _jobs(member), "shop": member.shop.name, "today": sourcing.clock(member.shop.terms).date()}
+    context = {"jobs": _jobs(member), "shop": member.shop, "today": sourcing.clock(member.shop.terms).date()}
     return HttpResponse(paper.page("pick_list", context, nonce=paper.nonce_of(request)))
 
 

@@ -22,6 +22,7 @@ from inspection.queries import (
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.vocabulary import PHASE_NAMES
+from shops import days
 from shops.models import Member
 from shops.rights import only
 from tabular import sheets
@@ -83,6 +84,7 @@ def shared(request: HttpRequest, secret: str) -> HttpResponse:
     if opened is None:
         return _sealed(HttpResponse(paper.page("ended", {}, nonce=paper.nonce_of(request)), status=404))
     found, reader = opened
+    days.as_in(reader.shop)
     report = build.build(found, rule_books.opened(found.rule_book_id), reader)
 
     def photo(uuid: object) -> str:
@@ -171,7 +173,7 @@ def card(request: HttpRequest, member: Member, machine_id: int) -> HttpResponse:
         "headers": ready.headers,
         "phase": PHASE_NAMES[phase],
         "visits": visits,
-        "shop": member.shop.name,
+        "shop": member.shop,
         "tools": ready.tools,
         "notice": ready.book.notice,
         "notes": serializers.notes(ready.machine),

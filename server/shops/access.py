@@ -3,6 +3,7 @@
 from django.http import HttpRequest
 from ninja.security import SessionAuth
 
+from . import days
 from .models import Member
 
 TYPED_BY = "X-Lumvek-Member"
@@ -51,7 +52,10 @@ def signed_in(request: HttpRequest) -> Member | None:
     """The member behind a request, or None: of the shop that was picked last, else of the person's first one."""
     present = present_as(request)
     picked = request.session.get(AT_WORK_AS)
-    return next((one for one in present if one.pk == picked), present[0] if present else None)
+    member = next((one for one in present if one.pk == picked), present[0] if present else None)
+    if member is not None:
+        days.as_in(member.shop)
+    return member
 
 
 def lacks_code(member: Member) -> bool:

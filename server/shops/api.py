@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from django.conf import settings
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.contrib.auth.models import User
 from django.http import HttpRequest
@@ -60,6 +61,8 @@ def _session(request: HttpRequest) -> Session:
             "units": member.units,
             "code_first": lacks_code(member),
             "begun": member.shop.begun,
+            "time_zone": member.shop.time_zone or settings.TIME_ZONE,
+            "day_form": member.shop.day_form,
         }
     )
     return Session(csrf=get_token(request), me=me, to_found=False)

@@ -6,12 +6,23 @@ from django.db import models
 from .scoping import OfShop
 
 
+class DayForm(models.TextChoices):
+    """How days are written. A form of figures alone that can be read two ways is not offered."""
+
+    WORDS = "words", "28 Nov 2026"
+    MONTH_FIRST = "month", "Nov 28, 2026"
+    FIGURES = "figures", "2026-11-28"
+
+
 class Shop(models.Model):
     """A workshop. schools: subject → chosen school where it differs from the shipped default.
 
     second_factor: everybody has to have a code beside the password. described: its lead has gone over what
     it says of itself. begun: the pages of the first day were left behind. checks_edition: another one each time that a check of
     its own changed; empty: it never had any.
+
+    time_zone: empty for the server's. units: of those who join. openings: when it works, ``[{weekday, from, to}]``; closed:
+    days. crops: ``[{name, group}]``; seasons: ``[{name, first, last}]`` with days such as ``04-15``.
     """
 
     name = models.CharField(max_length=120)
@@ -20,6 +31,55 @@ class Shop(models.Model):
     described = models.BooleanField(default=False)
     begun = models.BooleanField(default=True)
     checks_edition = models.UUIDField(null=True, blank=True)
+    address = models.CharField(max_length=300, blank=True)
+    time_zone = models.CharField(max_length=60, blank=True)
+    units = models.CharField(max_length=2, choices=[("mm", "Millimetres"), ("in", "Inches")], default="mm")
+    day_form = models.CharField(max_length=8, choices=DayForm.choices, default=DayForm.WORDS)
+    openings = models.JSONField(default=list, blank=True)
+    closed = models.JSONField(default=list, blank=True)
+    crops = models.JSONField(default=list, blank=True)
+    seasons = models.JSONField(default=list, blank=True)
+
+
+class Mark(models.Model):
+    """The picture that stands on a shop's reports, written anew by the server like every picture."""
+
+    objects = OfShop.as_manager()
+
+    shop = models.OneToOneField(Shop, on_delete=models.CASCADE, related_name="mark")
+    image = models.BinaryField()
+    width = models.PositiveSmallIntegerField()
+    height = models.PositiveSmallIntegerField()
+    at = models.DateTimeField(auto_now=True)
+
+
+class Workplace(models.Model):
+    """Where a machine stands to be worked on, or what it is lifted by. uuid: given by whoever added it.
+
+    door_width_mm, door_height_mm: what passes; empty where nothing is in the way. many: how many there are of it. removed_at:
+    it is there no more.
+    """
+
+    class Kind(models.TextChoices):
+        BAY = "bay", "Bay"
+        YARD = "yard", "Yard"
+        LIFT = "lift", "Lift"
+        BENCH = "bench", "Bench"
+
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    shop = models.ForeignKey(Shop, on_delete=models.CASCADE, related_name="workplaces")
+    kind = models.CharField(max_length=6, choices=Kind.choices)
+    name = models.CharField(max_length=60)
+    many = models.PositiveSmallIntegerField(default=1)
+    door_width_mm = models.FloatField(null=True, blank=True)
+    door_height_mm = models.FloatField(null=True, blank=True)
+    note = models.CharField(max_length=200, blank=True)
+    removed_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["kind", "name"]
 
 
 class Feeler(models.Model):

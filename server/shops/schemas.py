@@ -34,6 +34,8 @@ class Me(Schema):
     units: Literal["mm", "in"]
     code_first: bool
     begun: bool
+    time_zone: str
+    day_form: Literal["words", "month", "figures"]
 
 
 class Session(Schema):
@@ -207,10 +209,72 @@ class JoinIn(Schema):
     password: str = ""
 
 
+class CropIn(Schema):
+    name: Annotated[str, Field(max_length=40)]
+    group: Literal["small-grain", "pod", "ear", "fine-seed"]
+
+
+class SeasonIn(Schema):
+    """first, last: days of any year, as ``04-15``."""
+
+    name: Annotated[str, Field(max_length=40)]
+    first: Annotated[str, Field(max_length=5)]
+    last: Annotated[str, Field(max_length=5)]
+
+
+class WorkplaceIn(Schema):
+    """A bay, yard, lift or bench; door sizes as typed, empty where nothing is in the way."""
+
+    uuid: uuid.UUID
+    kind: Literal["bay", "yard", "lift", "bench"]
+    name: Annotated[str, Field(max_length=60)]
+    many: Annotated[int, Field(ge=1, le=50)] = 1
+    door_width: Annotated[str, Field(max_length=20)] = ""
+    door_height: Annotated[str, Field(max_length=20)] = ""
+    note: Annotated[str, Field(max_length=200)] = ""
+
+
+class WorkplaceOut(WorkplaceIn):
+    kind_name: str
+
+
+class WaysIn(Schema):
+    """time_zone: empty for the server's. units: of those who join."""
+
+    time_zone: str
+    units: Literal["mm", "in"]
+    day_form: Literal["words", "month", "figures"]
+
+
+class HoursIn(Schema):
+    """As people write them: ``Mon–Fri 07:30–17:00``; closed on ``2026-12-24``."""
+
+    hours: Annotated[str, Field(max_length=300)]
+    closed: Annotated[str, Field(max_length=2000)] = ""
+
+
+class CropsIn(Schema):
+    crops: list[CropIn]
+    seasons: list[SeasonIn]
+
+
 class ShopOut(Schema):
-    """described: its lead has gone over it. people, asked: who belongs to it, and who was asked to."""
+    """described: its lead has gone over it. people, asked: who belongs to it, and who was asked to. zones: the time zones there
+    are; day_forms: how days may be written, each with an example."""
 
     name: str
+    address: str
+    has_mark: bool
+    time_zone: str
+    zones: list[str]
+    units: Literal["mm", "in"]
+    day_form: Literal["words", "month", "figures"]
+    day_forms: dict[str, str]
+    hours: str
+    closed: str
+    crops: list[CropIn]
+    seasons: list[SeasonIn]
+    places: list[WorkplaceOut]
     second_factor: bool
     described: bool
     people: int
@@ -219,6 +283,7 @@ class ShopOut(Schema):
 
 class ShopIn(Schema):
     name: Annotated[str, Field(max_length=120)]
+    address: Annotated[str, Field(max_length=300)] = ""
     second_factor: bool = False
 
 

@@ -9,6 +9,7 @@ from ninja import File, Form, Router, UploadedFile
 
 from fleet.queries.machines import machine_for
 from inspection.queries import rules_in_force
+from lumvek_core import opening_hours
 from lumvek_core.planning.sourcing_model import Pin
 from shops.access import member_of
 from shops.endpoints import allowed
@@ -17,7 +18,7 @@ from tabular.schemas import TableReportOut
 
 from . import desk
 from .actions import numbering, plans, supplier_book, terms
-from .queries import opening_hours, serializers, sourcing, suppliers
+from .queries import serializers, sourcing, suppliers
 from .schemas import (
     AskedOut,
     ChooseIn,

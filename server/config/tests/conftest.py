@@ -20,6 +20,7 @@ from endpoints import (
     OWN_CHECK,
     PHOTO,
     PIN,
+    PLACE,
     PLAN,
     RESULT,
     STEP,
@@ -32,8 +33,9 @@ from inspection.schemas_checks import OwnCheckIn
 from logbook.actions import counter_import, servicing
 from lumvek_core.workbench.subjects import SUBJECTS
 from report import actions as links
-from shops.actions import people
+from shops.actions import people, shop
 from shops.models import Member, Role
+from shops.schemas import WorkplaceIn
 from supply import desk
 from supply.actions import stocking
 from supply.models import Approval, Order, OrderLine, Plan, Supplier
@@ -56,6 +58,8 @@ def everything(yard):
     for how in ("Feeler.", "Feeler between rail and block."):
         again = {"uuid": uuid.uuid4(), "key": "own-rail-gap" if how != "Feeler." else "", "how": how}
         own_checks.set_check(yard.lead, OwnCheckIn(**OWN_CHECK | again))
+    shop.keep_workplace(yard.lead, PLACE, WorkplaceIn(uuid=PLACE, kind="bay", name="Short bay").model_dump(exclude={"uuid"}))
+    shop.set_mark(yard.lead, drawn("disc"))
     something_to_order(yard)
     Approval.objects.create(
         uuid=APPROVAL, machine=yard.machine, amount=0, currency="EUR", how="by telephone", by=yard.lead.user

@@ -93,6 +93,10 @@ BODIES = {
     "preferences": {"units": "in"},
     "change_shop": {"member": 0},
     "change_the_shop": {"name": "Sallow Bridge Machinery Ring"},
+    "set_ways": {"time_zone": "", "units": "mm", "day_form": "words"},
+    "set_hours": {"hours": "Mon–Fri 07:30–17:00"},
+    "set_crops": {"crops": [{"name": "Wheat", "group": "small-grain"}], "seasons": []},
+    "keep_workplace": {"uuid": str(uuid.uuid4()), "kind": "bay", "name": "Long bay", "door_width": "4.2 m"},
     "add_machine": {
         "uuid": str(uuid.uuid4()),
         "model": {"family": "row-crop-planter", "maker": "Dunmere", "name": "8"},
@@ -138,7 +142,9 @@ WRITES = [row for row in ALL if row.values[1] == "post" and (row.values[0], "pos
 ROLES = ("lead", "technician", "parts", "owner")
 
 
-PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, INVITATION = (uuid.uuid4() for _ in range(12))
+PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, INVITATION, PLACE = (
+    uuid.uuid4() for _ in range(13)
+)
 
 
 NAMED = {
@@ -158,6 +164,7 @@ NAMED = {
     "approval": APPROVAL,
     "done": DONE,
     "check": "opener-disc-diameter",
+    "workplace_id": PLACE,
 }
 """What an address can name, beside what gets its number when it is made."""
 
@@ -195,6 +202,8 @@ def call(browser, path, method, operation_id):
         picture = SimpleUploadedFile("p.jpg", drawn("knife"), "image/jpeg")
         form = {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "photo": picture}
         return browser.post(path, form)
+    if operation_id.endswith("set_mark"):
+        return browser.post(path, {"photo": SimpleUploadedFile("m.png", drawn("knife"), "image/jpeg")})
     if operation_id.endswith("add_strip_picture"):
         picture = SimpleUploadedFile("p.jpg", drawn("disc"), "image/jpeg")
         return browser.post(path, {"uuid": str(uuid.uuid4()), "strip_down": "opener-hub", "photo": picture})

@@ -1,15 +1,14 @@
 """Pictures of a place: checked, written anew, kept in the database beside what they show."""
 
-import io
 import uuid
 
 from django.db.models import QuerySet
-from PIL import Image, ImageOps, UnidentifiedImageError
 
 from fleet.models import Machine
 from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 from shops.models import Member
+from shops.pictures import clean
 from shops.rights import action
 from shops.taken_back import take_back
 
@@ -17,33 +16,9 @@ from ..judging.typed_readings import where
 from ..models import NotePhoto, OperatorNote, Photo
 from .locking import lock
 
-LARGEST_BYTES = 6 * 1024 * 1024
-"""Of a file as it is sent. The front end shrinks to well under one megabyte before sending."""
-LONGEST_SIDE = 1600
 MOST = 200
 """Pictures in one walk-around."""
 MOST_AT_A_NOTE = 8
-FORMATS = ("JPEG", "PNG", "WEBP")
-
-
-def clean(data: bytes) -> tuple[bytes, int, int]:
-    """The picture as a new JPEG of at most `LONGEST_SIDE`, upright, without place, device or any other data beside it.
-
-    Returns content, width and height in pixels. Raises BadInput with field ``photo`` for anything that is no picture.
-    """
-    if len(data) > LARGEST_BYTES:
-        raise BadInput("photo", f"must be under {LARGEST_BYTES // 1024 // 1024} MB")
-    try:
-        with Image.open(io.BytesIO(data), formats=FORMATS) as opened:
-            if opened.width * opened.height > 60_000_000:
-                raise BadInput("photo", "has too many pixels")
-            picture = ImageOps.exif_transpose(opened).convert("RGB")
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
-        raise BadInput("photo", "is not a picture (JPEG, PNG or WebP)") from None
-    picture.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
-    out = io.BytesIO()
-    picture.save(out, "JPEG", quality=82, optimize=True)
-    return out.getvalue(), picture.width, picture.height
 
 
 @action("add pictures")

@@ -6,13 +6,13 @@ from dataclasses import dataclass
 from lumvek_core.errors import BadInput
 from shops.access import NotFoundHere
 from shops.models import Member
+from shops.pictures import clean
 from shops.rights import action
 from shops.taken_back import take_back
 
 from ..models import StripPicture
 from ..queries import rule_books
 from ..queries.walk_arounds import walk_around_for
-from .photos import clean
 
 MOST = 60
 """Pictures of one strip-down."""

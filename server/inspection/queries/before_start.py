@@ -4,7 +4,7 @@ from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
-from lumvek_core.vocabulary import PHASE_NAMES
+from lumvek_core.vocabulary import CROP_NAMES, PHASE_NAMES
 from shops.models import Member
 from shops.rights import who_may
 
@@ -42,6 +42,7 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
         people=[serializers.person(one) for one in people],
         notes=serializers.notes(machine),
         running=[serializers.brief(one) for one in running],
+        crops={key: [one["name"] for one in member.shop.crops if one["group"] == key] for key in CROP_NAMES},
     )
 
 

@@ -8,6 +8,7 @@ from fleet.queries.machines import fitments_of
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.judgement.companions import place_at
+from shops.days import said
 
 from ..models import WalkAround
 from . import coupled
@@ -47,4 +48,4 @@ def in_words(fitment: Fitment) -> str:
     """``Fitted 23 Nov 2026 at 2860 ha: 0 % worn.``"""
     unit = "h" if fitment.machine.hours is not None else "ha"
     at = f" at {fitment.counter:g} {unit}" if fitment.counter is not None else ""
-    return f"New part fitted {fitment.fitted_at:%-d %b %Y}{at}: 0 % worn."
+    return f"New part fitted {said(fitment.fitted_at)}{at}: 0 % worn."

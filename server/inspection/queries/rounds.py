@@ -12,6 +12,7 @@ from lumvek_core import positions
 from lumvek_core.catalogue import rounds
 from lumvek_core.catalogue.model import Check
 from lumvek_core.counted import counted
+from shops.days import said
 
 from ..models import Reading, Verdict
 from . import rule_books, set_up
@@ -33,7 +34,7 @@ def _words(one: rounds.LeftOut, last: dt.date | None) -> str:
     many = counted(len(one.checks), "check")
     if one.why == "field":
         return f"{many} left out: seen only while it works in the field."
-    return f"{many} left out: seen since the last season, last on {last:%-d %b %Y}."
+    return f"{many} left out: seen since the last season, last on {said(last) if last else 'no day'}."
 
 
 def _seen(machines: Sequence[Machine], checks: Sequence[Check], layout: Mapping[str, Any]) -> tuple[set[str], dt.date | None]:

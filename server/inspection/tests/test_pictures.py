@@ -11,6 +11,7 @@ from inspection.actions import closing, photos
 from inspection.models import Photo
 from lumvek_core.errors import BadInput
 from shops.access import Conflict
+from shops.pictures import LARGEST_BYTES
 
 
 def picture(size=(2400, 1800), form="JPEG", **more):
@@ -43,7 +44,7 @@ def test_a_picture_is_shrunk_and_carries_nothing_but_itself(yard):
         b"<svg xmlns='http://www.w3.org/2000/svg'/>",
         picture(form="GIF"),
         picture()[:400],
-        b"x" * (photos.LARGEST_BYTES + 1),
+        b"x" * (LARGEST_BYTES + 1),
     ],
 )
 def test_what_is_no_picture_is_refused(yard, data):

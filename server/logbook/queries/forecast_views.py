@@ -17,6 +17,7 @@ from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.compare import reached
 from lumvek_core.counters import seasons as seasons_of
 from lumvek_core.units import plain
+from shops.days import said
 from shops.models import Member
 from shops.rights import may
 
@@ -152,7 +153,7 @@ def _fitted(known: forecasts.Known, check: Check) -> dict[str, str]:
     for position in known.read.get(check.key, {}):
         if fitment := known.fitment(check, position):
             at = f" at {plain(fitment.counter, 0)} {unit}" if fitment.counter is not None else ""
-            found[position] = f"{fitment.fitted_at:%-d %b %Y}{at}"
+            found[position] = f"{said(fitment.fitted_at)}{at}"
     return found
 
 

@@ -15,6 +15,7 @@ from lumvek_core import positions
 from lumvek_core.counted import counted
 from lumvek_core.units import plain
 from lumvek_core.workbench.subjects import SUBJECTS
+from shops.days import said
 from shops.taken_back import TakenBack
 from workbench.models import BenchResult
 
@@ -60,9 +61,7 @@ def taken_back_words(taken_back: TakenBack, names: dict[int, str], after: str = 
     """Who took it back and when; empty while it counts."""
     if taken_back.taken_back_at is None:
         return ""
-    return (
-        f"{after}taken back by {names.get(taken_back.taken_back_by_id or 0, 'somebody')}, {taken_back.taken_back_at:%-d %b %Y}"
-    )
+    return f"{after}taken back by {names.get(taken_back.taken_back_by_id or 0, 'somebody')}, {said(taken_back.taken_back_at)}"
 
 
 def parts_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:

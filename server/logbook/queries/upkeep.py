@@ -20,6 +20,7 @@ from lumvek_core.catalogue.model import Check
 from lumvek_core.counted import counted, noun
 from lumvek_core.coupled import short
 from lumvek_core.units import plain
+from shops.days import said
 from shops.models import Member
 from shops.rights import may
 
@@ -105,9 +106,9 @@ def _last(machine: Machine, services: Collection[Service], now: float | None) ->
     for check, value, day in rows.values_list("check_key", "reading__value", "reading__taken_at"):
         numbers, text = value.get("numbers"), value.get("text", "")
         if numbers and (now is None or numbers[0] <= now):
-            found[by_check[check].key].newer(None, numbers[0], f"read {day:%-d %b %Y}")
+            found[by_check[check].key].newer(None, numbers[0], f"read {said(day)}")
         elif text and (done_on := dt.date.fromisoformat(text)) <= timezone.localdate():
-            found[by_check[check].key].newer(done_on, None, f"read {day:%-d %b %Y}")
+            found[by_check[check].key].newer(done_on, None, f"read {said(day)}")
     for fitment in Fitment.objects.filter(machine=machine, slot__in=by_slot, until_at=None):
         found[by_slot[fitment.slot].key].newer(
             timezone.localdate(fitment.fitted_at), fitment.counter, f"fitted {fitment.number}"
@@ -117,7 +118,7 @@ def _last(machine: Machine, services: Collection[Service], now: float | None) ->
 
 def _shown(service: Service, one: dict[str, object], last: Last, unit: str) -> ServiceDueOut:
     parts = [f"every {plain(service.every_h, 0)} {unit}" if service.every_h else "", _days(service.every_days)]
-    done = [f"{last.day:%-d %b %Y}" if last.day else "", f"{plain(last.counter, 0)} {unit}" if last.counter is not None else ""]
+    done = [said(last.day) if last.day else "", f"{plain(last.counter, 0)} {unit}" if last.counter is not None else ""]
     left_h, left_days = one["left_h"], one["left_days"]
     due_h, due_date = one["due_h"], one["due_date"]
     return ServiceDueOut(
@@ -134,7 +135,7 @@ def _shown(service: Service, one: dict[str, object], last: Last, unit: str) -> S
                 None,
                 [
                     f"{plain(float(str(due_h)), 0)} {unit}" if due_h is not None else "",
-                    f"{dt.date.fromisoformat(str(due_date)):%-d %b %Y}" if due_date else "",
+                    said(dt.date.fromisoformat(str(due_date))) if due_date else "",
                 ],
             )
         ),

@@ -1,5 +1,7 @@
 """Small words and drawings of the report page."""
 
+import base64
+import datetime as dt
 import json
 from functools import lru_cache
 from typing import Any
@@ -7,6 +9,7 @@ from typing import Any
 from django import template
 from django.conf import settings
 from django.template.loader import render_to_string
+from django.utils import timezone
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
@@ -17,6 +20,8 @@ from lumvek_core.coupled import short
 from lumvek_core.looks.motif import look
 from lumvek_core.looks.wanted import Look, looks_of
 from lumvek_core.vocabulary import SEVERITY_WORDS
+from shops.days import said
+from shops.models import Mark, Shop
 
 register = template.Library()
 # As attributes and not as style, for the PDF writer does not hand a page's colours down into drawings.
@@ -29,6 +34,37 @@ def mark(severity: str) -> SafeString:
     """The mark of a severity: its own shape, with the word for those who cannot see it."""
     context = {"severity": severity, "word": SEVERITY_WORDS[severity or "open"], "colour": COLOURS.get(severity, "#5f656d")}
     return SafeString(render_to_string("report/mark.html", context).strip())
+
+
+@register.filter
+def day(when: dt.date | dt.datetime) -> str:
+    """A day as the shop writes it."""
+    return said(when)
+
+
+@register.filter
+def moment(when: dt.datetime) -> str:
+    """A day as the shop writes it, with the time of day there."""
+    return f"{said(when)} {timezone.localtime(when):%H:%M}"
+
+
+@register.simple_tag
+def letterhead(shop: Shop) -> SafeString:
+    """The shop with its mark and address, for the head of a page. One query."""
+    found = Mark.objects.in_shop(shop.pk).first()
+    source = f"data:image/jpeg;base64,{base64.b64encode(bytes(found.image)).decode()}" if found else ""
+    picture = format_html('<img src="{}" alt="" width="{}" height="{}">', source, *_fitted(found)) if found else ""
+    address = format_html("<br><small>{}</small>", shop.address) if shop.address else ""
+    return format_html('<p class="shop">{}<span>{}{}</span></p>', picture, shop.name, address)
+
+
+MARK_BOX = 160, 48
+"""Pixels that a mark takes up at most."""
+
+
+def _fitted(found: Mark) -> tuple[int, int]:
+    scale = min(MARK_BOX[0] / found.width, MARK_BOX[1] / found.height)
+    return round(found.width * scale), round(found.height * scale)
 
 
 @register.filter

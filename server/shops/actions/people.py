@@ -76,7 +76,9 @@ def join(secret: str, user: User | None, username: str, name: str, password: str
     invitation = invited_by(secret, for_update=True)
     if user is None:
         user = make_user(username, name, password, invitation.email)
-    member, new = Member.objects.get_or_create(user=user, shop=invitation.shop, defaults={"roles": invitation.roles})
+    member, new = Member.objects.get_or_create(
+        user=user, shop=invitation.shop, defaults={"roles": invitation.roles, "units": invitation.shop.units}
+    )
     if not new:
         if member.left_at is None:
             raise Conflict(f"You belong to {invitation.shop.name} already.")

@@ -8,6 +8,7 @@ from typing import Literal
 from django.utils import timezone
 
 from inspection.queries.serializers import full_name
+from lumvek_core import opening_hours
 from parts.models import PartNumber
 from shops.models import Member
 from shops.rights import may
@@ -25,7 +26,7 @@ from ..schemas import (
     SupplierOut,
     TermsOut,
 )
-from . import costs, net_requirements, opening_hours, orders, plan_explanation, sourcing
+from . import costs, net_requirements, orders, plan_explanation, sourcing
 from .needs import terms_of
 
 State = Literal["number", "order", "coming", "here", "fitted"]

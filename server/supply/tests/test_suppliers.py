@@ -7,10 +7,11 @@ from django.utils import timezone
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lumvek_core import opening_hours
 from lumvek_core.errors import BadInput
 from parts.models import PartNumber
 from supply.models import Share, Supplier, Terms
-from supply.queries import costs, net_requirements, opening_hours
+from supply.queries import costs, net_requirements
 
 times = st.tuples(st.integers(0, 23), st.integers(0, 59)).map(lambda t: f"{t[0]:02}:{t[1]:02}")
 week = st.dictionaries(st.integers(0, 6), st.tuples(times, times).filter(lambda span: span[0] < span[1]))

@@ -2408,6 +2408,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/crops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Crops
+         * @description The crops grown and the seasons.
+         */
+        post: operations["shops_api_shop_set_crops"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Hours
+         * @description When it works.
+         */
+        post: operations["shops_api_shop_set_hours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mark
+         * @description The picture at the head of reports.
+         */
+        get: operations["shops_api_shop_mark"];
+        put?: never;
+        /**
+         * Set Mark
+         * @description The picture at the head of reports, anew.
+         */
+        post: operations["shops_api_shop_set_mark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/mark/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Mark
+         * @description Reports go without a picture.
+         */
+        post: operations["shops_api_shop_remove_mark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Workplace
+         * @description A bay, yard, lift or bench: added, or changed.
+         */
+        post: operations["shops_api_shop_keep_workplace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/places/{workplace_id}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Workplace
+         * @description It is there no more.
+         */
+        post: operations["shops_api_shop_remove_workplace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Ways
+         * @description Its time zone, the units of those who join, how days are written.
+         */
+        post: operations["shops_api_shop_set_ways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stand-ins/gauge": {
         parameters: {
             query?: never;
@@ -5852,6 +5996,16 @@ export interface components {
             /** Username */
             username: string;
         };
+        /** CropIn */
+        CropIn: {
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "small-grain" | "pod" | "ear" | "fine-seed";
+            /** Name */
+            name: string;
+        };
         /**
          * CropWantsOut
          * @description The states that a crop wants, any of them.
@@ -5863,6 +6017,13 @@ export interface components {
             names: string[];
             /** States */
             states: string[];
+        };
+        /** CropsIn */
+        CropsIn: {
+            /** Crops */
+            crops: components["schemas"]["CropIn"][];
+            /** Seasons */
+            seasons: components["schemas"]["SeasonIn"][];
         };
         /** DecisionIn */
         DecisionIn: {
@@ -6948,6 +7109,19 @@ export interface components {
             station: string;
         };
         /**
+         * HoursIn
+         * @description As people write them: ``Mon–Fri 07:30–17:00``; closed on ``2026-12-24``.
+         */
+        HoursIn: {
+            /**
+             * Closed
+             * @default
+             */
+            closed: string;
+            /** Hours */
+            hours: string;
+        };
+        /**
          * Impossible
          * @description A line that cannot be here in time. earliest: the first day it can be; None where nobody has it.
          */
@@ -7494,6 +7668,11 @@ export interface components {
             begun: boolean;
             /** Code First */
             code_first: boolean;
+            /**
+             * Day Form
+             * @enum {string}
+             */
+            day_form: "words" | "month" | "figures";
             /** Id */
             id: number;
             /** Name */
@@ -7508,6 +7687,8 @@ export interface components {
             shop: string;
             /** Shops */
             shops: components["schemas"]["ShopOfMine"][];
+            /** Time Zone */
+            time_zone: string;
             /**
              * Units
              * @enum {string}
@@ -9559,6 +9740,18 @@ export interface components {
             /** Rate */
             rate: number | null;
         };
+        /**
+         * SeasonIn
+         * @description first, last: days of any year, as ``04-15``.
+         */
+        SeasonIn: {
+            /** First */
+            first: string;
+            /** Last */
+            last: string;
+            /** Name */
+            name: string;
+        };
         /** SeasonOut */
         SeasonOut: {
             /** Cells */
@@ -9866,6 +10059,11 @@ export interface components {
         };
         /** ShopIn */
         ShopIn: {
+            /**
+             * Address
+             * @default
+             */
+            address: string;
             /** Name */
             name: string;
             /**
@@ -9886,19 +10084,52 @@ export interface components {
         };
         /**
          * ShopOut
-         * @description described: its lead has gone over it. people, asked: who belongs to it, and who was asked to.
+         * @description described: its lead has gone over it. people, asked: who belongs to it, and who was asked to. zones: the time zones there
+         *     are; day_forms: how days may be written, each with an example.
          */
         ShopOut: {
+            /** Address */
+            address: string;
             /** Asked */
             asked: number;
+            /** Closed */
+            closed: string;
+            /** Crops */
+            crops: components["schemas"]["CropIn"][];
+            /**
+             * Day Form
+             * @enum {string}
+             */
+            day_form: "words" | "month" | "figures";
+            /** Day Forms */
+            day_forms: {
+                [key: string]: string;
+            };
             /** Described */
             described: boolean;
+            /** Has Mark */
+            has_mark: boolean;
+            /** Hours */
+            hours: string;
             /** Name */
             name: string;
             /** People */
             people: number;
+            /** Places */
+            places: components["schemas"]["WorkplaceOut"][];
+            /** Seasons */
+            seasons: components["schemas"]["SeasonIn"][];
             /** Second Factor */
             second_factor: boolean;
+            /** Time Zone */
+            time_zone: string;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "mm" | "in";
+            /** Zones */
+            zones: string[];
         };
         /**
          * SievesDrawing
@@ -10101,8 +10332,13 @@ export interface components {
         /**
          * StartInfoOut
          * @description What there is to choose before a walk-around begins. own_headers: those that go with this machine, which come first.
+         *     crops: what the shop grows, by group.
          */
         StartInfoOut: {
+            /** Crops */
+            crops: {
+                [key: string]: string[];
+            };
             /** Headers */
             headers: components["schemas"]["MachineOut"][];
             machine: components["schemas"]["MachineOut"];
@@ -10923,6 +11159,24 @@ export interface components {
             walk_around: components["schemas"]["WalkAroundBrief"];
         };
         /**
+         * WaysIn
+         * @description time_zone: empty for the server's. units: of those who join.
+         */
+        WaysIn: {
+            /**
+             * Day Form
+             * @enum {string}
+             */
+            day_form: "words" | "month" | "figures";
+            /** Time Zone */
+            time_zone: string;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "mm" | "in";
+        };
+        /**
          * WearFacts
          * @description used: share of the wear allowed. ahead: at the season's end, where there is a forecast.
          */
@@ -11020,6 +11274,81 @@ export interface components {
             texts?: {
                 [key: string]: string | string[][];
             };
+        };
+        /**
+         * WorkplaceIn
+         * @description A bay, yard, lift or bench; door sizes as typed, empty where nothing is in the way.
+         */
+        WorkplaceIn: {
+            /**
+             * Door Height
+             * @default
+             */
+            door_height: string;
+            /**
+             * Door Width
+             * @default
+             */
+            door_width: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bay" | "yard" | "lift" | "bench";
+            /**
+             * Many
+             * @default 1
+             */
+            many: number;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** WorkplaceOut */
+        WorkplaceOut: {
+            /**
+             * Door Height
+             * @default
+             */
+            door_height: string;
+            /**
+             * Door Width
+             * @default
+             */
+            door_width: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bay" | "yard" | "lift" | "bench";
+            /** Kind Name */
+            kind_name: string;
+            /**
+             * Many
+             * @default 1
+             */
+            many: number;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
     };
     responses: never;
@@ -13921,6 +14250,192 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangesOut"];
+                };
+            };
+        };
+    };
+    shops_api_shop_set_crops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CropsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+        };
+    };
+    shops_api_shop_set_hours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoursIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+        };
+    };
+    shops_api_shop_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    shops_api_shop_set_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Photo
+                     * Format: binary
+                     */
+                    photo: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+        };
+    };
+    shops_api_shop_remove_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+        };
+    };
+    shops_api_shop_keep_workplace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkplaceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+        };
+    };
+    shops_api_shop_remove_workplace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workplace_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+        };
+    };
+    shops_api_shop_set_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaysIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
                 };
             };
         };

@@ -2,11 +2,16 @@
 /** The ways through several pages that belong together. */
 import type { RouteLocationRaw } from 'vue-router'
 
-defineProps<{ label: string; ways: { to: RouteLocationRaw; name: string }[] }>()
+defineProps<{
+  label: string
+  ways: { to: RouteLocationRaw; name: string }[]
+  /** Only the very page counts as where one is, not those below it. */
+  exact?: boolean
+}>()
 </script>
 
 <template>
-  <nav class="tabs" :aria-label="label">
+  <nav class="tabs" :class="{ exact }" :aria-label="label">
     <RouterLink v-for="way in ways" :key="way.name" :to="way.to">{{ way.name }}</RouterLink>
   </nav>
 </template>
@@ -29,7 +34,8 @@ defineProps<{ label: string; ways: { to: RouteLocationRaw; name: string }[] }>()
   text-decoration: none;
   white-space: nowrap;
 }
-.tabs a.router-link-active {
+.tabs:not(.exact) a.router-link-active,
+.tabs a.router-link-exact-active {
   color: var(--accent);
   box-shadow: inset 0 -3px 0 var(--accent);
 }

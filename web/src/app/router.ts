@@ -44,7 +44,13 @@ export const router = createRouter({
       component: () => import('@/views/account/Account.vue'),
       meta: { title: 'Your account' },
     },
-    { path: '/shop', name: 'shop', component: () => import('@/views/shop/Shop.vue'), meta: { title: 'The shop' } },
+    {
+      path: '/shop/:part(ways|hours|places|crops|rates)?',
+      name: 'shop',
+      props: true,
+      component: () => import('@/views/shop/Shop.vue'),
+      meta: { title: 'The shop' },
+    },
     {
       path: '/shop/changes',
       name: 'changes',

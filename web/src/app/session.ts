@@ -1,4 +1,5 @@
 /** Who is signed in, and what they may do. */
+import { asInShop } from './words'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { answer, api, useCsrf, useMember, type Schemas } from '@/api/client'
@@ -18,6 +19,7 @@ export const useSession = defineStore('session', () => {
   function take(session: Schemas['Session']): void {
     useCsrf(session.csrf)
     me.value = session.me ?? null
+    if (session.me) asInShop(session.me.time_zone, session.me.day_form)
     useMember(me.value?.id ?? 0)
     outbox.as(me.value)
     toFound.value = session.to_found

@@ -7,8 +7,18 @@ export function phaseName(phase: string): string {
   return (PHASE_NAMES as Record<string, string>)[phase] ?? phase
 }
 
+/** How the shop writes days, and where it is; set as soon as it is known who works here. */
+const shop = { zone: undefined as string | undefined, form: 'words' }
+export function asInShop(zone: string, form: string): void {
+  Object.assign(shop, { zone, form })
+}
+/** A day without a time of day is that day everywhere. */
+const zoneOf = (iso: string): string | undefined => (iso.length === 10 ? 'UTC' : shop.zone)
+
 export function date(iso: string): string {
-  return new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+  const options = { day: 'numeric', month: 'short', year: 'numeric', timeZone: zoneOf(iso) } as const
+  if (shop.form === 'figures') return new Date(iso).toLocaleDateString('sv', { timeZone: zoneOf(iso) })
+  return new Date(iso).toLocaleDateString(shop.form === 'month' ? 'en-US' : 'en-GB', options)
 }
 
 /** Days from today to a day, whole; negative when it is past. */
@@ -26,5 +36,7 @@ export function inDays(day: string, today?: Date): string {
 
 /** "28 Nov, 14:05" */
 export function moment(iso: string): string {
-  return new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+  const locale = shop.form === 'month' ? 'en-US' : 'en-GB'
+  const options = { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' } as const
+  return new Date(iso).toLocaleString(locale, { ...options, timeZone: zoneOf(iso) })
 }

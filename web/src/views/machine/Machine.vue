@@ -40,6 +40,8 @@ const CROPS: { key: Start['crop']; name: string }[] = [
   { key: 'ear', name: 'Ear crops' },
   { key: 'fine-seed', name: 'Fine seed' },
 ]
+/** What the shop grows of a group. */
+const grown = (group: string): string => info.value?.crops[group]?.join(', ') ?? ''
 const card = computed(
   () =>
     `/machines/${props.id}/card?${new URLSearchParams([['phase', chosen.phase], ...chosen.headers.map((one) => ['headers', String(one)])])}`,
@@ -216,7 +218,8 @@ async function takeBack(written: string): Promise<void> {
             <fieldset>
               <legend>The crop that comes</legend>
               <label v-for="crop in CROPS" :key="crop.key" class="pick" :class="{ on: chosen.crop === crop.key }"
-                ><input v-model="chosen.crop" type="radio" name="crop" :value="crop.key" /> {{ crop.name }}</label
+                ><input v-model="chosen.crop" type="radio" name="crop" :value="crop.key" /> {{ crop.name
+                }}<small v-if="grown(crop.key)" class="quiet">{{ grown(crop.key) }}</small></label
               >
             </fieldset>
             <fieldset>

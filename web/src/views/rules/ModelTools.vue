@@ -32,7 +32,7 @@ const sendFile = (form: FormData): Promise<Schemas['TableReportOut']> =>
 
 <template>
   <p class="quiet">
-    {{ model.machines.length ? model.machines.join(', ') : 'No machine of this model in use.' }}
+    {{ model.machines.length ? `In use: ${model.machines.join(', ')}` : 'No machine of this model in use.' }}
     <template v-if="model.own.length"> · Own checks: {{ model.own.join(', ') }}</template>
   </p>
   <div v-if="mayChange" class="edit">

@@ -2,10 +2,11 @@
 /** Who sells what the shop needs: how far, when open, how it is sent; and the rates the shop counts with. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { computed, onMounted, reactive, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
+import RatesForm from './RatesForm.vue'
 import SupplyTabs from './SupplyTabs.vue'
 import { useAttempt } from '@/app/useAttempt'
 
@@ -27,27 +28,9 @@ const session = useSession()
 const suppliers = ref<Supplier[]>([])
 const terms = ref<Schemas['TermsOut'] | null>(null)
 const form = ref<Form | null>(null)
-const rates = reactive({
-  currency: '',
-  labour_rate: '',
-  km_cost: '',
-  downtime_rate: '',
-  late_cost_per_day: '',
-  days_before: '',
-})
 const at = useAttempt('The suppliers could not be read.')
 const saving = useAttempt('It could not be saved.')
-const rating = useAttempt('The rates could not be saved.')
-const kept = ref(false)
 const buys = computed(() => session.may('order'))
-const RATES = {
-  currency: 'Currency, three letters',
-  labour_rate: 'An hour of work',
-  km_cost: 'A kilometre',
-  downtime_rate: 'An hour standing in season',
-  late_cost_per_day: 'A day a machine waits for parts',
-  days_before: 'Parts wanted, days before the season',
-} as const
 const FIELDS = [
   ['name', 'Name'],
   ['email', 'E-mail'],
@@ -62,13 +45,9 @@ const FIELDS = [
 onMounted(() =>
   at.run(async () => {
     suppliers.value = await answer(api.GET('/api/supply/suppliers'))
-    takeTerms((await answer(api.GET('/api/supply/list'))).terms)
+    terms.value = (await answer(api.GET('/api/supply/list'))).terms
   }),
 )
-function takeTerms(found: Schemas['TermsOut']): void {
-  terms.value = found
-  Object.assign(rates, { ...found, days_before: String(found.days_before) })
-}
 function edit(one?: Supplier): void {
   form.value = one
     ? {
@@ -125,12 +104,6 @@ async function keep(): Promise<void> {
   })
   if (done) form.value = null
 }
-const keepRates = (): Promise<boolean> =>
-  rating.run(async () => {
-    const body = { ...rates, days_before: Math.round(figure(rates.days_before)), now: terms.value?.now ?? null }
-    takeTerms((await write(() => api.POST('/api/supply/terms', { body }))).terms)
-    kept.value = true
-  })
 const sent = (one: Supplier): string =>
   one.deliveries
     .map(
@@ -197,20 +170,7 @@ const sent = (one: Supplier): string =>
         <button v-if="buys" type="button" class="link" :aria-label="`Change ${one.name}`" @click="edit(one)">Change</button>
       </li>
     </ul>
-    <form v-if="terms" class="card form" aria-label="Rates" @submit.prevent="keepRates">
-      <h2 class="wide">Rates</h2>
-      <label v-for="(label, key) in RATES" :key="key" class="field"
-        >{{ label }}<InputText v-model="rates[key]" :disabled="!buys" :invalid="rating.field === key" @input="kept = false"
-      /></label>
-      <p v-if="rating.problem" class="problem wide" role="alert">{{ rating.problem }}</p>
-      <div v-if="buys" class="tools wide">
-        <Button type="submit" severity="secondary" label="Save the rates" :disabled="rating.busy" /><span
-          v-if="kept"
-          role="status"
-          >Saved.</span
-        >
-      </div>
-    </form>
+    <RatesForm v-if="terms" v-model="terms" />
   </section>
 </template>
 

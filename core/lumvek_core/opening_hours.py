@@ -4,7 +4,7 @@ import datetime as dt
 import re
 from typing import Any
 
-from lumvek_core.errors import BadInput
+from .errors import BadInput
 
 DAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
 _SPAN = re.compile(r"([A-Za-z]{3})[a-z]*(?:\s*[-–]\s*([A-Za-z]{3})[a-z]*)?\s+(\d{1,2}[:.]\d{2})\s*[-–]\s*(\d{1,2}[:.]\d{2})")

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+/** The units of who joins, the time zone, how days are written. */
+import Button from '@/design/controls/button'
+import { reactive, ref } from 'vue'
+import { api, write, type Schemas } from '@/api/client'
+import Field from '@/app/Field.vue'
+import { useSession } from '@/app/session'
+import { useAttempt } from '@/app/useAttempt'
+
+const shop = defineModel<Schemas['ShopOut']>({ required: true })
+const session = useSession()
+const { time_zone, units, day_form } = shop.value
+const form = reactive({ time_zone, units, day_form })
+const saving = useAttempt('It could not be saved.')
+const saved = ref(false)
+const keep = (): Promise<boolean> =>
+  saving.run(async () => {
+    shop.value = await write(() => api.POST('/api/shop/ways', { body: { ...form } }))
+    await session.load()
+    saved.value = true
+  })
+</script>
+
+<template>
+  <form class="card" aria-label="Units, time and days" novalidate @submit.prevent="keep" @change="saved = false">
+    <Field label="Units" hint="of who joins; everybody may change their own" name="units" :at="saving">
+      <select v-model="form.units">
+        <option value="mm">Millimetres</option>
+        <option value="in">Inches</option>
+      </select>
+    </Field>
+    <Field label="Time zone" name="time_zone" :at="saving">
+      <select v-model="form.time_zone">
+        <option value="">As the server</option>
+        <option v-for="one in shop.zones" :key="one" :value="one">{{ one.replaceAll('_', ' ') }}</option>
+      </select>
+    </Field>
+    <Field label="Days are written" name="day_form" :at="saving">
+      <select v-model="form.day_form">
+        <option v-for="(example, key) in shop.day_forms" :key="key" :value="key">{{ example }}</option>
+      </select>
+    </Field>
+    <p v-if="saving.problem && !saving.field" class="problem" role="alert">{{ saving.problem }}</p>
+    <div class="tools">
+      <Button type="submit" label="Save" :disabled="saving.busy" /> <span v-if="saved" role="status">Saved.</span>
+    </div>
+  </form>
+</template>
+
+<style scoped src="./Shop.css"></style>
