@@ -24,8 +24,8 @@ def places(page: Page) -> list[str]:
     """Every address, filled in with a machine, its walk-arounds (under way and finished) and a subject, as far as this role has
     them."""
     cards = page.request.get("/api/machines").json()
-    card = next(card for card in cards if card["recent"])
-    walks = {bool(walk["finished_at"]): walk["id"] for one in cards for walk in one["recent"]}
+    card = next(card for card in cards if card["newest"])
+    walks = {bool(walk["finished_at"]): walk["id"] for walk in (one["newest"] for one in cards) if walk}
     found = []
     for path in ROUTES:
         if path.startswith("/walk-arounds/:id"):
@@ -94,7 +94,7 @@ def until(holds, page: Page) -> bool:
 
 def walk(page: Page, machine: str = "Dunmere 12") -> str:
     cards = page.request.get("/api/machines").json()
-    return next(card for card in cards if card["machine"]["name"] == machine)["recent"][0]["id"]
+    return next(card for card in cards if card["machine"]["name"] == machine)["newest"]["id"]
 
 
 def logbook(page: Page) -> str:

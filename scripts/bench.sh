@@ -24,6 +24,7 @@ port=$(free_port 8820)
 .venv/bin/gunicorn --chdir server --bind "127.0.0.1:$port" --workers 2 --threads 4 config.wsgi:application >"$LOGS/bench-server.log" 2>&1 &
 server=$!
 .venv/bin/python benchmarks/slice.py "http://127.0.0.1:$port"
+.venv/bin/python benchmarks/board.py "http://127.0.0.1:$port"
 .venv/bin/python benchmarks/keystroke.py "http://127.0.0.1:$port"
 .venv/bin/python benchmarks/wear_forecast.py
 .venv/bin/python benchmarks/sourcing.py

@@ -29,7 +29,8 @@ class WalkAround(models.Model):
     name, places to look at) and plan (visits with posture, minutes and checks; minutes in all, and by plain station order). The
     checks of the plan are those of the walk-around; left_out: what its round leaves out, with why and the words for it. people:
     who began it together; anybody of the shop who inspects may join. version: 1, and one more each time it was opened again
-    after it was finished. discarded_at: begun by mistake; it stays in the log and is in no list.
+    after it was finished. tallies: station → state → places that stand so, optional checks left aside; kept in step with the
+    verdicts. discarded_at: begun by mistake; it stays in the log and is in no list.
     """
 
     owners_path = "machine__owners"
@@ -49,6 +50,7 @@ class WalkAround(models.Model):
     left_out = models.JSONField(default=list, blank=True)
     options = models.JSONField(default=list)
     stations = models.JSONField(default=list)
+    tallies = models.JSONField(default=dict, blank=True)
     started_at = models.DateTimeField()
     started_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     finished_at = models.DateTimeField(null=True, blank=True)

@@ -28,18 +28,23 @@ PhaseName = Literal[
 CropName = Literal["", "small-grain", "pod", "ear", "fine-seed"]
 
 
-class StationOut(Schema):
+class TallyOut(Schema):
+    """Of so many places in all, how many stand how."""
+
+    total: int = 0
+    sound: int = 0
+    watch: int = 0
+    due: int = 0
+    stop: int = 0
+    not_seen: int = 0
+    does_not_apply: int = 0
+    asked: int = 0
+    open: int = 0
+
+
+class StationOut(TallyOut):
     key: str
     name: str
-    total: int
-    sound: int
-    watch: int
-    due: int
-    stop: int
-    not_seen: int
-    does_not_apply: int
-    asked: int
-    open: int
 
 
 class WalkAroundBrief(Schema):
@@ -69,9 +74,13 @@ class MachineOut(Schema):
 
 
 class BoardMachineOut(Schema):
+    """newest: its last walk-around, sum and stations are of it; no stations where there are many machines."""
+
     machine: MachineOut
-    recent: list[WalkAroundBrief]
+    newest: WalkAroundBrief | None
+    sum: TallyOut
     stations: list[StationOut]
+    owners: list[str]
 
 
 class OptionOut(Schema):

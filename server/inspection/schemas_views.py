@@ -23,7 +23,7 @@ class PhaseOut(Schema):
 
 class StartInfoOut(Schema):
     """What there is to choose before a walk-around begins. own_headers: those that go with this machine, which come first.
-    crops: what the shop grows, by group."""
+    crops: what the shop grows, by group. earlier: its walk-arounds, the newest first."""
 
     machine: MachineOut
     phases: list[PhaseOut]
@@ -34,6 +34,7 @@ class StartInfoOut(Schema):
     notes: list[NoteOut]
     running: list[WalkAroundBrief]
     crops: dict[str, list[str]]
+    earlier: list[WalkAroundBrief]
 
 
 class PreviewOut(Schema):

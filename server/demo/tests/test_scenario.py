@@ -8,7 +8,7 @@ from django.utils import timezone
 
 from demo.people import PASSWORD, PEOPLE
 from demo.scenario import load
-from inspection.models import Reading
+from inspection.models import Reading, WalkAround
 
 
 def test_loading_again_changes_nothing(demo):
@@ -22,8 +22,10 @@ def test_the_first_screen_shows_every_state(demo, as_):
     twelve = cards["Dunmere 12"]
     for state in ("sound", "watch", "due", "not_seen", "open"):
         assert sum(station[state] for station in twelve["stations"]) > 0, state
-    assert [walk["finished_at"] is None for walk in twelve["recent"]] == [True, False, False, False]
-    assert cards["Dunmere 6"]["recent"] == []
+    walks = WalkAround.objects.filter(machine=twelve["machine"]["id"]).order_by("-started_at")
+    assert [walk.finished_at is None for walk in walks][:4] == [True, False, False, False]
+    assert twelve["newest"]["id"] == str(walks[0].pk)
+    assert cards["Dunmere 6"]["newest"] is None
     needed = dt.date.fromisoformat(twelve["machine"]["season_date"]) - timezone.now().date()
     assert 14 <= needed.days <= 42, "always a few weeks ahead"
 

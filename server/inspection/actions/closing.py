@@ -17,6 +17,7 @@ from shops.models import Member
 from shops.rights import action
 
 from ..judging.rejudging import rebuild, settle
+from ..judging.tallies import recount
 from ..judging.typed_readings import where
 from ..models import Decision, Reading, SetAside, Verdict, WalkAround, WalkAroundEvent
 from .locking import known, lock
@@ -75,6 +76,7 @@ def discard(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID, reason:
     walk_around.discarded_at = timezone.now()
     # Verdicts and parts follow from the readings, and are made from them again if it is brought back.
     Verdict.objects.filter(walk_around=walk_around).delete()
+    recount(walk_around)
     parts.forget(walk_around.pk)
     _log(member, walk_around, event, Kind.DISCARDED, because)
 

@@ -14,6 +14,7 @@ from shops.rights import action
 
 from ..judging.expected_values import Pair
 from ..judging.judge import Judging
+from ..judging.tallies import follow
 from ..judging.typed_readings import NewReading, Typed, Understanding
 from ..models import Reading, Verdict, WalkAround
 from ..queries import rule_books
@@ -104,6 +105,7 @@ class _Recording:
         readings = self._append(typed)
         settled = [self._settle(one, reading, withdrawn.get(one.pair)) for one, reading in zip(typed, readings, strict=True)]
         changed = self.judging.judge_around(list(dict.fromkeys(settled)), open_here)
+        follow(self.walk_around, self.judging.stood, rows, [(pair, self.book.station_of[pair[0]].key) for pair in changed])
         # Nobody has decided anything at a place that was never read before.
         parts = self.judging.calls_for_parts(never_decided=new_here - withdrawn.keys())
         if parts:

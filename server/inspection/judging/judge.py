@@ -22,11 +22,13 @@ from ..queries import rule_books
 from ..queries.decisions import decided_to_do
 from ..queries.values import value_of
 from .expected_values import Pair, expected_at
+from .tallies import state_of
 from .typed_readings import Typed, feelers_of
 
 
 class Judging:
-    """The places of one walk-around that are being judged. rows: what stands there, by check and place.
+    """The places of one walk-around that are being judged. rows: what stands there, by check and place; stood: how it
+    stood when it was read.
 
     called: something was found, or is gone, that parts may hang on; watched: places where that depends on what was decided.
     """
@@ -35,6 +37,7 @@ class Judging:
         self.walk_around, self.book = walk_around, book
         self.checks = book.family.checks
         self.rows: dict[Pair, Verdict] = {}
+        self.stood: dict[Pair, str] = {}
         self.called = False
         self.watched: set[Pair] = set()
         self._logs: dict[str, list[Past]] = {}
@@ -94,7 +97,9 @@ class Judging:
         """What stands at these places, beside what is at hand."""
         rows = Verdict.objects.filter(wanted, walk_around=self.walk_around).select_related("reading__replaces")
         for row in rows:
-            self.rows.setdefault((row.check_key, row.position_key), row)
+            pair = row.check_key, row.position_key
+            self.rows.setdefault(pair, row)
+            self.stood.setdefault(pair, state_of(row))
 
     def _all_read(self, checks: set[str], typed: Collection[Pair]) -> set[str]:
         """Those of these checks of which every place has been read now; what waits for an answer has not, unless it was just

@@ -11,6 +11,7 @@ from ..actions.parts_in_step import refresh_parts
 from ..models import Reading, Verdict, WalkAround
 from ..queries import rule_books
 from .judge import Judging
+from .tallies import recount
 
 
 @transaction.atomic
@@ -27,6 +28,7 @@ def rebuild(walk_around: WalkAround) -> None:
                 walk_around=walk_around, check_key=pair[0], position_key=pair[1], station_key=station, reading=reading
             )
     judging.judge_all()
+    recount(walk_around)
     refresh_parts(walk_around, book)
 
 
@@ -35,6 +37,7 @@ def recompute(walk_around: WalkAround) -> None:
     """Judge every position again from its reading and the walk-around's own rule book, and bring the parts in step."""
     book = rule_books.opened(walk_around.rule_book_id)
     Judging(walk_around, book).rejudge(set(book.family.checks))
+    recount(walk_around)
     refresh_parts(walk_around, book)
 
 
@@ -45,4 +48,5 @@ def settle(member: Member, walk_around_id: uuid.UUID) -> None:
     if walk_around.finished_at is None:
         book = rule_books.opened(walk_around.rule_book_id)
         Judging(walk_around, book).rejudge({key for key, check in book.family.checks.items() if check.wears})
+        recount(walk_around)
         refresh_parts(walk_around, book)

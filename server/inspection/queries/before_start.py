@@ -10,7 +10,7 @@ from shops.rights import who_may
 
 from ..schemas import LeftOutOut, PlanOut
 from ..schemas_views import PhaseOut, PreviewOut, StartInfoOut
-from . import coupled, preparing, rule_books, serializers
+from . import coupled, preparing, rule_books, serializers, walk_arounds
 
 CHOICES = {"everything": "Everything, one full round"}
 """Times that are called otherwise where they are picked."""
@@ -42,6 +42,7 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
         people=[serializers.person(one) for one in people],
         notes=serializers.notes(machine),
         running=[serializers.brief(one) for one in running],
+        earlier=[serializers.brief(one) for one in walk_arounds.of_machine(member, machine)],
         crops={key: [one["name"] for one in member.shop.crops if one["group"] == key] for key in CROP_NAMES},
     )
 

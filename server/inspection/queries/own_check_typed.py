@@ -193,12 +193,20 @@ def _field(path: str) -> str:
     return "slot" if steps[0] == "parts" else steps[0]
 
 
-ABOUT = (("part", "slot"), ("is made per", "per"), ("posture", "posture"), ("hazard", "hazards"), ("option", "option"))
+ABOUT = {
+    "slot": "slot",
+    "part": "slot",
+    "is made per": "per",
+    "posture": "posture",
+    "hazard": "hazards",
+    "option": "option",
+}
+"""What a complaint of the catalogue says, and the field that it is about."""
 
 
 def _about(complaint: str) -> str:
     """The field that a complaint of the catalogue is about; empty where it is about several."""
-    return next((field for words, field in ABOUT if words in complaint), "")
+    return next((field for words, field in ABOUT.items() if words in complaint), "")
 
 
 def typed_again(member: Member, family: Family, model: MachineModel | None, own: OwnCheck) -> OwnCheckIn:

@@ -42,6 +42,7 @@ from ..schemas import (
     PositionOut,
     PostureOut,
     RouteStationOut,
+    TallyOut,
     WalkAroundBrief,
     WalkAroundOut,
 )
@@ -86,14 +87,21 @@ def machine_out(machine: Machine) -> MachineOut:
 
 
 def board(member: Member) -> list[BoardMachineOut]:
+    cards = walk_arounds.board(member)
     return [
         BoardMachineOut(
             machine=machine_out(card.machine),
-            recent=[brief(walk_around) for walk_around in card.recent],
-            stations=card.stations,
+            newest=brief(card.newest) if card.newest else None,
+            sum=TallyOut(**{state: sum(getattr(one, state) for one in card.stations) for state in TallyOut.model_fields}),
+            stations=card.stations if len(cards) <= DRAWN else [],
+            owners=card.owners,
         )
-        for card in walk_arounds.board(member)
+        for card in cards
     ]
+
+
+DRAWN = 12
+"""Machines of a board that draws each; of more there is a line each."""
 
 
 def check_out(

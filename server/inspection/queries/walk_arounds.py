@@ -1,12 +1,11 @@
 """Reading inspections, always from a member's shop."""
 
 import uuid
-from collections import Counter, defaultdict
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, cast
 
-from django.db.models import Count, F, Max, QuerySet, Window
+from django.db.models import F, Max, Q, QuerySet, Window
 from django.db.models.functions import RowNumber
 
 from fleet.models import Machine
@@ -27,8 +26,6 @@ from ..models import Decision, Reading, Verdict, WalkAround
 from ..schemas import AdviceOut, OvertakenOut, PlaceOut, SeverityName, StationOut
 from . import coupled, parts_fitted_since
 from .values import value_of
-
-RECENT = 4
 
 
 def walk_around_for(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
@@ -63,87 +60,84 @@ def previous(walk_around: WalkAround) -> WalkAround | None:
 
 
 def station_states(walk_around: WalkAround, only: Collection[str] | None = None) -> list[StationOut]:
-    """The stations of one walk-around, in working order; with `only`, those of these keys. One query."""
-    return station_states_of([walk_around], only)[walk_around.pk]
-
-
-def station_states_of(
-    walk_arounds: Sequence[WalkAround], only: Collection[str] | None = None
-) -> dict[uuid.UUID, list[StationOut]]:
-    """The stations of several walk-arounds. One query, whatever their number. Optional checks do not count."""
-    optional = {w.pk: {key for station in w.stations for key in station["optional"]} for w in walk_arounds}
-    counts: dict[tuple[uuid.UUID, str], Counter[str]] = defaultdict(Counter)
-    verdicts = Verdict.objects.filter(walk_around__in=walk_arounds)
-    rows = (
-        (verdicts if only is None else verdicts.filter(station_key__in=only))
-        .values("walk_around", "station_key", "check_key", "severity", "ask")
-        .annotate(n=Count("id"))
-        .order_by()
-    )
-    for row in rows:
-        if row["check_key"] not in optional[row["walk_around"]]:
-            state = "asked" if row["ask"] else row["severity"].replace("-", "_")
-            counts[row["walk_around"], row["station_key"]][state] += row["n"]
-    return {
-        w.pk: [_station(s, counts[w.pk, s["key"]]) for s in w.stations if only is None or s["key"] in only]
-        for w in walk_arounds
-    }
+    """The stations of a walk-around with how their places stand, in working order; with `only`, those of these keys."""
+    return [
+        _station(station, walk_around.tallies.get(station["key"], {}))
+        for station in walk_around.stations
+        if only is None or station["key"] in only
+    ]
 
 
 STATES = (*SEVERITIES, "not_seen", "does_not_apply", "asked")
 
 
-def _station(station: dict[str, Any], count: Counter[str]) -> StationOut:
-    counts = {state: count[state] for state in STATES}
+def _station(station: dict[str, Any], count: Mapping[str, int]) -> StationOut:
+    counts = {state: count.get(state, 0) for state in STATES}
     left = max(0, station["total"] - sum(counts.values()))
     return StationOut(key=station["key"], name=station["name"], total=station["total"], open=left, **counts)
 
 
 @dataclass
 class BoardMachine:
-    """A machine with its newest walk-arounds; stations of the newest one."""
+    """A machine with its newest walk-around and the stations of it, and the names of its owners."""
 
     machine: Machine
-    recent: list[WalkAround] = field(default_factory=list)
+    newest: WalkAround | None = None
     stations: list[StationOut] = field(default_factory=list)
+    owners: list[str] = field(default_factory=list)
 
 
-def _ranked(rows: QuerySet[Any], by: F, started: str) -> QuerySet[Any]:
-    """The newest few for each machine, whatever there are."""
+def _ranked(rows: QuerySet[Any], by: F, started: str, many: int = 1) -> QuerySet[Any]:
+    """The newest for each machine, whatever there are."""
     order = Window(RowNumber(), partition_by=by, order_by=F(started).desc())
-    ranked: QuerySet[Any] = rows.annotate(rank=order).filter(rank__lte=RECENT).order_by("rank")
+    ranked: QuerySet[Any] = rows.annotate(rank=order).filter(rank__lte=many).order_by("rank")
     return ranked
+
+
+UNREAD = ("plan", "layout", "left_out", "options", "header_families")
+"""What of a walk-around no board shows."""
 
 
 def board(member: Member) -> list[BoardMachine]:
     """Every machine the member may see, by season date; a header with the walk-arounds it was coupled in. Four queries."""
     cards = {machine.pk: BoardMachine(machine) for machine in machines_for(member)}
-    recent = _ranked(WalkAround.objects.filter(machine__in=cards, discarded_at=None), F("machine_id"), "started_at")
-    for walk_around in recent.select_related("started_by", "finished_by").defer("plan", "layout"):
-        cards[walk_around.machine_id].recent.append(walk_around)
-    if member.sees_own_only:
-        return _with_stations(cards)
+    newest = _ranked(WalkAround.objects.filter(machine__in=cards, discarded_at=None), F("machine_id"), "started_at")
+    for walk_around in newest.select_related("started_by", "finished_by").defer(*UNREAD):
+        cards[walk_around.machine_id].newest = walk_around
+    if not member.sees_own_only:
+        _take_coupled(cards)
+    for machine, first, last, name in Machine.owners.through.objects.filter(machine__in=cards).values_list(
+        "machine", "member__user__first_name", "member__user__last_name", "member__user__username"
+    ):
+        cards[machine].owners.append(f"{first} {last}".strip() or name)
+    for card in cards.values():
+        if card.newest:
+            card.stations = _own(card.machine, station_states(card.newest))
+    return list(cards.values())
+
+
+def _take_coupled(cards: dict[int, BoardMachine]) -> None:
+    """Headers with the walk-around of their combine, where that is newer than one of their own."""
     coupled = _ranked(
         WalkAround.headers.through.objects.filter(machine__in=cards, walkaround__discarded_at=None),
         F("machine_id"),
         "walkaround__started_at",
     )
-    for pair in coupled.select_related("walkaround__started_by", "walkaround__finished_by").defer(
-        "walkaround__plan", "walkaround__layout"
-    ):
+    related = ("walkaround__started_by", "walkaround__finished_by")
+    for pair in coupled.select_related(*related).defer(*(f"walkaround__{name}" for name in UNREAD)):
         card = cards[pair.machine_id]
-        card.recent = sorted([*card.recent, pair.walkaround], key=lambda one: one.started_at, reverse=True)[:RECENT]
-    return _with_stations(cards)
+        if card.newest is None or pair.walkaround.started_at > card.newest.started_at:
+            card.newest = pair.walkaround
 
 
-def _with_stations(cards: dict[int, BoardMachine]) -> list[BoardMachine]:
-    """The cards with the stations of each one's newest walk-around."""
-    newest = list({card.recent[0].pk: card.recent[0] for card in cards.values() if card.recent}.values())
-    states = station_states_of(newest)
-    for card in cards.values():
-        if card.recent:
-            card.stations = _own(card.machine, states[card.recent[0].pk])
-    return list(cards.values())
+EARLIER = 12
+
+
+def of_machine(member: Member, machine: Machine) -> list[WalkAround]:
+    """The newest walk-arounds of a machine, those it was coupled in as well. One query."""
+    mine = Q(machine=machine) if member.sees_own_only else Q(machine=machine) | Q(headers=machine)
+    found = WalkAround.objects.filter(mine, discarded_at=None).distinct().order_by("-started_at")
+    return list(found.select_related("started_by", "finished_by").defer("stations", "tallies", *UNREAD)[:EARLIER])
 
 
 def _own(machine: Machine, stations: list[StationOut]) -> list[StationOut]:

@@ -149,13 +149,13 @@ def test_lists_take_the_same_number_of_queries_however_long(readings, yard, read
         read("opener-disc-diameter", f"{row}L", "385")
     browser, walk_around = as_(yard.lead), f"/api/walk-arounds/{yard.walk_around.pk}"
     browser.get(walk_around)
-    with django_assert_num_queries(6):  # session, user with member and shop, machines, walk-arounds, coupled headers, counts
+    with django_assert_num_queries(6):  # session, user with member and shop, machines, walk-arounds, coupled headers, owners
         browser.get("/api/machines")
     # session, user with member and shop, walk-around, newest reading, feelers, hand-over, headers, people, holds, pictures,
     # notes,
-    # verdicts, names, counts, part numbers, lines, how it was set up the last time,
+    # verdicts, names, part numbers, lines, how it was set up the last time,
     # pinned pictures
-    with django_assert_num_queries(19):
+    with django_assert_num_queries(18):
         browser.get(f"/api/walk-arounds/{yard.walk_around.pk}")
 
 

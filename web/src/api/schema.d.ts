@@ -4392,13 +4392,18 @@ export interface components {
             /** Name */
             name: string;
         };
-        /** BoardMachineOut */
+        /**
+         * BoardMachineOut
+         * @description newest: its last walk-around, sum and stations are of it; no stations where there are many machines.
+         */
         BoardMachineOut: {
             machine: components["schemas"]["MachineOut"];
-            /** Recent */
-            recent: components["schemas"]["WalkAroundBrief"][];
+            newest: components["schemas"]["WalkAroundBrief"] | null;
+            /** Owners */
+            owners: string[];
             /** Stations */
             stations: components["schemas"]["StationOut"][];
+            sum: components["schemas"]["TallyOut"];
         };
         /** BookLineOut */
         BookLineOut: {
@@ -10332,13 +10337,15 @@ export interface components {
         /**
          * StartInfoOut
          * @description What there is to choose before a walk-around begins. own_headers: those that go with this machine, which come first.
-         *     crops: what the shop grows, by group.
+         *     crops: what the shop grows, by group. earlier: its walk-arounds, the newest first.
          */
         StartInfoOut: {
             /** Crops */
             crops: {
                 [key: string]: string[];
             };
+            /** Earlier */
+            earlier: components["schemas"]["WalkAroundBrief"][];
             /** Headers */
             headers: components["schemas"]["MachineOut"][];
             machine: components["schemas"]["MachineOut"];
@@ -10401,27 +10408,54 @@ export interface components {
         };
         /** StationOut */
         StationOut: {
-            /** Asked */
+            /**
+             * Asked
+             * @default 0
+             */
             asked: number;
-            /** Does Not Apply */
+            /**
+             * Does Not Apply
+             * @default 0
+             */
             does_not_apply: number;
-            /** Due */
+            /**
+             * Due
+             * @default 0
+             */
             due: number;
             /** Key */
             key: string;
             /** Name */
             name: string;
-            /** Not Seen */
+            /**
+             * Not Seen
+             * @default 0
+             */
             not_seen: number;
-            /** Open */
+            /**
+             * Open
+             * @default 0
+             */
             open: number;
-            /** Sound */
+            /**
+             * Sound
+             * @default 0
+             */
             sound: number;
-            /** Stop */
+            /**
+             * Stop
+             * @default 0
+             */
             stop: number;
-            /** Total */
+            /**
+             * Total
+             * @default 0
+             */
             total: number;
-            /** Watch */
+            /**
+             * Watch
+             * @default 0
+             */
             watch: number;
         };
         /**
@@ -10844,6 +10878,57 @@ export interface components {
              * @default true
              */
             taken: boolean;
+        };
+        /**
+         * TallyOut
+         * @description Of so many places in all, how many stand how.
+         */
+        TallyOut: {
+            /**
+             * Asked
+             * @default 0
+             */
+            asked: number;
+            /**
+             * Does Not Apply
+             * @default 0
+             */
+            does_not_apply: number;
+            /**
+             * Due
+             * @default 0
+             */
+            due: number;
+            /**
+             * Not Seen
+             * @default 0
+             */
+            not_seen: number;
+            /**
+             * Open
+             * @default 0
+             */
+            open: number;
+            /**
+             * Sound
+             * @default 0
+             */
+            sound: number;
+            /**
+             * Stop
+             * @default 0
+             */
+            stop: number;
+            /**
+             * Total
+             * @default 0
+             */
+            total: number;
+            /**
+             * Watch
+             * @default 0
+             */
+            watch: number;
         };
         /** TaskOut */
         TaskOut: {

@@ -234,6 +234,15 @@ async function takeBack(written: string): Promise<void> {
               >
             </fieldset>
           </template>
+          <section v-if="info.earlier.length" class="earlier" aria-labelledby="earlier">
+            <h2 id="earlier">Walk-arounds so far</h2>
+            <ul>
+              <li v-for="old in info.earlier" :key="old.id">
+                <a :href="`/walk-arounds/${old.id}/report`">{{ phaseName(old.phase) }}, {{ date(old.started_at) }}</a>
+                <span class="quiet"> {{ old.started_by }}{{ old.finished_at ? '' : ', under way' }}</span>
+              </li>
+            </ul>
+          </section>
           <div v-if="mayStart" class="desk"><Counters :machine="info.machine.id" :may-record="true" /></div>
         </div>
         <aside v-if="mayStart" class="plan" aria-label="What it will be">

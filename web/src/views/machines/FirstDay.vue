@@ -59,7 +59,7 @@ const steps = computed<Step[]>(() => {
     {
       name: 'Walk round it',
       says: first ? first.machine.name : '',
-      done: props.machines.some((card) => card.recent.length),
+      done: props.machines.some((card) => card.newest),
       why: 'Choose the time of the season and begin; it can be put down and taken up at any place.',
       does: 'Start',
       to: first ? { name: 'machine', params: { id: first.machine.id } } : { name: 'new-machine' },

@@ -6,11 +6,12 @@ import { useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
-import { date, inDays, phaseName } from '@/app/words'
+import { date, inDays } from '@/app/words'
 import FirstDay from './FirstDay.vue'
+import MachineList from './MachineList.vue'
 import MachineMap from '@/design/MachineMap.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
-import { summed, tallied, WORDS } from '@/design/severity'
+import { tallied, WORDS } from '@/design/severity'
 
 const router = useRouter()
 const session = useSession()
@@ -18,19 +19,15 @@ const board = ref<Schemas['BoardMachineOut'][] | null>(null)
 const problem = ref('')
 const mayInspect = computed(() => session.may('start a walk-around'))
 const cards = computed(() =>
-  (board.value ?? []).map((card) => {
-    const sum = summed(card.stations)
-    const newest = card.recent[0]
-    return {
-      ...card,
-      sum,
-      newest,
-      running: !!newest && !newest.finished_at,
-      found: tallied(sum),
-      earlier: card.recent.slice(1),
-    }
-  }),
+  (board.value ?? []).map((card) => ({
+    ...card,
+    running: !!card.newest && !card.newest.finished_at,
+    found: tallied(card.sum),
+  })),
 )
+/** So many that each is a line and not a picture. */
+const many = computed(() => cards.value.length > DRAWN)
+const DRAWN = 12
 
 async function load(): Promise<void> {
   problem.value = ''
@@ -62,7 +59,13 @@ onMounted(load)
     <p v-else-if="!cards.length && (session.me?.begun || !session.may('add machines'))" class="quiet">
       No machine is yours to see yet. The shop lead adds them.
     </p>
-    <article v-for="card in cards" :key="card.machine.id" class="card" :aria-labelledby="`machine-${card.machine.id}`">
+    <MachineList v-if="many && board" :cards="board" :may-inspect="mayInspect" />
+    <article
+      v-for="card in many ? [] : cards"
+      :key="card.machine.id"
+      class="card"
+      :aria-labelledby="`machine-${card.machine.id}`"
+    >
       <div class="what">
         <h2 :id="`machine-${card.machine.id}`">
           <RouterLink :to="{ name: 'machine', params: { id: card.machine.id } }">{{ card.machine.name }}</RouterLink>
@@ -83,12 +86,6 @@ onMounted(load)
             <span v-for="item in card.found" :key="item.severity" :class="`sev-${item.severity}`"
               ><SeverityMark :severity="item.severity" wordless /> <b>{{ item.count }}</b>
               {{ WORDS[item.severity].toLowerCase() }}</span
-            >
-          </p>
-          <p v-if="card.earlier.length" class="earlier quiet">
-            Earlier:
-            <a v-for="old in card.earlier" :key="old.id" :href="`/walk-arounds/${old.id}/report`"
-              >{{ phaseName(old.phase).toLowerCase() }}, {{ date(old.started_at) }}</a
             >
           </p>
         </template>
@@ -208,18 +205,6 @@ onMounted(load)
   align-items: center;
   min-height: var(--target);
   font-weight: 600;
-}
-.earlier {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 14px;
-  align-items: center;
-}
-.earlier a {
-  display: inline-flex;
-  align-items: center;
-  min-height: 32px;
-  color: inherit;
 }
 .problem {
   color: var(--stop);
