@@ -8,12 +8,12 @@ from dataclasses import dataclass
 from typing import Literal
 from urllib.parse import urlencode
 
-from django.db.models import Max, Q
+from django.db.models import Q
 
 from fleet.models import Machine
 from fleet.queries.machines import every_machine, machines_for
-from inspection.models import OperatorNote, Verdict, WalkAround
-from inspection.queries import rule_books
+from inspection.models import OperatorNote, Verdict
+from inspection.queries import rule_books, walk_arounds
 from lumvek_core.catalogue.model import Check, Family
 from lumvek_core.coupled import short
 from parts.models import PartNumber
@@ -23,6 +23,8 @@ from supply.models import StockItem, Supplier
 
 MOST = 6
 """Of each kind."""
+MOST_SEARCHED = 40
+"""Walk-arounds whose findings are gone through, those with most to stop for first."""
 BAD = ("stop", "due")
 Kind = Literal["machine", "finding", "note", "part", "supplier", "person", "check"]
 
@@ -123,17 +125,15 @@ def _findings(member: Member, checks: list[tuple[Family, Check]]) -> Iterator[Fo
     names = {check.key: check.name for _, check in checks}
     if not names:
         return
-    newest = machines_for(member).annotate(last=Max("walk_arounds__started_at", filter=Q(walk_arounds__discarded_at=None)))
-    dates = [one.last for one in newest if one.last]
-    walks = WalkAround.objects.of(member).filter(started_at__in=dates, discarded_at=None).values("pk")
-    bad = Verdict.objects.filter(walk_around__in=walks, check_key__in=list(names), severity__in=BAD)
+    newest = dict(walk_arounds.worst_of(machines_for(member), MOST_SEARCHED))
+    bad = Verdict.objects.filter(walk_around__in=newest, check_key__in=list(names), severity__in=BAD).order_by()
     told: dict[tuple[str, str], Found] = {}
-    for one in bad.select_related("walk_around__machine").order_by("walk_around", "check_key")[: MOST * 20]:
-        machine, key = one.walk_around.machine, (str(one.walk_around_id), one.check_key)
-        if key not in told:
-            path = f"/walk-arounds/{one.walk_around_id}/findings"
-            told[key] = Found("finding", f"{names[one.check_key]}: {one.severity}", machine.name, path)
-    yield from sorted(told.values(), key=lambda one: not one.title.endswith("stop"))[:MOST]
+    for walk, key, severity in bad.values_list("walk_around", "check_key", "severity").distinct()[: MOST * 100]:
+        path = f"/walk-arounds/{walk}/findings"
+        found = Found("finding", f"{names[key]}: {severity}", newest[walk], path)
+        if severity == "stop" or (str(walk), key) not in told:
+            told[str(walk), key] = found
+    yield from sorted(told.values(), key=lambda one: (not one.title.endswith("stop"), one.words))[:MOST]
 
 
 def _in_catalogue(checks: list[tuple[Family, Check]]) -> Iterator[Found]:

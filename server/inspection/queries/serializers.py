@@ -87,21 +87,16 @@ def machine_out(machine: Machine) -> MachineOut:
 
 
 def board(member: Member) -> list[BoardMachineOut]:
-    cards = walk_arounds.board(member)
     return [
         BoardMachineOut(
             machine=machine_out(card.machine),
             newest=brief(card.newest) if card.newest else None,
-            sum=TallyOut(**{state: sum(getattr(one, state) for one in card.stations) for state in TallyOut.model_fields}),
-            stations=card.stations if len(cards) <= DRAWN else [],
+            sum=TallyOut(**card.sum),
+            stations=card.stations,
             owners=card.owners,
         )
-        for card in cards
+        for card in walk_arounds.board(member)
     ]
-
-
-DRAWN = 12
-"""Machines of a board that draws each; of more there is a line each."""
 
 
 def check_out(

@@ -79,10 +79,12 @@ def _station(station: dict[str, Any], count: Mapping[str, int]) -> StationOut:
 
 @dataclass
 class BoardMachine:
-    """A machine with its newest walk-around and the stations of it, and the names of its owners."""
+    """A machine with its newest walk-around: how many of its places stand how, and its stations where machines are few enough
+    to be drawn. owners: their names."""
 
     machine: Machine
     newest: WalkAround | None = None
+    sum: dict[str, int] = field(default_factory=dict)
     stations: list[StationOut] = field(default_factory=list)
     owners: list[str] = field(default_factory=list)
 
@@ -94,6 +96,8 @@ def _ranked(rows: QuerySet[Any], by: F, started: str, many: int = 1) -> QuerySet
     return ranked
 
 
+DRAWN = 12
+"""Machines of a board that draws each; of more there is a line each."""
 UNREAD = ("plan", "layout", "left_out", "options", "header_families")
 """What of a walk-around no board shows."""
 
@@ -112,8 +116,21 @@ def board(member: Member) -> list[BoardMachine]:
         cards[machine].owners.append(f"{first} {last}".strip() or name)
     for card in cards.values():
         if card.newest:
-            card.stations = _own(card.machine, station_states(card.newest))
+            _count(card, card.newest, drawn=len(cards) <= DRAWN)
     return list(cards.values())
+
+
+def _count(card: BoardMachine, walk_around: WalkAround, *, drawn: bool) -> None:
+    """A header's own stations of a walk-around; every station for a machine."""
+    prefix = coupled.prefix_of(card.machine)
+    mine = [station for station in walk_around.stations if not prefix or prefix_of(station["key"]) == prefix]
+    for station in mine:
+        for state, n in walk_around.tallies.get(station["key"], {}).items():
+            card.sum[state] = card.sum.get(state, 0) + n
+    seen, total = sum(card.sum.values()), sum(station["total"] for station in mine)
+    card.sum |= {"total": total, "open": max(0, total - seen)}
+    if drawn:
+        card.stations = [_station(station, walk_around.tallies.get(station["key"], {})) for station in mine]
 
 
 def _take_coupled(cards: dict[int, BoardMachine]) -> None:
@@ -130,6 +147,18 @@ def _take_coupled(cards: dict[int, BoardMachine]) -> None:
             card.newest = pair.walkaround
 
 
+def worst_of(machines: QuerySet[Machine], most: int) -> list[tuple[uuid.UUID, str]]:
+    """The newest walk-arounds of machines in which something was found, with the machine's name: most to stop for first. One
+    query."""
+    newest = _ranked(WalkAround.objects.filter(machine__in=machines, discarded_at=None), F("machine_id"), "started_at")
+    found = []
+    for key, name, tallies in newest.values_list("pk", "machine__name", "tallies"):
+        stop, due = (sum(station.get(state, 0) for station in tallies.values()) for state in ("stop", "due"))
+        if stop or due:
+            found.append((-stop, -due, name, key))
+    return [(key, name) for _, _, name, key in sorted(found)[:most]]
+
+
 EARLIER = 12
 
 
@@ -138,12 +167,6 @@ def of_machine(member: Member, machine: Machine) -> list[WalkAround]:
     mine = Q(machine=machine) if member.sees_own_only else Q(machine=machine) | Q(headers=machine)
     found = WalkAround.objects.filter(mine, discarded_at=None).distinct().order_by("-started_at")
     return list(found.select_related("started_by", "finished_by").defer("stations", "tallies", *UNREAD)[:EARLIER])
-
-
-def _own(machine: Machine, stations: list[StationOut]) -> list[StationOut]:
-    """A header's own stations of a walk-around; every station for a machine."""
-    mine = coupled.prefix_of(machine)
-    return [station for station in stations if prefix_of(station.key) == mine] if mine else stations
 
 
 def places(
