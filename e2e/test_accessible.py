@@ -30,6 +30,10 @@ def places(page: Page) -> list[str]:
     for path in ROUTES:
         if path.startswith("/walk-arounds/:id"):
             found += [path.replace(":id", walk) for walk in walks.values()]
+        elif path.startswith("/shop/:part"):
+            found += [path.partition("/:")[0] + one for one in ("", *(f"/{part}" for part in re.findall(r"[a-z]+", path[11:])))]
+        elif path == "/own-checks/:family/:check":
+            found.append("/own-checks/row-crop-planter/own-none")  # nothing there, and said so
         else:
             found.append(path.replace(":id", str(card["machine"]["id"])).replace(":subject?", "chain"))
     return found
@@ -110,6 +114,11 @@ ACTS = [
     ("ada", "/walk-arounds/{walk}/summary", ["Finish walk-around", "Go on", "Begun by mistake", "Escape"]),
     ("ada", "/rules", ["Change ", "Escape"]),
     ("ada", "/rules?tab=feelers", ["Remove card", "Put it back"]),
+    ("ada", "/rules", ["Copy this model", "Escape", "Read one in", "Close"]),
+    ("ada", "/own-checks", ["Word one otherwise, or leave it out", "Escape"]),
+    ("ada", "/own-checks/new", ["Another state", "Remove State 3"]),
+    ("ada", "/shop/places", ["Add a place", "Escape"]),
+    ("ada", "/shop/crops", ["Add a crop", "Remove crop ", "Add a season", "Remove season "]),
     ("tomas", "{logbook}", ["Done: ", "Escape", "Notes", "Notes"]),
     ("tomas", "{wear}", ["change", "Escape"]),
     ("tomas", "/parts/fit", ["Fit ", "Take back: "]),

@@ -87,7 +87,10 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
           <summary>
             <b>{{ check.name }}</b><span v-if="check.safety" class="chip stop">safety item</span
             ><span v-if="check.often_missed" class="chip">often missed</span
-            ><span v-if="check.optional" class="chip">optional</span><span class="quiet where">{{ check.where }}</span>
+            ><span v-if="check.optional" class="chip">optional</span><span v-if="check.own" class="chip">own check</span
+            ><span v-if="check.left_out" class="chip">left out here: {{ check.left_out }}</span
+            ><span v-else-if="check.altered" class="chip">worded by the shop: {{ check.altered }}</span
+            ><span class="quiet where">{{ check.where }}</span>
           </summary>
           <LooksRow
             v-if="check.looks.length"

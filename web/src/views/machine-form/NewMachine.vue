@@ -3,9 +3,10 @@
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { nextTick, onMounted } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import { api, write, type Schemas } from '@/api/client'
 import Field from '@/app/Field.vue'
+import { useOnward } from '@/app/useOnward'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import TableFile from '@/app/TableFile.vue'
@@ -17,7 +18,7 @@ import { useNewMachine } from './useNewMachine'
 
 const session = useSession()
 const route = useRoute()
-const router = useRouter()
+const onward = useOnward()
 const { draft, kinds, kind, model, reading, adding, takenUp, order, load, like, pickKind, pickModel, forget, add } =
   useNewMachine(session.me?.id ?? 0)
 const ARRIVALS = [
@@ -41,7 +42,7 @@ const sendFile = (form: FormData): Promise<Schemas['TableReportOut']> =>
   write(() => api.POST('/api/machines/file', { body: form as never, bodySerializer: (body) => body as never }))
 async function keep(): Promise<void> {
   const made = await add()
-  if (made) await router.push({ name: 'machine', params: { id: made.id } })
+  if (made) await onward({ name: 'machine', params: { id: made.id } })
   else {
     await nextTick()
     document.querySelector('.new-machine [role="alert"]')?.scrollIntoView({ block: 'center' })

@@ -3,11 +3,11 @@
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
+import { useOnward } from '@/app/useOnward'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date, phaseName } from '@/app/words'
@@ -17,7 +17,7 @@ import MachineTabs from './MachineTabs.vue'
 
 type Start = Schemas['StartIn']
 const props = defineProps<{ id: string }>()
-const router = useRouter()
+const onward = useOnward()
 const session = useSession()
 const path = { params: { path: { machine_id: Number(props.id) } } }
 const info = ref<Schemas['StartInfoOut'] | null>(null)
@@ -97,7 +97,7 @@ async function start(): Promise<void> {
   starting.value = true
   try {
     const begun = await write(() => api.POST('/api/machines/{machine_id}/walk-arounds', { ...path, body: wanted() }))
-    await router.push({ name: 'walk-around', params: { id: begun.id } })
+    await onward({ name: 'walk-around', params: { id: begun.id } })
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'The walk-around could not be started.'
   } finally {

@@ -3,8 +3,8 @@
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { computed, nextTick, onMounted } from 'vue'
-import { useRouter } from 'vue-router'
 import Field from '@/app/Field.vue'
+import { useOnward } from '@/app/useOnward'
 import { useSession } from '@/app/session'
 import CheckTrial from './CheckTrial.vue'
 import StateRows from './StateRows.vue'
@@ -12,7 +12,7 @@ import { useCheckForm } from './useCheckForm'
 
 const props = withDefaults(defineProps<{ family?: string; check?: string }>(), { family: '', check: '' })
 const session = useSession()
-const router = useRouter()
+const onward = useOnward()
 const {
   draft,
   takenUp,
@@ -39,7 +39,7 @@ const tools = computed({
 const unitOf = (given: string): string => given || draft.unit
 const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 async function save(): Promise<void> {
-  if (await keep()) await router.push({ name: 'own-checks' })
+  if (await keep()) await onward({ name: 'own-checks' })
   else {
     await nextTick()
     document.querySelector('.check-form [role="alert"]')?.scrollIntoView({ block: 'center' })

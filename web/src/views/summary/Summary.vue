@@ -3,12 +3,12 @@
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
-import { useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'
 import { outbox } from '@/api/outbox'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
+import { useOnward } from '@/app/useOnward'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import MachineMap from '@/design/MachineMap.vue'
@@ -17,7 +17,7 @@ import ReadingsFile from './ReadingsFile.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 
 const props = defineProps<{ id: string }>()
-const router = useRouter()
+const onward = useOnward()
 const session = useSession()
 const data = ref<Schemas['SummaryOut'] | null>(null)
 const people = ref<Schemas['PersonOut'][]>([])
@@ -75,7 +75,7 @@ async function finish(): Promise<void> {
       about('Finish the walk-around'),
     )
     finishing = newUuid()
-    await router.push({ name: 'findings', params: { id: props.id } })
+    await onward({ name: 'findings', params: { id: props.id } })
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'It could not be finished.'
   }

@@ -1,16 +1,16 @@
 /** What the screen of three plans knows and does: the newest plan, what was set by hand, asking, working out, ordering. */
 import { computed, onMounted, reactive, ref } from 'vue'
-import { useRouter } from 'vue-router'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { listed } from '@/app/counted'
+import { useOnward } from '@/app/useOnward'
 import { useSession } from '@/app/session'
 import { workOut, type Kind, type OnePlan, type PlanLine, type Step } from './plan'
 import { useAttempt } from '@/app/useAttempt'
 
 export function useSourcing() {
-  const router = useRouter()
+  const onward = useOnward()
   const session = useSession()
   const plan = ref<Schemas['SourcingOut'] | null>(null)
   const needs = ref<Schemas['NeedsOut'] | null>(null)
@@ -114,7 +114,7 @@ export function useSourcing() {
         { kind: kind.value },
         { what: 'Place the orders of the plan' },
       )
-      await router.push({ name: 'orders' })
+      await onward({ name: 'orders' })
     })
 
   /** The ways one line can come: what the supplier has is fetched, or sent by each of its deliveries. */
