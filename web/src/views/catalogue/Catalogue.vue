@@ -6,8 +6,10 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
+import { useSession } from '@/app/session'
 import LooksRow from '@/design/looks/LooksRow.vue'
 
+const session = useSession()
 const route = useRoute()
 const router = useRouter()
 const families = ref<Schemas['FamilyBriefOut'][]>([])
@@ -49,6 +51,8 @@ const found = computed(() => {
     .filter((station) => station.checks.length)
 })
 const count = computed(() => found.value.reduce((sum, station) => sum + station.checks.length, 0))
+/** A check's key without its header's prefix. */
+const plain = (key: string): string => key.split('.').pop()!
 const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 </script>
 
@@ -139,6 +143,18 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
             <dd>
               {{ check.phases.join(', ') }}<template v-if="check.when">; {{ check.when }}</template>
             </dd>
+            <template v-if="session.may('change checks')"
+              ><dt>Here</dt>
+              <dd>
+                <RouterLink
+                  v-if="check.own"
+                  :to="{ name: 'own-check', params: { family: family.family, check: plain(check.key) } }"
+                  >Change this check of yours</RouterLink
+                ><RouterLink v-else :to="{ name: 'own-checks', query: { of: family.family, alter: plain(check.key) } }"
+                  >Word it otherwise, or leave it out</RouterLink
+                >
+              </dd></template
+            >
           </dl>
         </details>
       </section>
