@@ -102,6 +102,30 @@ class Machine(models.Model):
         constraints = [models.UniqueConstraint(fields=["shop", "name"], name="one_machine_per_name")]
 
 
+class MachinePicture(TakenBack):
+    """A picture of a machine or of its plate, written anew by the server like every picture."""
+
+    class What(models.TextChoices):
+        MACHINE = "machine", "The machine"
+        PLATE = "plate", "Its plate"
+
+    owners_path = "machine__owners"
+    shop_path = "machine__shop"
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="pictures")
+    what = models.CharField(max_length=8, choices=What.choices)
+    image = models.BinaryField()
+    width = models.PositiveSmallIntegerField()
+    height = models.PositiveSmallIntegerField()
+    by = models.ForeignKey("auth.User", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["what", "id"]
+
+
 class CounterReading(models.Model):
     """What a machine's meter showed at a moment, and what the machine had done in all by then.
 

@@ -1,15 +1,21 @@
-"""Adding machines, changing what they are, putting them out of the lists."""
+"""Adding machines, changing what they are, putting them out of the lists, their pictures."""
 
-from django.http import HttpRequest
+import uuid as uuids
+
+from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, UploadedFile
 
+from fleet.actions import pictures
 from fleet.queries.machines import machine_for
+from fleet.queries.pictures import image_of
 from shops.access import member_of
 from shops.endpoints import allowed
+from shops.pictures import LARGEST_BYTES
 from tabular import sheets
 from tabular.schemas import TableReportOut
 
 from .actions import machine_import, machine_park
+from .api_notes import jpeg
 from .queries import machine_kinds, open_work, serializers
 from .schemas import MachineOut
 from .schemas_machines import GoneIn, KindsOut, NewMachineIn, OpenWorkOut, ParticularsIn, ParticularsOut
@@ -73,4 +79,43 @@ def bring_machine_back(request: HttpRequest, machine_id: int) -> ParticularsOut:
     member = member_of(request)
     machine = machine_for(member, machine_id)
     machine_park.bring_back(member, machine)
+    return machine_kinds.particulars(member, machine)
+
+
+@machine_endpoints.post("/{int:machine_id}/pictures", response=ParticularsOut, **allowed(pictures.add))
+def add_machine_picture(
+    request: HttpRequest, machine_id: int, uuid: Form[uuids.UUID], photo: File[UploadedFile], what: Form[str] = "machine"
+) -> ParticularsOut:
+    """A picture of the machine or its plate. The same UUID twice is one picture."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    pictures.add(member, machine, uuid, what, photo.read(LARGEST_BYTES + 1))
+    return machine_kinds.particulars(member, machine)
+
+
+@machine_endpoints.get("/{int:machine_id}/pictures/{uuid:machine_picture_id}", response={200: bytes})
+def machine_picture(request: HttpRequest, machine_id: int, machine_picture_id: uuids.UUID) -> HttpResponse:
+    """A picture of a machine as JPEG."""
+    return jpeg(image_of(machine_for(member_of(request), machine_id), machine_picture_id))
+
+
+@machine_endpoints.post(
+    "/{int:machine_id}/pictures/{uuid:machine_picture_id}/remove", response=ParticularsOut, **allowed(pictures.remove)
+)
+def remove_machine_picture(request: HttpRequest, machine_id: int, machine_picture_id: uuids.UUID) -> ParticularsOut:
+    """Take a picture away."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    pictures.remove(member, machine, machine_picture_id)
+    return machine_kinds.particulars(member, machine)
+
+
+@machine_endpoints.post(
+    "/{int:machine_id}/pictures/{uuid:machine_picture_id}/restore", response=ParticularsOut, **allowed(pictures.restore)
+)
+def restore_machine_picture(request: HttpRequest, machine_id: int, machine_picture_id: uuids.UUID) -> ParticularsOut:
+    """Put a picture back that was taken away."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    pictures.restore(member, machine, machine_picture_id)
     return machine_kinds.particulars(member, machine)

@@ -142,6 +142,16 @@ class NewMachineIn(Schema):
     arrival: Literal["", "new", "used"] = ""
 
 
+class MachinePictureOut(Schema):
+    """what: the machine or its plate."""
+
+    uuid: uuid.UUID
+    what: Literal["machine", "plate"]
+    path: str
+    by: str
+    at: dt.datetime
+
+
 class ParticularsOut(ParticularsIn):
     """As it stands, lengths as its reader types them. gone: sold or scrapped, with the day."""
 
@@ -151,6 +161,7 @@ class ParticularsOut(ParticularsIn):
     gone: str
     gone_on: dt.date | None
     may_change: bool
+    pictures: list[MachinePictureOut]
 
 
 class OpenWorkOut(Schema):

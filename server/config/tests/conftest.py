@@ -24,10 +24,11 @@ from endpoints import (
     PLAN,
     RESULT,
     STEP,
+    VIEW,
 )
 
 from demo.pictures import drawn
-from fleet.actions import counting
+from fleet.actions import counting, pictures
 from inspection.actions import notes, own_checks, photos, pinning, strip_pictures
 from inspection.schemas_checks import OwnCheckIn
 from logbook.actions import counter_import, servicing
@@ -59,6 +60,7 @@ def everything(yard):
         again = {"uuid": uuid.uuid4(), "key": "own-rail-gap" if how != "Feeler." else "", "how": how}
         own_checks.set_check(yard.lead, OwnCheckIn(**OWN_CHECK | again))
     shop.keep_workplace(yard.lead, PLACE, WorkplaceIn(uuid=PLACE, kind="bay", name="Short bay").model_dump(exclude={"uuid"}))
+    pictures.add(yard.technician, yard.machine, VIEW, "plate", drawn("disc"))
     shop.set_mark(yard.lead, drawn("disc"))
     something_to_order(yard)
     Approval.objects.create(

@@ -142,8 +142,8 @@ WRITES = [row for row in ALL if row.values[1] == "post" and (row.values[0], "pos
 ROLES = ("lead", "technician", "parts", "owner")
 
 
-PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, INVITATION, PLACE = (
-    uuid.uuid4() for _ in range(13)
+PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, INVITATION, PLACE, VIEW = (
+    uuid.uuid4() for _ in range(14)
 )
 
 
@@ -165,6 +165,7 @@ NAMED = {
     "done": DONE,
     "check": "opener-disc-diameter",
     "workplace_id": PLACE,
+    "machine_picture_id": VIEW,
 }
 """What an address can name, beside what gets its number when it is made."""
 
@@ -204,6 +205,10 @@ def call(browser, path, method, operation_id):
         return browser.post(path, form)
     if operation_id.endswith("set_mark"):
         return browser.post(path, {"photo": SimpleUploadedFile("m.png", drawn("knife"), "image/jpeg")})
+    if operation_id.endswith("add_machine_picture"):
+        return browser.post(
+            path, {"uuid": str(uuid.uuid4()), "photo": SimpleUploadedFile("p.jpg", drawn("disc"), "image/jpeg")}
+        )
     if operation_id.endswith("add_strip_picture"):
         picture = SimpleUploadedFile("p.jpg", drawn("disc"), "image/jpeg")
         return browser.post(path, {"uuid": str(uuid.uuid4()), "strip_down": "opener-hub", "photo": picture})

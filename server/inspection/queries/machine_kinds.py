@@ -1,6 +1,7 @@
 """What is asked when a machine is added: kinds, options with a picture, numbers of things, sizes; and how a machine stands."""
 
 from fleet.models import Machine, MachineModel
+from fleet.queries import pictures
 from fleet.queries.machines import machines_for
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check, Family
@@ -18,6 +19,7 @@ from ..schemas_machines import (
     HasOut,
     KindOut,
     KindsOut,
+    MachinePictureOut,
     ModelBriefOut,
     NamedOut,
     OptionPictureOut,
@@ -151,6 +153,16 @@ def particulars(member: Member, machine: Machine) -> ParticularsOut:
         gone=machine.gone,
         gone_on=machine.gone_on,
         may_change=may(member, "change machines"),
+        pictures=[
+            MachinePictureOut(
+                uuid=one.uuid,
+                what=one.what,  # type: ignore[arg-type]
+                path=f"/api/machines/{machine.pk}/pictures/{one.uuid}",
+                by=serializers.full_name(one.by),
+                at=one.at,
+            )
+            for one in pictures.of_machine(machine)
+        ],
     )
 
 

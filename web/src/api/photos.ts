@@ -11,6 +11,7 @@ type PhotoPath =
   | '/api/walk-arounds/{walk_around_id}/photos'
   | '/api/walk-arounds/{walk_around_id}/strip-pictures'
   | '/api/machines/{machine_id}/notes/{note_id}/photos'
+  | '/api/machines/{machine_id}/pictures'
 
 /** The picture as a JPEG of at most `LONGEST_SIDE`, drawn anew: no place, no device, no date goes along. */
 export async function shrink(file: Blob): Promise<Blob> {

@@ -1452,6 +1452,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/machines/{machine_id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Machine Picture
+         * @description A picture of the machine or its plate. The same UUID twice is one picture.
+         */
+        post: operations["inspection_api_machines_add_machine_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/pictures/{machine_picture_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Machine Picture
+         * @description A picture of a machine as JPEG.
+         */
+        get: operations["inspection_api_machines_machine_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/pictures/{machine_picture_id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Machine Picture
+         * @description Take a picture away.
+         */
+        post: operations["inspection_api_machines_remove_machine_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/pictures/{machine_picture_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Machine Picture
+         * @description Put a picture back that was taken away.
+         */
+        post: operations["inspection_api_machines_restore_machine_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines/{machine_id}/preview": {
         parameters: {
             query?: never;
@@ -7654,6 +7734,31 @@ export interface components {
             /** Track Rows */
             track_rows: number[];
         };
+        /**
+         * MachinePictureOut
+         * @description what: the machine or its plate.
+         */
+        MachinePictureOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Path */
+            path: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "machine" | "plate";
+        };
         /** MailOut */
         MailOut: {
             /** Subject */
@@ -8694,6 +8799,8 @@ export interface components {
              * @default []
              */
             owners: number[];
+            /** Pictures */
+            pictures: components["schemas"]["MachinePictureOut"][];
             /**
              * Row Spacing
              * @default
@@ -13111,6 +13218,117 @@ export interface operations {
                 "application/json": components["schemas"]["ParticularsIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParticularsOut"];
+                };
+            };
+        };
+    };
+    inspection_api_machines_add_machine_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Photo
+                     * Format: binary
+                     */
+                    photo: string;
+                    /**
+                     * Uuid
+                     * Format: uuid
+                     */
+                    uuid: string;
+                    /**
+                     * What
+                     * @default machine
+                     */
+                    what?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParticularsOut"];
+                };
+            };
+        };
+    };
+    inspection_api_machines_machine_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                machine_picture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    inspection_api_machines_remove_machine_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                machine_picture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParticularsOut"];
+                };
+            };
+        };
+    };
+    inspection_api_machines_restore_machine_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                machine_picture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -10,6 +10,7 @@ import { useAttempt } from '@/app/useAttempt'
 import { date } from '@/app/words'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import MachineFields from './MachineFields.vue'
+import MachinePictures from './MachinePictures.vue'
 import OptionList from './OptionList.vue'
 
 const props = defineProps<{ id: string }>()
@@ -37,6 +38,9 @@ onMounted(() =>
     take(await answer(api.GET('/api/machines/{machine_id}/particulars', path)))
   }),
 )
+/** What is typed stands; only the pictures are looked at anew. */
+const reload = (): Promise<boolean> =>
+  reading.read(async () => void (stands.value = await answer(api.GET('/api/machines/{machine_id}/particulars', path))))
 const keep = (): Promise<boolean> =>
   saving.run(async () => {
     const body = { ...machine.value!, options: Object.keys(options.value).filter((key) => options.value[key]) }
@@ -89,6 +93,13 @@ const bringBack = (): Promise<boolean> =>
           <span v-if="saved" role="status">Saved, for walk-arounds that begin from now on.</span>
         </div>
       </form>
+      <MachinePictures
+        :machine="Number(id)"
+        :name="stands.machine.name"
+        :pictures="stands.pictures"
+        @changed="(found) => (stands = found)"
+        @reload="reload"
+      />
       <p v-if="moving.problem" class="trouble" role="alert">{{ moving.problem }}</p>
       <div v-if="!locked" class="tools">
         <a class="out" :href="`/machines/${id}/label.pdf`" target="_blank" rel="noopener">Label to print</a>

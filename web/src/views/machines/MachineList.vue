@@ -80,6 +80,7 @@ const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.su
           ><SeverityMark :severity="one.severity" wordless /> <b>{{ one.count }}</b>
           {{ WORDS[one.severity].toLowerCase() }}</span
         >
+        <b v-if="card.sum.stop" class="sev-stop">Do not run or drive it.</b>
         <span v-if="card.newest && !found(card).length" class="quiet">Nothing found so far</span>
         <span v-if="!card.newest" class="quiet">Not begun</span>
       </div>
@@ -183,7 +184,7 @@ const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.su
 }
 @media (max-width: 900px) {
   .lines li {
-    grid-template-columns: minmax(0, 1fr) auto;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     padding: 8px 12px;
   }
   .looked.none,
