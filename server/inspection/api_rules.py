@@ -8,7 +8,7 @@ from shops.endpoints import allowed
 from tabular import sheets
 from tabular.schemas import TableReportOut
 
-from .actions import models, shop_rules
+from .actions import machine_models, shop_rules
 from .queries import browse, rules_in_force
 from .schemas_views import (
     CatalogueFamilyOut,
@@ -73,18 +73,18 @@ def set_count(request: HttpRequest, model_id: int, new: CountIn) -> ModelRulesOu
     return rules_in_force.model_rules(member, model)
 
 
-@rules.post("/models/{int:model_id}/copies", response=ModelOut, **allowed(models.copy))
+@rules.post("/models/{int:model_id}/copies", response=ModelOut, **allowed(machine_models.copy))
 def copy_model(request: HttpRequest, model_id: int, new: CopyIn) -> ModelOut:
     """A model like this one, under its own name and a UUID made by the client."""
     member = member_of(request)
-    made = models.copy(member, new.uuid, rules_in_force.model_of(member, model_id), new.maker, new.name)
+    made = machine_models.copy(member, new.uuid, rules_in_force.model_of(member, model_id), new.maker, new.name)
     return rules_in_force.model_out(made)
 
 
-@rules.post("/models/file", response=TableReportOut, **allowed(models.take_file))
+@rules.post("/models/file", response=TableReportOut, **allowed(machine_models.take_file))
 def model_from_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> TableReportOut:
     """A model from a file of another shop. dry: only say what it would change."""
-    return TableReportOut.of(models.take_file(member_of(request), sheets.words_of(file), dry=dry), dry=dry)
+    return TableReportOut.of(machine_models.take_file(member_of(request), sheets.words_of(file), dry=dry), dry=dry)
 
 
 @rules.post("/schools", response=RulesOut, **allowed(shop_rules.set_school))

@@ -153,7 +153,7 @@ class MachinePictureOut(Schema):
 
 
 class ParticularsOut(ParticularsIn):
-    """As it stands, lengths as its reader types them. gone: sold or scrapped, with the day."""
+    """As it stands, lengths as its reader types them. gone: sold or scrapped, with the day. asked: what it may have."""
 
     machine: MachineOut
     model: ModelBriefOut
@@ -161,6 +161,7 @@ class ParticularsOut(ParticularsIn):
     gone: str
     gone_on: dt.date | None
     may_change: bool
+    asked: list[HasOut]
     pictures: list[MachinePictureOut]
 
 

@@ -36,13 +36,14 @@ def set_check(member: Member, typed: OwnCheckIn) -> None:
         raise NotFoundHere("There is no such check.")
     if not typed.key and len(keys) >= MOST:
         raise BadInput("name", f"a shop has at most {MOST} checks of its own")
-    model = _model(member, typed)
-    keep(member, typed.uuid, typed.family, model, understood := own_check_typed.understood(member, typed, keys), typed.reason)
+    model, made = _model(member, typed), own_check_typed.understood(member, typed, keys)
+    keep(member, typed.uuid, typed.family, model, made, typed.reason)
     try:
+        # Limits that a model has of its own must go with it.
         for one in [model] if model else MachineModel.objects.of(member).filter(family=typed.family):
             book_of(one, member.shop)
     except BadInput as problem:
-        raise BadInput("", f"{understood.check.name}: {problem.message}") from None
+        raise BadInput("", f"{made.check.name}: {problem.message}") from None
 
 
 @action("change checks")

@@ -153,6 +153,7 @@ def particulars(member: Member, machine: Machine) -> ParticularsOut:
         gone=machine.gone,
         gone_on=machine.gone_on,
         may_change=may(member, "change machines"),
+        asked=[_choice(family, key, name) for key, name in family.options.items()],
         pictures=[
             MachinePictureOut(
                 uuid=one.uuid,

@@ -2,6 +2,7 @@
 
 from dataclasses import MISSING, Field, fields
 from typing import Any, get_args
+from uuid import uuid4
 
 from fleet.models import MachineModel
 from lumvek_core import structure, units
@@ -210,7 +211,7 @@ def _about(complaint: str) -> str:
 
 
 def typed_again(member: Member, family: Family, model: MachineModel | None, own: OwnCheck) -> OwnCheckIn:
-    """A check as it would be typed, to be changed. Its UUID is the writer's to make anew."""
+    """A check as it would be typed, to be changed, under a UUID for the version that comes of it."""
     check, rule = own.check, own.check.rule
     system = serializers.system_of(member)
     part = check.parts[0] if check.parts else None
@@ -218,7 +219,7 @@ def typed_again(member: Member, family: Family, model: MachineModel | None, own:
     stated = {name: getattr(rule, name) for name in limits(type(rule)) if getattr(rule, name) is not None}
     shown = {name: stated_in(value) or figures.shown(check, name, value, system) for name, value in stated.items()}
     return OwnCheckIn(
-        uuid="00000000-0000-0000-0000-000000000000",  # type: ignore[arg-type]
+        uuid=uuid4(),
         key=check.key,
         family=family.family,
         model=model.pk if model else None,

@@ -33,18 +33,12 @@ def read(own: Own) -> Mapping[str, OwnChecks]:
     shop, edition, wanted = own
     if edition is None:
         return {}
-    return {
-        family: OwnChecks(
-            family,
-            [
-                said
-                for one, said in _said(shop, edition, family)
-                if isinstance(said, OwnCheck) and one.model_id in (None, model)
-            ],
-            [said for _, said in _said(shop, edition, family) if isinstance(said, Altered)],
-        )
-        for family, model in wanted
-    }
+    found = {}
+    for family, model in wanted:
+        held = _held(shop, edition, family)
+        mine = [what for of, what in held if isinstance(what, OwnCheck) and of in (None, model)]
+        found[family] = OwnChecks(family, mine, [what for _, what in held if isinstance(what, Altered)])
+    return found
 
 
 def newest(shop: Shop) -> dict[tuple[str, str], CheckVersion]:
@@ -61,7 +55,7 @@ def said(one: CheckVersion) -> OwnCheck | Altered | None:
 
 
 @lru_cache(maxsize=256)
-def _said(shop: int, edition: UUID, family: str) -> list[tuple[CheckVersion, OwnCheck | Altered]]:
-    """What is in force for a family, in the order in which it was first said."""
-    held = {one.key: one for one in CheckVersion.objects.in_shop(shop).filter(family=family)}
-    return [(one, what) for one in held.values() if (what := said(one))]
+def _held(shop: int, edition: UUID, family: str) -> list[tuple[int | None, OwnCheck | Altered]]:
+    """(model it is for, what is in force) of a family, in the order in which it was first said."""
+    newest = {one.key: one for one in CheckVersion.objects.in_shop(shop).filter(family=family)}
+    return [(one.model_id, what) for one in newest.values() if (what := said(one))]

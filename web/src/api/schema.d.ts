@@ -8759,9 +8759,11 @@ export interface components {
         };
         /**
          * ParticularsOut
-         * @description As it stands, lengths as its reader types them. gone: sold or scrapped, with the day.
+         * @description As it stands, lengths as its reader types them. gone: sold or scrapped, with the day. asked: what it may have.
          */
         ParticularsOut: {
+            /** Asked */
+            asked: components["schemas"]["HasOut"][];
             /** Family */
             family: string;
             /**

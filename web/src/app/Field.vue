@@ -43,6 +43,10 @@ small {
   color: var(--ink);
   font: inherit;
 }
+.field-of :deep(input:not(.p-inputtext):disabled) {
+  background: var(--sunk);
+  color: var(--quiet);
+}
 .problem {
   color: var(--stop);
   font-weight: 600;

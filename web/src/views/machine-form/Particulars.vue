@@ -24,13 +24,12 @@ const reading = useAttempt('The machine could not be read.')
 const saving = useAttempt('It could not be saved.')
 const moving = useAttempt()
 const saved = ref(false)
-const kind = computed(() => kinds.value?.kinds.find((one) => one.family === stands.value?.family))
 const locked = computed(() => !stands.value?.may_change)
 
 function take(found: Schemas['ParticularsOut']): void {
   stands.value = found
   machine.value = { ...found }
-  options.value = Object.fromEntries((kind.value?.options ?? []).map((one) => [one.key, !!found.options?.includes(one.key)]))
+  options.value = Object.fromEntries(found.asked.map((one) => [one.key, !!found.options?.includes(one.key)]))
 }
 onMounted(() =>
   reading.run(async () => {
@@ -83,9 +82,9 @@ const bringBack = (): Promise<boolean> =>
           :combines="kinds?.combines ?? []"
           :disabled="locked"
         />
-        <template v-if="kind?.options.length">
+        <template v-if="stands.asked.length">
           <b>What it has</b>
-          <OptionList v-model="options" :options="kind.options" :disabled="locked" />
+          <OptionList v-model="options" :options="stands.asked" :disabled="locked" />
         </template>
         <p v-if="saving.problem && !saving.field" class="problem" role="alert">{{ saving.problem }}</p>
         <div v-if="!locked" class="tools">
