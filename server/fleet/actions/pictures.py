@@ -19,6 +19,7 @@ MOST = 12
 @action("add pictures")
 def add(member: Member, machine: Machine, picture: uuid.UUID, what: str, data: bytes) -> None:
     """Keep a picture. The same UUID twice is one picture. Raises BadInput, NotFoundHere for another machine's UUID."""
+    Machine.objects.select_for_update().only("pk").get(pk=machine.pk)  # the same sent twice at once waits here
     known = MachinePicture.objects.filter(uuid=picture).only("machine_id").first()
     if known is not None:
         if known.machine_id != machine.pk:

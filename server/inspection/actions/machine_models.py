@@ -19,6 +19,7 @@ from lumvek_core.rules import figures
 from parts import actions as parts
 from shops.access import NotFoundHere
 from shops.actions.log import log_change
+from shops.actions.shop import hold
 from shops.models import Change, Member
 from shops.rights import action
 from tabular.tables import Table, TableLine
@@ -33,6 +34,7 @@ from .shop_rules import check_with
 @action("change models")
 def copy(member: Member, write: uuid.UUID, model: MachineModel, maker: str, name: str) -> MachineModel:
     """A model like another, under its own name. The same UUID twice is one. Raises BadInput at ``maker`` or ``name``."""
+    hold(member)
     known = MachineModel.objects.filter(uuid=write).first()
     if known is not None:
         if known.shop_id != member.shop_id:

@@ -12,6 +12,7 @@ from lumvek_core.errors import BadInput
 from shops.access import Conflict, NotFoundHere
 from shops.actions import own_rules as shops
 from shops.actions.log import log_change
+from shops.actions.shop import hold
 from shops.models import Change, Member
 from shops.rights import action
 
@@ -96,7 +97,8 @@ def keep(
 
 
 def _known(member: Member, write: uuid.UUID) -> bool:
-    """Whether this was done already. Raises NotFoundHere for what another shop did."""
+    """Whether this was done already; the same sent twice at once waits here. Raises NotFoundHere for what another shop did."""
+    hold(member)
     there = CheckVersion.objects.filter(uuid=write).first()
     if there is not None and there.shop_id != member.shop_id:
         raise NotFoundHere("There is no such check.")

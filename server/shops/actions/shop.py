@@ -120,13 +120,13 @@ def keep_workplace(member: Member, place: uuid.UUID, typed: Mapping[str, Any]) -
 
     Raises BadInput at the field, NotFoundHere for another shop's.
     """
+    hold(member)
     there = Workplace.objects.filter(uuid=place).first()
     if there is not None and there.shop_id != member.shop_id:
         raise NotFoundHere("There is no such place.")
     name = typed["name"].strip()
     if not name:
         raise BadInput("name", "say what it is called")
-    Shop.objects.select_for_update().get(pk=member.shop_id)  # two at once do not take the same name
     others = Workplace.objects.of(member).filter(removed_at=None).exclude(uuid=place)
     if others.filter(name__iexact=name).exists():
         raise BadInput("name", f"you have a {name} already")
@@ -163,6 +163,11 @@ def begin(member: Member) -> None:
     """The first day is over: the pages that lead through it are put away."""
     Shop.objects.filter(pk=member.shop_id).update(begun=True)
     member.shop.begun = True
+
+
+def hold(member: Member) -> None:
+    """What is the shop's own is changed by one at a time: whoever comes second waits until the first is through."""
+    Shop.objects.select_for_update().only("pk").get(pk=member.shop_id)
 
 
 def _set(member: Member, said: Mapping[str, tuple[str, Any]], **quiet: Any) -> None:

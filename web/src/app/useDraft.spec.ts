@@ -1,0 +1,36 @@
+import { beforeEach, describe, expect, it } from 'vitest'
+import { nextTick } from 'vue'
+import { useDraft } from './useDraft'
+
+const empty = () => ({ name: '', rows: 12 })
+const begin = () => useDraft('lumvek:draft', empty, (draft) => !!draft.name)
+
+describe('what is typed on a long form', () => {
+  beforeEach(() => localStorage.clear())
+
+  it('is there again for whoever comes back, with what was added to the form since', async () => {
+    begin().draft.name = 'Dunmere 8'
+    await nextTick()
+    localStorage.setItem('lumvek:draft', JSON.stringify({ name: 'Dunmere 8' }))
+    const again = begin()
+    expect(again.draft).toEqual({ name: 'Dunmere 8', rows: 12 })
+    expect(again.takenUp.value).toBe(true)
+  })
+
+  it('begins empty once it was sent, and where nothing worth keeping was typed', async () => {
+    const first = begin()
+    first.draft.rows = 6
+    await nextTick()
+    expect(begin().takenUp.value).toBe(false)
+    first.draft.name = 'Dunmere 8'
+    await nextTick()
+    first.forget()
+    await nextTick()
+    expect(begin().draft).toEqual(empty())
+  })
+
+  it('does not stumble over what is no draft', () => {
+    localStorage.setItem('lumvek:draft', '{')
+    expect(begin().draft).toEqual(empty())
+  })
+})
