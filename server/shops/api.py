@@ -5,6 +5,7 @@ from typing import Any
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.contrib.auth.models import User
+from django.db import transaction
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Router, Status
@@ -172,7 +173,8 @@ def forgotten(request: HttpRequest, wanted: Forgotten) -> SaidOut:
 def new_password(request: HttpRequest, wanted: ResetIn) -> SaidOut:
     """Choose a new password by a link. Everywhere else this person is signed out."""
     user = reading.user_of(reading.ResetLink(wanted.who, wanted.token))
-    accounts.set_password(user, accounts.good_password(wanted.password, user))
+    with transaction.atomic():
+        accounts.new_by_link(user, wanted.password)
     return SaidOut(said=f"{user.get_username()} has a new password. Log in with it.")
 
 

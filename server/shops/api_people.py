@@ -93,10 +93,10 @@ def take_back(request: HttpRequest, person_id: int) -> PeopleOut:
     return _people(request)
 
 
-@router.post("/{int:person_id}/password-link", response=PasswordLinkOut, **allowed("reset passwords"))
+@router.post("/{int:person_id}/password-link", response=PasswordLinkOut, **allowed(people.ask_for_new_password))
 def password_link(request: HttpRequest, person_id: int) -> PasswordLinkOut:
     """A link by which somebody of this shop alone chooses a new password."""
-    other = people.only_ours(member_of(request), person_id)
+    other = people.ask_for_new_password(member_of(request), person_id)
     link = reading.reset_link(other.user)
     return PasswordLinkOut(path=link.path, said=f"For {other.name}. It works once, for three days.")
 

@@ -22,7 +22,7 @@ from ..access import Conflict
 from ..models import Change, Member, ResetMail, SignIn, Units
 from ..queries.accounts import devices, second_factors
 from ..rights import action
-from .log import log_change
+from .log import log_change, log_of
 
 ONCE = 10
 """Codes for once."""
@@ -89,6 +89,13 @@ def set_password(user: User, password: str) -> None:
     """Django's sessions carry a digest of the password: with a new one every session ends."""
     user.set_password(password)
     user.save(update_fields=["password"])
+
+
+def new_by_link(user: User, password: str) -> None:
+    """A password chosen by a link, in the log of every shop that this person works in. Raises BadInput at ``password``."""
+    set_password(user, good_password(password, user))
+    for one in Member.objects.filter(user=user, left_at=None).select_related("shop", "user"):
+        log_of(one.shop, user.pk, Change.About.PERSON, one.name, "password", "a new password, by a link")
 
 
 def may_mail(user: User) -> bool:

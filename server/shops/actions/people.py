@@ -167,6 +167,14 @@ def forget_second_factor_of(member: Member, whose: int) -> None:
     log_change(member, Change.About.PERSON, other.name, "password and a code", "password alone")
 
 
+@action("reset passwords")
+def ask_for_new_password(member: Member, whose: int) -> Member:
+    """That somebody is given a link to a new password. Raises NotFoundHere, Conflict for who is in another shop as well."""
+    other = only_ours(member, whose)
+    log_change(member, Change.About.PERSON, other.name, "", "given a link to a new password")
+    return other
+
+
 def only_ours(member: Member, whose: int) -> Member:
     """Somebody whose account is this shop's alone to open anew. Raises NotFoundHere, Conflict."""
     other = member_here(member, whose)

@@ -7,7 +7,7 @@ from django.core import mail
 from django_otp.oath import totp
 from django_otp.plugins.otp_totp.models import TOTPDevice
 
-from shops.models import ResetMail
+from shops.models import Change, ResetMail
 from testing.yard import PASSWORD
 
 NEW = "linseed-and-lupins"
@@ -79,6 +79,7 @@ def test_a_forgotten_password_is_chosen_anew_by_mail_once(yard, as_, sign_in):
     weak = as_().send("/api/session/new-password", who=who, token=token, password="short")
     assert (weak.status_code, weak.json()["error"]["field"]) == (422, "password")
     assert as_().send("/api/session/new-password", who=who, token=token, password=NEW).status_code == 200
+    assert Change.objects.filter(about="person", after="a new password, by a link").count() == 1
     assert as_().send("/api/session/new-password", who=who, token=token, password=NEW).status_code == 404
     assert sign_in(yard.technician, NEW)[1].status_code == 200
     assert ResetMail.objects.count() == 1

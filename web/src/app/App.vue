@@ -60,7 +60,7 @@ async function leave(): Promise<void> {
         :to="{ name: session.may('see people') ? 'people' : 'rules' }"
         :class="{ here: OF_THE_SHOP.includes(String(route.name)) }"
         >{{ session.may('see people') ? 'Shop' : 'Rules' }}</RouterLink
-      >
+      ><RouterLink class="own" :to="{ name: 'account' }" :class="{ here: route.name === 'account' }">Your account</RouterLink>
     </nav>
     <select
       v-if="session.me.shops.length > 1"
@@ -186,6 +186,9 @@ async function leave(): Promise<void> {
 .plain {
   min-height: var(--target);
 }
+.ways .own {
+  display: none;
+}
 .skip {
   position: absolute;
   left: 8px;
@@ -233,6 +236,9 @@ main:focus {
   .who,
   .bar .home b {
     display: none;
+  }
+  .ways .own {
+    display: inline-flex;
   }
 }
 </style>
