@@ -2,6 +2,7 @@
 
 from django.urls import path, re_path
 
+from keeping import views as keeping
 from report import logbook_views as logbook
 from report import supply_views as supply
 from report import views as report
@@ -16,6 +17,7 @@ urlpatterns = [
     path("walk-arounds/<uuid:walk_around_id>/report.pdf", report.pdf),
     path("walk-arounds/<uuid:walk_around_id>/owner", report.owner),
     path("machines.<str:form>", report.machines),
+    path("shop.zip", keeping.shop_archive),
     path("models/<int:model_id>.yaml", report.model_file),
     path("own-checks/<str:family>.yaml", report.own_checks),
     path("machines/<int:machine_id>/card", report.card),

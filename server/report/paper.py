@@ -3,15 +3,17 @@
 from collections.abc import Callable
 from functools import lru_cache, wraps
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar, cast
 from urllib.parse import quote
 
 from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http.response import HttpResponseBase
 from django.template.loader import render_to_string
 
 from shops.access import NotAllowed, NotFoundHere, code_first, signed_in
 
+Answer = TypeVar("Answer", bound=HttpResponseBase)
 STYLE = Path(__file__).parent / "report.css"
 
 
@@ -52,11 +54,11 @@ def nonce_of(request: HttpRequest) -> str:
     return str(request.csp_nonce)  # type: ignore[attr-defined]
 
 
-def for_members(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+def for_members(view: Callable[..., Answer]) -> Callable[..., Answer]:
     """Give a view the signed-in member after the request; strangers go to the sign-in page, and what is not there is a 404."""
 
     @wraps(view)
-    def opened(request: HttpRequest, **given: Any) -> HttpResponse:
+    def opened(request: HttpRequest, **given: Any) -> HttpResponseBase:
         if not request.user.is_authenticated:
             return HttpResponseRedirect(f"/sign-in?next={quote(request.get_full_path())}")
         member = signed_in(request)
@@ -68,4 +70,4 @@ def for_members(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse
         except (NotFoundHere, NotAllowed):
             raise Http404 from None
 
-    return opened
+    return cast(Callable[..., Answer], opened)

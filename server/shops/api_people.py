@@ -30,6 +30,7 @@ def _people(request: HttpRequest) -> PeopleOut:
                 role_name=one.role_name,
                 second_factor=bool(getattr(one, "has_code", False)),
                 left_at=one.left_at,
+                named=one.user.is_active,
             )
             for one in found
         ],
@@ -83,6 +84,13 @@ def set_roles(request: HttpRequest, person_id: int, wanted: RolesIn) -> PeopleOu
 def let_go(request: HttpRequest, person_id: int) -> PeopleOut:
     """Nothing of the shop opens for them any more."""
     people.let_go(member_of(request), person_id)
+    return _people(request)
+
+
+@router.post("/{int:person_id}/take-out", response=PeopleOut, **allowed(people.take_out_by_name))
+def take_out_by_name(request: HttpRequest, person_id: int) -> PeopleOut:
+    """Somebody who was let go is named no more."""
+    people.take_out_by_name(member_of(request), person_id)
     return _people(request)
 
 

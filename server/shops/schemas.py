@@ -138,6 +138,8 @@ class ResetIn(Schema):
 
 
 class MemberOut(Schema):
+    """named: they were not taken out by name."""
+
     id: int
     name: str
     username: str
@@ -146,6 +148,7 @@ class MemberOut(Schema):
     role_name: str
     second_factor: bool
     left_at: dt.datetime | None
+    named: bool
 
 
 class InvitationOut(Schema):

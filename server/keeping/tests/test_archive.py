@@ -121,3 +121,13 @@ def test_deleting_wants_to_be_said_twice(ring):
     assert Shop.objects.filter(pk=ring.pk).exists()
     with pytest.raises(CommandError, match="Say which shop"):
         call_command("archive", "write", "x.zip")
+
+
+def test_the_lead_keeps_it_from_the_browser_and_nobody_else_does(demo, as_):
+    ada, tomas = (Member.objects.get(user__username=name) for name in ("ada", "tomas"))
+    answer = as_(ada).get("/shop.zip")
+    assert answer["Content-Disposition"] == 'attachment; filename="sallow-bridge-machinery-ring.zip"'
+    with zipfile.ZipFile(io.BytesIO(b"".join(answer.streaming_content))) as opened:
+        assert json.loads(opened.read("manifest.json"))["shop"] == ada.shop.name
+    assert as_(tomas).get("/shop.zip").status_code == 404
+    assert as_().get("/shop.zip").status_code == 302

@@ -150,12 +150,39 @@ def let_go(member: Member, whose: int) -> Member:
 
 @action("let people go")
 def take_back(member: Member, whose: int) -> Member:
-    """Somebody who was let go belongs to the shop again, as what they were. Raises NotFoundHere."""
+    """Somebody who was let go belongs to the shop again, as what they were. Raises NotFoundHere, Conflict for a former name."""
     other = member_here(member, whose)
+    if not other.user.is_active:
+        raise Conflict("They were taken out by name: ask them to join anew.")
     if other.left_at is not None:
         other.left_at = None
         other.save(update_fields=["left_at"])
         log_change(member, Change.About.PERSON, other.name, "let go", other.role_name)
+    return other
+
+
+@action("let people go")
+def take_out_by_name(member: Member, whose: int) -> Member:
+    """Somebody who was let go is named no more: name, e-mail, login, password, second factor and devices go, for good.
+
+    What they read, decided and changed stays, under a name that says nobody's. Raises NotFoundHere; Conflict for who is still
+    here, or belongs to another shop as well.
+    """
+    other = only_ours(member, whose)
+    if other.left_at is None:
+        raise Conflict(f"{other.name} is still here: let them go first.")
+    user, name = other.user, other.name
+    if not user.is_active:
+        return other
+    accounts.forget_second_factor(user)
+    user.sign_ins.all().delete()
+    user.first_name, user.last_name, user.email, user.username = "Former member", str(other.pk), "", f"former-{other.pk}"
+    user.is_active = False
+    user.set_unusable_password()
+    user.save()
+    member.shop.invitations.filter(name=name).update(name=other.name, email="")
+    member.shop.changes.filter(about=Change.About.PERSON, what=name).update(what=other.name, before="", after="no longer said")
+    log_change(member, Change.About.PERSON, other.name, "a name", "taken out by name")
     return other
 
 

@@ -9,7 +9,7 @@ from django.utils import timezone
 
 from inspection.actions import closing
 from shops.models import Change, Invitation, Member
-from testing.yard import PASSWORD, make_member
+from testing.yard import PASSWORD, make_member, make_shop
 
 NEW = {"username": "ines", "name": "Ines Marrow", "password": "linseed-and-lupins"}
 
@@ -226,3 +226,33 @@ def test_who_comes_back_by_an_invitation_is_the_same_person(yard, as_, invited):
     refused = join(as_(other), path)
     assert (refused.status_code, refused.json()["error"]["message"]) == (409, "You belong to Sallow Bridge already.")
     assert Invitation.objects.get().used_at is None
+
+
+def test_who_was_let_go_is_taken_out_by_name_and_what_they_did_stays(yard, as_, read):
+    read("opener-disc-diameter", "1L", "385")
+    lead, gone = as_(yard.lead), yard.technician
+    theirs = as_(gone)
+    assert lead.send(f"/api/people/{gone.pk}/take-out").status_code == 409, "still here"
+    lead.send(f"/api/people/{gone.pk}/let-go")
+    for _ in range(2):
+        listed = lead.send(f"/api/people/{gone.pk}/take-out").json()["people"]
+    now = next(one for one in listed if one["id"] == gone.pk)
+    assert (now["name"], now["username"], now["email"], now["named"]) == (
+        f"Former member {gone.pk}",
+        f"former-{gone.pk}",
+        "",
+        False,
+    )
+    assert theirs.get("/api/session").json()["me"] is None
+    page = lead.get(f"/walk-arounds/{yard.walk_around.pk}/report").content.decode()
+    assert f"Former member {gone.pk}" in page and "Technician" not in page and "385 mm" in page
+    assert not Change.objects.filter(what="Technician").exists()
+    gone.user.refresh_from_db()
+    assert not gone.user.has_usable_password() and not gone.user.sign_ins.exists()
+
+
+def test_who_belongs_to_another_shop_as_well_is_theirs_to_keep(yard, as_):
+    elsewhere = make_shop("Wharf Lane", "other-")
+    Member.objects.create(user=yard.technician.user, shop=elsewhere.shop, roles=["technician"])
+    as_(yard.lead).send(f"/api/people/{yard.technician.pk}/let-go")
+    assert as_(yard.lead).send(f"/api/people/{yard.technician.pk}/take-out").status_code == 409

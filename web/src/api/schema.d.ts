@@ -1936,6 +1936,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{person_id}/take-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Out By Name
+         * @description Somebody who was let go is named no more.
+         */
+        post: operations["shops_api_people_take_out_by_name"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -7805,7 +7825,10 @@ export interface components {
              */
             units: "mm" | "in";
         };
-        /** MemberOut */
+        /**
+         * MemberOut
+         * @description named: they were not taken out by name.
+         */
         MemberOut: {
             /** Email */
             email: string;
@@ -7815,6 +7838,8 @@ export interface components {
             left_at: string | null;
             /** Name */
             name: string;
+            /** Named */
+            named: boolean;
             /** Role Name */
             role_name: string;
             /** Roles */
@@ -13815,6 +13840,28 @@ export interface operations {
         };
     };
     shops_api_people_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+        };
+    };
+    shops_api_people_take_out_by_name: {
         parameters: {
             query?: never;
             header?: never;

@@ -90,7 +90,7 @@ const setRoles = (person: Person): Promise<boolean> =>
     open.value = 0
     if (person.id === session.me?.id) await session.load()
   })
-type Act = 'let-go' | 'take-back' | 'second-factor/end'
+type Act = 'let-go' | 'take-back' | 'take-out' | 'second-factor/end'
 const act = (person: Person, what: Act): Promise<boolean> =>
   changing.run(async () => {
     here.value = await write(() => api.POST(`/api/people/{person_id}/${what}`, { params: { path: { person_id: person.id } } }))
@@ -167,7 +167,7 @@ const passwordLink = (person: Person): Promise<boolean> =>
             }}<template v-if="one.second_factor && !one.left_at"> · code beside the password</template></span
           >
           <button
-            v-if="one.left_at"
+            v-if="one.left_at && one.named"
             type="button"
             class="link"
             :aria-label="`Take ${one.name} back`"
@@ -175,8 +175,17 @@ const passwordLink = (person: Person): Promise<boolean> =>
           >
             Take back
           </button>
+          <AskOnce
+            v-if="one.left_at && one.named"
+            label="Take out by name"
+            :named="`Take ${one.name} out by name`"
+            :question="`Name, e-mail, login, password and devices of ${one.name} go for good. What they read, decided and signed stays under “Former member”, for reports must go on saying what was done; so do words that others typed. Backups made before still hold it.`"
+            yes="Take them out for good"
+            plain
+            @yes="act(one, 'take-out')"
+          />
           <button
-            v-else
+            v-if="!one.left_at"
             type="button"
             class="link"
             :aria-expanded="open === one.id"

@@ -80,6 +80,14 @@ const unmark = (): Promise<boolean> =>
       >
     </div>
   </section>
+  <section class="card" aria-labelledby="everything">
+    <h2 id="everything">Everything of this shop</h2>
+    <p class="quiet">
+      One open file: a table each as JSON and as CSV, pictures as files, and a page that says what is what. It can be read into
+      another installation. Passwords, second factors and links are not in it.
+    </p>
+    <div class="tools"><a href="/shop.zip">Keep it as a file (ZIP)</a></div>
+  </section>
 </template>
 
 <style scoped src="./Shop.css"></style>
