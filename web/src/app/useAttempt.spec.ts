@@ -35,6 +35,19 @@ describe('an attempt', () => {
     expect([read, at.busy]).toEqual([[1, 3], false])
   })
 
+  it('loses no press to a reading that is still on its way: it follows, once', async () => {
+    const at = useAttempt()
+    const done: string[] = []
+    let release = (): void => undefined
+    const reading = at.read(() => new Promise<void>((resolve) => (release = resolve)).then(() => void done.push('read')))
+    const pressed = at.run(() => Promise.resolve(void done.push('written')))
+    const again = at.read(() => Promise.resolve(void done.push('read again')))
+    expect(await at.run(() => Promise.resolve(void done.push('twice')))).toBe(false)
+    release()
+    expect(await Promise.all([reading, pressed, again])).toEqual([true, true, true])
+    expect(done).toEqual(['read', 'written', 'read again'])
+  })
+
   it('has its own words for what nobody expected', async () => {
     const at = useAttempt('The list could not be read.')
     await at.run(() => Promise.reject(new Error('boom')))

@@ -6,41 +6,57 @@ export interface Attempt {
   busy: boolean
   problem: string
   field: string
-  /** A write: pressed again while one is at it, it is nothing. */
+  /** A write: pressed again while one is at it, it is nothing; while something is read, it waits its turn. */
   run: (what: () => Promise<void>) => Promise<boolean>
   /** A reading: asked for while one is at it, it follows, so that the newest stands. */
   read: (what: () => Promise<void>) => Promise<boolean>
 }
 
 export function useAttempt(failed = 'That could not be done.'): Attempt {
-  let next: { what: () => Promise<void>; told: (done: boolean) => void }[] = []
+  type Waiting = { what: () => Promise<void>; told: (done: boolean) => void }
+  let reads: Waiting[] = []
+  /** A write that was pressed while something was being read: it waits for its turn, it is not lost. */
+  let write: Waiting | undefined
+  let writing = false
+
+  async function perform(what: () => Promise<void>, writes: boolean): Promise<boolean> {
+    state.busy = true
+    writing = writes
+    try {
+      await what()
+      state.problem = state.field = ''
+      return true
+    } catch (error) {
+      state.problem = error instanceof Refused ? error.message.replace(/^./, (first) => first.toUpperCase()) : failed
+      state.field = error instanceof Refused ? error.field : ''
+      return false
+    } finally {
+      state.busy = false
+      if (write) {
+        const pressed = write
+        write = undefined
+        void perform(pressed.what, true).then(pressed.told)
+      } else {
+        const [last, ...before] = reads.reverse()
+        reads = []
+        // Of several that wait the newest has what all of them asked for.
+        if (last)
+          void perform(last.what, false).then((done) => {
+            for (const one of [last, ...before]) one.told(done)
+          })
+      }
+    }
+  }
   const state: Attempt = reactive({
     busy: false,
     problem: '',
     field: '',
-    async run(what: () => Promise<void>): Promise<boolean> {
-      if (state.busy) return false
-      state.busy = true
-      try {
-        await what()
-        state.problem = state.field = ''
-        return true
-      } catch (error) {
-        state.problem = error instanceof Refused ? error.message.replace(/^./, (first) => first.toUpperCase()) : failed
-        state.field = error instanceof Refused ? error.field : ''
-        return false
-      } finally {
-        state.busy = false
-        const [last, ...before] = next.reverse()
-        next = []
-        // Of several that wait the newest has what all of them asked for.
-        if (last)
-          void state.run(last.what).then((done) => {
-            for (const one of [last, ...before]) one.told(done)
-          })
-      }
+    run: (what) => {
+      if (!state.busy) return perform(what, true)
+      if (writing || write) return Promise.resolve(false)
+      return new Promise<boolean>((told) => (write = { what, told }))
     },
-    read: (what) => (state.busy ? new Promise<boolean>((told) => next.push({ what, told })) : state.run(what)),
+    read: (what) => (state.busy ? new Promise<boolean>((told) => reads.push({ what, told })) : perform(what, false)),
   })
   return state
 }

@@ -22,7 +22,7 @@ const runsBack = computed(() => asked.value && /less than/.test(at.problem))
 const newest = computed(() => data.value?.readings.find((one) => !one.withdrawn && one.unit === data.value?.unit))
 
 onMounted(() =>
-  at.run(async () => void (data.value = await answer(api.GET('/api/logbook/machines/{machine_id}/counters', path)))),
+  at.read(async () => void (data.value = await answer(api.GET('/api/logbook/machines/{machine_id}/counters', path)))),
 )
 
 async function keep(confirmed = false): Promise<void> {

@@ -12,7 +12,7 @@ const props = defineProps<{ machines: Schemas['BoardMachineOut'][] }>()
 const session = useSession()
 const shop = ref<Schemas['ShopOut'] | null>(null)
 const at = useAttempt('The shop could not be read.')
-onMounted(() => at.run(async () => void (shop.value = await answer(api.GET('/api/shop')))))
+onMounted(() => at.read(async () => void (shop.value = await answer(api.GET('/api/shop')))))
 
 interface Step {
   name: string

@@ -35,7 +35,7 @@ const failed = ref('')
 const counters = reactive<Record<number, string>>({})
 /** One for each job until it is done, so that pressing twice fits once. */
 const uuids = new Map<string, string>()
-onMounted(() => at.run(async () => void (data.value = await answer(api.GET('/api/supply/list')))))
+onMounted(() => at.read(async () => void (data.value = await answer(api.GET('/api/supply/list')))))
 
 const machines = computed<Machine[]>(() =>
   (data.value?.machines ?? []).map((one) => {

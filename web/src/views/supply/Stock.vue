@@ -26,7 +26,7 @@ const open = reactive({
   uuid: '',
 })
 const adding = reactive({ number: '', name: '', bin: '' })
-onMounted(() => at.run(async () => void (data.value = await answer(api.GET('/api/supply/stock')))))
+onMounted(() => at.read(async () => void (data.value = await answer(api.GET('/api/supply/stock')))))
 
 function begin(item: Item, what: 'count' | 'load' | 'keep' | 'back', place: 'shelf' | 'truck' = 'shelf'): void {
   Object.assign(open, {

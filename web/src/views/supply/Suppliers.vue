@@ -43,7 +43,7 @@ const FIELDS = [
 ] as const
 
 onMounted(() =>
-  at.run(async () => {
+  at.read(async () => {
     suppliers.value = await answer(api.GET('/api/supply/suppliers'))
     terms.value = (await answer(api.GET('/api/supply/list'))).terms
   }),
