@@ -62,6 +62,7 @@ def test_who_has_its_right_gets_a_write_through(path, method, operation, role, y
         "calculate": (200, 422),
         "plan orders": (200, 422),
         "agree to costs": (200, 404) if role == "owner" and "take-back" in path else (200,),
+        "let people go": (200, 409) if "take-out" in path else (200,),  # who is still here is let go first
     }
     BODIES["change_shop"] = {"member": getattr(yard, role).pk}
     response = call(as_(getattr(yard, role)), filled(path, names_of(yard)), method, operation["operationId"])
