@@ -2,7 +2,7 @@
 
 from re import Pattern
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 
 def field(page: Page):
@@ -66,3 +66,17 @@ def sure(page: Page, button: Locator, yes: str | Pattern[str]):
     button.click()
     page.wait_for_timeout(600)
     page.get_by_role("button", name=yes, exact=isinstance(yes, str)).click()
+
+
+def lose_answer(page: Page, path: str, method: str = "POST"):
+    """The next answer of an address is lost on its way back: the server has done it, the browser does not know."""
+    lost: list[bool] = []
+
+    def lose(route: Route):
+        if lost or route.request.method != method:
+            return route.continue_()
+        lost.append(True)
+        route.fetch()
+        return route.abort()
+
+    page.route(path, lose)

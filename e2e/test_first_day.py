@@ -7,7 +7,7 @@ import re
 import struct
 import time
 
-from hands import field, settle, unlock
+from hands import field, lose_answer, settle, unlock
 from playwright.sync_api import Page, expect
 
 
@@ -133,16 +133,6 @@ def test_a_twin_begins_from_what_its_like_is(page: Page, sign_in):
     assert page.get_by_label("Serial number").input_value() == ""
 
 
-def lost(page: Page, path: str):
-    """The next answer of an address is lost on its way back: the server has done it, the browser does not know."""
-
-    def lose(route):
-        route.fetch()
-        route.abort()
-
-    page.route(path, lose, times=1)
-
-
 def test_a_lost_answer_makes_no_second_machine_and_no_second_invitation(page: Page, sign_in):
     sign_in("ada")
     page.goto("/machines/new")
@@ -150,7 +140,7 @@ def test_a_lost_answer_makes_no_second_machine_and_no_second_invitation(page: Pa
     page.get_by_role("button", name="Dunmere 6", exact=True).click()
     page.get_by_label(re.compile("^Name as you call it")).fill("Dunmere 6 b")
     page.get_by_label("Row spacing").fill("19 11/16 in")
-    lost(page, "**/api/machines/new")
+    lose_answer(page, "**/api/machines/new")
     page.get_by_role("button", name="Add the machine").click()
     expect(page.get_by_role("alert")).to_be_visible()
     assert page.get_by_label("Row spacing").input_value() == "19 11/16 in", "what was typed stands"
@@ -160,7 +150,7 @@ def test_a_lost_answer_makes_no_second_machine_and_no_second_invitation(page: Pa
     assert names.count("Dunmere 6 b") == 1
     page.goto("/people")
     page.get_by_label("Name", exact=True).fill("Jory Marsh")
-    lost(page, "**/api/people/invitations")
+    lose_answer(page, "**/api/people/invitations")
     page.get_by_role("button", name="Make the link").click()
     expect(page.get_by_role("alert")).to_be_visible()
     assert page.get_by_label("Name", exact=True).input_value() == "Jory Marsh"

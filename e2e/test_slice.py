@@ -273,59 +273,6 @@ def test_two_people_on_one_machine_keep_each_others_readings(page: Page, sign_in
     other.context.close()
 
 
-def test_a_companion_is_left_out_with_a_reason(page: Page, sign_in):
-    sign_in("ada")
-    walk_around = begin(page)
-    page.keyboard.type("385")
-    page.keyboard.press("Enter")
-    keep_all(page)
-    page.goto(f"/walk-arounds/{walk_around}/parts")
-    row = page.get_by_role("row").filter(has_text="Centre scraper")
-    row.get_by_role("button", name="Decline").click()
-    page.keyboard.press("Enter")
-    expect(page.get_by_text("Say why it is declined.")).to_be_visible()
-    page.keyboard.type("new last winter")
-    page.keyboard.press("Enter")
-    expect(row).to_contain_text("Declined row 1: new last winter (Ada Quill)")
-    expect(page.get_by_text("All spacing washers back inside")).to_be_visible()
-
-
-def test_waiting_and_declining_want_their_words(page: Page, sign_in):
-    sign_in("ada")
-    walk_around = begin(page)
-    page.keyboard.type("385")
-    page.keyboard.press("Enter")
-    keep_all(page)
-    page.goto(f"/walk-arounds/{walk_around}/findings")
-    page.get_by_role("button", name="Wait until").click()
-    page.keyboard.press("Enter")
-    expect(page.get_by_role("alert").filter(has_text="until when")).to_be_visible()
-    page.keyboard.type("after drilling")
-    page.keyboard.press("Enter")
-    expect(page.get_by_text("Wait: after drilling")).to_be_visible()
-    page.goto(f"/walk-arounds/{walk_around}/parts")
-    expect(page.get_by_text("No parts are called for yet.")).to_be_visible()
-
-
-def test_the_answer_to_one_decision_leaves_the_words_of_the_next_alone(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/walk-arounds/2bf30ed0-2ed8-5dd5-bceb-b7131910ad62/findings")
-    rows = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Wait until"))
-    rows.nth(1).wait_for()
-    held = []
-    page.route("**/decisions", lambda route: route.continue_() if held else held.append(route))
-    rows.nth(0).get_by_role("button", name="Do it").click()
-    rows.nth(1).get_by_role("button", name="Wait until").click()
-    page.keyboard.type("after drilling")
-    assert len(held) == 1
-    held[0].continue_()
-    expect(page.locator("li.do").first).to_be_visible()
-    expect(page.get_by_label("Until when, or what")).to_have_value("after drilling")
-    expect(page.get_by_label("Until when, or what")).to_be_focused()
-    page.keyboard.press("Enter")
-    expect(page.get_by_text("Wait: after drilling")).to_be_visible()
-
-
 def test_the_owner_reads_and_changes_nothing(page: Page, sign_in, accessible):
     sign_in("lotte")
     expect(page.get_by_role("heading", name="Dunmere 12")).to_be_visible()

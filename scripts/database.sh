@@ -62,3 +62,19 @@ db_stop() {
   for _ in $(seq 150); do kill -0 "$pid" 2>/dev/null || return 0; sleep 0.1; done
   say "MariaDB is still writing; it will end by itself."
 }
+
+# Django of the installation that the environment names (as for serve), else of the demo, whose database is started for it.
+manage_installation() {
+  [ -x .venv/bin/python ] || fail "run ./lumvek demo or ./lumvek serve once first; they set up what this needs."
+  export PYTHONPATH=core:server
+  if [ -n "${LUMVEK_DB_PASSWORD:-}" ]; then
+    export LUMVEK_MODE=serve
+  else
+    instance demo demo
+    [ -d "$DATA" ] || fail "there is no demo here, and LUMVEK_DB_PASSWORD is not set: there is nothing to keep. docs/deploy.md says more."
+    export LUMVEK_MODE=demo LUMVEK_DB_NAME=lumvek
+    db_answers || trap db_stop EXIT # it was not running: it ends with this
+    db_start "$DURABLE"
+  fi
+  .venv/bin/python server/manage.py "$@"
+}

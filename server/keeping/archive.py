@@ -13,19 +13,22 @@ import io
 import json
 import uuid
 import zipfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from decimal import Decimal
+from functools import partial
 from pathlib import Path
 from typing import IO, Any
 
 from django.contrib.auth.models import User
-from django.db import connection, models, transaction
+from django.core.exceptions import ValidationError
+from django.db import DatabaseError, connection, models, transaction
 
 from fleet.models import Machine
 from shops.models import Member, Shop
 from tabular.sheets import harmless
 
+from .backup import one_moment
 from .shop_tables import all_tables, keys_of, people_of, rows_of, tables
 
 FORMAT, VERSION = "lumvek-shop", 1
@@ -42,12 +45,14 @@ class NotRead(Exception):
 
 
 def write(shop: Shop, out: IO[bytes]) -> dict[str, int]:
-    """Everything of a shop. Returns the number of rows of each table."""
-    with transaction.atomic(), zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
-        told: dict[str, dict[str, Any]] = {PEOPLE: _put(archive, PEOPLE, (_person(one) for one in people_of(shop)))}
+    """Everything of a shop as it is now, never all in memory. Returns the number of rows of each table."""
+    with one_moment(), zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
+        people = people_of(shop)
+        told = {PEOPLE: _put(archive, PEOPLE, lambda: map(_person, people))}
         for model in tables():
-            found = rows_of(model, shop).iterator(AT_ONCE)
-            told[model._meta.label] = _put(archive, model._meta.label, (_row(archive, one) for one in found))
+            told[model._meta.label] = _put(archive, model._meta.label, partial(_rows, model, shop))
+        for model in tables():
+            _put_pictures(archive, model, shop)
         manifest = {
             "format": FORMAT,
             "version": VERSION,
@@ -72,8 +77,9 @@ def read(path: Path) -> Shop:
             numbers: Numbers = {User: _read_people(archive, manifest)}
             for model in tables():
                 numbers[model] = _read_table(archive, manifest, model, numbers)
-            return Shop.objects.get(pk=next(iter(numbers[Shop].values())))
-    except (zipfile.BadZipFile, KeyError, ValueError, TypeError, OSError, StopIteration) as problem:
+            (shop,) = numbers[Shop].values()
+            return Shop.objects.get(pk=shop)
+    except (zipfile.BadZipFile, KeyError, ValueError, TypeError, OSError, ValidationError, DatabaseError) as problem:
         raise NotRead(f"{path.name} cannot be read: {problem}.") from None
 
 
@@ -101,21 +107,51 @@ def readme(shop: Shop, told: dict[str, dict[str, Any]]) -> str:
     return "\n".join(lines) + "\n"
 
 
-def _put(archive: zipfile.ZipFile, name: str, rows: Iterator[Row]) -> dict[str, Any]:
+def _put(archive: zipfile.ZipFile, name: str, rows: Callable[[], Iterator[Row]]) -> dict[str, Any]:
     """A table twice: lines of JSON, and CSV. Returns how many rows and the digest of the lines."""
-    lines, table, count, digest = io.BytesIO(), io.StringIO(), 0, hashlib.sha256()
-    writer = csv.writer(table)
-    for row in rows:
-        if not count:
-            writer.writerow(row)
-        line = json.dumps(row, ensure_ascii=False).encode() + b"\n"
-        digest.update(line)
-        lines.write(line)
-        writer.writerow([_cell(value) for value in row.values()])
-        count += 1
-    archive.writestr(f"data/{name}.jsonl", lines.getvalue())
-    archive.writestr(f"tables/{name}.csv", table.getvalue())
+    count, digest = 0, hashlib.sha256()
+    with archive.open(f"data/{name}.jsonl", "w", force_zip64=True) as lines:
+        for row in rows():
+            line = json.dumps(row, ensure_ascii=False).encode() + b"\n"
+            digest.update(line)
+            lines.write(line)
+            count += 1
+    with (
+        archive.open(f"tables/{name}.csv", "w", force_zip64=True) as raw,
+        io.TextIOWrapper(raw, encoding="utf-8-sig", newline="") as table,
+    ):
+        writer = csv.writer(table)
+        for n, row in enumerate(rows()):
+            if n == 0:
+                writer.writerow(row)
+            writer.writerow([_cell(value) for value in row.values()])
     return {"rows": count, "sha256": digest.hexdigest()}
+
+
+def _put_pictures(archive: zipfile.ZipFile, model: type[models.Model], shop: Shop) -> None:
+    for field in _binary(model):
+        for one in _pieces(rows_of(model, shop)):
+            archive.writestr(zipfile.ZipInfo(_picture(one)), bytes(getattr(one, field)))  # it is packed already
+
+
+def _rows(model: type[models.Model], shop: Shop) -> Iterator[Row]:
+    return map(_row, _pieces(rows_of(model, shop).defer(*_binary(model))))
+
+
+def _pieces(rows: "models.QuerySet[Any]") -> Iterator[Any]:
+    """All of them by their keys, some at a time: the database's driver would bring everything at once."""
+    piece = list(rows[:AT_ONCE])
+    while piece:
+        yield from piece
+        piece = list(rows.filter(pk__gt=piece[-1].pk)[:AT_ONCE])
+
+
+def _binary(model: type[models.Model]) -> list[str]:
+    return [field.attname for field in model._meta.concrete_fields if isinstance(field, models.BinaryField)]
+
+
+def _picture(one: models.Model) -> str:
+    return f"pictures/{one._meta.label}/{getattr(one, 'uuid', one.pk)}.jpg"
 
 
 def _cell(value: Any) -> str:
@@ -128,17 +164,15 @@ def _person(user: User) -> Row:
     return {"id": user.pk, **{name: getattr(user, name) for name in PERSON}}
 
 
-def _row(archive: zipfile.ZipFile, one: models.Model) -> Row:
+def _row(one: models.Model) -> Row:
     row: Row = {}
     for field in one._meta.concrete_fields:
-        value = getattr(one, field.attname)
         if isinstance(field, models.BinaryField):
-            name = f"pictures/{one._meta.label}/{getattr(one, 'uuid', one.pk)}.jpg"
-            archive.writestr(zipfile.ZipInfo(name), bytes(value))  # it is packed already
-            value = name
+            row[field.attname] = _picture(one)
         elif isinstance(field, models.ForeignKey) and field.related_model not in (User, *tables()):
-            value = None
-        row[field.attname] = _plain(value)
+            row[field.attname] = None
+        else:
+            row[field.attname] = _plain(getattr(one, field.attname))
     return row
 
 

@@ -59,7 +59,7 @@ def write(path: Path) -> Manifest:
     """
     aside = path.with_name(path.name + ".part")
     try:
-        with _one_moment(), aside.open("wb") as out:
+        with one_moment(), aside.open("wb") as out:
             os.fchmod(out.fileno(), 0o600)
             with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
                 kept = {name: _keep(archive, name) for name in rows.tables()}
@@ -129,8 +129,13 @@ def digest_of(tables: Mapping[str, Table]) -> str:
 
 
 @contextmanager
-def _one_moment() -> Iterator[None]:
-    """All reading within sees the database as it was at the beginning, whatever others write meanwhile."""
+def one_moment() -> Iterator[None]:
+    """All reading within sees the database as it was at the beginning, whatever others write meanwhile. Within a transaction it
+    is that one's moment.
+    """
+    if connection.in_atomic_block:
+        yield
+        return
     with connection.cursor() as cursor:
         cursor.execute("SET TRANSACTION ISOLATION LEVEL REPEATABLE READ")
         cursor.execute("START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY")

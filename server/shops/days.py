@@ -22,7 +22,7 @@ def as_in(shop: Shop) -> None:
         timezone.deactivate()
 
 
-def as_nowhere() -> None:
+def as_nowhere(**_: object) -> None:
     """The server's own again."""
     _form.set(DayForm.WORDS)
     timezone.deactivate()

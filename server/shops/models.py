@@ -97,7 +97,10 @@ class Feeler(models.Model):
 
 
 class Change(models.Model):
-    """Something of a shop's own that somebody changed: what it was, what it became. Never changed itself."""
+    """Something of a shop's own that somebody changed: what it was, what it became.
+
+    Never changed itself, but for the name of somebody who was taken out by name.
+    """
 
     class About(models.TextChoices):
         RULE = "rule", "Rules"

@@ -32,8 +32,8 @@ def rule_book(
 
     overrides: later ones win, so pass the model's before the shop's; a header's carry its prefix. schools: subject → chosen
     school, defaults fill in. headers: families of the headers. counts: the machine's own numbers of things. own: by family,
-    what the shop adds and alters. Raises BadInput
-    for an unknown family, school, check or figure, for two headers of one family, and for figures that make a rule unusable.
+    what the shop adds and alters. Raises BadInput for an unknown family, school, check or figure, for two headers of one
+    family, and for figures that make a rule unusable.
     """
     own = own or {}
     family = _composed(catalogue, family_key, headers, own)

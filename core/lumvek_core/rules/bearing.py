@@ -21,8 +21,8 @@ class BearingRule(StatesRule):
     """What the fingers feel: smooth, dry, rough, loose or noisy."""
 
     answers = "bearing"
-
     offered = "A bearing turned by hand"
+
     kind: Literal["bearing"]
 
     def states(self) -> list[Option]:

@@ -14,6 +14,7 @@ class ChoiceRule(StatesRule):
     """One of named states, worst last."""
 
     offered = "One of several states, by eye or finger"
+
     kind: Literal["choice"]
     options: list[Option]
 

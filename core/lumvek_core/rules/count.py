@@ -32,8 +32,8 @@ class CountRule(Rule):
     """
 
     answers, figures, facts = "count", 0, CountFacts
-
     offered = "Faulty ones, counted out of so many"
+
     kind: Literal["count"]
     of: Annotated[int, Over(0), Limit("In all", "")]
     action: Action = "replace"

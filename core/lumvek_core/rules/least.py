@@ -27,8 +27,8 @@ class LeastRule(Rule):
 
     answers, figures, facts = "measure", 0, LeastFacts
     drawings = frozenset({"scale"})
-
     offered = "A size that must be so much at least"
+
     kind: Literal["least"]
     least: Annotated[float, Over(0), Limit("At least")]
     action: Action = "adjust"

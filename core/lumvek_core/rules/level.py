@@ -25,8 +25,8 @@ class LevelRule(StatesRule):
     """Oil or coolant at its mark: right, low, high or milky. grade: what the maker names, to be shown beside it."""
 
     answers = "level"
-
     offered = "A level at its mark"
+
     kind: Literal["level"]
     grade: str = ""
 

@@ -14,8 +14,8 @@ class RecordRule(Rule):
     """Written down for the next time, not judged."""
 
     drawings = frozenset({"scale"})
-
     offered = "A figure written down, not judged"
+
     kind: Literal["record"]
 
     def judge(self, case: Case) -> Verdict:

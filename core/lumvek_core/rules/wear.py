@@ -43,8 +43,8 @@ class WearRule(Rule):
     answers, figures, facts = "measure", 0, WearFacts
     drawings = frozenset({"disc", "scale"})
     renews = True
-
     offered = "A size that wears, from new to a limit"
+
     kind: Literal["wear"]
     new: Annotated[float, Limit("When new")]
     limit: Annotated[float, Limit("Renew at")]

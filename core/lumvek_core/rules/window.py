@@ -38,8 +38,8 @@ class WindowRule(Rule):
 
     answers, figures, facts = "measure", 0, WindowFacts
     drawings = frozenset({"scale", "gauge-wheel-gap"})
-
     offered = "A size that must lie between two"
+
     kind: Literal["window"]
     low: Annotated[float, Limit("From")]
     high: Annotated[float, Limit("To")]

@@ -13,8 +13,8 @@ class YesNoRule(StatesRule):
     """A question with one right answer."""
 
     answers = "yes-no"
-
     offered = "A question with yes or no"
+
     kind: Literal["yes-no"]
     right: Literal["yes", "no"] = "yes"
     severity: Severity = "due"

@@ -13,6 +13,7 @@ from lumvek_core.catalogue import files
 from lumvek_core.catalogue.model import Family
 from lumvek_core.catalogue.model_file import ModelFile, ModelLimit, ModelNumber
 from lumvek_core.catalogue.own import key_for
+from lumvek_core.catalogue.rule_book import RuleBook
 from lumvek_core.coupled import long
 from lumvek_core.errors import BadInput
 from lumvek_core.rules import figures
@@ -48,8 +49,7 @@ def copy(member: Member, write: uuid.UUID, model: MachineModel, maker: str, name
         raise BadInput("name", "you have a model of this name")
     made = machines.make_model(member, maker, name, model.family, model.counts, write)
     log_change(member, Change.About.MODEL, made.full_name, "", f"added: like {model.full_name}")
-    given: ModelFile = files.read_foreign(ModelFile, check_files.model_file(model))
-    lines = list(_lines(member, made, given))
+    lines = list(_lines(member, made, check_files.as_file(model)))
     if wrong := [line for line in lines if line.outcome == "refused"]:
         raise BadInput("", wrong[0].words)
     return made
@@ -97,8 +97,9 @@ def _lines(member: Member, model: MachineModel, given: ModelFile) -> Iterator[Ta
     for one in given.checks:
         key = key_for(one.check.name, taken) if one.check.key in taken else one.check.key
         yield check_file.take(member, 0, model.family, check_file.called(one, key), model)
+    book = book_of(model, member.shop)
     for limit in given.limits:
-        yield _limit(member, model, family, limit)
+        yield _limit(member, model, book, limit)
     for number in given.numbers:
         yield _number(member, model, family, number)
     history_changed(model.machines.values_list("pk", flat=True))
@@ -116,8 +117,9 @@ def _count(member: Member, model: MachineModel, family: Family, thing: str, coun
     return TableLine(0, "taken", f"{what}: {before} → {count}")
 
 
-def _limit(member: Member, model: MachineModel, family: Family, given: ModelLimit) -> TableLine:
-    book, key = book_of(model, member.shop), long(family.prefix, given.check)
+def _limit(member: Member, model: MachineModel, book: RuleBook, given: ModelLimit) -> TableLine:
+    """book: as it was before; each limit stands there once."""
+    key = long(book.family.prefix, given.check)
     try:
         check = check_with(book, key, given.figure)
     except BadInput as problem:

@@ -17,7 +17,6 @@ from shops.models import Change, Member
 from shops.rights import action
 
 from ..queries import limits, rule_books
-from ..queries.own_check_typed import figure_typed
 from ..queries.rules_in_force import book_of
 
 
@@ -47,7 +46,7 @@ def check_with(book: RuleBook, check_key: str, figure: str) -> Check:
 
 def put_limit(member: Member, model: MachineModel, check: Check, figure: str, text: str, source: str, note: str) -> None:
     """Put a limit in its place, without holding it against the others; empty text takes it away. Raises BadInput."""
-    value = figure_typed(member, check, figure, text) if text.strip() else None
+    value = limits.typed(member, check, figure, text) if text.strip() else None
     own_rules.replace_limit(model, check.key, figure, value, source, note.strip())
 
 

@@ -1,4 +1,4 @@
-"""The shipped catalogue in words, for anybody who wants to look something up."""
+"""The catalogue as a shop has it, in words, for anybody who wants to look something up."""
 
 from collections.abc import Mapping
 

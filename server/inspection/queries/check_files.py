@@ -15,9 +15,9 @@ HEADING = "Lumvek: {what}. What is as the catalogue has it is not written. Read 
 
 
 def own_check_file(member: Member, family: str) -> str:
-    """The shop's own checks of a family, those for one model among them, and what it altered."""
-    every = {(one.family, one.key): one for one in own_checks.newest(member.shop).values() if one.family == family}
-    what = [found for one in every.values() if (found := own_checks.said(one))]
+    """The shop's own checks of a family and what it altered; those for one model alone go with that model's file."""
+    mine = (one for one in own_checks.newest(member.shop).values() if one.family == family and one.model_id is None)
+    what = [found for one in mine if (found := own_checks.said(one))]
     given = OwnChecks(
         family,
         [one for one in what if isinstance(one, OwnCheck)],
@@ -27,8 +27,13 @@ def own_check_file(member: Member, family: str) -> str:
 
 
 def model_file(model: MachineModel) -> str:
+    """A model as text."""
+    return files.write(as_file(model), HEADING.format(what="a model", where="Rules, Models"))
+
+
+def as_file(model: MachineModel) -> ModelFile:
     """A model with its own numbers, limits, part numbers and checks."""
-    given = ModelFile(
+    return ModelFile(
         format="lumvek-model-1",
         maker=model.maker,
         name=model.name,
@@ -47,7 +52,6 @@ def model_file(model: MachineModel) -> str:
         numbers=[number_of(one) for one in model.part_numbers.all()],
         checks=checks_of(model),
     )
-    return files.write(given, HEADING.format(what="a model", where="Rules, Models"))
 
 
 def checks_of(model: MachineModel) -> list[OwnCheck]:

@@ -5,18 +5,18 @@ from typing import Any, get_args
 from uuid import uuid4
 
 from fleet.models import MachineModel
-from lumvek_core import structure, units
+from lumvek_core import structure
 from lumvek_core.catalogue.model import Check, Family, Unit
 from lumvek_core.catalogue.own import OwnCheck, key_for, misfits, offered
 from lumvek_core.coupled import long, short
 from lumvek_core.errors import BadInput
-from lumvek_core.judgement.words import pressure_unit
 from lumvek_core.rules import figures
 from lumvek_core.rules.base import Option, Rule, limits
 from lumvek_core.units import stated_in
 from shops.models import Member
 
 from ..schemas_checks import OwnCheckIn, StateIn
+from . import limits as limits_of
 from . import rule_books, serializers
 
 
@@ -120,7 +120,7 @@ def _limits(member: Member, typed: OwnCheckIn, kind: type[Rule]) -> dict[str, An
         text = typed.figures.get(name, "").strip()
         if text:
             try:
-                value = figure_typed(member, bare, name, text)
+                value = limits_of.typed(member, bare, name, text)
             except BadInput as problem:
                 raise BadInput(f"figures.{name}", problem.message) from None
             found[name] = stated_in(value) or value
@@ -139,28 +139,6 @@ def _bare(typed: OwnCheckIn, kind: type[Rule]) -> Check:
     """A check with a rule of this kind that has no figures yet: enough to tell their units."""
     rule = object.__new__(kind)
     return Check("own", typed.name, typed.per, kind.answers or "measure", typed.how, rule, unit=typed.unit or None)
-
-
-def figure_typed(member: Member, check: Check, figure: str, text: str) -> float:
-    """A limit as the core takes it: lengths in mm, shares from per cent. Raises BadInput with field ``text``."""
-    unit, system = figures.unit(check, figure), serializers.system_of(member)
-    if unit == "mm":
-        try:
-            return units.as_stated(text, system)
-        except BadInput as problem:
-            raise BadInput("text", problem.message) from None
-    if unit in ("mbar", "bar") and (own := pressure_unit(check, system)):
-        try:
-            return units.parse_pressure(text, own) / units.MBAR_PER[unit]  # type: ignore[index]
-        except BadInput as problem:
-            raise BadInput("text", problem.message) from None
-    try:
-        value = float(text.strip().removesuffix(unit).strip().replace(",", ".").replace("−", "-"))
-    except ValueError:
-        raise BadInput("text", f"must be a number{f' of {unit}' if unit else ''}") from None
-    if not -1e6 < value < 1e6:
-        raise BadInput("text", "is far outside anything measured on a machine")
-    return figures.typed(check, figure, value)
 
 
 def _life(typed: OwnCheckIn) -> float:

@@ -235,6 +235,14 @@ def test_they_go_out_and_in_as_the_catalogue_is_written(set_check, alter, lead, 
     assert elsewhere.get(f"/own-checks/{FAMILY}.yaml").content == text
 
 
+def test_one_for_a_model_alone_goes_with_that_models_file(set_check, lead, yard):
+    set_check()
+    set_check(model=yard.model.pk, name="Camera lens")
+    family = lead.get(f"/own-checks/{FAMILY}.yaml").content
+    assert b"own-camera-bracket" in family and b"own-camera-lens" not in family
+    assert b"own-camera-lens" in lead.get(f"/models/{yard.model.pk}.yaml").content
+
+
 @pytest.mark.parametrize(
     ("text", "words"),
     [

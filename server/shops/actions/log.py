@@ -1,5 +1,8 @@
 """Keeping what was changed of all that the shop decides for itself."""
 
+import re
+from collections.abc import Mapping
+
 from ..models import Change, Member, Shop
 
 
@@ -12,3 +15,14 @@ def log_of(shop: Shop, by: int, about: Change.About, what: str, before: str, aft
     """The same for somebody who is no member yet, or no more. by: a user."""
     if before != after:
         Change.objects.create(shop=shop, by_id=by, about=about, what=what[:200], before=before[:400], after=after[:400])
+
+
+def unname(shop: Shop, instead: Mapping[str, str]) -> None:
+    """Somebody is named no more: other words in their place, in what was said of people. When, who and what was done stays."""
+    for one in shop.changes.filter(about=Change.About.PERSON):
+        said = [one.what, one.before, one.after]
+        for name, words in instead.items():
+            said = [re.sub(rf"\b{re.escape(name)}\b", words, text) for text in said]
+        if said != [one.what, one.before, one.after]:
+            one.what, one.before, one.after = (text[:length] for text, length in zip(said, (200, 400, 400), strict=True))
+            one.save(update_fields=["what", "before", "after"])

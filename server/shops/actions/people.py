@@ -16,7 +16,7 @@ from ..queries.accounts import role_name
 from ..queries.people import invited_by, member_here
 from ..rights import action
 from . import accounts
-from .log import log_change, log_of
+from .log import log_change, log_of, unname
 
 LASTS = dt.timedelta(days=14)
 
@@ -171,7 +171,7 @@ def take_out_by_name(member: Member, whose: int) -> Member:
     other = only_ours(member, whose)
     if other.left_at is None:
         raise Conflict(f"{other.name} is still here: let them go first.")
-    user, name = other.user, other.name
+    user, name, email = other.user, other.name, other.user.email
     if not user.is_active:
         return other
     accounts.forget_second_factor(user)
@@ -181,7 +181,7 @@ def take_out_by_name(member: Member, whose: int) -> Member:
     user.set_unusable_password()
     user.save()
     member.shop.invitations.filter(name=name).update(name=other.name, email="")
-    member.shop.changes.filter(about=Change.About.PERSON, what=name).update(what=other.name, before="", after="no longer said")
+    unname(member.shop, {name: other.name} | ({email: "an e-mail address"} if email else {}))
     log_change(member, Change.About.PERSON, other.name, "a name", "taken out by name")
     return other
 

@@ -24,7 +24,7 @@ const units = computed({
 })
 
 /** Screens that lie behind the one link to what is the shop's own. */
-const OF_THE_SHOP = ['shop', 'people', 'rules', 'changes']
+const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-check', 'changes']
 
 async function changeShop(member: number): Promise<void> {
   await session.changeShop(member)

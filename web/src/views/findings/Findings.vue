@@ -100,7 +100,7 @@ onMounted(async () => {
         <p class="remedy">
           {{ group.findings[0]?.place.remedy }} <span v-if="group.why">If it waits: {{ group.why }}</span>
         </p>
-        <p v-if="refused[keyOf(group, undecided(group))]" class="problem" role="alert">
+        <p v-if="undecided(group).length > 1 && refused[keyOf(group, undecided(group))]" class="problem" role="alert">
           {{ refused[keyOf(group, undecided(group))] }}
         </p>
         <ul>
@@ -181,7 +181,7 @@ onMounted(async () => {
                 </template>
               </div>
               <p v-else class="quiet">Not decided</p>
-              <p v-if="group.findings.length > 1 && refused[keyOf(group, [finding])]" class="problem" role="alert">
+              <p v-if="refused[keyOf(group, [finding])]" class="problem" role="alert">
                 {{ refused[keyOf(group, [finding])] }}
               </p>
               <form

@@ -18,15 +18,19 @@ export function useDecisions(id: string, data: Ref<Schemas['FindingsOut'] | null
   const writing = reactive({ key: '', choice: '' as Choice | '', text: '', problem: '', uuid: '' })
   /** What the server refused, by finding. */
   const refused = reactive<Record<string, string>>({})
-  const underWay = reactive(new Set<string>())
+  const underWay = new Set<string>()
+  /** Words that were begun for one finding before another form was opened. */
+  const begun: Record<string, string> = {}
   const post = usePost()
 
   async function decide(group: Group, findings: Finding[], choice: Choice): Promise<void> {
     const key = keyOf(group, findings)
-    if (underWay.has(key)) return // a double click is one decision
+    const same = `${key} ${choice}`
+    if (underWay.has(same)) return // a double click is one decision
     const written = writing.key === key && writing.choice === choice
     if ((choice === 'wait' || choice === 'decline') && !written) {
-      Object.assign(writing, { key, choice, text: '', problem: '', uuid: newUuid() })
+      begun[`${writing.key} ${writing.choice}`] = writing.text
+      Object.assign(writing, { key, choice, text: begun[same] ?? '', problem: '', uuid: newUuid() })
       return
     }
     const words = written ? writing.text : ''
@@ -43,18 +47,19 @@ export function useDecisions(id: string, data: Ref<Schemas['FindingsOut'] | null
       shown: words,
       machine: data.value?.machine.name,
     }
-    underWay.add(key)
+    underWay.add(same)
     delete refused[key]
     try {
       data.value = await post('/api/walk-arounds/{walk_around_id}/decisions', { walk_around_id: id }, body, about)
       // Another form may have been opened meanwhile: it is not this decision's to close.
-      if (writing.uuid === body.uuid) writing.key = ''
+      if (writing.uuid === body.uuid) writing.key = writing.text = ''
+      delete begun[same]
     } catch (error) {
       if (!(error instanceof Refused)) throw error
       if (writing.key && writing.uuid === body.uuid && error.field) writing.problem = error.message
       else refused[key] = words ? `“${words}”: ${error.message}` : error.message
     } finally {
-      underWay.delete(key)
+      underWay.delete(same)
     }
   }
   return { writing, refused, decide }

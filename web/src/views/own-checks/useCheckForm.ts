@@ -74,6 +74,13 @@ export function useCheckForm(member: number, family: string, key: string) {
       Object.assign(draft, { family: picked, model: null, station: '', per: 'machine', option: '', slot: '' })
   }
 
+  /** What is refused, with the limit or the state that it is about. */
+  function said(refused: Refused): string {
+    const [what, which] = refused.field.split('.')
+    const figure = what === 'figures' && rule.value?.figures.find((one) => one.key === which)?.name
+    const state = what === 'states' && which && `State ${Number(which) + 1}`
+    return [figure || state, refused.message].filter(Boolean).join(': ')
+  }
   /** What the walk-around would show, and what is wanted before it can. */
   const trial = ref<Schemas['TrialOut'] | null>(null)
   const lacking = ref('')
@@ -91,7 +98,7 @@ export function useCheckForm(member: number, family: string, key: string) {
       const found = await write(() => api.POST('/api/own-checks/trial', { body: { check: { ...draft }, raw: tried.value } }))
       if (mine === newest) [trial.value, lacking.value] = [found, '']
     } catch (error) {
-      if (mine === newest) lacking.value = error instanceof Refused ? error.message : 'It could not be tried out.'
+      if (mine === newest) lacking.value = error instanceof Refused ? said(error) : 'It could not be tried out.'
     }
   }
   watch(

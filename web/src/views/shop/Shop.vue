@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the shop says of itself, a page each. */
-import { computed, onMounted, ref, type Component } from 'vue'
+import { computed, onMounted, ref, watch, type Component } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import PageTabs from '@/app/PageTabs.vue'
 import ShopTabs from '@/app/ShopTabs.vue'
@@ -27,10 +27,17 @@ const shop = ref<Schemas['ShopOut'] | null>(null)
 const terms = ref<Schemas['TermsOut'] | null>(null)
 const reading = useAttempt('The shop could not be read.')
 onMounted(() =>
-  reading.run(async () => {
+  reading.read(async () => {
     shop.value = await answer(api.GET('/api/shop'))
-    terms.value = (await answer(api.GET('/api/supply/list'))).terms
   }),
+)
+watch(
+  () => props.part,
+  (part) => {
+    if (part === 'rates' && !terms.value)
+      void reading.read(async () => void (terms.value = (await answer(api.GET('/api/supply/list'))).terms))
+  },
+  { immediate: true },
 )
 </script>
 

@@ -2,18 +2,16 @@
 /** What is grown, each crop with its group, and the seasons of the year. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { nextTick, reactive, ref } from 'vue'
+import { nextTick, reactive } from 'vue'
 import { CROP_NAMES } from '@/api/vocabulary'
 import { api, write, type Schemas } from '@/api/client'
-import { useAttempt } from '@/app/useAttempt'
+import { useSaving } from './useSaving'
 
 const shop = defineModel<Schemas['ShopOut']>({ required: true })
 const form = reactive({
   crops: shop.value.crops.map((one) => ({ ...one })),
   seasons: shop.value.seasons.map((one) => ({ ...one })),
 })
-const saving = useAttempt('It could not be saved.')
-const saved = ref(false)
 const MONTHS = Array.from({ length: 12 }, (_, i) => ({
   key: String(i + 1).padStart(2, '0'),
   name: new Date(2028, i, 1).toLocaleDateString('en-GB', { month: 'long' }),
@@ -21,11 +19,9 @@ const MONTHS = Array.from({ length: 12 }, (_, i) => ({
 const month = (day: string): string => day.slice(0, 2)
 const dayOf = (day: string): number => Number(day.slice(3))
 const join = (m: string, d: number): string => `${m}-${String(d).padStart(2, '0')}`
-const keep = (): Promise<boolean> =>
-  saving.run(async () => {
-    shop.value = await write(() => api.POST('/api/shop/crops', { body: { crops: form.crops, seasons: form.seasons } }))
-    saved.value = true
-  })
+const { saving, saved, keep } = useSaving(
+  async () => void (shop.value = await write(() => api.POST('/api/shop/crops', { body: { ...form } }))),
+)
 async function more(what: 'crops' | 'seasons'): Promise<void> {
   if (what === 'crops') form.crops.push({ name: '', group: 'small-grain' })
   else form.seasons.push({ name: '', first: '04-01', last: '05-15' })
@@ -80,7 +76,7 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
             max="31"
             :value="dayOf(one[end])"
             :aria-label="`${one.name || `Season ${i + 1}`}: ${end} day`"
-            @input="one[end] = join(month(one[end]), Number(($event.target as HTMLInputElement).value))"
+            @change="one[end] = join(month(one[end]), Number(($event.target as HTMLInputElement).value))"
           />
           <select
             :value="month(one[end])"

@@ -2,21 +2,21 @@
 /** When the shop works. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { reactive, ref } from 'vue'
+import { reactive } from 'vue'
 import { api, write, type Schemas } from '@/api/client'
 import Field from '@/app/Field.vue'
-import { useAttempt } from '@/app/useAttempt'
+import { useSaving } from './useSaving'
 
 const shop = defineModel<Schemas['ShopOut']>({ required: true })
 const form = reactive({ hours: shop.value.hours, closed: shop.value.closed })
-const saving = useAttempt('It could not be saved.')
-const saved = ref(false)
-const keep = (): Promise<boolean> =>
-  saving.run(async () => {
-    shop.value = await write(() => api.POST('/api/shop/hours', { body: { ...form } }))
-    Object.assign(form, { hours: shop.value.hours, closed: shop.value.closed })
-    saved.value = true
-  })
+const { saving, saved, keep } = useSaving(async () => {
+  const typed = { ...form }
+  const found = await write(() => api.POST('/api/shop/hours', { body: typed }))
+  shop.value = found
+  // As they are understood, unless they were typed on meanwhile.
+  if (form.hours === typed.hours) form.hours = found.hours
+  if (form.closed === typed.closed) form.closed = found.closed
+})
 </script>
 
 <template>

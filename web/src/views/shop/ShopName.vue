@@ -8,24 +8,21 @@ import Field from '@/app/Field.vue'
 import FilePick from '@/app/FilePick.vue'
 import { useSession } from '@/app/session'
 import { useAttempt } from '@/app/useAttempt'
+import { useSaving } from './useSaving'
 
 const shop = defineModel<Schemas['ShopOut']>({ required: true })
 const session = useSession()
 const { name, address, second_factor } = shop.value
 const form = reactive({ name, address, second_factor })
-const saving = useAttempt('It could not be saved.')
 const marking = useAttempt('The picture could not be saved.')
-const saved = ref(false)
 /** Another picture has another address. */
 const edition = ref(0)
 /** The picture that was taken away last, for who wants it back. */
 const gone = ref<Blob | null>(null)
-const keep = (): Promise<boolean> =>
-  saving.run(async () => {
-    shop.value = await write(() => api.POST('/api/shop', { body: { ...form } }))
-    await session.load()
-    saved.value = true
-  })
+const { saving, saved, keep } = useSaving(async () => {
+  shop.value = await write(() => api.POST('/api/shop', { body: { ...form } }))
+  await session.load()
+})
 const mark = (file: Blob): Promise<boolean> =>
   marking.run(async () => {
     const body = new FormData()
@@ -38,9 +35,9 @@ const mark = (file: Blob): Promise<boolean> =>
   })
 const unmark = (): Promise<boolean> =>
   marking.run(async () => {
-    const had = await (await fetch('/api/shop/mark')).blob()
+    const had = await fetch('/api/shop/mark')
     shop.value = await write(() => api.POST('/api/shop/mark/removed'))
-    gone.value = had
+    gone.value = had.ok ? await had.blob() : null
   })
 </script>
 

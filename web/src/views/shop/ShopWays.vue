@@ -1,24 +1,20 @@
 <script setup lang="ts">
 /** The units of who joins, the time zone, how days are written. */
 import Button from '@/design/controls/button'
-import { reactive, ref } from 'vue'
+import { reactive } from 'vue'
 import { api, write, type Schemas } from '@/api/client'
 import Field from '@/app/Field.vue'
 import { useSession } from '@/app/session'
-import { useAttempt } from '@/app/useAttempt'
+import { useSaving } from './useSaving'
 
 const shop = defineModel<Schemas['ShopOut']>({ required: true })
 const session = useSession()
 const { time_zone, units, day_form } = shop.value
 const form = reactive({ time_zone, units, day_form })
-const saving = useAttempt('It could not be saved.')
-const saved = ref(false)
-const keep = (): Promise<boolean> =>
-  saving.run(async () => {
-    shop.value = await write(() => api.POST('/api/shop/ways', { body: { ...form } }))
-    await session.load()
-    saved.value = true
-  })
+const { saving, saved, keep } = useSaving(async () => {
+  shop.value = await write(() => api.POST('/api/shop/ways', { body: { ...form } }))
+  await session.load()
+})
 </script>
 
 <template>

@@ -32,9 +32,13 @@ const kept = ref(false)
 const keep = (): Promise<boolean> =>
   rating.run(async () => {
     const days_before = Math.round(Number(rates.days_before.trim().replace(',', '.') || 0))
-    const body = { ...rates, days_before, now: terms.value.now ?? null }
-    terms.value = (await write(() => api.POST('/api/supply/terms', { body }))).terms
-    Object.assign(rates, typed(terms.value))
+    const sent = { ...rates }
+    const body = { ...sent, days_before, now: terms.value.now ?? null }
+    const found = (await write(() => api.POST('/api/supply/terms', { body }))).terms
+    terms.value = found
+    // As they are understood, but for what was typed on meanwhile.
+    const understood = typed(found)
+    for (const key of Object.keys(RATES) as (keyof typeof RATES)[]) if (rates[key] === sent[key]) rates[key] = understood[key]
     kept.value = true
   })
 </script>
