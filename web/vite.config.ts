@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
-  plugins: [vue()],
+  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } })],
   base: '/static/',
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   // Fonts as files, not as data: the content security policy allows only our own.

@@ -10,7 +10,7 @@ from urllib.parse import urlencode
 
 from django.db.models import Q
 
-from fleet.models import Machine
+from fleet.models import Machine, MachineModel
 from fleet.queries.machines import every_machine, machines_for
 from inspection.models import OperatorNote, Verdict
 from inspection.queries import rule_books, walk_arounds
@@ -87,16 +87,16 @@ def _parts(member: Member, words: list[str]) -> Iterator[Found]:
     for one in numbers.order_by("number")[: MOST * 3]:
         if one.number not in seen and len(seen) < MOST:
             seen.add(one.number)
-            name = _slot(one.model.family, one.slot)
+            name = _slot(member, one.model, one.slot)
             yield Found("part", one.number, f"{name}, {one.model.full_name}", f"/parts/book?model={one.model_id}")
     for item in StockItem.objects.of(member).filter(_each(words, "number", "name", "bin"))[:MOST]:
         if item.number not in seen:
             yield Found("part", item.number, f"{item.name}{f', {item.bin}' if item.bin else ''}", "/parts/stock")
 
 
-def _slot(family: str, slot: str) -> str:
-    known = rule_books.shipped().families.get(family)
-    return next((one.name for key, one in known.slots.items() if short(key) == slot), slot) if known else slot
+def _slot(member: Member, model: MachineModel, slot: str) -> str:
+    known = rule_books.family_of(member.shop, model.family, model)
+    return next((one.name for key, one in known.slots.items() if short(key) == slot), slot)
 
 
 def _suppliers(member: Member, words: list[str]) -> Iterator[Found]:

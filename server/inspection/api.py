@@ -4,7 +4,7 @@ import uuid
 from typing import TYPE_CHECKING
 
 from django.http import HttpRequest
-from ninja import File, Form, Router, UploadedFile
+from ninja import File, Form, Query, Router, UploadedFile
 
 from fleet.queries.machines import machine_for
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
@@ -18,7 +18,7 @@ from .judging.typed_readings import NewReading
 from .queries import before_start, preparing, row_map, rule_books, serializers, serializers_findings, set_up_page, summary
 from .queries.walk_arounds import walk_around_for
 from .schemas import BoardMachineOut, ChangedOut, HoldOut, PlanOut, WalkAroundBrief, WalkAroundOut
-from .schemas_findings import FindingsOut, PartsOut
+from .schemas_findings import DecidedOut, FindingsAsked, FindingsOut, PartsOut
 from .schemas_set_up import SetUpOut
 from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
 from .schemas_writes import CompanionIn, DecisionIn, EventIn, HandOverIn, HoldIn, OrderIn, ReadingIn, SetAsideIn, StartIn
@@ -201,18 +201,18 @@ def set_aside(request: HttpRequest, walk_around_id: uuid.UUID, new: SetAsideIn) 
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/findings", response=FindingsOut)
-def findings(request: HttpRequest, walk_around_id: uuid.UUID) -> FindingsOut:
+def findings(request: HttpRequest, walk_around_id: uuid.UUID, asked: Query[FindingsAsked]) -> FindingsOut:
     """What needs something done, with decisions."""
-    return serializers_findings.findings(*opened_for(request, walk_around_id), member_of(request))
+    return serializers_findings.findings(*opened_for(request, walk_around_id), member_of(request), asked)
 
 
-@walk_arounds.post("/{uuid:walk_around_id}/decisions", response=FindingsOut, **allowed(decisions.decide))
-def decide(request: HttpRequest, walk_around_id: uuid.UUID, new: DecisionIn) -> FindingsOut:
+@walk_arounds.post("/{uuid:walk_around_id}/decisions", response=DecidedOut, **allowed(decisions.decide))
+def decide(request: HttpRequest, walk_around_id: uuid.UUID, new: DecisionIn) -> DecidedOut:
     """Decide a finding at one or several positions: do, wait until, decline with a reason, or open again."""
     member = member_of(request)
     found, book = opened_for(request, walk_around_id)
     decisions.decide(member, walk_around_id, new.uuid, new.check, new.positions, new.choice, new.until, new.reason)
-    return serializers_findings.findings(found, book, member)
+    return serializers_findings.decided(found, book, member, new.check)
 
 
 @walk_arounds.get("/{uuid:walk_around_id}/parts", response=PartsOut)

@@ -25,7 +25,8 @@ class StateIn(Schema):
 
 class OwnCheckIn(Schema):
     """An own check as it is typed. key: empty for a new one; model: for that one alone. rule: the kind that judges it; figures:
-    its limits as typed; severity, action: of what is wrong, where there are no states. life: how much use it lasts."""
+    its limits as typed; severity, action: of what is wrong, where there are no states. life: how much use it lasts.
+    slot: the part it brings, ``own`` for one that is called `part`."""
 
     uuid: uuid.UUID
     key: str = ""
@@ -50,6 +51,7 @@ class OwnCheckIn(Schema):
     crops: list[Crop] = []
     option: str = ""
     slot: str = ""
+    part: str = Field("", max_length=80)
     quantity: int = Field(1, ge=1, le=400)
     life: str = ""
     remedy: str = Field("", max_length=400)

@@ -1,10 +1,12 @@
 """What the pages of findings and parts give."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel as Schema
+from pydantic import Field
 
 from parts.schemas import PartOut
+from tabular.paging import ListAsked, PageOut
 
 from .schemas import MachineOut, PhotoOut, PlaceOut, SeverityName, StationOut, WalkAroundBrief
 
@@ -38,11 +40,45 @@ class NotSeenOut(Schema):
     by: str
 
 
+class FindingsAsked(ListAsked):
+    """station: its key. order: the worst first, or as the machine is walked around."""
+
+    severity: Literal["", "watch", "due", "stop"] = ""
+    decision: Literal["", "open", "decided"] = ""
+    station: Annotated[str, Field(max_length=80)] = ""
+    order: Literal["worst", "station"] = "worst"
+
+
+class FoundAtOut(Schema):
+    """A station where something was found."""
+
+    key: str
+    name: str
+
+
+class FindingsSum(Schema):
+    """Findings of a walk-around, and those of them that nobody has decided."""
+
+    all: int
+    open: int
+
+
+class DecidedOut(Schema):
+    """The kind of finding that was decided, as it stands now; None where it is a finding no more."""
+
+    group: FindingGroupOut | None
+    sum: FindingsSum
+
+
 class FindingsOut(Schema):
     """foreseen: the machine and its headers, whose forecasts rest on these readings; empty where newer ones are there.
 
-    seen: places of `places` that somebody looked at.
+    seen: places of `places` that somebody looked at. groups: a page of them, a kind of finding each.
     """
+
+    sum: FindingsSum
+    page: PageOut
+    found_at: list[FoundAtOut]
 
     foreseen: list[int]
     seen: int

@@ -13,6 +13,7 @@ from lumvek_core.errors import BadInput
 from shops.access import member_of
 from shops.endpoints import allowed
 from tabular import sheets
+from tabular.paging import page_of
 from tabular.schemas import TableReportOut
 
 from .actions import counter_import, servicing
@@ -23,6 +24,7 @@ from .schemas_upkeep import (
     CounterIn,
     CountersOut,
     EntryOut,
+    LogbookAsked,
     LogbookOut,
     LogbookStationOut,
     NextUseIn,
@@ -37,7 +39,7 @@ if TYPE_CHECKING:
     from shops.models import Member
 
 router = Router(tags=["logbook"])
-LISTED = 60
+PAGE = 60
 
 
 def _machine(request: HttpRequest, machine_id: int) -> "tuple[Member, Machine]":
@@ -125,17 +127,11 @@ def counters_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool
 
 
 @router.get("/machines/{int:machine_id}/logbook", response=LogbookOut)
-def logbook(
-    request: HttpRequest,
-    machine_id: int,
-    kind: Query[list[str]] = [],  # noqa: B006  (ninja reads the default, and never changes it)
-    search: str = "",
-    station: str = "",
-    after: int = 0,
-) -> LogbookOut:
-    """Everything that happened to a machine, the newest first, sixty at a time from `after` on."""
+def logbook(request: HttpRequest, machine_id: int, asked: Query[LogbookAsked]) -> LogbookOut:
+    """A page of everything that happened to a machine."""
     member, machine = _machine(request, machine_id)
-    found = timeline.entries(member, machine, kind, search, station)
+    found = timeline.entries(member, machine, asked.kind, asked.words(), asked.station)
+    shown, page = page_of(found if asked.order == "newest" else found[::-1], asked.page, PAGE)
     return LogbookOut(
         machine=machine.name,
         stations=[
@@ -143,8 +139,8 @@ def logbook(
             for one in rule_books.shipped().families[machine.model.family].stations
         ],
         kinds=KINDS,
-        entries=[EntryOut(**vars(one)) for one in found[after : after + LISTED]],
-        total=len(found),
+        entries=[EntryOut(**vars(one)) for one in shown],
+        page=page,
     )
 
 

@@ -2,9 +2,11 @@
 
 import datetime as dt
 import uuid
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Field, Schema
+
+from tabular.paging import ListAsked, PageOut
 
 
 class CounterIn(Schema):
@@ -69,14 +71,22 @@ class LogbookStationOut(Schema):
     name: str
 
 
+class LogbookAsked(ListAsked):
+    """kind: of entries; none is all. station: its name."""
+
+    kind: Annotated[list[str], Field(max_length=20)] = []
+    station: Annotated[str, Field(max_length=80)] = ""
+    order: Literal["newest", "oldest"] = "newest"
+
+
 class LogbookOut(Schema):
-    """stations: where a note may belong."""
+    """A page of the logbook. stations: where a note may belong."""
 
     machine: str
     stations: list[LogbookStationOut]
     kinds: dict[str, str]
     entries: list[EntryOut]
-    total: int
+    page: PageOut
 
 
 class ServiceDueOut(Schema):

@@ -94,4 +94,4 @@ def logbook_print(request: HttpRequest, member: Member, machine_id: int) -> Http
 
 def _entries(request: HttpRequest, member: Member, machine_id: int) -> list[Entry]:
     machine = machine_for(member, machine_id)
-    return timeline.entries(member, machine, request.GET.getlist("kind"), request.GET.get("search", ""))
+    return timeline.entries(member, machine, request.GET.getlist("kind"), request.GET.get("search", "").lower().split())

@@ -14,7 +14,7 @@ from shops.models import Member
 from shops.rights import may
 from supply.models import StockItem
 from supply.queries import net_requirements, orders, parts_book, serializers_orders, sourcing
-from supply.queries.needs import Piece
+from supply.queries.needs import Piece, terms_of
 from tabular import sheets
 
 from . import paper
@@ -72,7 +72,7 @@ def order(request: HttpRequest, member: Member, order_id: uuid.UUID, form: str) 
     name = f"order-{str(found.uuid)[:8]}"
     shown = serializers_orders.order(found)
     if form == "pdf":
-        currency = serializers_orders.all_orders(member).currency
+        currency = terms_of(member).currency
         return paper.pdf("order", {"order": shown, "shop": member.shop, "currency": currency, "made": found.at}, name)
     titles = ["number", "part", "quantity", "unit_price", "accepted", "promised", "follows", "follows_on"]
     rows = [[line.number, line.name, str(line.quantity), line.unit_price, "", "", "", ""] for line in shown.lines]

@@ -1,6 +1,5 @@
 """What a shop says of itself, and its first day."""
 
-from typing import Annotated
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -12,7 +11,7 @@ from .endpoints import allowed
 from .pictures import LARGEST_BYTES
 from .queries import changes as log
 from .queries.shop import mark_of, shop_of
-from .schemas import ChangesOut, CropsIn, HoursIn, ShopIn, ShopOut, WaysIn, WorkplaceIn
+from .schemas import ChangesAsked, ChangesOut, CropsIn, HoursIn, ShopIn, ShopOut, WaysIn, WorkplaceIn
 
 router = Router(tags=["shop"])
 
@@ -103,8 +102,6 @@ def begun(request: HttpRequest) -> ShopOut:
 
 
 @router.get("/changes", response=ChangesOut, **allowed("see changes"))
-def changes(
-    request: HttpRequest, about: str = "", search: str = "", page: Annotated[int, Query(ge=0, le=10_000)] = 0
-) -> ChangesOut:
+def changes(request: HttpRequest, asked: Query[ChangesAsked]) -> ChangesOut:
     """What was changed, by whom, from what to what."""
-    return log.changes(member_of(request), about, search, page)
+    return log.changes(member_of(request), asked)

@@ -7,6 +7,8 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from tabular.paging import ListAsked, PageOut
+
 from .rights import RIGHTS
 
 Role = Literal["lead", "technician", "parts", "owner"]
@@ -299,13 +301,15 @@ class LoggedChangeOut(Schema):
     after: str
 
 
+class ChangesAsked(ListAsked):
+    about: Annotated[str, Field(max_length=20)] = ""
+
+
 class ChangesOut(Schema):
-    """A page of the log. about: what may be changed, in words; total: of all pages; pages: lines on each."""
+    """A page of the log. about: what may be changed, in words."""
 
     about: dict[str, str]
-    total: int
-    page: int
-    pages: int
+    page: PageOut
     changes: list[LoggedChangeOut]
 
 

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from django.conf import settings
 from django.http import HttpRequest, StreamingHttpResponse
-from ninja import File, Form, Router, UploadedFile
+from ninja import File, Form, Query, Router, UploadedFile
 
 from fleet.queries.machines import machine_for
 from inspection.queries import rules_in_force
@@ -26,6 +26,7 @@ from .schemas import (
     DeskOut,
     HandIn,
     NeedDateIn,
+    NeedsAsked,
     NeedsOut,
     NumberIn,
     SourcingIn,
@@ -41,51 +42,51 @@ SEE_ALL = "see the parts of the whole shop"
 
 
 @router.get("/list", response=NeedsOut, **allowed(SEE_ALL))
-def needed(request: HttpRequest) -> NeedsOut:
-    """Everything the shop's machines need, less what there is and what is coming."""
-    return serializers.needs(member_of(request))
+def needed(request: HttpRequest, asked: Query[NeedsAsked]) -> NeedsOut:
+    """What the shop's machines need, less what there is and what is coming."""
+    return serializers.needs(member_of(request), asked)
 
 
 @router.post("/numbers", response=NeedsOut, **allowed(numbering.set_number))
-def set_number(request: HttpRequest, new: NumberIn) -> NeedsOut:
+def set_number(request: HttpRequest, new: NumberIn, asked: Query[NeedsAsked]) -> NeedsOut:
     """Enter a part number that was to be found."""
     member = member_of(request)
     model = rules_in_force.model_of(member, new.model)
     numbering.set_number(member, model, new.slot, new.side, new.number, new.pack)
-    return serializers.needs(member)
+    return serializers.needs(member, asked)
 
 
 @router.post("/choices", response=NeedsOut, **allowed(numbering.choose))
-def choose(request: HttpRequest, new: ChooseIn) -> NeedsOut:
+def choose(request: HttpRequest, new: ChooseIn, asked: Query[NeedsAsked]) -> NeedsOut:
     """Choose among the alternatives of a slot."""
     member = member_of(request)
     numbering.choose(member, rules_in_force.model_of(member, new.model), new.slot, new.side, new.number)
-    return serializers.needs(member)
+    return serializers.needs(member, asked)
 
 
 @router.post("/hands", response=NeedsOut, **allowed(numbering.set_hand))
-def set_hand(request: HttpRequest, new: HandIn) -> NeedsOut:
+def set_hand(request: HttpRequest, new: HandIn, asked: Query[NeedsAsked]) -> NeedsOut:
     """Say which hand a part is, where its place does not tell."""
     member = member_of(request)
     numbering.set_hand(member, new.walk_around, new.slot, new.positions, new.side)
-    return serializers.needs(member)
+    return serializers.needs(member, asked)
 
 
 @router.post("/need-dates", response=NeedsOut, **allowed(terms.set_need_date))
-def need_date(request: HttpRequest, new: NeedDateIn) -> NeedsOut:
+def need_date(request: HttpRequest, new: NeedDateIn, asked: Query[NeedsAsked]) -> NeedsOut:
     """The day a machine's parts are wanted; without a day the season's date less the shop's days."""
     member = member_of(request)
     terms.set_need_date(member, machine_for(member, new.machine), new.day)
-    return serializers.needs(member)
+    return serializers.needs(member, asked)
 
 
 @router.post("/terms", response=NeedsOut, **allowed(terms.set_terms))
-def set_terms(request: HttpRequest, new: TermsIn) -> NeedsOut:
+def set_terms(request: HttpRequest, new: TermsIn, asked: Query[NeedsAsked]) -> NeedsOut:
     """Currency and rates the shop counts with."""
     member = member_of(request)
     rates = {name: getattr(new, name) for name in terms.RATES}
     terms.set_terms(member, new.currency, rates, new.days_before, new.now)
-    return serializers.needs(member)
+    return serializers.needs(member, asked)
 
 
 @router.post("/ask-desks", response=list[AskedOut], **allowed(supplier_book.ask_desks))

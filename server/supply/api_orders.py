@@ -3,7 +3,7 @@
 from uuid import UUID
 
 from django.http import HttpRequest
-from ninja import File, Form, Router, UploadedFile
+from ninja import File, Form, Query, Router, UploadedFile
 
 from shops.access import member_of
 from shops.endpoints import allowed
@@ -14,44 +14,50 @@ from . import mail
 from .actions import fitting, ordering, supplier_replies
 from .api import SEE_ALL
 from .queries import orders, serializers, serializers_orders
-from .schemas import NeedsOut
-from .schemas_orders import DropRestIn, FitIn, MailOut, OrderKindIn, OrdersOut, ReceivedOut, ReceiveIn
+from .schemas import NeedsAsked, NeedsOut
+from .schemas_orders import DropRestIn, FitIn, MailOut, OrderKindIn, OrderOut, OrdersAsked, OrdersOut, ReceivedOut, ReceiveIn
 
 router = Router(tags=["orders"])
 
 
 @router.get("/orders", response=OrdersOut, **allowed(SEE_ALL))
-def listed(request: HttpRequest) -> OrdersOut:
-    """Every order, the newest first."""
-    return serializers_orders.all_orders(member_of(request))
+def listed(request: HttpRequest, asked: Query[OrdersAsked]) -> OrdersOut:
+    """A page of the orders, those that want something done first."""
+    return serializers_orders.listed(member_of(request), asked)
+
+
+@router.get("/orders/{uuid:order_id}", response=OrderOut, **allowed(SEE_ALL))
+def one_order(request: HttpRequest, order_id: UUID) -> OrderOut:
+    """One order with its lines."""
+    return serializers_orders.order(orders.order_of(member_of(request), order_id))
 
 
 @router.post("/plans/{uuid:plan_id}/orders", response=OrdersOut, **allowed(ordering.place))
 def place(request: HttpRequest, plan_id: UUID, new: OrderKindIn) -> OrdersOut:
     """Order what a plan says. Pressed twice, or by two people, it is ordered once."""
     ordering.place(member_of(request), plan_id, new.kind)
-    return listed(request)
+    return serializers_orders.listed(member_of(request), OrdersAsked(order="newest"))
 
 
-@router.post("/orders/{uuid:order_id}/send", response=OrdersOut, **allowed(ordering.send))
-def send(request: HttpRequest, order_id: UUID) -> OrdersOut:
+@router.post("/orders/{uuid:order_id}/send", response=OrderOut, **allowed(ordering.send))
+def send(request: HttpRequest, order_id: UUID) -> OrderOut:
     """Ask the desk again about an order that nobody has confirmed."""
     ordering.send(member_of(request), order_id)
-    return listed(request)
+    return one_order(request, order_id)
 
 
-@router.post("/orders/{uuid:order_id}/by-hand", response=OrdersOut, **allowed(ordering.sent_by_hand))
-def by_hand(request: HttpRequest, order_id: UUID) -> OrdersOut:
+@router.post("/orders/{uuid:order_id}/by-hand", response=OrderOut, **allowed(ordering.sent_by_hand))
+def by_hand(request: HttpRequest, order_id: UUID) -> OrderOut:
     """Say that an order went out by telephone."""
     ordering.sent_by_hand(member_of(request), order_id)
-    return listed(request)
+    return one_order(request, order_id)
 
 
-@router.post("/orders/{uuid:order_id}/take-back", response=OrdersOut, **allowed(ordering.cancel))
-def take_back_order(request: HttpRequest, order_id: UUID) -> OrdersOut:
+@router.post("/orders/{uuid:order_id}/take-back", response=OrderOut, **allowed(ordering.cancel))
+def take_back_order(request: HttpRequest, order_id: UUID) -> OrderOut:
     """Take back an order that has not been sent."""
     ordering.cancel(member_of(request), order_id)
-    return listed(request)
+    return one_order(request, order_id)
 
 
 @router.get("/orders/{uuid:order_id}/mail", response=MailOut, **allowed(SEE_ALL))
@@ -67,11 +73,11 @@ def send_mail(request: HttpRequest, order_id: UUID) -> MailOut:
     return MailOut.model_validate(vars(ordering.send_by_mail(member_of(request), order_id)))
 
 
-@router.post("/orders/{uuid:order_id}/drop-rest", response=OrdersOut, **allowed(ordering.drop_rest))
-def drop_rest(request: HttpRequest, order_id: UUID, new: DropRestIn) -> OrdersOut:
+@router.post("/orders/{uuid:order_id}/drop-rest", response=OrderOut, **allowed(ordering.drop_rest))
+def drop_rest(request: HttpRequest, order_id: UUID, new: DropRestIn) -> OrderOut:
     """Do not wait for what would follow: it goes back on the list."""
     ordering.drop_rest(member_of(request), order_id, new.number)
-    return listed(request)
+    return one_order(request, order_id)
 
 
 @router.post("/orders/{uuid:order_id}/answer-file", response=TableReportOut, **allowed(supplier_replies.read_file))
@@ -94,4 +100,4 @@ def fit(request: HttpRequest, new: FitIn) -> NeedsOut:
     """Fit pieces: they leave the shelf, and the wear history of their positions starts anew."""
     member = member_of(request)
     fitting.fit(member, new.uuid, new.walk_around, new.slot, new.positions, new.counter, new.place)
-    return serializers.needs(member)
+    return serializers.needs(member, NeedsAsked(whole=True))

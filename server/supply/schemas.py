@@ -8,6 +8,7 @@ from ninja import Schema
 from pydantic import Field
 
 from lumvek_core.planning.sourcing_model import Pin, Sourced, SourceLine
+from tabular.paging import ListAsked, PageOut
 
 
 class NeededPiece(Schema):
@@ -96,9 +97,23 @@ class TermsOut(Schema):
     now: dt.datetime | None
 
 
+class NeedsAsked(ListAsked):
+    """machine: what is needed for it alone. order: what wants something done first, or by name, number or day. whole: all at
+    once, for who fits or plans."""
+
+    state: Literal["", "number", "order", "coming", "here", "fitted"] = ""
+    machine: int | None = None
+    order: Literal["pressing", "name", "number", "day"] = "pressing"
+    whole: bool = False
+
+
 class NeedsOut(Schema):
+    """A page of the parts list. states: lines of the whole list in each state; machines: of the whole list."""
+
     terms: TermsOut
     today: dt.date
+    page: PageOut
+    states: dict[str, int]
     lines: list[NeededLine]
     machines: list[MachineNeedOut]
     may_change_terms: bool

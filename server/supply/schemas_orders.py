@@ -7,6 +7,8 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
+from tabular.paging import ListAsked, PageOut
+
 
 class OrderKindIn(Schema):
     kind: Literal["cheapest", "surest", "quickest"]
@@ -49,8 +51,27 @@ class OrderOut(Schema):
     to_come: int
 
 
+class OrdersAsked(ListAsked):
+    """state: of an order, or ``open`` for what something is still to come of. order: the most pressing first, or by the day it
+    is here."""
+
+    state: Literal["", "open", "to-send", "accepted", "short", "refused", "by-hand", "dropped"] = ""
+    supplier: int | None = None
+    order: Literal["pressing", "newest", "day"] = "pressing"
+
+
+class OrderSupplierOut(Schema):
+    id: int
+    name: str
+
+
 class OrdersOut(Schema):
+    """A page of orders. suppliers: those that anything was ever ordered from; states: what may be asked for, in words."""
+
     currency: str
+    suppliers: list[OrderSupplierOut]
+    states: dict[str, str]
+    page: PageOut
     orders: list[OrderOut]
 
 
@@ -73,7 +94,6 @@ class ReceivedOut(Schema):
     received: int
     to_come: int
     bin: str
-    orders: OrdersOut
 
 
 class MailOut(Schema):

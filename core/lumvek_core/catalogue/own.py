@@ -15,7 +15,7 @@ from ..rules import kinds
 from ..rules.base import Rule
 from . import resolve
 from .lists import Catalogue
-from .model import Check, Family
+from .model import Check, Family, Slot
 from .qualify import qualified_check
 
 OWN = "own-"
@@ -25,10 +25,12 @@ LONGEST_KEY = 40
 
 @dataclass(frozen=True)
 class OwnCheck:
-    """A check of a shop's own at a station of the catalogue. Its key begins with ``own-``."""
+    """A check of a shop's own at a station of the catalogue, with parts that the catalogue does not have. Every key begins with
+    ``own-``."""
 
     station: str
     check: Check
+    slots: dict[str, Slot] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -79,9 +81,11 @@ def with_own(catalogue: Catalogue, family: Family, own: OwnChecks | None) -> Fam
     long = partial(coupled.long, family.prefix)
     words = {long(one.check): one for one in own.altered}
     added: dict[str, list[Check]] = {}
+    slots = dict(family.slots)
     for one in own.checks:
         if not any(misfits(catalogue, family, one)):
             added.setdefault(long(one.station), []).append(qualified_check(family.prefix, one.check))
+            slots |= _slots(family, one)
     stations = [
         replace(
             station,
@@ -89,7 +93,11 @@ def with_own(catalogue: Catalogue, family: Family, own: OwnChecks | None) -> Fam
         )
         for station in family.stations
     ]
-    return replace(family, stations=stations)
+    return replace(family, stations=stations, slots=slots)
+
+
+def _slots(family: Family, own: OwnCheck) -> dict[str, Slot]:
+    return {coupled.long(family.prefix, key): slot for key, slot in own.slots.items()}
 
 
 def left_out(family: Family, own: OwnChecks | None) -> dict[str, str]:
@@ -105,7 +113,9 @@ def misfits(catalogue: Catalogue, family: Family, own: OwnCheck) -> Iterator[tup
         yield "station", f"there is no station {own.station}{nearest(own.station, stations)}"
     if not is_own(own.check.key):
         yield "check.key", f"the key of an own check begins with {OWN}"
+    yield from (("slots", f"the key of an own part begins with {OWN}, not {key}") for key in own.slots if not is_own(key))
     check = qualified_check(family.prefix, own.check)
+    family = replace(family, slots=family.slots | _slots(family, own))
     if own.check.rule.kind not in offered():
         yield "check.rule.kind", f"an own check is not judged by {own.check.rule.kind}"
     yield from (("check", complaint) for complaint in resolve.complaints(check, family, catalogue, own=True))

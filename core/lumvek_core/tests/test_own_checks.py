@@ -8,6 +8,7 @@ from lumvek_core import structure
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.own import Altered, OwnCheck, OwnChecks, key_for, misfits, offered
 from lumvek_core.catalogue.rule_book import LimitOverride
+from lumvek_core.judgement.companions import Called, parts_for
 
 CATALOGUE = load.load()
 PLANTER = CATALOGUE.families["row-crop-planter"]
@@ -75,6 +76,19 @@ def test_a_header_s_own_check_goes_with_it_to_the_combine():
     combine = in_force.rule_book(CATALOGUE, "rotary-combine", headers=["draper-header"], own=mine)
     assert combine.family.checks["draper.own-rail"].name == "Rail gap"
     assert "own-rail" not in in_force.rule_book(CATALOGUE, "rotary-combine", own=mine).family.checks
+
+
+def test_a_part_of_its_own_is_a_part_like_any_other():
+    brings = {"own-bracket": {"name": "Camera bracket"}}
+    check = {**CAMERA["check"], "parts": [{"slot": "own-bracket", "when": ["repair"]}]}
+    book = planter(own({**CAMERA, "slots": brings, "check": check}))
+    assert book.family.slots["own-bracket"].name == "Camera bracket"
+    (need,) = parts_for(book, [Called("own-camera-bracket", "3", "repair", "loose", 1)], {})
+    assert (need.slot, need.position) == ("own-bracket", "3")
+    station = next(one.key for one in CATALOGUE.families["draper-header"].stations).removeprefix("draper.")
+    header = own({**RAIL, "station": station, "slots": brings}, family="draper-header")
+    coupled = in_force.rule_book(CATALOGUE, "rotary-combine", headers=["draper-header"], own=header)
+    assert [slot for slot in coupled.family.slots if slot.endswith("own-bracket")] == ["draper.own-bracket"]
 
 
 def test_a_shipped_check_is_worded_otherwise():

@@ -101,7 +101,7 @@ def _lines(member: Member, model: MachineModel, given: ModelFile) -> Iterator[Ta
     for limit in given.limits:
         yield _limit(member, model, book, limit)
     for number in given.numbers:
-        yield _number(member, model, family, number)
+        yield _number(member, model, book.family, number)
     history_changed(model.machines.values_list("pk", flat=True))
 
 

@@ -196,7 +196,7 @@ def trial(member: Member, wanted: TrialIn) -> TrialOut:
         problem="",
     )
     if any(text.strip() for text in wanted.raw):
-        _judge(shown, family, check, places[0], wanted.raw, member)
+        _judge(shown, book.family, check, places[0], wanted.raw, member)
     return shown
 
 

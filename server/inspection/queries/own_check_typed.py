@@ -73,7 +73,20 @@ def _raw(member: Member, typed: OwnCheckIn, family: Family, kind: type[Rule], ke
     }
     if not typed.phases:
         raise BadInput("phases", "say when it is made")
-    return {"station": typed.station, "check": check}
+    slots = {_slot(typed): {"name": typed.part.strip()}} if typed.slot == OWN_PART else {}
+    return {"station": typed.station, "check": check, "slots": slots}
+
+
+OWN_PART = "own"
+"""What is picked in place of a part of the catalogue."""
+
+
+def _slot(typed: OwnCheckIn) -> str:
+    if typed.slot != OWN_PART:
+        return typed.slot
+    if not typed.part.strip():
+        raise BadInput("part", "say what the part is called")
+    return key_for(typed.part)
 
 
 def fields_of(kind: type[Rule]) -> dict[str, Field[Any]]:
@@ -154,7 +167,7 @@ def _life(typed: OwnCheckIn) -> float:
 def _parts(typed: OwnCheckIn, kind: type[Rule], states: list[dict[str, str]]) -> list[dict[str, Any]]:
     if not typed.slot:
         return []
-    part: dict[str, Any] = {"slot": typed.slot, "quantity": typed.quantity}
+    part: dict[str, Any] = {"slot": _slot(typed), "quantity": typed.quantity}
     if states:
         faulty = [one for one in states if one["severity"] != "sound"]
         with_part = [one for one in faulty if one["action"] == "replace"] or faulty
@@ -169,7 +182,7 @@ def _field(path: str) -> str:
     steps = path.removeprefix("check.").split(".")
     if steps[0] == "rule" and len(steps) > 1:
         return ".".join(["states", *steps[2:]]) if steps[1] == "options" else f"figures.{steps[1]}"
-    return "slot" if steps[0] == "parts" else steps[0]
+    return {"parts": "slot", "slots": "part"}.get(steps[0], steps[0])
 
 
 ABOUT = {
@@ -219,7 +232,8 @@ def typed_again(member: Member, family: Family, model: MachineModel | None, own:
         phases=check.phases,
         crops=check.crops,
         option=check.option or "",
-        slot=part.slot if part else "",
+        slot=OWN_PART if part and part.slot in own.slots else part.slot if part else "",
+        part=own.slots[part.slot].name if part and part.slot in own.slots else "",
         quantity=part.quantity if part else 1,
         life=f"{check.wears.life:g}" if check.wears else "",
         remedy=check.remedy,

@@ -1,28 +1,105 @@
 """Findings and parts, from rows and core objects to what the endpoints give."""
 
+from collections.abc import Iterable
+from dataclasses import replace
+
 from lumvek_core import positions
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement.companions import tasks_for
 from parts.models import PartsLine
 from shops.models import Member
 from shops.rights import may
+from tabular.paging import holds, page_of
 
 from ..models import WalkAround
 from ..schemas import PhotoOut, PlaceOut
-from ..schemas_findings import FindingGroupOut, FindingOut, FindingsOut, NotSeenOut, PartsOut, TaskOut
+from ..schemas_findings import (
+    DecidedOut,
+    FindingGroupOut,
+    FindingOut,
+    FindingsAsked,
+    FindingsOut,
+    FindingsSum,
+    FoundAtOut,
+    NotSeenOut,
+    PartsOut,
+    TaskOut,
+)
 from . import decisions, pictures, walk_arounds
 from .serializers import brief, machine_out, parts, photo
 
+PAGE = 30
+"""Kinds of findings on a page."""
 
-def findings(walk_around: WalkAround, book: CoreBook, member: Member) -> FindingsOut:
-    """Findings with their pictures and the parts they call for, worst first."""
+
+def findings(walk_around: WalkAround, book: CoreBook, member: Member, asked: FindingsAsked | None = None) -> FindingsOut:
+    """Findings with their pictures and the parts they call for: a page as it is asked for, or all of them, worst first."""
+    whole, asked = asked is None, asked or FindingsAsked()
+    every = walk_arounds.findings(walk_around, book, member)
+    found = [group for one in every if (group := _wanted(one, asked, book))]
+    if asked.order == "station":
+        places = list(book.family.checks)
+        found.sort(key=lambda group: places.index(group.check.key))
+    shown, page = page_of(found, asked.page, max(1, len(found)) if whole else PAGE)
+    stations = walk_arounds.station_states(walk_around)
+    newest = not WalkAround.objects.filter(
+        machine=walk_around.machine_id, started_at__gt=walk_around.started_at, discarded_at=None
+    ).exists()
+    at = {book.station_of[group.check.key].key for group in every}
+    return FindingsOut(
+        foreseen=[walk_around.machine_id, *walk_around.headers.values_list("pk", flat=True)] if newest else [],
+        walk_around=brief(walk_around),
+        machine=machine_out(walk_around.machine),
+        sum=_sum(every),
+        page=page,
+        found_at=[FoundAtOut(key=one.key, name=one.name) for one in book.family.stations if one.key in at],
+        groups=_groups(walk_around, book, shown),
+        not_seen=not_seen(walk_around, book, member),
+        stations=stations,
+        seen=sum(one.sound + one.watch + one.due + one.stop for one in stations),
+        places=sum(one.total for one in stations),
+        may_decide=may(member, "decide findings"),
+    )
+
+
+def decided(walk_around: WalkAround, book: CoreBook, member: Member, check: str) -> DecidedOut:
+    """What stands now at a kind of finding that somebody decided about."""
+    every = walk_arounds.findings(walk_around, book, member)
+    groups = _groups(walk_around, book, [one for one in every if one.check.key == check])
+    return DecidedOut(group=groups[0] if groups else None, sum=_sum(every))
+
+
+def _sum(groups: Iterable[walk_arounds.FindingGroup]) -> FindingsSum:
+    choices = [finding.decision for group in groups for finding in group.findings]
+    return FindingsSum(all=len(choices), open=choices.count("open"))
+
+
+def _wanted(group: walk_arounds.FindingGroup, asked: FindingsAsked, book: CoreBook) -> walk_arounds.FindingGroup | None:
+    """A kind of finding with those of its places that are asked for; None where there is none."""
+    if asked.station and book.station_of[group.check.key].key != asked.station:
+        return None
+    listed = [
+        one
+        for one in group.findings
+        if (not asked.severity or one.place.severity == asked.severity)
+        and (not asked.decision or (one.decision == "open") == (asked.decision == "open"))
+        and holds(asked.words(), f"{group.check.name} {group.station} {_said(one.place)}")
+    ]
+    return replace(group, findings=listed) if listed else None
+
+
+def _said(place: PlaceOut) -> str:
+    return f"{positions.find(place.position).label} {place.reason} {place.note}"
+
+
+def _groups(walk_around: WalkAround, book: CoreBook, groups: Iterable[walk_arounds.FindingGroup]) -> list[FindingGroupOut]:
     shown: dict[tuple[str, str], list[PhotoOut]] = {}
     for one in pictures.of(walk_around):
         shown.setdefault((one.check_key, one.position_key), []).append(photo(one))
     called: dict[tuple[str, str], set[str]] = {}
     for need in proposed_for(walk_around):
         called.setdefault((need.because, need.position_key), set()).add(book.family.slots[need.slot].name)
-    groups = [
+    return [
         FindingGroupOut(
             check=group.check.key,
             name=group.check.name,
@@ -45,23 +122,8 @@ def findings(walk_around: WalkAround, book: CoreBook, member: Member) -> Finding
                 for finding in group.findings
             ],
         )
-        for group in walk_arounds.findings(walk_around, book, member)
+        for group in groups
     ]
-    stations = walk_arounds.station_states(walk_around)
-    newest = not WalkAround.objects.filter(
-        machine=walk_around.machine_id, started_at__gt=walk_around.started_at, discarded_at=None
-    ).exists()
-    return FindingsOut(
-        foreseen=[walk_around.machine_id, *walk_around.headers.values_list("pk", flat=True)] if newest else [],
-        walk_around=brief(walk_around),
-        machine=machine_out(walk_around.machine),
-        groups=groups,
-        not_seen=not_seen(walk_around, book, member),
-        stations=stations,
-        seen=sum(one.sound + one.watch + one.due + one.stop for one in stations),
-        places=sum(one.total for one in stations),
-        may_decide=may(member, "decide findings"),
-    )
 
 
 def _called_at(called: dict[tuple[str, str], set[str]], place: PlaceOut, decision: str) -> set[str]:

@@ -7,6 +7,7 @@ import pytest
 from inspection.actions import decisions
 from inspection.judging import rejudging
 from inspection.models import Decision, Verdict
+from inspection.queries import serializers_findings
 from lumvek_core.errors import BadInput
 from parts.models import PartsLine
 
@@ -136,6 +137,36 @@ def test_findings_are_worst_first_with_their_decisions(yard, read, as_):
         ("Row 1 right", "do", "Lead"),
         ("Row 3 left", "open", ""),
     ]
+
+
+def test_findings_are_searched_filtered_sorted_and_paged(yard, read, as_, monkeypatch):
+    read("opener-disc-diameter", "3L", "388")
+    read("opener-disc-diameter", "1R", "385")
+    read("shank", "2", "broken")
+    decide(yard, "do", "1R")
+    browser, path = as_(yard.lead), f"/api/walk-arounds/{yard.walk_around.pk}/findings"
+    look = lambda **asked: browser.get(path, asked).json()  # noqa: E731
+    at = lambda **asked: [one["label"] for group in look(**asked)["groups"] for one in group["findings"]]  # noqa: E731
+    assert look()["sum"] == {"all": 3, "open": 2}
+    assert look(severity="stop")["sum"] == {"all": 3, "open": 2}, "the sum is of all of them"
+    assert at(decision="open") == ["Row 2", "Row 3 left"]
+    assert at(decision="decided") == ["Row 1 right"]
+    assert at(severity="due") == ["Row 1 right"]
+    assert at(search="DISC left") == ["Row 3 left"]
+    read("parallel-arm-play", "4", "loose")
+    assert [one["key"] for one in look()["found_at"]] == ["arms", "opener"]
+    assert at(station="arms") == ["Row 4"] and at(station="closing") == []
+    assert [one["check"] for one in look(order="station")["groups"]] == ["parallel-arm-play", "shank", "opener-disc-diameter"]
+    monkeypatch.setattr(serializers_findings, "PAGE", 1)
+    assert (at(page=1), at(page=2)) == (["Row 2"], ["Row 4"]), "the worst kind, then the next"
+
+
+def test_a_decision_is_answered_with_its_finding_as_it_stands(yard, read, as_):
+    read("opener-disc-diameter", "1R", "385")
+    path = f"/api/walk-arounds/{yard.walk_around.pk}/decisions"
+    body = {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "positions": ["1R"], "choice": "do"}
+    told = as_(yard.lead).send(path, **body).json()
+    assert told["sum"] == {"all": 1, "open": 0} and told["group"]["findings"][0]["decision"] == "do"
 
 
 def test_left_hand_parts_are_not_bought_for_the_right(read, parts):

@@ -79,6 +79,22 @@ def test_it_is_read_judged_and_listed_like_a_shipped_one(set_check, walk):
     assert "Opener disc" in [part["name"] for part in parts]
 
 
+def test_it_brings_a_part_that_the_catalogue_does_not_have(set_check, walk, lead, yard):
+    assert set_check(slot="own", part=" ").json()["error"]["field"] == "part"
+    typed = set_check(slot="own", part="Camera bracket, bent").json()["checks"][0]["typed"]
+    assert (typed["slot"], typed["part"]) == ("own", "Camera bracket, bent")
+    technician, begun = walk()
+    path = f"/api/walk-arounds/{begun['walk_around']['id']}"
+    technician.send(f"{path}/readings", uuid=str(uuid.uuid4()), check="own-camera-bracket", position="2", raw=["3"])
+    assert [part["name"] for part in technician.get(f"{path}/parts").json()["parts"]] == ["Camera bracket, bent"]
+    line = next(one for one in lead.get("/api/supply/list").json()["lines"] if one["name"] == "Camera bracket, bent")
+    assert line["state"] == "number"
+    lead.send("/api/supply/numbers", model=line["model"], slot=line["slot"], side="", number="CB-7")
+    book = lead.get(f"/api/supply/book?model={yard.model.pk}").json()["lines"]
+    assert [one["name"] for one in book if one["number"] == "CB-7"] == ["Camera bracket, bent"]
+    assert "Camera bracket, bent" in str(lead.get("/api/search?q=CB-7").json())
+
+
 def test_it_stands_in_the_catalogue_and_is_found(set_check, as_, yard):
     set_check()
     technician = as_(yard.technician)

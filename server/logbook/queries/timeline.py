@@ -3,7 +3,7 @@ years."""
 
 import uuid
 from collections import Counter, defaultdict
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -22,6 +22,7 @@ from lumvek_core.counters import Count
 from lumvek_core.judgement import describe
 from lumvek_core.units import plain
 from shops.models import Member
+from tabular.paging import holds
 
 from .timeline_upkeep import (
     KINDS,
@@ -35,7 +36,9 @@ from .timeline_upkeep import (
 )
 
 
-def entries(member: Member, machine: Machine, kinds: Iterable[str] = (), search: str = "", station: str = "") -> list[Entry]:
+def entries(
+    member: Member, machine: Machine, kinds: Iterable[str] = (), words: Sequence[str] = (), station: str = ""
+) -> list[Entry]:
     """What happened to a machine, the newest first; of these kinds only, of a station, and holding these words."""
     wanted = set(kinds) & set(KINDS) or set(KINDS)
     names = walk_arounds.names_in(member.shop_id)
@@ -54,8 +57,7 @@ def entries(member: Member, machine: Machine, kinds: Iterable[str] = (), search:
         "put-away": lambda: put_away(machine, names),
     }
     found = [entry for kind, source in sources.items() if kind in wanted for entry in source()]
-    words = search.lower().split()
-    found = [one for one in found if (not station or one.station == station) and one.holds(words)]
+    found = [one for one in found if (not station or one.station == station) and holds(words, one.whole)]
     counts, unit = counters.counts_of([machine.pk])[machine.pk], counters.unit_of(machine)
     found.sort(key=lambda one: (one.at, list(KINDS).index(one.kind)), reverse=True)
     return [_with_counter(one, counts, unit) for one in found]

@@ -2,7 +2,7 @@
 
 import datetime as dt
 from collections import defaultdict
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from fleet.models import CounterReading, Fitment, Machine
@@ -51,10 +51,10 @@ class Entry:
     counter: str = ""
     photos: list[str] = field(default_factory=list)
 
-    def holds(self, words: Iterable[str]) -> bool:
-        """Whether all words stand in it, in any case and order."""
-        whole = f"{self.title} {self.text} {self.station} {self.by} {self.counter} {KINDS[self.kind]}".lower()
-        return all(word in whole for word in words)
+    @property
+    def whole(self) -> str:
+        """All that is said of it, to search in."""
+        return f"{self.title} {self.text} {self.station} {self.by} {self.counter} {KINDS[self.kind]}"
 
 
 def taken_back_words(taken_back: TakenBack, names: dict[int, str], after: str = "") -> str:
@@ -65,7 +65,7 @@ def taken_back_words(taken_back: TakenBack, names: dict[int, str], after: str = 
 
 
 def parts_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    family = rule_books.shipped().families[machine.model.family]
+    family = rule_books.family_of(machine.shop, machine.model.family, machine.model)
     current = {one.pk for one in fitments_of([machine.pk]).values()}
     groups: dict[tuple[dt.datetime, str, str, bool], list[Fitment]] = defaultdict(list)
     for one in Fitment.objects.filter(machine=machine):

@@ -13,6 +13,7 @@ from fleet.models import Machine, MachineModel
 from inspection.actions import notes, starting
 from inspection.judging.typed_readings import NewReading
 from inspection.queries import preparing
+from logbook.api import PAGE
 from logbook.models import PutAwayTick, ServiceDone
 from lumvek_core.catalogue import load
 from lumvek_core.catalogue.station_guess import guess_station
@@ -44,7 +45,21 @@ def test_it_is_searched_by_any_words_and_filtered_by_kind(planter, book, read):
     found = book("search=rough+row+5+LEFT&kind=reading")
     assert [entry["station"] for entry in found["entries"]] == ["Opener discs"]
     assert "Opener disc bearing: row 5 left Rough" in found["entries"][0]["text"]
-    assert book("search=rough&kind=counter")["total"] == 0
+    assert book("search=rough&kind=counter")["page"]["total"] == 0
+
+
+def test_it_is_read_a_page_at_a_time_from_either_end(planter, as_, book):
+    technician = as_(planter.technician)
+    for i in range(PAGE + 3):
+        body = {"uuid": str(uuid.uuid4()), "text": f"note {i}", "station": ""}
+        assert technician.send(f"/api/machines/{planter.machine.pk}/notes", **body).status_code == 200
+    first, second = book("kind=note"), book("kind=note&page=2")
+    assert (len(first["entries"]), second["page"]["first"], second["page"]["last"]) == (PAGE, PAGE + 1, PAGE + 3)
+    assert [book(f"kind=note&order={one}")["entries"][0]["title"] for one in ("newest", "oldest")] == [
+        f"note {PAGE + 2}",
+        "note 0",
+    ]
+    assert book("kind=note&page=99")["page"]["number"] == 2
 
 
 def test_its_queries_do_not_grow_with_the_years(planter, as_, read, django_assert_max_num_queries):
@@ -63,8 +78,8 @@ def test_a_header_has_its_own_logbook_and_an_owner_not_somebody_elses_combine(pl
     header.owners.add(planter.owner)
     starting.start(planter.technician, combine, uuid.uuid4(), preparing.Wanted("winter", headers=[header.pk]))
     path = f"/api/logbook/machines/{header.pk}/logbook"
-    assert as_(planter.lead).get(path).json()["total"] == 1
-    assert as_(planter.owner).get(path).json()["total"] == 0
+    assert as_(planter.lead).get(path).json()["page"]["total"] == 1
+    assert as_(planter.owner).get(path).json()["page"]["total"] == 0
     assert as_(planter.owner).get(f"/api/logbook/machines/{combine.pk}/logbook").status_code == 404
 
 

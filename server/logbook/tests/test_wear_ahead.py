@@ -300,7 +300,7 @@ def test_a_watched_disc_that_is_renewed_before_it_is_due_calls_for_its_parts(pla
     assert discs() == [], "a watched disc by itself calls for nothing"
     found = decide("do").json()
     assert discs() == [2], "with the other of its pair"
-    finding = next(one for group in found["groups"] for one in group["findings"] if one["place"]["position"] == "3L")
+    finding = next(one for one in found["group"]["findings"] if one["place"]["position"] == "3L")
     assert finding["parts"] == ["Opener disc"]
     decide("wait", until="next winter")
     assert discs() == []

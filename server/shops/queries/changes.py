@@ -2,29 +2,29 @@
 
 from django.db.models import Q
 
+from tabular.paging import page_of_query
+
 from ..models import Change, Member
-from ..schemas import ChangesOut, LoggedChangeOut
+from ..schemas import ChangesAsked, ChangesOut, LoggedChangeOut
 
 PAGE = 50
 
 
-def changes(member: Member, about: str, search: str, page: int) -> ChangesOut:
+def changes(member: Member, asked: ChangesAsked) -> ChangesOut:
     """A page of the log, the newest first: of one kind, and with all words somewhere in what was changed, to what, or by whom.
 
     Two queries, whatever there is.
     """
     found = Change.objects.of(member).select_related("by")
-    if about:
-        found = found.filter(about=about)
-    for word in search.split():
+    if asked.about:
+        found = found.filter(about=asked.about)
+    for word in asked.words():
         told = Q(what__icontains=word) | Q(before__icontains=word) | Q(after__icontains=word)
         found = found.filter(told | Q(by__first_name__icontains=word) | Q(by__last_name__icontains=word))
-    listed = list(found[page * PAGE : (page + 1) * PAGE])
+    listed, page = page_of_query(found, asked.page, PAGE)
     return ChangesOut(
         about={key: str(name) for key, name in Change.About.choices},
-        total=found.count(),
         page=page,
-        pages=PAGE,
         changes=[
             LoggedChangeOut(
                 at=one.at,

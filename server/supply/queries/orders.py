@@ -2,10 +2,13 @@
 
 import uuid
 
+from django.db.models import Case, Exists, F, OuterRef, Q, QuerySet, Value, When
+
 from shops.access import NotFoundHere
 from shops.models import Member
 
 from ..models import Order, OrderLine
+from ..schemas_orders import OrdersAsked
 from . import net_requirements
 
 OPEN = (Order.State.TO_SEND, Order.State.ACCEPTED, Order.State.SHORT, Order.State.BY_HAND)
@@ -17,6 +20,38 @@ def order_of(member: Member, order: uuid.UUID) -> Order:
     if found is None:
         raise NotFoundHere("There is no such order.")
     return found
+
+
+def asked_for(member: Member, asked: OrdersAsked) -> "QuerySet[Order]":
+    """Orders as they are asked for: what nobody has confirmed stands first, then what is short, then what is to come."""
+    lines = OrderLine.objects.filter(order=OuterRef("pk"))
+    unconfirmed = Q(state__in=(Order.State.TO_SEND, Order.State.BY_HAND))
+    found = (
+        Order.objects.of(member)
+        .select_related("supplier", "by")
+        .prefetch_related("lines")
+        .annotate(
+            waits=Case(
+                When(state=Order.State.CANCELLED, then=Value(False)),
+                When(unconfirmed, then=Exists(lines.filter(quantity__gt=F("received")))),
+                default=Exists(lines.filter(received__lt=F("accepted") + F("follows"))),
+            ),
+            pressing=Case(
+                When(state=Order.State.TO_SEND, then=0),
+                When(Q(waits=True) & Exists(lines.filter(follows__gt=0)), then=1),
+                When(waits=True, then=2),
+                default=3,
+            ),
+        )
+    )
+    if asked.state:
+        found = found.filter(waits=True) if asked.state == "open" else found.filter(state=asked.state)
+    if asked.supplier is not None:
+        found = found.filter(supplier=asked.supplier)
+    for word in asked.words():
+        part = lines.filter(Q(number__icontains=word) | Q(name__icontains=word))
+        found = found.filter(Q(supplier__name__icontains=word) | Q(reference__icontains=word) | Exists(part))
+    return found.order_by(*{"pressing": ("pressing", "-id"), "newest": ("-id",), "day": ("run_date", "-id")}[asked.order])
 
 
 def called(line: net_requirements.Line) -> str:

@@ -15,8 +15,9 @@ OFFER_TITLES = ("number", "unit_price", "pack", "stock", "chance", "restock_days
 
 
 def slots_of(model: MachineModel) -> dict[str, Slot]:
-    """The slots of a model's family, without a header's prefix."""
-    return {short(key): slot for key, slot in rule_books.shipped().families[model.family].slots.items()}
+    """The slots of a model's family, the shop's own among them, without a header's prefix."""
+    family = rule_books.family_of(model.shop, model.family, model)
+    return {short(key): slot for key, slot in family.slots.items()}
 
 
 def rows(model: MachineModel) -> list[list[str]]:

@@ -1,9 +1,10 @@
 """The list, plans and suppliers as the API gives them. Orders and cost are in `present_orders` and `present_costs`."""
 
 import datetime as dt
-from collections.abc import Iterable
+from collections import Counter
+from collections.abc import Callable, Iterable
 from decimal import Decimal
-from typing import Literal
+from typing import Any, Literal
 
 from django.utils import timezone
 
@@ -12,6 +13,7 @@ from lumvek_core import opening_hours
 from parts.models import PartNumber
 from shops.models import Member
 from shops.rights import may
+from tabular.paging import holds, page_of
 
 from ..models import Offer, Plan, Supplier, Terms
 from ..schemas import (
@@ -19,6 +21,7 @@ from ..schemas import (
     MachineNeedOut,
     NeededLine,
     NeededPiece,
+    NeedsAsked,
     NeedsOut,
     OfferOut,
     PlanAskedOut,
@@ -29,6 +32,7 @@ from ..schemas import (
 from . import costs, net_requirements, orders, plan_explanation, sourcing
 from .needs import terms_of
 
+PAGE = 60
 State = Literal["number", "order", "coming", "here", "fitted"]
 
 
@@ -37,10 +41,41 @@ def money(amount: Decimal | float | None) -> str:
     return "" if amount is None else f"{Decimal(str(amount)).quantize(costs.CENT):f}"
 
 
-def needs(member: Member) -> NeedsOut:
+def needs(member: Member, asked: NeedsAsked) -> NeedsOut:
+    """The parts list as it is asked for."""
     parts = net_requirements.build(member, timezone.now())
     prices = costs.price_list(member.shop_id)
-    others = _alternatives(parts.lines, prices)
+    found = sorted((line for line in parts.lines if _wanted(line, asked)), key=_ORDERS[asked.order])
+    shown, page = page_of(found, asked.page, max(1, len(found)) if asked.whole else PAGE)
+    others = _alternatives(shown, prices)
+    return NeedsOut(
+        terms=terms(parts.terms),
+        today=sourcing.clock(parts.terms).date(),
+        page=page,
+        states=Counter(_state(line) for line in parts.lines),
+        lines=[_line(line, prices, others) for line in shown],
+        machines=_machines(parts),
+        may_change_terms=may(member, "change rates"),
+    )
+
+
+_ORDERS: dict[str, Callable[[net_requirements.Line], Any]] = {
+    "pressing": lambda line: 0,
+    "name": lambda line: (line.name, line.side),
+    "number": lambda line: (not line.number, line.number, line.name),
+    "day": lambda line: (line.need_by or dt.date.max, line.name),
+}
+
+
+def _wanted(line: net_requirements.Line, asked: NeedsAsked) -> bool:
+    return (
+        (not asked.state or _state(line) == asked.state)
+        and (asked.machine is None or any(piece.machine.pk == asked.machine for piece in line.pieces))
+        and holds(asked.words(), " ".join([line.number, line.name, line.side, line.bin, line.note, *line.serves()]))
+    )
+
+
+def _machines(parts: net_requirements.PartsList) -> list[MachineNeedOut]:
     machines: dict[int, MachineNeedOut] = {}
     for line in parts.lines:
         for piece in line.pieces:
@@ -60,13 +95,7 @@ def needs(member: Member) -> NeedsOut:
                 )
             one.pieces += 1
             one.fitted += piece.fitted is not None
-    return NeedsOut(
-        terms=terms(parts.terms),
-        today=sourcing.clock(parts.terms).date(),
-        lines=[_line(line, prices, others) for line in parts.lines],
-        machines=sorted(machines.values(), key=lambda one: (one.need_by or dt.date.max, one.name)),
-        may_change_terms=may(member, "change rates"),
-    )
+    return sorted(machines.values(), key=lambda one: (one.need_by or dt.date.max, one.name))
 
 
 def terms(terms: Terms) -> TermsOut:

@@ -6,31 +6,41 @@ from decimal import Decimal
 from fleet.models import Fitment
 from inspection.queries.serializers import full_name
 from shops.models import Member
+from tabular.paging import page_of_query
 
-from ..models import Movement, Order, OrderLine, StockItem
-from ..schemas_orders import MovementOut, OrderLineOut, OrderOut, OrdersOut, ReceivedOut, StockLineOut, StockOut
+from ..models import Movement, Order, OrderLine, StockItem, Supplier
+from ..schemas_orders import (
+    MovementOut,
+    OrderLineOut,
+    OrderOut,
+    OrdersAsked,
+    OrdersOut,
+    OrderSupplierOut,
+    ReceivedOut,
+    StockLineOut,
+    StockOut,
+)
 from . import costs, movements, orders, stock
 from .needs import terms_of
 from .serializers import money
 
+PAGE = 20
 MOVES = 40
 """Movements shown, the newest first."""
 ANSWERED = (Order.State.ACCEPTED, Order.State.SHORT, Order.State.REFUSED)
 
 
-def all_orders(member: Member) -> OrdersOut:
-    found = Order.objects.of(member).select_related("supplier", "by").prefetch_related("lines")
-    # First what nobody has confirmed, then what is short, then what is still to come; the newest of each first.
-    shown = sorted((order(one) for one in found), key=_unsettled)
-    return OrdersOut(currency=terms_of(member).currency, orders=shown)
-
-
-def _unsettled(order_out: OrderOut) -> int:
-    if order_out.state == Order.State.TO_SEND:
-        return 0
-    if order_out.to_come and any(line.follows for line in order_out.lines):
-        return 1
-    return 2 if order_out.to_come else 3
+def listed(member: Member, asked: OrdersAsked) -> OrdersOut:
+    """A page of orders. The number of queries does not grow with them."""
+    found, page = page_of_query(orders.asked_for(member, asked), asked.page, PAGE)
+    suppliers = Supplier.objects.of(member).filter(orders__isnull=False).distinct()
+    return OrdersOut(
+        currency=terms_of(member).currency,
+        suppliers=[OrderSupplierOut(id=one.pk, name=one.name) for one in suppliers],
+        states={"open": "Something to come"} | {key: str(name) for key, name in Order.State.choices},
+        page=page,
+        orders=[order(one) for one in found],
+    )
 
 
 def order(order: Order) -> OrderOut:
@@ -142,5 +152,4 @@ def received(member: Member, movement: uuid.UUID, line: OrderLine, quantity: int
         received=quantity,
         to_come=orders.expected(member, line.number),
         bin=kept.bin if kept else "",
-        orders=all_orders(member),
     )

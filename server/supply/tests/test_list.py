@@ -16,7 +16,7 @@ from parts import actions as parts
 from parts.models import PartNumber, PartsLine
 from supply.actions import numbering, stocking
 from supply.models import NeedDate, StockLocation
-from supply.queries import net_requirements, stock
+from supply.queries import net_requirements, serializers, stock
 
 
 def lines(member):
@@ -135,6 +135,36 @@ def test_lines_without_a_number_come_first_and_a_number_found_merges_them(shop, 
     assert [line["number"] for line in listed if line["slot"] == first["slot"]] == ["D12-4207"]
     assert browser.send("/api/supply/numbers", **(body | {"number": " "})).status_code == 422
     assert as_(shop.technician).send("/api/supply/numbers", **body).status_code == 403
+
+
+def test_it_is_searched_filtered_sorted_and_paged(shop, read, as_, monkeypatch):
+    read("gauge-wheel-bearing", "1L", "rough")
+    browser = as_(shop.parts)
+    look = lambda **asked: browser.get("/api/supply/list", asked).json()  # noqa: E731
+    every = look()
+    assert every["page"]["total"] == len(every["lines"]) == sum(every["states"].values())
+    assert {line["state"] for line in look(state="number")["lines"]} == {"number"}
+    assert look(state="number")["states"] == every["states"], "how many there are of each is said of the whole list"
+    assert [line["number"] for line in look(search="row 3 d12-4001")["lines"]] == ["D12-4001"]
+    assert look(search="nowhere")["lines"] == [] and look(machine=10**6)["lines"] == []
+    assert len(look(machine=shop.machine.pk)["lines"]) == len(every["lines"])
+    names = [line["name"] for line in look(order="name")["lines"]]
+    assert names == sorted(names) and len(names) > 2
+    monkeypatch.setattr(serializers, "PAGE", 2)
+    first, second = look(order="name"), look(order="name", page=2)
+    assert [line["name"] for line in first["lines"] + second["lines"]] == names[:4]
+    assert (second["page"]["first"], second["page"]["of"]) == (3, (len(names) + 1) // 2)
+    assert len(look(whole="true")["lines"]) == len(names)
+    assert browser.get("/api/supply/list", {"page": 0}).status_code == 422
+
+
+def test_a_write_answers_with_the_page_that_is_looked_at(shop, read, as_):
+    read("gauge-wheel-bearing", "1L", "rough")
+    browser = as_(shop.parts)
+    line = browser.get("/api/supply/list", {"state": "number"}).json()["lines"][0]
+    body = {"model": line["model"], "slot": line["slot"], "side": "", "number": "D12-4207"}
+    after = browser.send("/api/supply/numbers?search=D12-4207", **body).json()
+    assert [one["number"] for one in after["lines"]] == ["D12-4207"]
 
 
 def test_the_chosen_alternative_is_what_is_ordered(shop, as_):

@@ -1,5 +1,6 @@
 """Orders: nothing twice, whatever is pressed, lost or killed; short orders split; what comes in is received once."""
 
+import datetime as dt
 import json
 import threading
 import uuid
@@ -16,7 +17,7 @@ from shops.access import Conflict
 from supply import mail
 from supply.actions import ordering, plans, supplier_replies
 from supply.models import Order, OrderLine, Plan, Supplier
-from supply.queries import net_requirements, orders, sourcing, stock
+from supply.queries import net_requirements, orders, serializers_orders, sourcing, stock
 
 
 def line(member, number="D12-4001"):
@@ -119,6 +120,39 @@ def test_a_desk_that_is_down_says_so_and_keeps_the_order(planned, desk, as_):
     asked = browser.send("/api/supply/ask-desks").json()
     assert all("does not answer" in one["trouble"] for one in asked)
     desk.again()
+
+
+def test_orders_are_searched_filtered_and_paged_where_they_lie(planned, as_, monkeypatch, django_assert_num_queries):
+    (short,) = place(planned.parts, planned.plan)
+    day = short.run_date
+    for i in range(4):
+        made = Order.objects.create(
+            uuid=uuid.uuid4(), shop=planned.shop, supplier=planned.near, way="fetch", by=planned.parts.user,
+            run_date=day - dt.timedelta(days=i + 1), state="accepted" if i else "to-send", reference=f"B-{i}",
+        )  # fmt: skip
+        OrderLine.objects.create(
+            order=made,
+            number=f"D12-500{i}",
+            name="Seed tube",
+            quantity=2,
+            unit_price=4,
+            accepted=2,
+            received=0 if i == 1 else 2,
+        )
+    browser = as_(planned.parts)
+    look = lambda **asked: browser.get("/api/supply/orders", asked).json()  # noqa: E731
+    said = [one["reference"] for one in look()["orders"]]
+    assert said == ["B-0", short.reference, "B-1", "B-3", "B-2"], "not confirmed, short, to come, then the newest"
+    assert [one["reference"] for one in look(state="open")["orders"]] == [short.reference, "B-1"]
+    assert [one["reference"] for one in look(state="accepted", order="day")["orders"]] == ["B-3", "B-2", "B-1"]
+    assert [one["reference"] for one in look(search="seed d12-5002")["orders"]] == ["B-2"]
+    assert [one["reference"] for one in look(search="northmere")["orders"]] == [short.reference]
+    assert len(look(supplier=planned.near.pk)["orders"]) == 4
+    assert [one["name"] for one in look()["suppliers"]] == ["Bridge Street Parts", "Northmere Depot"]
+    monkeypatch.setattr(serializers_orders, "PAGE", 2)
+    assert [one["reference"] for one in look(page=2)["orders"]] == said[2:4]
+    with django_assert_num_queries(7):
+        look()
 
 
 def test_while_the_desk_is_away_nobody_waits_for_each_order_in_turn(planned, desk, as_):

@@ -1069,7 +1069,7 @@ export interface paths {
         };
         /**
          * Logbook
-         * @description Everything that happened to a machine, the newest first, sixty at a time from `after` on.
+         * @description A page of everything that happened to a machine.
          */
         get: operations["logbook_api_logbook"];
         put?: never;
@@ -2925,7 +2925,7 @@ export interface paths {
         };
         /**
          * Needed
-         * @description Everything the shop's machines need, less what there is and what is coming.
+         * @description What the shop's machines need, less what there is and what is coming.
          */
         get: operations["supply_api_needed"];
         put?: never;
@@ -3005,9 +3005,29 @@ export interface paths {
         };
         /**
          * Listed
-         * @description Every order, the newest first.
+         * @description A page of the orders, those that want something done first.
          */
         get: operations["supply_api_orders_listed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supply/orders/{order_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Order
+         * @description One order with its lines.
+         */
+        get: operations["supply_api_orders_one_order"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5532,9 +5552,27 @@ export interface components {
             /** Stations */
             stations: components["schemas"]["StationOut"][];
         };
+        /** ChangesAsked */
+        ChangesAsked: {
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /**
+             * Page
+             * @default 1
+             */
+            page: number;
+            /**
+             * Search
+             * @default
+             */
+            search: string;
+        };
         /**
          * ChangesOut
-         * @description A page of the log. about: what may be changed, in words; total: of all pages; pages: lines on each.
+         * @description A page of the log. about: what may be changed, in words.
          */
         ChangesOut: {
             /** About */
@@ -5543,12 +5581,7 @@ export interface components {
             };
             /** Changes */
             changes: components["schemas"]["LoggedChangeOut"][];
-            /** Page */
-            page: number;
-            /** Pages */
-            pages: number;
-            /** Total */
-            total: number;
+            page: components["schemas"]["PageOut"];
         };
         /**
          * CheckAheadOut
@@ -6130,6 +6163,14 @@ export interface components {
             /** Seasons */
             seasons: components["schemas"]["SeasonIn"][];
         };
+        /**
+         * DecidedOut
+         * @description The kind of finding that was decided, as it stands now; None where it is a finding no more.
+         */
+        DecidedOut: {
+            group: components["schemas"]["FindingGroupOut"] | null;
+            sum: components["schemas"]["FindingsSum"];
+        };
         /** DecisionIn */
         DecisionIn: {
             /** Check */
@@ -6689,14 +6730,55 @@ export interface components {
             until: string;
         };
         /**
+         * FindingsAsked
+         * @description station: its key. order: the worst first, or as the machine is walked around.
+         */
+        FindingsAsked: {
+            /**
+             * Decision
+             * @default
+             * @enum {string}
+             */
+            decision: "" | "open" | "decided";
+            /**
+             * Order
+             * @default worst
+             * @enum {string}
+             */
+            order: "worst" | "station";
+            /**
+             * Page
+             * @default 1
+             */
+            page: number;
+            /**
+             * Search
+             * @default
+             */
+            search: string;
+            /**
+             * Severity
+             * @default
+             * @enum {string}
+             */
+            severity: "" | "watch" | "due" | "stop";
+            /**
+             * Station
+             * @default
+             */
+            station: string;
+        };
+        /**
          * FindingsOut
          * @description foreseen: the machine and its headers, whose forecasts rest on these readings; empty where newer ones are there.
          *
-         *     seen: places of `places` that somebody looked at.
+         *     seen: places of `places` that somebody looked at. groups: a page of them, a kind of finding each.
          */
         FindingsOut: {
             /** Foreseen */
             foreseen: number[];
+            /** Found At */
+            found_at: components["schemas"]["FoundAtOut"][];
             /** Groups */
             groups: components["schemas"]["FindingGroupOut"][];
             machine: components["schemas"]["MachineOut"];
@@ -6704,13 +6786,25 @@ export interface components {
             may_decide: boolean;
             /** Not Seen */
             not_seen: components["schemas"]["NotSeenOut"][];
+            page: components["schemas"]["PageOut"];
             /** Places */
             places: number;
             /** Seen */
             seen: number;
             /** Stations */
             stations: components["schemas"]["StationOut"][];
+            sum: components["schemas"]["FindingsSum"];
             walk_around: components["schemas"]["WalkAroundBrief"];
+        };
+        /**
+         * FindingsSum
+         * @description Findings of a walk-around, and those of them that nobody has decided.
+         */
+        FindingsSum: {
+            /** All */
+            all: number;
+            /** Open */
+            open: number;
         };
         /** FitIn */
         FitIn: {
@@ -6906,6 +7000,16 @@ export interface components {
             name: string;
             /** Posture */
             posture: string;
+        };
+        /**
+         * FoundAtOut
+         * @description A station where something was found.
+         */
+        FoundAtOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * FoundIn
@@ -7605,8 +7709,40 @@ export interface components {
             shown: string;
         };
         /**
+         * LogbookAsked
+         * @description kind: of entries; none is all. station: its name.
+         */
+        LogbookAsked: {
+            /**
+             * Kind
+             * @default []
+             */
+            kind: string[];
+            /**
+             * Order
+             * @default newest
+             * @enum {string}
+             */
+            order: "newest" | "oldest";
+            /**
+             * Page
+             * @default 1
+             */
+            page: number;
+            /**
+             * Search
+             * @default
+             */
+            search: string;
+            /**
+             * Station
+             * @default
+             */
+            station: string;
+        };
+        /**
          * LogbookOut
-         * @description stations: where a note may belong.
+         * @description A page of the logbook. stations: where a note may belong.
          */
         LogbookOut: {
             /** Entries */
@@ -7617,10 +7753,9 @@ export interface components {
             };
             /** Machine */
             machine: string;
+            page: components["schemas"]["PageOut"];
             /** Stations */
             stations: components["schemas"]["LogbookStationOut"][];
-            /** Total */
-            total: number;
         };
         /** LogbookStationOut */
         LogbookStationOut: {
@@ -8144,7 +8279,46 @@ export interface components {
             /** Why */
             why: string;
         };
-        /** NeedsOut */
+        /**
+         * NeedsAsked
+         * @description machine: what is needed for it alone. order: what wants something done first, or by name, number or day. whole: all at
+         *     once, for who fits or plans.
+         */
+        NeedsAsked: {
+            /** Machine */
+            machine?: number | null;
+            /**
+             * Order
+             * @default pressing
+             * @enum {string}
+             */
+            order: "pressing" | "name" | "number" | "day";
+            /**
+             * Page
+             * @default 1
+             */
+            page: number;
+            /**
+             * Search
+             * @default
+             */
+            search: string;
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            state: "" | "number" | "order" | "coming" | "here" | "fitted";
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
+        };
+        /**
+         * NeedsOut
+         * @description A page of the parts list. states: lines of the whole list in each state; machines: of the whole list.
+         */
         NeedsOut: {
             /** Lines */
             lines: components["schemas"]["NeededLine"][];
@@ -8152,6 +8326,11 @@ export interface components {
             machines: components["schemas"]["MachineNeedOut"][];
             /** May Change Terms */
             may_change_terms: boolean;
+            page: components["schemas"]["PageOut"];
+            /** States */
+            states: {
+                [key: string]: number;
+            };
             terms: components["schemas"]["TermsOut"];
             /**
              * Today
@@ -8466,12 +8645,60 @@ export interface components {
             /** Way */
             way: string;
         };
-        /** OrdersOut */
+        /** OrderSupplierOut */
+        OrderSupplierOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * OrdersAsked
+         * @description state: of an order, or ``open`` for what something is still to come of. order: the most pressing first, or by the day it
+         *     is here.
+         */
+        OrdersAsked: {
+            /**
+             * Order
+             * @default pressing
+             * @enum {string}
+             */
+            order: "pressing" | "newest" | "day";
+            /**
+             * Page
+             * @default 1
+             */
+            page: number;
+            /**
+             * Search
+             * @default
+             */
+            search: string;
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            state: "" | "open" | "to-send" | "accepted" | "short" | "refused" | "by-hand" | "dropped";
+            /** Supplier */
+            supplier?: number | null;
+        };
+        /**
+         * OrdersOut
+         * @description A page of orders. suppliers: those that anything was ever ordered from; states: what may be asked for, in words.
+         */
         OrdersOut: {
             /** Currency */
             currency: string;
             /** Orders */
             orders: components["schemas"]["OrderOut"][];
+            page: components["schemas"]["PageOut"];
+            /** States */
+            states: {
+                [key: string]: string;
+            };
+            /** Suppliers */
+            suppliers: components["schemas"]["OrderSupplierOut"][];
         };
         /**
          * OvertakenOut
@@ -8488,7 +8715,8 @@ export interface components {
         /**
          * OwnCheckIn
          * @description An own check as it is typed. key: empty for a new one; model: for that one alone. rule: the kind that judges it; figures:
-         *     its limits as typed; severity, action: of what is wrong, where there are no states. life: how much use it lasts.
+         *     its limits as typed; severity, action: of what is wrong, where there are no states. life: how much use it lasts. slot: the part
+         *     it brings, ``own`` for one that is called `part`.
          */
         OwnCheckIn: {
             /**
@@ -8542,6 +8770,11 @@ export interface components {
              * @default false
              */
             optional: boolean;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
             /**
              * Per
              * @default machine
@@ -8676,6 +8909,22 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * PageOut
+         * @description first, last: places of its rows in the whole list, from 1; both 0 where there is none. total: rows of all pages.
+         */
+        PageOut: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Number */
+            number: number;
+            /** Of */
+            of: number;
+            /** Total */
+            total: number;
         };
         /** PartCost */
         PartCost: {
@@ -9489,7 +9738,6 @@ export interface components {
             name: string;
             /** Number */
             number: string;
-            orders: components["schemas"]["OrdersOut"];
             /** Received */
             received: number;
             /** To Come */
@@ -12707,10 +12955,11 @@ export interface operations {
     logbook_api_logbook: {
         parameters: {
             query?: {
-                kind?: string[];
                 search?: string;
+                page?: number;
+                kind?: string[];
                 station?: string;
-                after?: number;
+                order?: "newest" | "oldest";
             };
             header?: never;
             path: {
@@ -14585,9 +14834,9 @@ export interface operations {
     shops_api_shop_changes: {
         parameters: {
             query?: {
-                about?: string;
                 search?: string;
                 page?: number;
+                about?: string;
             };
             header?: never;
             path?: never;
@@ -14920,7 +15169,14 @@ export interface operations {
     };
     supply_api_choose: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                page?: number;
+                state?: "" | "number" | "order" | "coming" | "here" | "fitted";
+                machine?: number | null;
+                order?: "pressing" | "name" | "number" | "day";
+                whole?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -15107,7 +15363,14 @@ export interface operations {
     };
     supply_api_set_hand: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                page?: number;
+                state?: "" | "number" | "order" | "coming" | "here" | "fitted";
+                machine?: number | null;
+                order?: "pressing" | "name" | "number" | "day";
+                whole?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -15131,7 +15394,14 @@ export interface operations {
     };
     supply_api_needed: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                page?: number;
+                state?: "" | "number" | "order" | "coming" | "here" | "fitted";
+                machine?: number | null;
+                order?: "pressing" | "name" | "number" | "day";
+                whole?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -15173,7 +15443,14 @@ export interface operations {
     };
     supply_api_need_date: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                page?: number;
+                state?: "" | "number" | "order" | "coming" | "here" | "fitted";
+                machine?: number | null;
+                order?: "pressing" | "name" | "number" | "day";
+                whole?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -15197,7 +15474,14 @@ export interface operations {
     };
     supply_api_set_number: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                page?: number;
+                state?: "" | "number" | "order" | "coming" | "here" | "fitted";
+                machine?: number | null;
+                order?: "pressing" | "name" | "number" | "day";
+                whole?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -15221,7 +15505,13 @@ export interface operations {
     };
     supply_api_orders_listed: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                page?: number;
+                state?: "" | "open" | "to-send" | "accepted" | "short" | "refused" | "by-hand" | "dropped";
+                supplier?: number | null;
+                order?: "pressing" | "newest" | "day";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -15235,6 +15525,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrdersOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_one_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderOut"];
                 };
             };
         };
@@ -15293,7 +15605,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OrdersOut"];
+                    "application/json": components["schemas"]["OrderOut"];
                 };
             };
         };
@@ -15319,7 +15631,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OrdersOut"];
+                    "application/json": components["schemas"]["OrderOut"];
                 };
             };
         };
@@ -15385,7 +15697,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OrdersOut"];
+                    "application/json": components["schemas"]["OrderOut"];
                 };
             };
         };
@@ -15407,7 +15719,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OrdersOut"];
+                    "application/json": components["schemas"]["OrderOut"];
                 };
             };
         };
@@ -15725,7 +16037,14 @@ export interface operations {
     };
     supply_api_set_terms: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                page?: number;
+                state?: "" | "number" | "order" | "coming" | "here" | "fitted";
+                machine?: number | null;
+                order?: "pressing" | "name" | "number" | "day";
+                whole?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -15910,7 +16229,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FindingsOut"];
+                    "application/json": components["schemas"]["DecidedOut"];
                 };
             };
         };
@@ -15943,7 +16262,14 @@ export interface operations {
     };
     inspection_api_findings: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                page?: number;
+                severity?: "" | "watch" | "due" | "stop";
+                decision?: "" | "open" | "decided";
+                station?: string;
+                order?: "worst" | "station";
+            };
             header?: never;
             path: {
                 walk_around_id: string;

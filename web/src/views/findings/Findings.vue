@@ -2,11 +2,14 @@
 /** What needs something done, worst first, and what was decided about it. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { computed, onMounted, ref } from 'vue'
-import { answer, api, Refused, type Schemas } from '@/api/client'
+import { computed, onMounted, ref, watch } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import { counted } from '@/app/counted'
+import Pager from '@/app/Pager.vue'
 import { useSession } from '@/app/session'
+import { useAsked } from '@/app/useAsked'
+import { useAttempt } from '@/app/useAttempt'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
 import ShareLink from './ShareLink.vue'
@@ -20,28 +23,19 @@ const mayShare = computed(() => session.may('share a report'))
 type Finding = Schemas['FindingOut']
 const props = defineProps<{ id: string }>()
 const data = ref<Schemas['FindingsOut'] | null>(null)
-const problem = ref('')
 
 const { writing, refused, decide } = useDecisions(props.id, data)
-const path = { params: { path: { walk_around_id: props.id } } }
 
-const counts = computed(() => {
-  const all = data.value?.groups.flatMap((group) => group.findings) ?? []
-  return { all: all.length, open: all.filter((finding) => finding.decision === 'open').length }
-})
+const { asked, query } = useAsked('search', 'severity', 'decision', 'station', 'order')
+const counts = computed(() => data.value?.sum ?? { all: 0, open: 0 })
 
-async function run(call: ReturnType<typeof fetchFindings>): Promise<boolean> {
-  try {
-    data.value = await call
-    problem.value = ''
-    return true
-  } catch (error) {
-    if (!(error instanceof Refused)) throw error
-    problem.value = error.message
-    return false
-  }
-}
-const fetchFindings = () => answer(api.GET('/api/walk-arounds/{walk_around_id}/findings', path))
+const at = useAttempt('The findings could not be read.')
+const load = (): Promise<boolean> =>
+  at.read(async () => {
+    const params = { path: { walk_around_id: props.id }, query: query.value }
+    data.value = await answer(api.GET('/api/walk-arounds/{walk_around_id}/findings', { params }))
+  })
+watch(query, load)
 
 const opened = ref<string[]>([])
 const liesOpen = (finding: Finding): boolean => opened.value.some((one) => one.endsWith(`, ${finding.label.toLowerCase()}`))
@@ -60,15 +54,15 @@ function spoken(finding: Finding): string {
 
 const ahead = useAhead()
 onMounted(async () => {
-  if (await run(fetchFindings())) await ahead.load(data.value?.foreseen ?? [])
+  if (await load()) await ahead.load(data.value?.foreseen ?? [])
 })
 </script>
 
 <template>
-  <p v-if="problem" class="trouble" role="alert">
-    {{ problem }} <Button label="Try again" severity="secondary" @click="run(fetchFindings())" />
+  <p v-if="at.problem" class="trouble" role="alert">
+    {{ at.problem }} <Button label="Try again" severity="secondary" @click="load" />
   </p>
-  <p v-if="!data && !problem" class="trouble quiet" role="status">Reading the findings …</p>
+  <p v-if="!data && !at.problem" class="trouble quiet" role="status">Reading the findings …</p>
   <template v-if="data">
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
     <section class="page">
@@ -83,6 +77,27 @@ onMounted(async () => {
             : 'Nothing has been looked at yet.'
         }}
       </p>
+      <div v-if="counts.all > 8" class="asks" role="search" aria-label="Findings">
+        <InputText v-model="asked.search" aria-label="Find a finding" placeholder="Row, check, reason" maxlength="80" />
+        <select v-model="asked.severity" aria-label="Severity">
+          <option value="">Every severity</option>
+          <option v-for="one in ['stop', 'due', 'watch'] as const" :key="one" :value="one">{{ WORDS[one] }}</option>
+        </select>
+        <select v-model="asked.decision" aria-label="Decision">
+          <option value="">Decided or not</option>
+          <option value="open">Not decided yet</option>
+          <option value="decided">Decided</option>
+        </select>
+        <select v-model="asked.station" aria-label="Station">
+          <option value="">Every station</option>
+          <option v-for="one in data.found_at" :key="one.key" :value="one.key">{{ one.name }}</option>
+        </select>
+        <select v-model="asked.order" aria-label="Order">
+          <option value="">Worst first</option>
+          <option value="station">As it is walked around</option>
+        </select>
+      </div>
+      <p v-if="counts.all && !data.groups.length" class="quiet">No finding is like that.</p>
       <article v-for="group in data.groups" :key="group.check" class="group" :aria-label="group.name">
         <header>
           <SeverityMark :severity="group.severity as Severity" :size="22" />
@@ -206,6 +221,7 @@ onMounted(async () => {
           </li>
         </ul>
       </article>
+      <Pager v-model="asked.page" :page="data.page" one="kind of finding" many="kinds of findings" />
       <ShareLink v-if="mayShare" :id="id" />
       <p v-else><a :href="`/walk-arounds/${id}/owner`">In plain words</a></p>
       <WhileApart :id="id" :key="decided" @found="(names) => (opened = names)" />

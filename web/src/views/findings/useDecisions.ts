@@ -50,7 +50,7 @@ export function useDecisions(id: string, data: Ref<Schemas['FindingsOut'] | null
     underWay.add(same)
     delete refused[key]
     try {
-      data.value = await post('/api/walk-arounds/{walk_around_id}/decisions', { walk_around_id: id }, body, about)
+      put(group.check, await post('/api/walk-arounds/{walk_around_id}/decisions', { walk_around_id: id }, body, about))
       // Another form may have been opened meanwhile: it is not this decision's to close.
       if (writing.uuid === body.uuid) writing.key = writing.text = ''
       delete begun[same]
@@ -61,6 +61,18 @@ export function useDecisions(id: string, data: Ref<Schemas['FindingsOut'] | null
     } finally {
       underWay.delete(same)
     }
+  }
+
+  /** What was decided is seen at its place, with its undo, whatever the list was asked for. */
+  function put(check: string, decided: Schemas['DecidedOut']): void {
+    if (!data.value) return
+    data.value.sum = decided.sum
+    const now = decided.group?.findings ?? []
+    for (const group of data.value.groups.filter((one) => one.check === check))
+      group.findings = group.findings.flatMap(
+        (finding) => now.find((one) => one.place.position === finding.place.position) ?? [],
+      )
+    data.value.groups = data.value.groups.filter((one) => one.findings.length)
   }
   return { writing, refused, decide }
 }

@@ -2,12 +2,14 @@
 /** Everything that happened to one machine, the newest first; what comes round, what was put away, and where its counter stands. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
+import Pager from '@/app/Pager.vue'
+import { useAsked } from '@/app/useAsked'
 import { useAttempt } from '@/app/useAttempt'
 import Counters from './Counters.vue'
 import NoteForm from './NoteForm.vue'
@@ -18,45 +20,24 @@ const props = defineProps<{ id: string }>()
 const session = useSession()
 const machine = Number(props.id)
 const data = ref<Schemas['LogbookOut'] | null>(null)
-const kinds = ref<string[]>([])
-const search = ref('')
+const { asked, query } = useAsked('search', 'kinds', 'station', 'order')
+const kinds = computed(() => asked.kinds.split(',').filter(Boolean))
 const services = ref<{ load: () => Promise<boolean> } | null>(null)
 const at = useAttempt('The logbook could not be read.')
 const mayWrite = computed(() => !session.onlyOwns)
-const query = computed(() => ({ kind: kinds.value, search: search.value }))
 
 const load = (): Promise<boolean> =>
-  at.read(
-    async () =>
-      void (data.value = await answer(
-        api.GET('/api/logbook/machines/{machine_id}/logbook', {
-          params: { path: { machine_id: machine }, query: query.value },
-        }),
-      )),
-  )
-const more = (): Promise<boolean> =>
-  at.run(async () => {
-    const next = await answer(
+  at.read(async () => {
+    data.value = await answer(
       api.GET('/api/logbook/machines/{machine_id}/logbook', {
-        params: { path: { machine_id: machine }, query: { ...query.value, after: data.value?.entries.length ?? 0 } },
+        params: { path: { machine_id: machine }, query: { ...query.value, kinds: undefined, kind: kinds.value } },
       }),
     )
-    if (data.value) data.value.entries.push(...next.entries)
   })
-onMounted(load)
-let turn = 0
-watch(
-  [kinds, search],
-  () => {
-    const mine = ++turn
-    setTimeout(() => {
-      if (mine === turn) void load()
-    }, 200)
-  },
-  { deep: true },
-)
+watch(query, load, { immediate: true })
 function toggle(kind: string): void {
-  kinds.value = kinds.value.includes(kind) ? kinds.value.filter((one) => one !== kind) : [...kinds.value, kind]
+  const others = kinds.value.filter((one) => one !== kind)
+  asked.kinds = (others.length < kinds.value.length ? others : [...others, kind]).join(',')
 }
 const kept = (): void => void Promise.all([load(), services.value?.load()])
 const days = computed(() => {
@@ -71,7 +52,7 @@ const days = computed(() => {
 const inside = (link: string): boolean => link.startsWith('/')
 const print = computed(
   () =>
-    `/machines/${props.id}/logbook/print?${new URLSearchParams([...kinds.value.map((kind) => ['kind', kind]), ['search', search.value]])}`,
+    `/machines/${props.id}/logbook/print?${new URLSearchParams([...kinds.value.map((kind) => ['kind', kind]), ['search', asked.search]])}`,
 )
 </script>
 
@@ -89,14 +70,24 @@ const print = computed(
       </header>
       <div class="columns">
         <div class="log">
-          <div class="tools">
+          <div class="asks">
             <InputText
-              v-model="search"
+              v-model="asked.search"
               class="grow"
               type="search"
               aria-label="Search the logbook"
               placeholder="Search: row 5, bearing, D12-4001, Ines …"
-            /><span class="quiet" role="status">{{ counted(data.total, 'entry', 'entries') }}</span>
+              maxlength="80"
+            />
+            <select v-model="asked.station" aria-label="Station">
+              <option value="">Every station</option>
+              <option v-for="one in data.stations" :key="one.key" :value="one.name">{{ one.name }}</option>
+            </select>
+            <select v-model="asked.order" aria-label="Order">
+              <option value="">Newest first</option>
+              <option value="oldest">Oldest first</option>
+            </select>
+            <span class="quiet" role="status">{{ counted(data.page.total, 'entry', 'entries') }}</span>
           </div>
           <p class="kinds" role="group" aria-label="Kinds of entries">
             <button
@@ -142,13 +133,7 @@ const print = computed(
               </li>
             </ul>
           </section>
-          <Button
-            v-if="data.entries.length < data.total"
-            severity="secondary"
-            :label="`Show more of ${data.total}`"
-            :disabled="at.busy"
-            @click="more"
-          />
+          <Pager v-model="asked.page" :page="data.page" one="entry" many="entries" />
         </div>
         <aside class="beside">
           <NoteForm v-if="mayWrite" :machine="machine" :stations="data.stations" @kept="load" />

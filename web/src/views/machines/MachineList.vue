@@ -2,37 +2,22 @@
 /** Many machines, a line each, worst first; what is asked for stands in the address. */
 import InputText from '@/design/controls/inputtext'
 import { computed } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
 import { counted } from '@/app/counted'
+import { useAsked } from '@/app/useAsked'
 import { date, inDays } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { tallied, WORDS } from '@/design/severity'
 import { asked, ORDERS, STATES, type Card } from './board'
 
 const props = defineProps<{ cards: Card[]; mayInspect: boolean }>()
-const route = useRoute()
-const router = useRouter()
-const text = (key: string): string => (typeof route.query[key] === 'string' ? route.query[key] : '')
-const by = computed(() => ({
-  search: text('search'),
-  kind: text('kind'),
-  owner: text('owner'),
-  state: text('state'),
-  within: text('within'),
-  order: text('order'),
-}))
-const ask = (change: Record<string, string>): void =>
-  void router.replace({
-    query: { ...route.query, ...Object.fromEntries(Object.entries(change).map(([key, value]) => [key, value || undefined])) },
-  })
+const { asked: by } = useAsked('search', 'kind', 'owner', 'state', 'within', 'order')
 const today = new Date().toLocaleDateString('sv')
-const shown = computed(() => asked(props.cards, by.value, today))
+const shown = computed(() => asked(props.cards, by, today))
 const kinds = computed(() =>
   [...new Map(props.cards.map(({ machine }) => [machine.family, machine.kind]))].sort((a, b) => a[1].localeCompare(b[1])),
 )
 const owners = computed(() => [...new Set(props.cards.flatMap((card) => card.owners))].sort())
 const SEASONS = { '14': 'within 2 weeks', '30': 'within 30 days', '90': 'within 90 days' }
-const said = (event: Event): string => (event.target as HTMLSelectElement).value
 const NOTABLE = ['stop', 'due', 'asked', 'watch']
 const found = (card: Card): ReturnType<typeof tallied> => tallied(card.sum).filter((one) => NOTABLE.includes(one.severity))
 const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.sum.open / card.sum.total) * 100) : 0)
@@ -40,31 +25,25 @@ const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.su
 
 <template>
   <div class="asks" role="search" aria-label="Machines">
-    <InputText
-      :model-value="by.search"
-      aria-label="Find a machine"
-      placeholder="Name, serial, owner"
-      maxlength="80"
-      @update:model-value="(words) => ask({ search: words ?? '' })"
-    />
-    <select aria-label="Kind" :value="by.kind" @change="ask({ kind: said($event) })">
+    <InputText v-model="by.search" aria-label="Find a machine" placeholder="Name, serial, owner" maxlength="80" />
+    <select aria-label="Kind" v-model="by.kind">
       <option value="">Every kind</option>
       <option v-for="[key, name] in kinds" :key="key" :value="key">{{ name }}</option>
     </select>
-    <select v-if="owners.length" aria-label="Owner" :value="by.owner" @change="ask({ owner: said($event) })">
+    <select v-if="owners.length" aria-label="Owner" v-model="by.owner">
       <option value="">Every owner</option>
       <option v-for="name in owners" :key="name">{{ name }}</option>
     </select>
-    <select aria-label="State" :value="by.state" @change="ask({ state: said($event) })">
+    <select aria-label="State" v-model="by.state">
       <option value="">Every state</option>
       <option v-for="(state, key) in STATES" :key="key" :value="key">{{ state.name }}</option>
     </select>
-    <select aria-label="Needed" :value="by.within" @change="ask({ within: said($event) })">
+    <select aria-label="Needed" v-model="by.within">
       <option value="">Any season date</option>
       <option v-for="(name, key) in SEASONS" :key="key" :value="key">{{ name }}</option>
     </select>
-    <select aria-label="Order" :value="by.order || 'worst'" @change="ask({ order: said($event) })">
-      <option v-for="(order, key) in ORDERS" :key="key" :value="key">{{ order.name }}</option>
+    <select aria-label="Order" v-model="by.order">
+      <option v-for="(order, key) in ORDERS" :key="key" :value="key === 'worst' ? '' : key">{{ order.name }}</option>
     </select>
     <span class="quiet" role="status">{{ shown.length }} of {{ counted(cards.length, 'machine') }}</span>
   </div>
@@ -117,25 +96,6 @@ const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.su
 </template>
 
 <style scoped>
-.asks {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 10px;
-  align-items: center;
-}
-.asks :deep(input),
-.asks select {
-  min-height: var(--target);
-}
-.asks select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--surface);
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  padding: 0 10px;
-  max-width: 100%;
-}
 .lines {
   background: var(--surface);
   border: 1px solid var(--line);

@@ -191,8 +191,12 @@ async function save(): Promise<void> {
             <Field label="Part" hint="goes on the list" name="slot" :at="saving">
               <select v-model="draft.slot" :disabled="!kind">
                 <option value="">None</option>
+                <option value="own">Another, by its name …</option>
                 <option v-for="one in kind?.slots" :key="one.key" :value="one.key">{{ one.name }}</option>
               </select>
+            </Field>
+            <Field v-if="draft.slot === 'own'" label="What the part is called" name="part" :at="saving">
+              <InputText v-model="draft.part" maxlength="80" />
             </Field>
             <Field v-if="draft.slot" label="How many" name="quantity" :at="saving">
               <input v-model.number="draft.quantity" type="number" min="1" max="400" />

@@ -33,6 +33,7 @@ const blank = (): Typed => ({
   crops: [],
   option: '',
   slot: '',
+  part: '',
   quantity: 1,
   life: '',
   remedy: '',
@@ -71,7 +72,7 @@ export function useCheckForm(member: number, family: string, key: string) {
   }
   function pickFamily(picked: string): void {
     if (picked !== draft.family)
-      Object.assign(draft, { family: picked, model: null, station: '', per: 'machine', option: '', slot: '' })
+      Object.assign(draft, { family: picked, model: null, station: '', per: 'machine', option: '', slot: '', part: '' })
   }
 
   /** What is refused, with the limit or the state that it is about. */

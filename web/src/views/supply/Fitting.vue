@@ -35,7 +35,9 @@ const failed = ref('')
 const counters = reactive<Record<number, string>>({})
 /** One for each job until it is done, so that pressing twice fits once. */
 const uuids = new Map<string, string>()
-onMounted(() => at.read(async () => void (data.value = await answer(api.GET('/api/supply/list')))))
+onMounted(() =>
+  at.read(async () => void (data.value = await answer(api.GET('/api/supply/list', { params: { query: { whole: true } } })))),
+)
 
 const machines = computed<Machine[]>(() =>
   (data.value?.machines ?? []).map((one) => {
@@ -93,7 +95,7 @@ const takeOff = (job: Job): Promise<boolean> => {
     await write(() =>
       api.POST('/api/supply/movements/{movement_id}/take-back', { params: { path: { movement_id: job.fitting! } } }),
     )
-    data.value = await answer(api.GET('/api/supply/list'))
+    data.value = await answer(api.GET('/api/supply/list', { params: { query: { whole: true } } }))
   })
 }
 const places = (pieces: Piece[]): string => pieces.map((piece) => piece.label.toLowerCase()).join(', ')

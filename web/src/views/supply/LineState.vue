@@ -1,10 +1,8 @@
 <script setup lang="ts">
 /** Where a line of the list stands: a bin that fills, with its word. */
-import { computed } from 'vue'
+import { STATES } from './lineStates'
 
-const props = defineProps<{ state: 'number' | 'order' | 'coming' | 'here' | 'fitted' }>()
-const WORDS = { number: 'Find its number', order: 'To order', coming: 'On its way', here: 'On the shelf', fitted: 'Fitted' }
-const word = computed(() => WORDS[props.state])
+defineProps<{ state: keyof typeof STATES }>()
 </script>
 
 <template>
@@ -16,7 +14,7 @@ const word = computed(() => WORDS[props.state])
       <path v-else-if="state === 'here'" class="fill" d="m3.6 9 1.3 7.4h10.2L16.4 9z" />
       <path v-else-if="state === 'fitted'" class="line" d="m5.5 9.5 3.4 3.6L17 3" />
     </svg>
-    {{ word }}
+    {{ STATES[state] }}
   </span>
 </template>
 

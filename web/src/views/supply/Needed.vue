@@ -2,14 +2,17 @@
 /** Everything the shop's machines need, as one list: what is without a number first, then what must be ordered today. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { computed, onMounted, reactive, ref } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
+import Pager from '@/app/Pager.vue'
 import { useSession } from '@/app/session'
+import { useAsked } from '@/app/useAsked'
 import { date, inDays } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { weekday } from './plan'
 import LineState from './LineState.vue'
+import { STATES } from './lineStates'
 import SupplyTabs from './SupplyTabs.vue'
 import { useAttempt } from '@/app/useAttempt'
 
@@ -17,19 +20,20 @@ type Line = Schemas['NeededLine']
 const session = useSession()
 const data = ref<Schemas['NeedsOut'] | null>(null)
 const at = useAttempt('The list could not be read.')
-const machine = ref(0)
+const { asked, query } = useAsked('search', 'state', 'machine', 'order')
 const dating = ref(0)
 const typing = reactive({ key: '', number: '', pack: 1 })
 const buys = computed(() => session.may('order'))
 
-const load = (): Promise<boolean> => at.read(async () => void (data.value = await answer(api.GET('/api/supply/list'))))
-onMounted(load)
+const load = (): Promise<boolean> =>
+  at.read(async () => void (data.value = await answer(api.GET('/api/supply/list', { params: { query: query.value } }))))
+watch(query, load, { immediate: true })
 
-const lines = computed(() =>
-  (data.value?.lines ?? []).filter((line) => !machine.value || line.pieces.some((piece) => piece.machine === machine.value)),
-)
-const toOrder = computed(() => (data.value?.lines ?? []).filter((line) => line.state === 'order').length)
-const numberless = computed(() => (data.value?.lines ?? []).filter((line) => line.state === 'number').length)
+const lines = computed(() => data.value?.lines ?? [])
+const every = computed(() => Object.values(data.value?.states ?? {}).reduce((sum, count) => sum + count, 0))
+const toOrder = computed(() => data.value?.states.order ?? 0)
+const numberless = computed(() => data.value?.states.number ?? 0)
+const only = (id: number): void => void (asked.machine = asked.machine === String(id) ? '' : String(id))
 const unit = (line: Line, count: number): string => (line.unit ? `${count} ${line.unit}` : String(count))
 const covered = (line: Line): string =>
   [
@@ -48,6 +52,7 @@ const keepNumber = (line: Line): Promise<boolean> =>
   at.run(async () => {
     data.value = await write(() =>
       api.POST('/api/supply/numbers', {
+        params: { query: query.value },
         body: {
           model: line.model,
           slot: line.slot,
@@ -64,6 +69,7 @@ const choose = (line: Line, number: string): Promise<boolean> =>
     async () =>
       void (data.value = await write(() =>
         api.POST('/api/supply/choices', {
+          params: { query: query.value },
           body: { model: line.model, slot: line.slot, side: line.side_key as '' | 'L' | 'R', number },
         }),
       )),
@@ -73,13 +79,16 @@ const hand = (line: Line, side: 'L' | 'R'): Promise<boolean> =>
     for (const piece of line.pieces)
       data.value = await write(() =>
         api.POST('/api/supply/hands', {
+          params: { query: query.value },
           body: { walk_around: piece.walk_around, slot: piece.slot, positions: [piece.position], side },
         }),
       )
   })
 const wanted = (id: number, day: string): Promise<boolean> =>
   at.run(async () => {
-    data.value = await write(() => api.POST('/api/supply/need-dates', { body: { machine: id, day: day || null } }))
+    data.value = await write(() =>
+      api.POST('/api/supply/need-dates', { params: { query: query.value }, body: { machine: id, day: day || null } }),
+    )
     dating.value = 0
   })
 </script>
@@ -97,7 +106,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
           <h1>Parts list</h1>
           <p class="quiet">
             <b>{{ toOrder ? `${counted(toOrder, 'part')} to order` : 'Nothing to order' }}.</b>
-            {{ counted(data.lines.length, 'part') }} for {{ counted(data.machines.length, 'machine')
+            {{ counted(every, 'part') }} for {{ counted(data.machines.length, 'machine')
             }}<template v-if="numberless">, {{ numberless }} without a number</template>
           </p>
         </div>
@@ -105,8 +114,8 @@ const wanted = (id: number, day: string): Promise<boolean> =>
         <RouterLink v-if="buys && toOrder" :to="{ name: 'sourcing' }" class="go p-button">Plan where to get them</RouterLink>
       </header>
       <ul class="machines" aria-label="Machines">
-        <li v-for="one in data.machines" :key="one.id" :class="{ on: machine === one.id }">
-          <button type="button" :aria-pressed="machine === one.id" @click="machine = machine === one.id ? 0 : one.id">
+        <li v-for="one in data.machines" :key="one.id" :class="{ on: asked.machine === String(one.id) }">
+          <button type="button" :aria-pressed="asked.machine === String(one.id)" @click="only(one.id)">
             <b>{{ one.name }}</b><span class="quiet">{{
               one.pieces - one.fitted ? `${one.pieces - one.fitted} of ${one.pieces} open` : 'all fitted'
             }}</span>
@@ -133,7 +142,21 @@ const wanted = (id: number, day: string): Promise<boolean> =>
           <span v-else>{{ one.need_by ? weekday(one.need_by) : 'any day' }}</span>
         </li>
       </ul>
-      <p v-if="!lines.length" class="quiet">No machine needs anything.</p>
+      <div v-if="every > 8" class="asks" role="search" aria-label="Parts">
+        <InputText v-model="asked.search" aria-label="Find a part" placeholder="Part, number, bin, row" maxlength="80" />
+        <select v-model="asked.state" aria-label="State">
+          <option value="">Every state</option>
+          <option v-for="(name, key) in STATES" :key="key" :value="key">{{ name }} ({{ data.states[key] ?? 0 }})</option>
+        </select>
+        <select v-model="asked.order" aria-label="Order">
+          <option value="">Most pressing first</option>
+          <option value="day">By the day wanted</option>
+          <option value="name">By name</option>
+          <option value="number">By number</option>
+        </select>
+        <span class="quiet" role="status">{{ data.page.total }} of {{ counted(every, 'part') }}</span>
+      </div>
+      <p v-if="!lines.length" class="quiet">{{ every ? 'No part is like that.' : 'No machine needs anything.' }}</p>
       <div v-else class="scroll">
         <table>
           <thead>
@@ -231,6 +254,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
           </tbody>
         </table>
       </div>
+      <Pager v-model="asked.page" :page="data.page" one="part" />
     </template>
   </section>
 </template>

@@ -2,16 +2,19 @@
 /** Orders and what came of them; what comes in is received by scanning or typing its number. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { computed, nextTick, onMounted, reactive, ref } from 'vue'
+import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
+import { counted } from '@/app/counted'
+import Pager from '@/app/Pager.vue'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
 import OrderMark from './OrderMark.vue'
 import SupplyTabs from './SupplyTabs.vue'
 import TableFile from '@/app/TableFile.vue'
+import { useAsked } from '@/app/useAsked'
 import { useAttempt } from '@/app/useAttempt'
 
 type Order = Schemas['OrderOut']
@@ -26,11 +29,20 @@ const field = ref<HTMLElement | null>(null)
 const keep = usePost()
 const receiving = useAttempt('It could not be received.')
 
+const { asked, query } = useAsked('search', 'state', 'supplier', 'order')
+async function list(): Promise<void> {
+  data.value = await answer(api.GET('/api/supply/orders', { params: { query: query.value } }))
+}
 async function load(): Promise<void> {
-  data.value = await answer(api.GET('/api/supply/orders'))
+  await list()
   desk.value = await answer(api.GET('/api/supply/desk'))
 }
 onMounted(() => at.read(load))
+watch(query, () => at.read(list))
+/** What was done with an order is seen at its place, whatever the list was asked for. */
+function put(changed: Order): void {
+  if (data.value) data.value.orders = data.value.orders.map((one) => (one.uuid === changed.uuid ? changed : one))
+}
 
 /** A scanner types the number and presses Enter; so does a person. The same press twice is one receipt. */
 async function receive(): Promise<void> {
@@ -42,12 +54,13 @@ async function receive(): Promise<void> {
       { uuid: coming.uuid, number: coming.number, quantity },
       { what: `Received: ${coming.number}`, shown: coming.quantity },
     )
-    data.value = got.orders
     coming.said = `${got.received} × ${got.name} received${got.bin ? `, into bin ${got.bin}` : ''}${got.to_come ? `; ${got.to_come} still to come` : '; nothing more to come'}`
     Object.assign(coming, { number: '', quantity: '', uuid: newUuid(), last: got.uuid })
   })
   if (!done) coming.said = coming.last = ''
   void nextTick(() => field.value?.querySelector<HTMLInputElement>('input')?.select())
+  // After the hand is back in the field: the next number may be typed already.
+  void at.read(list)
 }
 /** What came in was something else: it is still to come. */
 const sendAway = (): Promise<boolean> =>
@@ -59,26 +72,22 @@ const sendAway = (): Promise<boolean> =>
     await load()
   })
 const takeBack = (order: Order): Promise<boolean> =>
-  at.run(
-    async () =>
-      void (data.value = await write(() =>
-        api.POST('/api/supply/orders/{order_id}/take-back', { params: { path: { order_id: order.uuid } } }),
-      )),
+  at.run(async () =>
+    put(await write(() => api.POST('/api/supply/orders/{order_id}/take-back', { params: { path: { order_id: order.uuid } } }))),
   )
 const post = (order: Order, way: 'send' | 'by-hand'): Promise<boolean> =>
   at.run(async () => {
-    data.value = await keep(`/api/supply/orders/{order_id}/${way}`, { order_id: order.uuid }, undefined, {
-      what: way === 'send' ? 'Send the order' : 'Ordered by hand',
-      shown: order.supplier,
-    })
+    const about = { what: way === 'send' ? 'Send the order' : 'Ordered by hand', shown: order.supplier }
+    put(await keep(`/api/supply/orders/{order_id}/${way}`, { order_id: order.uuid }, undefined, about))
     desk.value = await answer(api.GET('/api/supply/desk'))
   })
 const drop = (order: Order, number: string): Promise<boolean> =>
-  at.run(
-    async () =>
-      void (data.value = await write(() =>
+  at.run(async () =>
+    put(
+      await write(() =>
         api.POST('/api/supply/orders/{order_id}/drop-rest', { params: { path: { order_id: order.uuid } }, body: { number } }),
-      )),
+      ),
+    ),
   )
 const read = (order: Order): Promise<boolean> =>
   at.run(
@@ -115,6 +124,7 @@ const MODES = [
   ['down', 'is down'],
 ]
 const shown = computed(() => data.value?.orders ?? [])
+const narrowed = computed(() => !!(asked.search || asked.state || asked.supplier))
 </script>
 
 <template>
@@ -122,7 +132,7 @@ const shown = computed(() => data.value?.orders ?? [])
   <section class="desk">
     <header class="tools">
       <h1 class="grow">Orders</h1>
-      <p v-if="desk?.connected" class="desk" :class="{ away: !desk.answers }" role="status">
+      <p v-if="desk?.connected" class="line" :class="{ away: !desk.answers }" role="status">
         <b>{{ desk.answers ? 'The suppliers’ desk answers' : 'The suppliers’ desk does not answer' }}</b>
       </p>
       <label v-if="desk?.simulated && buys" class="quiet"
@@ -160,7 +170,30 @@ const shown = computed(() => data.value?.orders ?? [])
     <p v-if="at.problem" class="trouble" role="alert">
       {{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="at.read(load)" />
     </p>
-    <p v-if="data && !shown.length" class="quiet">
+    <div
+      v-if="data && (data.suppliers.length > 1 || data.page.total > 3 || narrowed)"
+      class="asks"
+      role="search"
+      aria-label="Orders"
+    >
+      <InputText v-model="asked.search" aria-label="Find an order" placeholder="Part, number, reference" maxlength="80" />
+      <select v-model="asked.state" aria-label="State">
+        <option value="">Every state</option>
+        <option v-for="(name, key) in data.states" :key="key" :value="key">{{ name }}</option>
+      </select>
+      <select v-model="asked.supplier" aria-label="Supplier">
+        <option value="">Every supplier</option>
+        <option v-for="one in data.suppliers" :key="one.id" :value="String(one.id)">{{ one.name }}</option>
+      </select>
+      <select v-model="asked.order" aria-label="Order of the list">
+        <option value="">Most pressing first</option>
+        <option value="newest">Newest first</option>
+        <option value="day">By the day it is here</option>
+      </select>
+      <span class="quiet" role="status">{{ counted(data.page.total, 'order') }}</span>
+    </div>
+    <p v-if="data && !shown.length && narrowed" class="quiet">No order is like that.</p>
+    <p v-else-if="data && !shown.length" class="quiet">
       Nothing is ordered yet. <RouterLink :to="{ name: 'sourcing' }">Plan where to get it</RouterLink>
     </p>
     <article v-for="order in shown" :key="order.uuid" class="card" :aria-label="`Order to ${order.supplier}`">
@@ -271,6 +304,7 @@ const shown = computed(() => data.value?.orders ?? [])
         </tbody>
       </table>
     </article>
+    <Pager v-if="data" v-model="asked.page" :page="data.page" one="order" />
   </section>
 </template>
 

@@ -74,7 +74,7 @@ export function useSourcing() {
       await read()
       suppliers.value = await answer(api.GET('/api/supply/suppliers'))
       from.value = suppliers.value[0]?.id ?? 0
-      if (buys.value && !plan.value && needs.value?.lines.some((line) => line.state === 'order')) await calculate()
+      if (buys.value && !plan.value && needs.value?.states.order) await calculate()
     }),
   )
 
