@@ -43,6 +43,12 @@ def _django_db_helper(ground, _django_db_helper):
     """Pytest-django's, after the ground is laid."""
 
 
+@pytest.fixture(autouse=True)
+def at_once(settings):
+    """What is done beside elsewhere is done at once, so that a test sees what comes of it."""
+    settings.BACKGROUND = False
+
+
 @pytest.fixture
 def password():
     """Everybody's."""

@@ -22,6 +22,7 @@ from lumvek_core.errors import BadInput
 from report.api import router as links
 from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
+from shops.api_outside import router as outside
 from shops.api_people import router as people
 from shops.api_shop import router as shop
 from shops.endpoints import allowed
@@ -133,6 +134,7 @@ api.add_router("/session", session)
 api.add_router("/people", people)
 api.add_router("/people", work_endpoints)
 api.add_router("/shop", shop)
+api.add_router("/outside", outside)
 api.add_router("/search", search)
 api.add_router("/machines", machines)
 api.add_router("/machines", note_endpoints)

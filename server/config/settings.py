@@ -28,6 +28,14 @@ def needed(name: str) -> str:
     return value
 
 
+def number(name: str, usual: int) -> int:
+    """A whole number above 0 from the environment."""
+    text = os.environ.get(name, "") or str(usual)
+    if not text.isdecimal() or not int(text):
+        raise ImproperlyConfigured(f"{name} must be a whole number above 0.")
+    return int(text)
+
+
 SECRET_KEY = needed("LUMVEK_SECRET_KEY")
 if MODE == "serve" and len(SECRET_KEY) < 40:
     raise ImproperlyConfigured("LUMVEK_SECRET_KEY must be at least 40 characters.")
@@ -46,6 +54,7 @@ INSTALLED_APPS = [
     "axes",
     "ninja",
     "csp",
+    "outside",
     "shops",
     "fleet",
     "parts",
@@ -156,12 +165,21 @@ SILENCED_SYSTEM_CHECKS = ["axes.W003"]
 DESK_URL = os.environ.get("LUMVEK_DESK_URL", "")
 # Where machines with a modem send their counters.
 TELEMATICS_URL = os.environ.get("LUMVEK_TELEMATICS_URL", "")
+# What talks to somebody outside is done in a thread beside; tests do it at once.
+BACKGROUND = True
 DEFAULT_FROM_EMAIL = os.environ.get("LUMVEK_EMAIL_FROM", "parts@lumvek.invalid")
-# Whether letters go out at all; while trying things out they go into a folder.
-MAILS = MODE != "serve" or bool(os.environ.get("LUMVEK_EMAIL_HOST"))
+EMAIL_HOST = os.environ.get("LUMVEK_EMAIL_HOST", "")
+EMAIL_TLS = os.environ.get("LUMVEK_EMAIL_TLS", "starttls")
+if EMAIL_TLS not in ("starttls", "tls", "none"):
+    raise ImproperlyConfigured("LUMVEK_EMAIL_TLS must be starttls, tls or none.")
+EMAIL_USE_TLS, EMAIL_USE_SSL = EMAIL_TLS == "starttls", EMAIL_TLS == "tls"
+EMAIL_PORT = number("LUMVEK_EMAIL_PORT", {"starttls": 587, "tls": 465, "none": 25}[EMAIL_TLS])
+EMAIL_HOST_USER = os.environ.get("LUMVEK_EMAIL_USER", "")
+EMAIL_HOST_PASSWORD = os.environ.get("LUMVEK_EMAIL_PASSWORD", "")
+EMAIL_TIMEOUT = number("LUMVEK_EMAIL_TIMEOUT", 10)
+# Whether letters go out at all; while trying things out without a mail server they go into a folder.
+MAILS = MODE != "serve" or bool(EMAIL_HOST)
 OTP_TOTP_ISSUER = "Lumvek"
-if MODE == "serve":
-    EMAIL_HOST = os.environ.get("LUMVEK_EMAIL_HOST", "localhost")
-else:
+if not EMAIL_HOST:
     EMAIL_BACKEND = "django.core.mail.backends.filebased.EmailBackend"
     EMAIL_FILE_PATH = str(ROOT / ".lumvek" / "mail")

@@ -1,30 +1,33 @@
-"""Letters to people about their account, where the installation can send any."""
+"""Letters to people about their account, where the installation can send any. Nobody waits for them; whoever gives out a link
+has it on screen as well, to give on by hand."""
 
 import logging
-from smtplib import SMTPException
 
-from django.conf import settings
-from django.core.mail import send_mail
+from outside import background, mails
 
 log = logging.getLogger(__name__)
 
 
 def can_send() -> bool:
-    return bool(settings.MAILS)
+    """Whether letters go out at all."""
+    return mails.can_send()
 
 
-def send(to: str, subject: str, text: str) -> str:
-    """Send one, and say what became of it."""
+def send(to: str, subject: str, text: str, *, pressed: bool = False) -> str:
+    """Send one beside, and say that it is on its way. What comes of it is said of the mail server's line."""
     if not to:
         return ""
     if not can_send():
         return "No mail goes out from here: give the link on yourself."
-    try:
-        send_mail(subject, text, None, [to])
-    except (SMTPException, OSError):
-        log.exception("a letter could not be sent")
-        return f"The mail to {to} could not be sent: give the link on yourself."
-    return f"Sent to {to}."
+
+    def beside() -> None:
+        try:
+            mails.send(to, subject, text, pressed=pressed)
+        except (mails.NotSent, mails.Unsure) as problem:
+            log.warning("a letter was not sent: %s", problem)
+
+    background.later(beside)
+    return f"A letter to {to} is on its way. If it does not come, give the link on yourself."
 
 
 def invitation(shop: str, by: str, to: str, address: str) -> str:

@@ -321,3 +321,14 @@ class FoundIn(Schema):
     username: str
     name: str
     password: str
+
+
+class OutsideLineOut(Schema):
+    """Somebody outside. trouble: what was wrong when it was asked last (asked_at); empty where it answered."""
+
+    key: Literal["mail", "desk", "modems"]
+    name: str
+    connected: bool
+    trouble: str
+    rests: str
+    asked_at: dt.datetime | None

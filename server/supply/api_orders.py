@@ -11,7 +11,7 @@ from tabular import sheets
 from tabular.schemas import TableReportOut
 
 from . import mail
-from .actions import fitting, ordering, supplier_replies
+from .actions import fitting, ordering, sending, supplier_replies
 from .api import SEE_ALL
 from .queries import orders, serializers, serializers_orders
 from .schemas import NeedsAsked, NeedsOut
@@ -32,24 +32,24 @@ def one_order(request: HttpRequest, order_id: UUID) -> OrderOut:
     return serializers_orders.order(orders.order_of(member_of(request), order_id))
 
 
-@router.post("/plans/{uuid:plan_id}/orders", response=OrdersOut, **allowed(ordering.place))
+@router.post("/plans/{uuid:plan_id}/orders", response=OrdersOut, **allowed(sending.place))
 def place(request: HttpRequest, plan_id: UUID, new: OrderKindIn) -> OrdersOut:
     """Order what a plan says. Pressed twice, or by two people, it is ordered once."""
-    ordering.place(member_of(request), plan_id, new.kind)
+    sending.place(member_of(request), plan_id, new.kind)
     return serializers_orders.listed(member_of(request), OrdersAsked(order="newest"))
 
 
-@router.post("/orders/{uuid:order_id}/send", response=OrderOut, **allowed(ordering.send))
+@router.post("/orders/{uuid:order_id}/send", response=OrderOut, **allowed(sending.send))
 def send(request: HttpRequest, order_id: UUID) -> OrderOut:
     """Ask the desk again about an order that nobody has confirmed."""
-    ordering.send(member_of(request), order_id)
+    sending.send(member_of(request), order_id)
     return one_order(request, order_id)
 
 
-@router.post("/orders/{uuid:order_id}/by-hand", response=OrderOut, **allowed(ordering.sent_by_hand))
+@router.post("/orders/{uuid:order_id}/by-hand", response=OrderOut, **allowed(sending.sent_by_hand))
 def by_hand(request: HttpRequest, order_id: UUID) -> OrderOut:
     """Say that an order went out by telephone."""
-    ordering.sent_by_hand(member_of(request), order_id)
+    sending.sent_by_hand(member_of(request), order_id)
     return one_order(request, order_id)
 
 
@@ -67,10 +67,12 @@ def order_text(request: HttpRequest, order_id: UUID) -> MailOut:
     return MailOut.model_validate(vars(mail.letter(member, orders.order_of(member, order_id))))
 
 
-@router.post("/orders/{uuid:order_id}/mail", response=MailOut, **allowed(ordering.send_by_mail))
-def send_mail(request: HttpRequest, order_id: UUID) -> MailOut:
-    """Send the text of an order by e-mail; what nobody has confirmed counts as sent by hand then."""
-    return MailOut.model_validate(vars(ordering.send_by_mail(member_of(request), order_id)))
+@router.post("/orders/{uuid:order_id}/mail", response=OrderOut, **allowed(sending.send_by_mail))
+def send_mail(request: HttpRequest, order_id: UUID) -> OrderOut:
+    """Send the text of an order by e-mail. It is under way then; what nobody has confirmed counts as sent by hand once the mail
+    server has taken it."""
+    sending.send_by_mail(member_of(request), order_id)
+    return one_order(request, order_id)
 
 
 @router.post("/orders/{uuid:order_id}/drop-rest", response=OrderOut, **allowed(ordering.drop_rest))

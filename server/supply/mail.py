@@ -2,9 +2,6 @@
 
 from dataclasses import dataclass
 
-from django.core.mail import EmailMessage
-
-from lumvek_core.errors import BadInput
 from shops.models import Member
 
 from .models import Order
@@ -37,12 +34,3 @@ def letter(member: Member, order: Order) -> Letter:
         f"Our number for this order: {str(order.uuid)[:8]}\n\n{member.name}\n{member.shop.name}\n"
     )
     return Letter(order.supplier.email, f"Order {str(order.uuid)[:8]} from {member.shop.name}", text)
-
-
-def send(member: Member, order: Order) -> Letter:
-    """Send it. Raises BadInput where the supplier has no address."""
-    found = letter(member, order)
-    if not found.to:
-        raise BadInput("email", "this supplier has no e-mail address")
-    EmailMessage(found.subject, found.text, to=[found.to], headers={"X-Order": str(order.uuid)}).send()
-    return found

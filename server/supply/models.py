@@ -4,11 +4,13 @@ Money is in the shop's currency, decimal. What moves stock is appended under the
 the sum of its movements, and the same movement sent twice is one.
 """
 
+import datetime as dt
 from decimal import Decimal
 
 from django.conf import settings
 from django.db import models
 
+from outside.mails import GOES_FOR
 from shops.scoping import OfShop
 from shops.taken_back import TakenBack
 
@@ -169,7 +171,8 @@ class Order(models.Model):
     order.
 
     state: ``to-send`` (not known to have arrived), ``accepted``, ``short`` (part of it follows or is refused), ``refused``,
-    ``by-hand`` (sent by e-mail or said over the telephone), ``dropped`` (taken back before it was sent).
+    ``by-hand`` (sent by e-mail or said over the telephone), ``dropped`` (taken back before it was sent). asking_since: the desk
+    is being asked at this moment. mail: what became of its letter, and when (mail_at); ``going`` for long is ``unsure``.
     """
 
     objects = OfShop.as_manager()
@@ -181,6 +184,13 @@ class Order(models.Model):
         REFUSED = "refused", "Refused"
         BY_HAND = "by-hand", "Sent by hand"
         CANCELLED = "dropped", "Taken back"
+
+    class Mail(models.TextChoices):
+        NONE = "", ""
+        GOING = "going", "On its way to the mail server"
+        SENT = "sent", "Sent"
+        FAILED = "failed", "Not sent"
+        UNSURE = "unsure", "Nobody knows whether it went out"
 
     uuid = models.UUIDField(unique=True)
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="orders")
@@ -196,6 +206,10 @@ class Order(models.Model):
     by = user_key()
     at = models.DateTimeField(auto_now_add=True)
     answered_at = models.DateTimeField(null=True, blank=True)
+    asking_since = models.DateTimeField(null=True, blank=True)
+    mail = models.CharField(max_length=6, choices=Mail.choices, blank=True, default=Mail.NONE)
+    mail_at = models.DateTimeField(null=True, blank=True)
+    mail_trouble = models.CharField(max_length=200, blank=True)
 
     class Meta:
         ordering = ["-id"]
@@ -203,7 +217,17 @@ class Order(models.Model):
     @property
     def unsent(self) -> bool:
         """It has not left this house."""
-        return self.state == self.State.TO_SEND and not self.tries
+        return self.state == self.State.TO_SEND and not self.tries and self.mail in (self.Mail.NONE, self.Mail.FAILED)
+
+    def mail_now(self, now: dt.datetime) -> str:
+        """What became of its letter: one that is under way for long was lost with its process."""
+        lost = self.mail == self.Mail.GOING and self.mail_at is not None and now - self.mail_at > GOES_FOR
+        return self.Mail.UNSURE if lost else self.mail
+
+    def under_way(self, now: dt.datetime) -> bool:
+        """Whether somebody outside is being asked at this moment."""
+        asked = self.asking_since is not None and now - self.asking_since <= GOES_FOR
+        return asked or self.mail_now(now) == self.Mail.GOING
 
     @property
     def unanswered(self) -> bool:

@@ -30,6 +30,8 @@ class OrderLineOut(Schema):
 
 
 class OrderOut(Schema):
+    """under_way: the desk or the mail server is being asked at this moment. mail: what became of the letter."""
+
     uuid: UUID
     supplier: str
     email: str
@@ -44,6 +46,10 @@ class OrderOut(Schema):
     trouble: str
     tries: int
     unsent: bool
+    under_way: bool
+    mail: Literal["", "going", "sent", "failed", "unsure"]
+    mail_at: dt.datetime | None
+    mail_trouble: str
     by: str
     at: dt.datetime
     parts: str

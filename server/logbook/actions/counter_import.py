@@ -1,14 +1,15 @@
 """Counters from outside: a file, and what a machine's modem sent."""
 
 import datetime as dt
-import json
 import uuid
+from typing import Annotated
 from urllib.parse import quote
 
 import urllib3
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
+from pydantic import AwareDatetime, BaseModel, Field, ValidationError
 from urllib3.util import Retry, Timeout
 
 from fleet.actions import counting
@@ -16,12 +17,17 @@ from fleet.models import CounterReading, Machine
 from fleet.queries import counters
 from fleet.queries.machines import machines_for
 from lumvek_core.errors import BadInput
+from outside import lines
+from outside.models import Line
 from shops.access import Conflict
 from shops.models import Member
 from shops.rights import action
 from tabular.tables import Outcome, Table, TableLine, table_rows
 
-_pool = urllib3.PoolManager(timeout=Timeout(connect=1.0, read=2.5), retries=Retry(1, backoff_factor=0.1))
+_pool = urllib3.PoolManager(timeout=Timeout(connect=1.0, read=2.5), retries=Retry(0))
+MOST_BYTES = 100_000
+OLDEST, AHEAD = dt.datetime(2000, 1, 1, tzinfo=dt.UTC), dt.timedelta(minutes=10)
+"""What a modem's clock may show."""
 COLUMNS = ("machine", "date", "counter")
 
 
@@ -68,6 +74,34 @@ def _take(member: Member, machines: dict[str, Machine], name: str, day: str, sho
     return "there" if there else "taken", f"{machine.name}: {made.total:g} {counters.unit_of(machine)}"
 
 
+class Sent(BaseModel):
+    """What a modem sent last."""
+
+    at: AwareDatetime
+    counter: Annotated[float, Field(ge=0, lt=10**7, allow_inf_nan=False)]
+    unit: Annotated[str, Field(max_length=8)]
+
+
+class _Silent(Exception):
+    """Nobody answers."""
+
+
+def _sent(serial: str) -> Sent:
+    """Raises _Silent, Conflict for an answer that cannot be understood."""
+    try:
+        answer = _pool.request("GET", f"{settings.TELEMATICS_URL}/{quote(serial, safe='')}", preload_content=False)
+        content = answer.read(MOST_BYTES)
+        answer.release_conn()
+    except urllib3.exceptions.HTTPError as problem:
+        raise _Silent("The telematics service does not answer.") from problem
+    if answer.status >= 500:
+        raise _Silent("The telematics service does not answer.")
+    try:
+        return Sent.model_validate_json(content)
+    except ValidationError:
+        raise Conflict("The telematics service does not answer for this machine. Type the counter instead.") from None
+
+
 @action("read counters", atomic=False)
 def ask_telematics(member: Member, machine: Machine) -> CounterReading:
     """Take what a machine's modem sent last. Raises Conflict where there is none or nobody answers, BadInput for what cannot
@@ -75,11 +109,12 @@ def ask_telematics(member: Member, machine: Machine) -> CounterReading:
     if not settings.TELEMATICS_URL or not machine.serial:
         raise Conflict("No telematics are connected for this machine.")
     try:
-        answer = _pool.request("GET", f"{settings.TELEMATICS_URL}/{quote(machine.serial, safe='')}")
-        sent = json.loads(answer.data)
-        at, shown, unit = dt.datetime.fromisoformat(sent["at"]), float(sent["counter"]), sent["unit"]
-    except (urllib3.exceptions.HTTPError, ValueError, KeyError, TypeError):
-        raise Conflict("The telematics service does not answer for this machine. Type the counter instead.") from None
+        sent = lines.reach(Line.Name.MODEMS, lambda: _sent(machine.serial), _Silent)
+    except (_Silent, lines.Resting) as problem:
+        raise Conflict(f"{problem} Type the counter instead.") from None
+    at, shown, unit = sent.at, sent.counter, sent.unit
+    if not OLDEST <= at <= timezone.now() + AHEAD:
+        raise Conflict(f"The modem’s time cannot be: {at:%Y-%m-%d %H:%M}. Type the counter instead.")
     if unit != counters.unit_of(machine):
         raise Conflict(f"The modem counts {unit}, the machine {counters.unit_of(machine)}.")
     reading = uuid.uuid5(uuid.UUID(int=machine.pk), f"telematics {at.isoformat()}")

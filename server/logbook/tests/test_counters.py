@@ -127,6 +127,10 @@ def test_a_file_of_another_shop_knows_none_of_ours(planter, neighbour, as_):
     assert (found["taken"], found["refused"]) == (0, 1)
 
 
+def answered(body):
+    return SimpleNamespace(status=200, read=lambda most: body[:most], release_conn=lambda: None)
+
+
 @pytest.fixture
 def modem(planter, settings, monkeypatch):
     """What the machine's modem sends: modem(counter=2871)."""
@@ -136,7 +140,7 @@ def modem(planter, settings, monkeypatch):
     def sends(data=None, **more):
         told = {"at": timezone.now().isoformat(), "counter": 2871, "unit": "ha"} | more
         body = json.dumps(told).encode() if data is None else data
-        monkeypatch.setattr(counter_import, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=body)))
+        monkeypatch.setattr(counter_import, "_pool", SimpleNamespace(request=lambda *_, **__: answered(body)))
 
     return sends
 
@@ -153,7 +157,20 @@ def test_the_modem_is_asked_and_believed_as_much_as_anybody(planter, modem, as_)
     assert "no machine does more" in ask(planter, as_).json()["error"]["message"]
 
 
-@pytest.mark.parametrize("answer", [{"data": b"<html>"}, {"data": b"{}"}, {"unit": "h"}, {"counter": None}])
+@pytest.mark.parametrize(
+    "answer",
+    [
+        {"data": b"<html>"},
+        {"data": b"{}"},
+        {"data": b"[" * 10_000},
+        {"unit": "h"},
+        {"counter": None},
+        {"counter": 1e300},
+        {"at": "2030-01-01T00:00:00Z"},
+        {"at": "1999-01-01T00:00:00Z"},
+        {"at": "2026-11-01T00:00:00"},
+    ],
+)
 def test_a_modem_that_talks_nonsense_says_so_and_changes_nothing(planter, modem, as_, answer):
     modem(**answer)
     before = CounterReading.objects.count()

@@ -1,4 +1,4 @@
-"""Orders: made once from a plan, sent until the desk has answered, received piece by piece.
+"""Orders: made once from a plan, taken back before they leave the house, received piece by piece. Sending is in `sending`.
 
 Two people cannot order the same: whoever makes orders holds the shop's terms, and what is needed is counted again under that
 hold. An order is on record before it is sent, under the key the desk knows it by: it may be sent again at any time.
@@ -20,9 +20,9 @@ from shops.access import Conflict
 from shops.models import Member
 from shops.rights import action
 
-from .. import desk, mail
+from .. import desk
 from ..models import Movement, Order, OrderLine, Plan, StockLocation, Supplier
-from ..queries import needs, net_requirements, sourcing
+from ..queries import net_requirements, sourcing
 from ..queries.orders import _waiting, called, order_of, to_come
 from . import stocking
 
@@ -103,85 +103,6 @@ def _order(
     return order
 
 
-@action("order", atomic=False)
-def send(member: Member, order_uuid: uuid.UUID) -> Order:
-    """Ask the desk for an order until it has answered. Whatever happens on the way, the order stays one order.
-
-    Outside any transaction: the line to the desk may be slow, and nobody waits for it. Raises NotFoundHere.
-    """
-    order = order_of(member, order_uuid)
-    if not order.supplier.desk:
-        return order
-    # Claimed before it is sent: whoever says it by telephone at this instant comes before or after, and is told.
-    if not Order.objects.filter(pk=order.pk, state=Order.State.TO_SEND).update(tries=F("tries") + 1):
-        return order_of(member, order_uuid)
-    lines = list(order.lines.values_list("number", "quantity"))
-    asked_on = sourcing.clock(needs.terms_of(member)).date()
-    try:
-        answer = desk.place(order.supplier.desk, order.uuid, asked_on, order.run_date, order.way, lines)
-    except desk.DeskAway as problem:
-        Order.objects.filter(pk=order.pk, state=Order.State.TO_SEND).update(trouble=str(problem))
-        return order_of(member, order_uuid)
-    except desk.DeskSaysNo as problem:
-        Order.objects.filter(pk=order.pk, state=Order.State.TO_SEND).update(
-            state=Order.State.REFUSED, trouble=str(problem)[:200], answered_at=timezone.now()
-        )
-        return order_of(member, order_uuid)
-    _answered(order, answer)
-    return order_of(member, order_uuid)
-
-
-@transaction.atomic
-def _answered(order: Order, answer: dict[str, Any]) -> None:
-    """Write down what the desk said. The first answer counts; the desk gives the same one again."""
-    held = Order.objects.select_for_update().get(pk=order.pk)
-    if held.state != Order.State.TO_SEND:
-        return
-    said = {line["number"]: line for line in answer["lines"]}
-    for line in held.lines.all():
-        one = said.get(line.number, {})
-        line.accepted, line.follows = int(one.get("accepted", 0)), int(one.get("follows", 0))
-        line.promised = dt.date.fromisoformat(one["promised"]) if one.get("promised") else None
-        line.follows_on = dt.date.fromisoformat(one["follows_on"]) if one.get("follows_on") else None
-        line.save(update_fields=["accepted", "follows", "promised", "follows_on"])
-    held.state, held.reference, held.trouble = answer["state"], str(answer["reference"]), ""
-    held.answered_at = timezone.now()
-    held.save(update_fields=["state", "reference", "trouble", "answered_at"])
-
-
-@action("order", atomic=False)
-def place(member: Member, plan_uuid: uuid.UUID, kind: str) -> None:
-    """Make the orders of a plan, and ask the desks for them. Raises NotFoundHere, BadInput, Conflict."""
-    for order in make(member, plan_uuid, kind):
-        if send(member, order.uuid).unanswered:
-            return  # the desk is away: the others stay unsent, and nobody waits for each of them in turn
-
-
-@action("order")
-def sent_by_hand(member: Member, order_uuid: uuid.UUID) -> None:
-    """Say that an order went out by e-mail or telephone. Raises Conflict where the desk may have it already."""
-    stocking.lock_supply(member)
-    order = Order.objects.select_for_update().get(pk=order_of(member, order_uuid).pk)
-    if order.state == Order.State.BY_HAND:
-        return
-    if order.state != Order.State.TO_SEND:
-        raise Conflict("This order is answered already.")
-    if order.supplier.desk and order.tries:
-        raise Conflict("It may have reached the desk: ask the desk again before it is sent any other way.")
-    order.state = Order.State.BY_HAND
-    order.answered_at = timezone.now()
-    order.save(update_fields=["state", "answered_at"])
-
-
-@action("order", atomic=False)
-def send_by_mail(member: Member, order_uuid: uuid.UUID) -> mail.Letter:
-    """Send the text of an order by e-mail; what nobody has confirmed counts as sent by hand then. Raises BadInput, Conflict."""
-    order = order_of(member, order_uuid)
-    if order.state == Order.State.TO_SEND:
-        sent_by_hand(member, order_uuid)
-    return mail.send(member, order)
-
-
 @action("order")
 def cancel(member: Member, order_uuid: uuid.UUID) -> None:
     """Take back an order that has not been sent: its parts are needed again. Raises Conflict once it may have left the
@@ -195,7 +116,7 @@ def cancel(member: Member, order_uuid: uuid.UUID) -> None:
         raise Conflict("This order has been sent: call the supplier to take it back.")
     order.state = Order.State.CANCELLED
     order.answered_at = timezone.now()
-    order.trouble = f"Taken back by {member.name} before it was sent."
+    order.trouble = f"Taken back by {member.name} before it was sent."[:200]
     order.save(update_fields=["state", "answered_at", "trouble"])
 
 

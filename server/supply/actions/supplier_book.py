@@ -10,6 +10,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from lumvek_core.errors import BadInput
+from outside.mails import is_address
 from shops.access import NotFoundHere
 from shops.models import Member
 from shops.rights import action
@@ -64,10 +65,17 @@ def ask_desks(member: Member) -> list[Asked]:
     """Ask every supplier with a desk for price and stock of the whole list, and keep what it says."""
     numbers = [line.number for line in net_requirements.build(member, timezone.now()).lines if line.number]
     answers = []
+    silent = ""
     for supplier in Supplier.objects.of(member).exclude(desk=""):
         try:
-            offers = desk.quote(supplier.desk, numbers)
-        except (desk.DeskAway, desk.DeskSaysNo) as problem:
+            if silent:
+                raise desk.DeskAway(silent)  # it is one desk: nobody waits for it once for each supplier
+            offers = [one.model_dump() for one in desk.quote(supplier.desk, numbers)]
+        except desk.DeskSaysNo as problem:
+            answers.append(Asked(supplier.name, 0, str(problem)))
+            continue
+        except desk.DeskAway as problem:
+            silent = "" if isinstance(problem, desk.DeskOdd) else str(problem)
             answers.append(Asked(supplier.name, 0, str(problem)))
             continue
         keep_offers(supplier, offers, "desk", numbers)
@@ -88,6 +96,8 @@ def keep_offers(supplier: Supplier, offers: Sequence[dict[str, Any]], source: st
 @action("change suppliers")
 def set_supplier(member: Member, supplier_id: int | None, values: Mapping[str, Any]) -> None:
     """Enter a supplier, or change one. Raises BadInput with the field, NotFoundHere."""
+    if values["email"] and not is_address(values["email"]):
+        raise BadInput("email", "is no e-mail address")
     names = [way["name"] for way in values["deliveries"]]
     if "fetch" in names or len(set(names)) < len(names):
         raise BadInput("deliveries", "each delivery needs a name of its own, and none is called fetch")

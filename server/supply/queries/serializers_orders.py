@@ -3,6 +3,8 @@
 import uuid
 from decimal import Decimal
 
+from django.utils import timezone
+
 from fleet.models import Fitment
 from inspection.queries.serializers import full_name
 from shops.models import Member
@@ -44,6 +46,7 @@ def listed(member: Member, asked: OrdersAsked) -> OrdersOut:
 
 
 def order(order: Order) -> OrderOut:
+    now = timezone.now()
     # What needs somebody stands first: what follows or is refused, then what is still to come.
     lines = sorted((order_line(order, line) for line in order.lines.all()), key=_pressing)
     return OrderOut(
@@ -61,6 +64,10 @@ def order(order: Order) -> OrderOut:
         trouble=order.trouble,
         tries=order.tries,
         unsent=order.unsent,
+        under_way=order.under_way(now),
+        mail=order.mail_now(now),  # type: ignore[arg-type]
+        mail_at=order.mail_at,
+        mail_trouble=order.mail_trouble,
         by=full_name(order.by),
         at=order.at,
         parts=money(sum((line.quantity * line.unit_price for line in order.lines.all()), Decimal(0))),

@@ -2,7 +2,7 @@
 
 import uuid
 
-from supply.actions import ordering, plans
+from supply.actions import ordering, plans, sending
 from supply.models import Plan
 
 
@@ -15,4 +15,4 @@ def make_plan(member, pins=()):
 
 def place(member, plan, kind="cheapest"):
     """Order a plan and ask the desk about each order."""
-    return [ordering.send(member, order.uuid) for order in ordering.make(member, plan.uuid, kind)]
+    return [sending.send(member, order.uuid) for order in ordering.make(member, plan.uuid, kind)]

@@ -15,7 +15,7 @@ from lumvek_core.errors import BadInput
 from lumvek_core.planning.sourcing_model import Pin
 from shops.access import Conflict
 from supply import mail
-from supply.actions import ordering, plans, supplier_replies
+from supply.actions import ordering, plans, sending, supplier_replies
 from supply.models import Order, OrderLine, Plan, Supplier
 from supply.queries import net_requirements, orders, serializers_orders, sourcing, stock
 
@@ -91,21 +91,21 @@ def test_an_answer_that_is_lost_is_asked_for_again_and_ordered_once(planned, des
     assert order.state == "to-send" and "does not answer" in order.trouble
     assert line(planned.parts).net == 0, "it may have arrived, so it counts as coming"
     desk.behave("normal")
-    assert ordering.send(planned.parts, order.uuid).state == "short"
+    assert sending.send(planned.parts, order.uuid).state == "short"
     assert len(desk.orders()) == 1
 
 
 def test_a_server_killed_between_the_desk_and_its_own_record(planned, desk, monkeypatch):
-    monkeypatch.setattr(ordering, "_answered", lambda *_: (_ for _ in ()).throw(SystemExit))
+    monkeypatch.setattr(sending, "_answered", lambda *_: (_ for _ in ()).throw(SystemExit))
     with pytest.raises(SystemExit):
         place(planned.parts, planned.plan)
     monkeypatch.undo()
     desk.again()  # and the desk itself was started anew meanwhile
     order = Order.objects.get()
     assert order.state == "to-send" and len(desk.orders()) == 1
-    assert ordering.send(planned.parts, order.uuid).state == "short"
+    assert sending.send(planned.parts, order.uuid).state == "short"
     assert (
-        len(desk.orders()) == 1 and ordering.send(planned.parts, order.uuid).reference == order.supplier.orders.get().reference
+        len(desk.orders()) == 1 and sending.send(planned.parts, order.uuid).reference == order.supplier.orders.get().reference
     )
 
 
@@ -214,8 +214,9 @@ def test_scanning_takes_all_that_is_to_come_and_says_the_bin(planned, as_):
 def test_an_order_by_hand_goes_out_by_mail_and_its_answer_comes_back_as_a_table(planned):
     Supplier.objects.update(desk="")
     (order,) = ordering.make(planned.parts, planned.plan.uuid, "cheapest")
-    ordering.sent_by_hand(planned.parts, order.uuid)
-    letter = mail.send(planned.parts, orders.order_of(planned.parts, order.uuid))
+    letter = mail.letter(planned.parts, order)
+    sent = sending.send_by_mail(planned.parts, order.uuid)
+    assert (sent.state, sent.mail) == ("by-hand", "sent")
     assert len(outbox.outbox) == 1 and outbox.outbox[0].to == ["orders@northmere.invalid"]
     assert "4 x  D12-4001" in letter.text and "by van, to be here on Tuesday 01 December" in letter.text
     text = "number,accepted,promised,follows,follows_on,unit_price\nD12-4001,2,2026-12-01,2,2026-12-09,49.50\n"
@@ -232,11 +233,11 @@ def test_an_order_by_hand_goes_out_by_mail_and_its_answer_comes_back_as_a_table(
 def test_an_order_that_was_said_by_telephone_meanwhile_does_not_go_to_the_desk_as_well(planned, desk, monkeypatch):
     (order,) = ordering.make(planned.parts, planned.plan.uuid, "cheapest")
     stale = orders.order_of(planned.parts, order.uuid)
-    ordering.sent_by_hand(planned.lead, order.uuid)
+    sending.sent_by_hand(planned.lead, order.uuid)
     real = orders.order_of
     answers_ = iter([stale])
-    monkeypatch.setattr(ordering, "order_of", lambda *given: next(answers_, None) or real(*given))
-    assert ordering.send(planned.parts, order.uuid).state == "by-hand"
+    monkeypatch.setattr(sending, "order_of", lambda *given: next(answers_, None) or real(*given))
+    assert sending.send(planned.parts, order.uuid).state == "by-hand"
     assert desk.orders() == {}
 
 

@@ -8,7 +8,7 @@ from supply_helpers import place
 from fleet.models import Fitment
 from fleet.queries.machines import fitments_of
 from shops.access import Conflict, NotFoundHere
-from supply.actions import fitting, ordering, stocking, taking_back
+from supply.actions import fitting, ordering, sending, stocking, taking_back
 from supply.models import Approval, Movement, Order
 from supply.queries import net_requirements, orders, stock
 
@@ -135,12 +135,12 @@ def test_an_order_is_taken_back_until_it_is_sent(planned, as_):
     taken = Order.objects.get(pk=order.pk)
     assert (taken.get_state_display(), taken.trouble) == ("Taken back", "Taken back by Parts before it was sent.")
     assert disc_line(shop).net == wanted and orders.expected(shop.parts, DISC) == 0
-    assert ordering.send(shop.parts, order.uuid).state == Order.State.CANCELLED, "and it is never sent"
+    assert sending.send(shop.parts, order.uuid).state == Order.State.CANCELLED, "and it is never sent"
 
 
 def test_an_order_that_left_the_house_is_not(planned):
     order = ordering.make(planned.parts, planned.plan.uuid, "cheapest")[0]
-    ordering.sent_by_hand(planned.parts, order.uuid)
+    sending.sent_by_hand(planned.parts, order.uuid)
     with pytest.raises(Conflict, match="call the supplier"):
         ordering.cancel(planned.parts, order.uuid)
 

@@ -1612,6 +1612,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lines
+         * @description Who is reached outside, and how each answered last.
+         */
+        get: operations["shops_api_outside_lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outside/mail/tried": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Mail
+         * @description Send a letter to oneself. What comes of it is said of the line.
+         */
+        post: operations["shops_api_outside_try_mail"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/own-checks": {
         parameters: {
             query?: never;
@@ -3111,7 +3151,8 @@ export interface paths {
         put?: never;
         /**
          * Send Mail
-         * @description Send the text of an order by e-mail; what nobody has confirmed counts as sent by hand then.
+         * @description Send the text of an order by e-mail. It is under way then; what nobody has confirmed counts as sent by hand once the mail
+         *     server has taken it.
          */
         post: operations["supply_api_orders_send_mail"];
         delete?: never;
@@ -8595,7 +8636,10 @@ export interface components {
             /** Unit Price */
             unit_price: string;
         };
-        /** OrderOut */
+        /**
+         * OrderOut
+         * @description under_way: the desk or the mail server is being asked at this moment. mail: what became of the letter.
+         */
         OrderOut: {
             /** Answered */
             answered: boolean;
@@ -8612,6 +8656,15 @@ export interface components {
             email: string;
             /** Lines */
             lines: components["schemas"]["OrderLineOut"][];
+            /**
+             * Mail
+             * @enum {string}
+             */
+            mail: "" | "going" | "sent" | "failed" | "unsure";
+            /** Mail At */
+            mail_at: string | null;
+            /** Mail Trouble */
+            mail_trouble: string;
             /** Parts */
             parts: string;
             /** Reference */
@@ -8635,6 +8688,8 @@ export interface components {
             tries: number;
             /** Trouble */
             trouble: string;
+            /** Under Way */
+            under_way: boolean;
             /** Unsent */
             unsent: boolean;
             /**
@@ -8701,6 +8756,27 @@ export interface components {
             suppliers: components["schemas"]["OrderSupplierOut"][];
         };
         /**
+         * OutsideLineOut
+         * @description Somebody outside. trouble: what was wrong when it was asked last (asked_at); empty where it answered or was never asked.
+         */
+        OutsideLineOut: {
+            /** Asked At */
+            asked_at: string | null;
+            /** Connected */
+            connected: boolean;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "mail" | "desk" | "modems";
+            /** Name */
+            name: string;
+            /** Rests */
+            rests: string;
+            /** Trouble */
+            trouble: string;
+        };
+        /**
          * OvertakenOut
          * @description What somebody else gave for the same place, and typed earlier.
          */
@@ -8715,8 +8791,8 @@ export interface components {
         /**
          * OwnCheckIn
          * @description An own check as it is typed. key: empty for a new one; model: for that one alone. rule: the kind that judges it; figures:
-         *     its limits as typed; severity, action: of what is wrong, where there are no states. life: how much use it lasts. slot: the part
-         *     it brings, ``own`` for one that is called `part`.
+         *     its limits as typed; severity, action: of what is wrong, where there are no states. life: how much use it lasts.
+         *     slot: the part it brings, ``own`` for one that is called `part`.
          */
         OwnCheckIn: {
             /**
@@ -13713,6 +13789,46 @@ export interface operations {
             };
         };
     };
+    shops_api_outside_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideLineOut"][];
+                };
+            };
+        };
+    };
+    shops_api_outside_try_mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideLineOut"][];
+                };
+            };
+        };
+    };
     inspection_api_checks_all_own_checks: {
         parameters: {
             query?: never;
@@ -15675,7 +15791,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MailOut"];
+                    "application/json": components["schemas"]["OrderOut"];
                 };
             };
         };

@@ -45,7 +45,7 @@ export const router = createRouter({
       meta: { title: 'Your account' },
     },
     {
-      path: '/shop/:part(ways|hours|places|crops|rates)?',
+      path: '/shop/:part(ways|hours|places|crops|rates|outside)?',
       name: 'shop',
       props: true,
       component: () => import('@/views/shop/Shop.vue'),

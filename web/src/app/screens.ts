@@ -42,6 +42,12 @@ const SCREENS: Screen[] = [
   { title: 'Working hours', path: '/shop/hours', also: 'open closed holidays', right: 'change the shop' },
   { title: 'Bays, yard and lifts', path: '/shop/places', also: 'door width height shed bench', right: 'change the shop' },
   { title: 'Crops and seasons', path: '/shop/crops', also: 'grown group planting harvest', right: 'change the shop' },
+  {
+    title: 'Mail and desk',
+    path: '/shop/outside',
+    also: 'e-mail smtp letter supplier modem outside',
+    right: 'change the shop',
+  },
   { title: 'Rates', path: '/shop/rates', also: 'currency labour standing hour money', right: 'change rates' },
   { title: 'Schools', path: '/rules?tab=schools', also: 'way of doing' },
   { title: 'Feelers', path: '/rules?tab=feelers', also: 'card paper thickness' },

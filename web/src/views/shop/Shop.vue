@@ -9,6 +9,7 @@ import RatesForm from '@/views/supply/RatesForm.vue'
 import ShopCrops from './ShopCrops.vue'
 import ShopHours from './ShopHours.vue'
 import ShopName from './ShopName.vue'
+import ShopOutside from './ShopOutside.vue'
 import ShopPlaces from './ShopPlaces.vue'
 import ShopWays from './ShopWays.vue'
 
@@ -20,6 +21,7 @@ const PARTS: { part: string; name: string; page?: Component }[] = [
   { part: 'places', name: 'Bays, yard and lifts', page: ShopPlaces },
   { part: 'crops', name: 'Crops and seasons', page: ShopCrops },
   { part: 'rates', name: 'Rates' },
+  { part: 'outside', name: 'Mail and desk' },
 ]
 const ways = PARTS.map(({ part, name }) => ({ name, to: { name: 'shop', params: part ? { part } : { part: '' } } }))
 const here = computed(() => PARTS.find((one) => one.part === (props.part ?? ''))!)
@@ -50,6 +52,7 @@ watch(
     <p v-else-if="!shop" class="quiet" role="status">Reading the shop …</p>
     <div v-if="shop" class="narrow">
       <component :is="here.page" v-if="here.page" v-model="shop" />
+      <ShopOutside v-else-if="part === 'outside'" />
       <RatesForm v-else-if="terms" v-model="terms" />
     </div>
   </section>

@@ -2,7 +2,7 @@
 /** Orders and what came of them; what comes in is received by scanning or typing its number. */
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, reactive, ref, watch } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
@@ -12,6 +12,7 @@ import Pager from '@/app/Pager.vue'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
 import OrderMark from './OrderMark.vue'
+import OrderSending from './OrderSending.vue'
 import SupplyTabs from './SupplyTabs.vue'
 import TableFile from '@/app/TableFile.vue'
 import { useAsked } from '@/app/useAsked'
@@ -24,7 +25,7 @@ const desk = ref<Schemas['DeskOut'] | null>(null)
 const at = useAttempt('The orders could not be read.')
 const buys = computed(() => session.may('order'))
 const coming = reactive({ number: '', quantity: '', uuid: newUuid(), said: '', last: '' })
-const letter = reactive({ order: '', text: '', subject: '', to: '', sent: false })
+const letter = reactive({ order: '', text: '', subject: '', to: '' })
 const field = ref<HTMLElement | null>(null)
 const keep = usePost()
 const receiving = useAttempt('It could not be received.')
@@ -39,6 +40,25 @@ async function load(): Promise<void> {
 }
 onMounted(() => at.read(load))
 watch(query, () => at.read(list))
+/** What is asked of somebody outside is done beside: it is looked at until they have answered. */
+const LOOK_MS = 1200
+let looking = 0
+watch(
+  () => data.value?.orders.filter((one) => one.under_way).map((one) => one.uuid) ?? [],
+  (waiting) => {
+    clearTimeout(looking)
+    if (!waiting.length) return
+    looking = window.setTimeout(async () => {
+      const found = await Promise.allSettled(
+        waiting.map((order_id) => answer(api.GET('/api/supply/orders/{order_id}', { params: { path: { order_id } } }))),
+      )
+      for (const one of found) if (one.status === 'fulfilled') put(one.value)
+      if (found.some((one) => one.status === 'rejected') && data.value) data.value.orders = [...data.value.orders]
+      else if (desk.value?.connected) desk.value = await answer(api.GET('/api/supply/desk'))
+    }, LOOK_MS)
+  },
+)
+onBeforeUnmount(() => clearTimeout(looking))
 /** What was done with an order is seen at its place, whatever the list was asked for. */
 function put(changed: Order): void {
   if (data.value) data.value.orders = data.value.orders.map((one) => (one.uuid === changed.uuid ? changed : one))
@@ -94,18 +114,13 @@ const read = (order: Order): Promise<boolean> =>
     async () =>
       void Object.assign(letter, {
         order: order.uuid,
-        sent: false,
         ...(await answer(api.GET('/api/supply/orders/{order_id}/mail', { params: { path: { order_id: order.uuid } } }))),
       }),
   )
 const mail = (order: Order): Promise<boolean> =>
   at.run(async () => {
-    Object.assign(
-      letter,
-      await write(() => api.POST('/api/supply/orders/{order_id}/mail', { params: { path: { order_id: order.uuid } } })),
-    )
-    letter.sent = true
-    await load()
+    put(await write(() => api.POST('/api/supply/orders/{order_id}/mail', { params: { path: { order_id: order.uuid } } })))
+    letter.order = ''
   })
 const answerFile = (order: Order, form: FormData): Promise<Schemas['TableReportOut']> =>
   write(() =>
@@ -208,50 +223,32 @@ const narrowed = computed(() => !!(asked.search || asked.state || asked.supplier
         ><a :href="`/supply/orders/${order.uuid}.xlsx`">XLSX</a
         ><button type="button" class="link" @click="read(order)">E-mail text</button>
       </header>
-      <div v-if="order.state === 'to-send' && buys" class="unsure" role="status">
-        <p>
-          <b>{{ order.tries ? 'Nobody has confirmed this order.' : 'Not sent yet.' }}</b> {{ order.trouble }}
-          <template v-if="order.desk && order.tries">It may have arrived: asking again orders nothing twice.</template>
-        </p>
-        <Button v-if="order.desk" label="Ask the desk again" :disabled="at.busy" @click="post(order, 'send')" /><AskOnce
-          v-if="!order.desk || !order.tries"
-          severity="secondary"
-          label="Said by telephone"
-          :question="`From now on it counts as ordered from ${order.supplier}, and Lumvek sends nothing more.`"
-          yes="It was said"
-          :disabled="at.busy"
-          @yes="post(order, 'by-hand')"
-        />
-        <AskOnce
-          v-if="order.unsent"
-          severity="secondary"
-          label="Take back"
-          :question="`The order to ${order.supplier} is dropped before it is sent; its parts are needed again.`"
-          yes="Drop the order"
-          :disabled="at.busy"
-          @yes="takeBack(order)"
-        />
-      </div>
+      <OrderSending
+        :order="order"
+        :buys="buys"
+        :busy="at.busy"
+        @post="(way) => post(order, way)"
+        @take-back="takeBack(order)"
+      />
       <TableFile
-        v-else-if="order.state === 'by-hand' && buys"
+        v-if="order.state === 'by-hand' && buys"
         label="Read their answer from a file"
         :send="(form) => answerFile(order, form)"
         @taken="at.read(load)"
       />
-      <p v-else-if="order.trouble" class="problem">{{ order.trouble }}</p>
+      <p v-else-if="order.trouble && order.state !== 'to-send'" class="problem">{{ order.trouble }}</p>
       <div v-if="letter.order === order.uuid" class="letter">
         <p class="quiet">To {{ letter.to || 'nobody: there is no address' }}. {{ letter.subject }}</p>
         <pre>{{ letter.text }}</pre>
         <div class="tools">
           <AskOnce
-            v-if="buys && letter.to && !letter.sent && !(order.desk && order.state === 'to-send' && order.tries)"
+            v-if="buys && letter.to && !order.under_way && !(order.desk && order.state === 'to-send' && order.tries)"
             label="Send by e-mail"
             :question="`This text goes to ${letter.to} now; a letter sent cannot be called back.`"
             yes="Send it"
             :disabled="at.busy"
             @yes="mail(order)"
-          /><b v-if="letter.sent" role="status">Sent.</b
-          ><Button text severity="secondary" label="Close" @click="letter.order = ''" />
+          /><Button text severity="secondary" label="Close" @click="letter.order = ''" />
         </div>
       </div>
       <table>
