@@ -79,7 +79,8 @@ def everything(yard):
 def something_to_find(everything, settings, monkeypatch):
     """Everything, a modem that answers, and a desk."""
     sent = json.dumps({"at": timezone.now().isoformat(), "counter": 2861, "unit": "ha"}).encode()
-    monkeypatch.setattr(counter_import, "_pool", SimpleNamespace(request=lambda *_: SimpleNamespace(data=sent)))
+    answer = SimpleNamespace(status=200, read=lambda most: sent[:most], release_conn=lambda: None)
+    monkeypatch.setattr(counter_import, "_pool", SimpleNamespace(request=lambda *_, **__: answer))
     monkeypatch.setattr(desk, "behave", lambda mode: None)
     monkeypatch.setattr(desk, "answers", lambda: True)
     settings.DESK_URL = "http://127.0.0.1:9/desk"

@@ -8757,7 +8757,7 @@ export interface components {
         };
         /**
          * OutsideLineOut
-         * @description Somebody outside. trouble: what was wrong when it was asked last (asked_at); empty where it answered or was never asked.
+         * @description Somebody outside. trouble: what was wrong when it was asked last (asked_at); empty where it answered.
          */
         OutsideLineOut: {
             /** Asked At */
