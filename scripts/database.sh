@@ -34,6 +34,11 @@ db_init() {
 # db_start OPTIONS: start MariaDB on $DATA; or take over one that a killed start has left running.
 db_start() {
   local log tries=0
+  # One whose folder was taken away and laid anew under it has nothing that belongs here.
+  if db_answers && [ ! -s "$INSTANCE/db.pid" ]; then
+    sql -e SHUTDOWN || true
+    for _ in $(seq 150); do db_answers || break; sleep 0.1; done
+  fi
   log=$LOGS/$(basename "$INSTANCE")-db.log
   if db_answers; then
     LUMVEK_DB_PORT=$(sql -e 'SELECT @@port')

@@ -4,10 +4,11 @@ import json
 from typing import Any
 
 from django.db import InterfaceError, OperationalError
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Router
-from ninja.errors import AuthenticationError, ValidationError
+from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
+from ninja.parser import Parser
 
 from finding.api import router as search
 from inspection.api import machines, walk_arounds
@@ -30,11 +31,32 @@ from supply.api import router as supply
 from supply.api_costs import router as costs
 from supply.api_orders import router as orders
 from supply.api_stock import router as stock
+from tabular.door import Unfit, fit, read_json
 from workbench.api import bench, standins
 
 CALCULATED: structure.Shared = {}
 """What calculations take and give, written once."""
 AT = "#/components/schemas/Calc"
+
+
+class Door(Parser):
+    """JSON only, with text and figures that are fit to be kept."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        if request.content_type != "application/json":
+            raise ValueError(request.content_type)
+        return read_json(request.body)
+
+    def parse_querydict(self, data: Any, list_fields: list[str], request: HttpRequest) -> Any:
+        found = super().parse_querydict(data, list_fields, request)
+        return {key: _fit(value) for key, value in found.items()}
+
+
+def _fit(value: Any) -> Any:
+    """Texts of a form or an address; files are what they are."""
+    if isinstance(value, list):
+        return [_fit(one) for one in value]
+    return fit(value) if isinstance(value, str) else value
 
 
 class Api(NinjaAPI):
@@ -46,7 +68,7 @@ class Api(NinjaAPI):
         return described
 
 
-api = Api(title="Lumvek", version="1", auth=Signed(), docs_url=None, urls_namespace="api")
+api = Api(title="Lumvek", version="1", auth=Signed(), docs_url=None, urls_namespace="api", parser=Door())
 calc = Router(tags=["calculators"])
 
 
@@ -66,6 +88,17 @@ def not_valid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
     # loc is ("body", "<argument>", "field", …): the first two name our function, not the client's object.
     field = ".".join(str(step) for step in first["loc"][2:])
     return refusal(request, 422, str(first["msg"]), field)
+
+
+@api.exception_handler(HttpError)
+def not_taken(request: HttpRequest, problem: HttpError) -> HttpResponse:
+    words = {400: "What was sent cannot be read.", 403: "This did not come from Lumvek's own page. Load the page anew."}
+    return refusal(request, problem.status_code, words.get(problem.status_code, str(problem)))
+
+
+@api.exception_handler(Http404)
+def no_such_page(request: HttpRequest, problem: Http404) -> HttpResponse:
+    return refusal(request, 404, "There is nothing of that name.")
 
 
 @api.exception_handler(AuthenticationError)
@@ -99,9 +132,9 @@ def _endpoint(entry: registry.Calculator) -> None:
 
     def calculate(request: HttpRequest) -> HttpResponse:
         try:
-            raw: Any = json.loads(request.body)
-        except (ValueError, RecursionError):
-            raise BadInput("", "the input is not JSON") from None
+            raw: Any = read_json(request.body)
+        except Unfit as problem:
+            raise BadInput("", str(problem)) from None
         return HttpResponse(json.dumps(entry.run(raw), allow_nan=False), content_type="application/json")
 
     calculate.__doc__ = entry.description

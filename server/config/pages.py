@@ -35,10 +35,25 @@ def health(request: HttpRequest) -> JsonResponse:
     return JsonResponse({"database": "ready"})
 
 
+def refused(status: int, message: str, field: str = "") -> JsonResponse:
+    """A refusal in the API's own shape."""
+    return JsonResponse({"error": {"field": field, "message": message}}, status=status)
+
+
+def no_such_address(request: HttpRequest, rest: str) -> JsonResponse:
+    """What is no address of the API."""
+    return refused(404, "There is nothing of that name.")
+
+
+def forged(request: HttpRequest, reason: str = "") -> JsonResponse:
+    """A write without its token, or from somewhere else."""
+    return refused(403, "This did not come from Lumvek's own page. Load the page anew.")
+
+
 def fault(request: HttpRequest) -> JsonResponse:
     """An error nobody foresaw, or a database that went away before the API was reached: sessions need it too."""
     if isinstance(sys.exc_info()[1], (OperationalError, InterfaceError)):
         message, status = "The database does not answer. What was typed is kept and sent again.", 503
     else:
         message, status = "Something went wrong on the server. It is written down in its log.", 500
-    return JsonResponse({"error": {"field": "", "message": message}}, status=status)
+    return refused(status, message)

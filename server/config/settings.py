@@ -5,6 +5,7 @@ LUMVEK_MODE is ``serve`` (the default and the strictest), ``demo`` or ``test``.
 
 import os
 import sys
+from math import log2
 from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
@@ -28,6 +29,12 @@ def needed(name: str) -> str:
     return value
 
 
+def bits_in(secret: str) -> float:
+    """How much there is to guess, at most: by how evenly its characters are drawn."""
+    shares = [secret.count(one) / len(secret) for one in set(secret)]
+    return -len(secret) * sum(share * log2(share) for share in shares)
+
+
 def number(name: str, usual: int) -> int:
     """A whole number above 0 from the environment."""
     text = os.environ.get(name, "") or str(usual)
@@ -37,11 +44,14 @@ def number(name: str, usual: int) -> int:
 
 
 SECRET_KEY = needed("LUMVEK_SECRET_KEY")
-if MODE == "serve" and len(SECRET_KEY) < 40:
-    raise ImproperlyConfigured("LUMVEK_SECRET_KEY must be at least 40 characters.")
+if MODE == "serve" and (len(SECRET_KEY) < 40 or bits_in(SECRET_KEY) < 128):
+    raise ImproperlyConfigured("LUMVEK_SECRET_KEY must be at least 40 characters, drawn at random.")
 DEBUG = False
 CATALOGUE_RELOADS = MODE == "demo"
 ALLOWED_HOSTS = os.environ.get("LUMVEK_HOSTS", "127.0.0.1 localhost").split()
+CSRF_FAILURE_VIEW = "config.pages.forged"
+# Whoever stands in front and tells who came to it; nobody else is believed.
+PROXIES = frozenset(os.environ.get("LUMVEK_PROXIES", "").split())
 CSRF_TRUSTED_ORIGINS = os.environ.get("LUMVEK_ORIGINS", "").split()
 
 INSTALLED_APPS = [
@@ -68,6 +78,8 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "config.client_address.of_stated_proxies",
+    "config.sizes.refuse_large",
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.middleware.gzip.GZipMiddleware",
@@ -115,8 +127,9 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
 ]
 AXES_FAILURE_LIMIT = 6
-AXES_COOLOFF_TIME = 0.25  # hours
+AXES_COOLOFF_TIME = "config.lockout.cool_off"
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_CALLABLE = "config.lockout.locked"
 AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
 

@@ -12,6 +12,7 @@ from .api import api
 
 urlpatterns = [
     path("api/", api.urls),
+    path("api/<path:rest>", pages.no_such_address),
     path("health", pages.health),
     path("walk-arounds/<uuid:walk_around_id>/report", report.page),
     path("walk-arounds/<uuid:walk_around_id>/report.pdf", report.pdf),

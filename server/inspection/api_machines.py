@@ -1,6 +1,7 @@
 """Adding machines, changing what they are, putting them out of the lists, their pictures."""
 
 import uuid as uuids
+from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, UploadedFile
@@ -84,7 +85,11 @@ def bring_machine_back(request: HttpRequest, machine_id: int) -> ParticularsOut:
 
 @machine_endpoints.post("/{int:machine_id}/pictures", response=ParticularsOut, **allowed(pictures.add))
 def add_machine_picture(
-    request: HttpRequest, machine_id: int, uuid: Form[uuids.UUID], photo: File[UploadedFile], what: Form[str] = "machine"
+    request: HttpRequest,
+    machine_id: int,
+    uuid: Form[uuids.UUID],
+    photo: File[UploadedFile],
+    what: Annotated[str, Form(max_length=100)] = "machine",
 ) -> ParticularsOut:
     """A picture of the machine or its plate. The same UUID twice is one picture."""
     member = member_of(request)

@@ -1,6 +1,7 @@
 """Endpoints of what the operator noticed, and of pictures."""
 
 import uuid
+from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, UploadedFile
@@ -82,10 +83,10 @@ def add_photo(
     request: HttpRequest,
     walk_around_id: uuid.UUID,
     uuid: Form[uuid.UUID],
-    check: Form[str],
-    position: Form[str],
+    check: Annotated[str, Form(max_length=100)],
+    position: Annotated[str, Form(max_length=100)],
     photo: File[UploadedFile],
-    caption: Form[str] = "",
+    caption: Annotated[str, Form(max_length=200)] = "",
 ) -> list[PhotoOut]:
     """Keep a picture of a place. The same UUID twice is one picture."""
     member = member_of(request)

@@ -1,6 +1,7 @@
 """Endpoints of the pictures of a strip-down."""
 
 import uuid
+from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, UploadedFile
@@ -34,10 +35,10 @@ def add_strip_picture(
     request: HttpRequest,
     walk_around_id: uuid.UUID,
     uuid: Form[uuid.UUID],
-    strip_down: Form[str],
+    strip_down: Annotated[str, Form(max_length=100)],
     photo: File[UploadedFile],
-    place: Form[str] = "",
-    words: Form[str] = "",
+    place: Annotated[str, Form(max_length=100)] = "",
+    words: Annotated[str, Form(max_length=200)] = "",
     loose: Form[int] = 0,
 ) -> list[StripPictureOut]:
     """Keep a picture of the next step. The same UUID twice is one picture."""

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from lumvek_core.catalogue.model import Crop, Phase, Unit
 from lumvek_core.rules.verdict import Action, Severity
+from tabular.lengths import Figure, Key
 
 from .schemas import CheckOut, PositionOut
 
@@ -29,31 +30,31 @@ class OwnCheckIn(Schema):
     slot: the part it brings, ``own`` for one that is called `part`."""
 
     uuid: uuid.UUID
-    key: str = ""
-    family: str
+    key: Key = ""
+    family: Key
     model: int | None = None
-    station: str
+    station: Key
     name: str = Field(max_length=80)
-    per: str = "machine"
+    per: Key = "machine"
     how: str = Field(max_length=400)
     why: str = Field("", max_length=400)
-    rule: str
+    rule: Key
     unit: Unit | Literal[""] = ""
-    figures: dict[str, str] = {}
+    figures: dict[Key, Key] = {}
     states: list[StateIn] = Field([], max_length=9)
     right: Literal["yes", "no"] = "yes"
     severity: Severity = "due"
     action: Action = "repair"
-    posture: str = ""
-    tools: list[str] = Field([], max_length=12)
-    hazards: list[str] = []
+    posture: Key = ""
+    tools: list[Key] = Field([], max_length=12)
+    hazards: list[Key] = []
     phases: list[Phase] = ["winter"]
     crops: list[Crop] = []
-    option: str = ""
-    slot: str = ""
+    option: Key = ""
+    slot: Key = ""
     part: str = Field("", max_length=80)
     quantity: int = Field(1, ge=1, le=400)
-    life: str = ""
+    life: Figure = ""
     remedy: str = Field("", max_length=400)
     safety: bool = False
     optional: bool = False
@@ -64,7 +65,7 @@ class TrialIn(Schema):
     """An own check, and what is typed at its first place to see what becomes of it."""
 
     check: OwnCheckIn
-    raw: list[str] = []
+    raw: list[Key] = []
 
 
 class TrialOut(Schema):
@@ -131,8 +132,8 @@ class AlterIn(Schema):
     """What is empty stays as shipped; with nothing said and not left out the check is as shipped again."""
 
     uuid: uuid.UUID
-    family: str
-    key: str
+    family: Key
+    key: Key
     name: str = Field("", max_length=80)
     how: str = Field("", max_length=400)
     why: str = Field("", max_length=400)
@@ -142,15 +143,15 @@ class AlterIn(Schema):
 
 class TakeAwayIn(Schema):
     uuid: uuid.UUID
-    family: str
-    key: str
+    family: Key
+    key: Key
     reason: str = Field("", max_length=200)
 
 
 class AsBeforeIn(Schema):
     uuid: uuid.UUID
-    family: str
-    key: str
+    family: Key
+    key: Key
 
 
 class NamedKeyOut(Schema):

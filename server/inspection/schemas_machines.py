@@ -8,6 +8,7 @@ from pydantic import BaseModel as Schema
 from pydantic import Field
 
 from lumvek_core.catalogue.model import Drawing
+from tabular.lengths import Figure, Key
 
 from .schemas import FigureOut, MachineOut
 
@@ -99,9 +100,9 @@ class KindsOut(Schema):
 
 
 class SizeIn(Schema):
-    check: str
-    figure: str
-    text: str
+    check: Key
+    figure: Key
+    text: Figure
     source: Literal["manual", "shop"] = "manual"
 
 
@@ -109,7 +110,7 @@ class ModelIn(Schema):
     """A model of the shop (id), or a new one."""
 
     id: int | None = None
-    family: str = ""
+    family: Key = ""
     maker: str = Field("", max_length=60)
     name: str = Field("", max_length=60)
     counts: dict[str, int] = {}
@@ -123,11 +124,11 @@ class ParticularsIn(Schema):
     serial: str = Field("", max_length=60)
     rows: int = 0
     track_rows: list[int] = []
-    options: list[str] = []
+    options: list[Key] = []
     season_date: dt.date | None = None
-    row_spacing: str = ""
-    folded_width: str = ""
-    folded_height: str = ""
+    row_spacing: Figure = ""
+    folded_width: Figure = ""
+    folded_height: Figure = ""
     owners: list[int] = []
     goes_with: list[int] = []
 
@@ -138,7 +139,7 @@ class NewMachineIn(Schema):
     uuid: uuid.UUID
     model: ModelIn
     machine: ParticularsIn
-    counter: str = ""
+    counter: Figure = ""
     arrival: Literal["", "new", "used"] = ""
 
 

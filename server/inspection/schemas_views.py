@@ -8,6 +8,8 @@ from uuid import UUID
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
+from tabular.lengths import Key
+
 from .schemas import LeftOutOut, MachineOut, PersonOut, PhaseName, PlanOut, StationOut, WalkAroundBrief
 from .schemas_findings import FindingOut, NotSeenOut
 from .schemas_notes import NoteOut
@@ -309,7 +311,7 @@ class LimitIn(Schema):
     check: str = Field(max_length=60)
     figure: str = Field(max_length=30)
     text: str = Field(default="", max_length=30)
-    source: str = Field(default="shop", pattern="^(shop|manual)$")
+    source: Key = Field(default="shop", pattern="^(shop|manual)$")
     note: str = Field(default="", max_length=200)
 
 

@@ -7,6 +7,8 @@ from typing import Literal
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
+from tabular.lengths import Key
+
 from .schemas import CropName, PhaseName
 
 
@@ -29,7 +31,7 @@ class ReadingIn(Schema):
     check: str = Field(max_length=60)
     position: str = Field(max_length=40)
     state: Literal["seen", "not-seen", "does-not-apply", "withdrawn"] = "seen"
-    raw: list[str] = Field(default_factory=list, max_length=8)
+    raw: list[Key] = Field(default_factory=list, max_length=8)
     feeler: str = Field(default="", max_length=30)
     units: Literal["", "mm", "in"] = ""
     reason: str = Field(default="", max_length=200)
@@ -42,8 +44,8 @@ class ReadingIn(Schema):
 
 class DecisionIn(Schema):
     uuid: uuid.UUID
-    check: str
-    positions: list[str] = Field(max_length=200)
+    check: Key
+    positions: list[Key] = Field(max_length=200)
     choice: Literal["do", "wait", "decline", "open"]
     until: str = Field(default="", max_length=80)
     reason: str = Field(default="", max_length=300)
@@ -52,8 +54,8 @@ class DecisionIn(Schema):
 class CompanionIn(Schema):
     """An empty reason takes a decline back."""
 
-    slot: str
-    positions: list[str] = Field(max_length=200)
+    slot: Key
+    positions: list[Key] = Field(max_length=200)
     reason: str = Field(default="", max_length=200)
 
 

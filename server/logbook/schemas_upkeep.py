@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from ninja import Field, Schema
 
+from tabular.lengths import Key
 from tabular.paging import ListAsked, PageOut
 
 
@@ -113,7 +114,7 @@ class ServicesOut(Schema):
 
 class ServiceDoneIn(Schema):
     uuid: uuid.UUID
-    key: str
+    key: Key
     day: dt.date | None = None
     counter: float | None = None
     note: str = Field(default="", max_length=300)
@@ -139,6 +140,6 @@ class PutAwayOut(Schema):
 
 class TickIn(Schema):
     uuid: uuid.UUID
-    key: str
+    key: Key
     season: int
     done: bool

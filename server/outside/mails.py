@@ -59,18 +59,18 @@ def send(to: str, subject: str, text: str, headers: Mapping[str, str] | None = N
         raise NotSent(str(problem)) from problem
 
 
-def reach() -> None:
-    """Go to the mail server and log in, without a letter. Raises NotSent."""
+def log_in() -> None:
+    """Go to the mail server and log in, without a letter and without a word in any table. Raises NotSent."""
     try:
-        lines.reach(Line.Name.MAIL, lambda: _open().close(), _Away, pressed=True)
+        _open().close()
     except _Away as problem:
         raise NotSent(str(problem)) from problem
 
 
 def tried() -> None:
     """Go to the mail server; its line says what came of it."""
-    with suppress(NotSent):
-        reach()
+    with suppress(_Away):
+        lines.reach(Line.Name.MAIL, lambda: _open().close(), _Away, pressed=True)
 
 
 def _open() -> Any:

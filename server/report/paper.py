@@ -10,6 +10,7 @@ from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.http.response import HttpResponseBase
 from django.template.loader import render_to_string
+from PIL import ImageFile
 
 from shops.access import NotAllowed, NotFoundHere, code_first, signed_in
 
@@ -44,6 +45,7 @@ def pdf(template: str, context: dict[str, Any], name: str) -> HttpResponse:
     """A template as ``name.pdf``."""
     from weasyprint import HTML  # loads Pango: only when somebody wants a PDF
 
+    ImageFile.LOAD_TRUNCATED_IMAGES = False  # what it switches on holds for the whole process
     content = HTML(string=page(template, context, for_pdf=True), base_url="about:blank").write_pdf()
     response = HttpResponse(content, content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="{name}.pdf"'

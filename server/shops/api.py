@@ -9,9 +9,10 @@ from django.db import transaction
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Router, Status
+from ninja.utils import check_csrf
 
 from . import letters
-from .access import AT_WORK_AS, Conflict, NotFoundHere, lacks_code, member_of, present_as, signed_in
+from .access import AT_WORK_AS, Conflict, NotAllowed, NotFoundHere, lacks_code, member_of, present_as, signed_in
 from .actions import accounts, founding, people
 from .endpoints import allowed
 from .queries import accounts as reading
@@ -69,6 +70,13 @@ def _session(request: HttpRequest) -> Session:
     return Session(csrf=get_token(request), me=me, to_found=False)
 
 
+def from_our_page(request: HttpRequest) -> bool:
+    """Who is not signed in yet writes from our own page all the same, with its token. Raises NotAllowed."""
+    if check_csrf(request):
+        raise NotAllowed("This did not come from Lumvek's own page. Load the page anew.")
+    return True
+
+
 def _enter(request: HttpRequest, user: User) -> Session:
     """Sign a user in on this device."""
     login(request, user, backend=BACKEND)
@@ -84,13 +92,10 @@ def session(request: HttpRequest) -> Session:
     return _session(request)
 
 
-@router.post("/login", response={200: Session, 422: Refusal, 429: Refusal}, auth=None)
+@router.post("/login", response={200: Session, 422: Refusal, 429: Refusal}, auth=from_our_page)
 def sign_in(request: HttpRequest, credentials: Credentials) -> Status[Any]:
-    """Sign in. After several wrong passwords the name is locked for a quarter of an hour from this address."""
+    """Sign in. After several wrong passwords the name is locked from this address for a while: see `config.lockout`."""
     user = authenticate(request, username=credentials.username, password=credentials.password)
-    if getattr(request, "axes_locked_out", False):
-        message = "Too many wrong passwords. Try again in a quarter of an hour."
-        return Status(429, {"error": {"field": "", "message": message}})
     if not isinstance(user, User) or not reading.members_behind(user):
         return Status(422, {"error": {"field": "password", "message": "Name and password do not match."}})
     if reading.second_factors(user).exists() and not accounts.code_is_right(user, credentials.code):
@@ -126,7 +131,7 @@ def change_shop(request: HttpRequest, wanted: WhichShop) -> Session:
     return _session(request)
 
 
-@router.post("/found", response=Session, auth=None)
+@router.post("/found", response=Session, auth=from_our_page)
 def found(request: HttpRequest, wanted: FoundIn) -> Session:
     """Found the first shop of an empty installation, with the secret that the server printed."""
     made = founding.found_first(wanted.secret, wanted.shop, wanted.username, wanted.name, wanted.password)
@@ -145,7 +150,7 @@ def invitation(request: HttpRequest, secret: str) -> InvitedTo:
     )
 
 
-@router.post("/invitation/{secret}", response=Session, auth=None)
+@router.post("/invitation/{secret}", response=Session, auth=from_our_page)
 def join(request: HttpRequest, secret: str, wanted: JoinIn) -> Session:
     """Join a shop by an invitation: as who is signed in, else with an account made here."""
     user = request.user if isinstance(request.user, User) else None
@@ -158,7 +163,7 @@ def join(request: HttpRequest, secret: str, wanted: JoinIn) -> Session:
     return _session(request)
 
 
-@router.post("/forgotten", response=SaidOut, auth=None)
+@router.post("/forgotten", response=SaidOut, auth=from_our_page)
 def forgotten(request: HttpRequest, wanted: Forgotten) -> SaidOut:
     """Ask for a link to a new password by mail. The answer is the same whether or not there is such a person."""
     if not letters.can_send():
@@ -169,7 +174,7 @@ def forgotten(request: HttpRequest, wanted: Forgotten) -> SaidOut:
     return SaidOut(said="If that is somebody with an e-mail address here, a link is on its way. It works for three days.")
 
 
-@router.post("/new-password", response=SaidOut, auth=None)
+@router.post("/new-password", response=SaidOut, auth=from_our_page)
 def new_password(request: HttpRequest, wanted: ResetIn) -> SaidOut:
     """Choose a new password by a link. Everywhere else this person is signed out."""
     user = reading.user_of(reading.ResetLink(wanted.who, wanted.token))

@@ -3,10 +3,9 @@
 import functools
 import operator
 from collections.abc import Callable, Mapping
-from contextlib import nullcontext
 from typing import Concatenate, Generic, ParamSpec, TypeVar
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from django.db.models import Q, QuerySet
 
 from .access import NotAllowed
@@ -126,7 +125,16 @@ class Action(Generic[P, R]):
 
     def __call__(self, member: Member, /, *args: P.args, **kwargs: P.kwargs) -> R:
         only(member, self.right)
-        with transaction.atomic() if self.atomic else nullcontext():
+        if not self.atomic:
+            return self.write(member, *args, **kwargs)
+        try:
+            return self._whole(member, *args, **kwargs)
+        except IntegrityError:
+            # The same UUID at the same instant: the other was first, and what it did is found now, as by any later repeat.
+            return self._whole(member, *args, **kwargs)
+
+    def _whole(self, member: Member, /, *args: P.args, **kwargs: P.kwargs) -> R:
+        with transaction.atomic():
             return self.write(member, *args, **kwargs)
 
 

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from tabular.lengths import Figure, Key, Line, Secret
 from tabular.paging import ListAsked, PageOut
 
 from .rights import RIGHTS
@@ -51,9 +52,9 @@ class Session(Schema):
 class Credentials(Schema):
     """code: of the authenticator app, or one for once, where the account asks for it."""
 
-    username: str
-    password: str
-    code: str = ""
+    username: Line
+    password: Secret
+    code: Figure = ""
 
 
 class Preferences(Schema):
@@ -87,13 +88,13 @@ class AccountOut(Schema):
 
 
 class AccountIn(Schema):
-    name: str
-    email: str = ""
+    name: Line
+    email: Line = ""
 
 
 class NewPassword(Schema):
-    old: str
-    new: str
+    old: Secret
+    new: Secret
 
 
 class KeyOut(Schema):
@@ -104,7 +105,7 @@ class KeyOut(Schema):
 
 
 class CodeIn(Schema):
-    code: str
+    code: Figure
 
 
 class CodesOut(Schema):
@@ -114,7 +115,7 @@ class CodesOut(Schema):
 
 
 class PasswordIn(Schema):
-    password: str
+    password: Secret
 
 
 class WhichDevices(Schema):
@@ -126,7 +127,7 @@ class WhichDevices(Schema):
 class Forgotten(Schema):
     """name: to log in with, or the e-mail address."""
 
-    name: str
+    name: Line
 
 
 class SaidOut(Schema):
@@ -134,9 +135,9 @@ class SaidOut(Schema):
 
 
 class ResetIn(Schema):
-    who: str
-    token: str
-    password: str = ""
+    who: Secret
+    token: Secret
+    password: Secret = ""
 
 
 class MemberOut(Schema):
@@ -175,9 +176,9 @@ class PeopleOut(Schema):
 
 class InviteIn(Schema):
     uuid: uuid.UUID
-    name: str
-    email: str = ""
-    roles: list[str]
+    name: Line
+    email: Line = ""
+    roles: list[Key]
 
 
 class InvitedOut(Schema):
@@ -189,7 +190,7 @@ class InvitedOut(Schema):
 
 
 class RolesIn(Schema):
-    roles: list[str]
+    roles: list[Key]
 
 
 class PasswordLinkOut(Schema):
@@ -209,9 +210,9 @@ class InvitedTo(Schema):
 class JoinIn(Schema):
     """An account of one's own; nothing of it where somebody is signed in and joins as who they are."""
 
-    username: str = ""
-    name: str = ""
-    password: str = ""
+    username: Line = ""
+    name: Line = ""
+    password: Secret = ""
 
 
 class CropIn(Schema):
@@ -246,7 +247,7 @@ class WorkplaceOut(WorkplaceIn):
 class WaysIn(Schema):
     """time_zone: empty for the server's. units: of those who join."""
 
-    time_zone: str
+    time_zone: Key
     units: Literal["mm", "in"]
     day_form: Literal["words", "month", "figures"]
 
@@ -316,11 +317,11 @@ class ChangesOut(Schema):
 class FoundIn(Schema):
     """secret: as the server printed it in its log."""
 
-    secret: str
-    shop: str
-    username: str
-    name: str
-    password: str
+    secret: Secret
+    shop: Line
+    username: Line
+    name: Line
+    password: Secret
 
 
 class OutsideLineOut(Schema):

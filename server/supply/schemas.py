@@ -8,6 +8,7 @@ from ninja import Schema
 from pydantic import Field
 
 from lumvek_core.planning.sourcing_model import Pin, Sourced, SourceLine
+from tabular.lengths import Figure, Key
 from tabular.paging import ListAsked, PageOut
 
 
@@ -121,7 +122,7 @@ class NeedsOut(Schema):
 
 class NumberIn(Schema):
     model: int
-    slot: str
+    slot: Key
     side: Literal["", "L", "R"] = ""
     number: str = Field(max_length=40)
     pack: int = Field(default=1, ge=1, le=1000)
@@ -129,17 +130,17 @@ class NumberIn(Schema):
 
 class ChooseIn(Schema):
     model: int
-    slot: str
+    slot: Key
     side: Literal["", "L", "R"] = ""
-    number: str
+    number: Key
 
 
 class HandIn(Schema):
     """Which hand a part is that fits left or right, where its place does not tell."""
 
     walk_around: UUID
-    slot: str
-    positions: list[str]
+    slot: Key
+    positions: list[Key]
     side: Literal["L", "R"]
 
 
@@ -149,11 +150,11 @@ class NeedDateIn(Schema):
 
 
 class TermsIn(Schema):
-    currency: str = Field(pattern="^[A-Z]{3}$")
-    labour_rate: str
-    km_cost: str
-    downtime_rate: str
-    late_cost_per_day: str
+    currency: Figure = Field(pattern="^[A-Z]{3}$")
+    labour_rate: Figure
+    km_cost: Figure
+    downtime_rate: Figure
+    late_cost_per_day: Figure
     days_before: int = Field(ge=0, le=90)
     now: dt.datetime | None = None
 
@@ -165,9 +166,9 @@ class AskedOut(Schema):
 
 
 class PinIn(Schema):
-    line: str
-    supplier: str
-    way: str
+    line: Key
+    supplier: Key
+    way: Key
     date: dt.date | None = None
 
 
@@ -180,7 +181,7 @@ class DeliveryIn(Schema):
     name: str = Field(min_length=1, max_length=20)
     lead_days: int = Field(ge=0, le=60)
     working: bool = True
-    cutoff: str | None = Field(default=None, pattern=r"^([01]\d|2[0-3]):[0-5]\d$")
+    cutoff: Figure | None = Field(default=None, pattern=r"^([01]\d|2[0-3]):[0-5]\d$")
     price: float = Field(default=0, ge=0, le=10_000)
 
 

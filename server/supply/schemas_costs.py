@@ -6,6 +6,8 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
+from tabular.lengths import Figure, Key
+
 
 class CostLineOut(Schema):
     number: str
@@ -70,7 +72,7 @@ class CostsOut(Schema):
 
 class ApproveIn(Schema):
     uuid: UUID
-    amount: str
+    amount: Figure
     how: str = Field(default="", max_length=120)
 
 
@@ -116,6 +118,6 @@ class ApartOut(Schema):
 
 
 class TakeIn(Schema):
-    slot: str
-    positions: list[str]
+    slot: Key
+    positions: list[Key]
     taken: bool = True

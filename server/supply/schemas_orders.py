@@ -7,6 +7,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
+from tabular.lengths import Key
 from tabular.paging import ListAsked, PageOut
 
 
@@ -82,7 +83,7 @@ class OrdersOut(Schema):
 
 
 class DropRestIn(Schema):
-    number: str
+    number: Key
 
 
 class ReceiveIn(Schema):
@@ -111,8 +112,8 @@ class MailOut(Schema):
 class FitIn(Schema):
     uuid: UUID
     walk_around: UUID
-    slot: str
-    positions: list[str]
+    slot: Key
+    positions: list[Key]
     counter: float | None = None
     place: Literal["shelf", "truck"] = "shelf"
 
@@ -157,20 +158,20 @@ class StockOut(Schema):
 
 class StockCountIn(Schema):
     uuid: UUID
-    number: str
+    number: Key
     place: Literal["shelf", "truck"]
     counted: int = Field(ge=0, le=100_000)
 
 
 class LoadIn(Schema):
     uuid: UUID
-    number: str
+    number: Key
     quantity: int
 
 
 class GiveBackIn(Schema):
     uuid: UUID
-    number: str
+    number: Key
     quantity: int
     note: str = Field(max_length=200)
 

@@ -11,10 +11,12 @@ from ninja import UploadedFile
 
 from lumvek_core.errors import BadInput
 
+from .door import fit
+
 LARGEST = 5_000_000
 """Bytes of a file that is read, and of what it unpacks to times twenty."""
 MOST_ROWS = 20_000
-RUN = ("=", "+", "-", "@", "\t", "\r")
+RUN = ("=", "+", "-", "@", "\t", "\r", "\n", "＝", "＋", "－", "＠")
 """What a cell begins with that a spreadsheet would run."""
 
 
@@ -83,13 +85,20 @@ def words_of(file: UploadedFile) -> str:
     """A file of words from a form. Raises BadInput with field ``file``."""
     content = file.read(LARGEST + 1)
     try:
-        return content.decode("utf-8-sig") if len(content) <= LARGEST else ""
+        return fit(content.decode("utf-8-sig")) if len(content) <= LARGEST else ""
     except UnicodeDecodeError:
         raise BadInput("file", "is no text") from None
 
 
 def text_of(name: str, content: bytes) -> str:
-    """A file of rows as CSV text, whichever of the two it is. Raises BadInput with field ``file``."""
+    """A file of rows as CSV text, whichever of the two it is, fit to be kept. Raises BadInput with field ``file``."""
+    text = _text_of(name, content)
+    if "\0" in text:
+        raise BadInput("file", "is not a text file")
+    return fit(text)
+
+
+def _text_of(name: str, content: bytes) -> str:
     if len(content) > LARGEST:
         raise BadInput("file", "is larger than 5 MB")
     if content[:2] != b"PK":

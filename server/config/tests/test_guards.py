@@ -14,7 +14,8 @@ from config.api import api
 from lumvek_core import vocabulary
 
 ROOT = Path(__file__).resolve().parents[3]
-GOOD = {"LUMVEK_MODE": "serve", "LUMVEK_SECRET_KEY": "k" * 50, "LUMVEK_DB_PASSWORD": "p" * 20}
+DRAWN = "Zq7pV0eK4sW9xT2mB6nC1yR8uJ3fH5gLdAoXiQwE"
+GOOD = {"LUMVEK_MODE": "serve", "LUMVEK_SECRET_KEY": DRAWN, "LUMVEK_DB_PASSWORD": "p" * 20}
 
 
 def start(**environment):
@@ -41,6 +42,7 @@ def test_serving_starts_with_its_own_secrets():
         ({"LUMVEK_DB_PASSWORD": "demo-secret"}, "LUMVEK_DB_PASSWORD is a demo secret"),
         ({"LUMVEK_SECRET_KEY": ""}, "LUMVEK_SECRET_KEY is not set"),
         ({"LUMVEK_SECRET_KEY": "short"}, "at least 40"),
+        ({"LUMVEK_SECRET_KEY": "a" * 50}, "drawn at random"),
         ({"LUMVEK_MODE": "play"}, "must be serve, demo or test"),
     ],
 )

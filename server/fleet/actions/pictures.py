@@ -19,6 +19,7 @@ MOST = 12
 @action("add pictures")
 def add(member: Member, machine: Machine, picture: uuid.UUID, what: str, data: bytes) -> None:
     """Keep a picture. The same UUID twice is one picture. Raises BadInput, NotFoundHere for another machine's UUID."""
+    image, width, height = clean(data)  # before anything is held: it takes its time
     Machine.objects.select_for_update().only("pk").get(pk=machine.pk)  # the same sent twice at once waits here
     known = MachinePicture.objects.filter(uuid=picture).only("machine_id").first()
     if known is not None:
@@ -29,7 +30,6 @@ def add(member: Member, machine: Machine, picture: uuid.UUID, what: str, data: b
         raise BadInput("what", "is the machine or its plate")
     if machine.pictures.filter(taken_back_at=None).count() >= MOST:
         raise BadInput("photo", f"there are {MOST} pictures already")
-    image, width, height = clean(data)
     made = MachinePicture.objects.create(
         uuid=picture, machine=machine, what=what, image=image, width=width, height=height, by=member.user
     )

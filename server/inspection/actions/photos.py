@@ -26,6 +26,7 @@ def add(
     member: Member, walk_around_id: uuid.UUID, photo_uuid: uuid.UUID, check: str, position: str, caption: str, data: bytes
 ) -> None:
     """Keep a picture of a place. The same UUID twice is one picture. Raises BadInput, NotFoundHere, Conflict."""
+    image, width, height = clean(data)  # before anything is held: it takes its time
     walk_around = lock(member, walk_around_id)
     known = Photo.objects.filter(uuid=photo_uuid).only("walk_around_id").first()
     if known:
@@ -37,7 +38,6 @@ def add(
     if Photo.objects.filter(walk_around=walk_around, taken_back_at=None).count() >= MOST:
         raise BadInput("photo", f"there are {MOST} pictures already")
     found, place = where(walk_around, check, position)
-    image, width, height = clean(data)
     Photo.objects.create(
         uuid=photo_uuid,
         walk_around=walk_around,
@@ -54,6 +54,7 @@ def add(
 @action("write notes")
 def add_to_note(member: Member, machine: Machine, note_uuid: uuid.UUID, photo_uuid: uuid.UUID, data: bytes) -> None:
     """Keep a picture beside an operator's note. The same UUID twice is one picture. Raises BadInput, NotFoundHere."""
+    image, width, height = clean(data)  # before anything is held: it takes its time
     note = OperatorNote.objects.select_for_update().filter(machine=machine, uuid=note_uuid).first()
     if note is None:
         raise NotFoundHere("There is no such note.")
@@ -63,7 +64,6 @@ def add_to_note(member: Member, machine: Machine, note_uuid: uuid.UUID, photo_uu
         return
     if note.photos.count() >= MOST_AT_A_NOTE:
         raise BadInput("photo", f"there are {MOST_AT_A_NOTE} pictures already")
-    image, width, height = clean(data)
     NotePhoto.objects.create(uuid=photo_uuid, note=note, image=image, width=width, height=height)
 
 

@@ -31,6 +31,7 @@ class Step:
 @action("add pictures")
 def add(member: Member, walk_around_id: uuid.UUID, picture_id: uuid.UUID, step: Step, data: bytes) -> None:
     """Keep a picture of the next step. The same UUID twice is one picture. Raises BadInput, NotFoundHere."""
+    image, width, height = clean(data)  # before anything is held: it takes its time
     walk_around = walk_around_for(member, walk_around_id)
     known = StripPicture.objects.filter(uuid=picture_id).only("walk_around_id").first()
     if known:
@@ -44,7 +45,6 @@ def add(member: Member, walk_around_id: uuid.UUID, picture_id: uuid.UUID, step: 
     there = walk_around.strip_pictures.filter(strip_down=step.strip_down, place=step.place, taken_back_at=None).count()
     if there >= MOST:
         raise BadInput("photo", f"there are {MOST} pictures already")
-    image, width, height = clean(data)
     StripPicture.objects.create(
         uuid=picture_id,
         walk_around=walk_around,

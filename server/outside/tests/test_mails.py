@@ -70,8 +70,11 @@ def test_an_address_that_is_refused_is_no_fault_of_the_line(post):
 
 
 def test_reaching_it_without_a_letter(post):
-    mails.reach()
+    mails.log_in()
+    mails.tried()
     assert Line.objects.get(name="mail").trouble == "" and post.letters == []
     post.mode = "silent"
     with pytest.raises(mails.NotSent):
-        mails.reach()
+        mails.log_in()
+    mails.tried()
+    assert Line.objects.get(name="mail").trouble == "The mail server does not answer."

@@ -54,8 +54,11 @@ def approve(member: Member, machine_id: int, approval: uuid.UUID, amount: str, h
     Raises BadInput, Conflict, NotFoundHere.
     """
     machine = machine_for(member, machine_id)
-    if Approval.objects.filter(uuid=approval, machine=machine).exists():
+    known = Approval.objects.filter(uuid=approval).values_list("machine_id", flat=True).first()
+    if known == machine.pk:
         return
+    if known is not None:
+        raise BadInput("uuid", "belongs to another machine")
     owner = member.sees_own_only
     if not owner and not how.strip():
         raise BadInput("how", "say who agreed, and how")

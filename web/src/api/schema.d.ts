@@ -2315,7 +2315,7 @@ export interface paths {
         put?: never;
         /**
          * Sign In
-         * @description Sign in. After several wrong passwords the name is locked for a quarter of an hour from this address.
+         * @description Sign in. After several wrong passwords the name is locked from this address for a while: see `config.lockout`.
          */
         post: operations["shops_api_sign_in"];
         delete?: never;

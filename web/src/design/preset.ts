@@ -78,6 +78,8 @@ const scheme = {
   },
   formField: {
     background: 'var(--surface)',
+    disabledBackground: 'var(--paper)',
+    disabledColor: 'var(--quiet)',
     borderColor: 'var(--quiet)',
     hoverBorderColor: 'var(--ink)',
     focusBorderColor: 'var(--accent)',

@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { Refused } from '@/api/client'
 import { useSession } from '@/app/session'
 import Gate from './Gate.vue'
+import { onward } from './onward'
 
 const session = useSession()
 const route = useRoute()
@@ -21,7 +22,7 @@ const busy = ref(false)
 
 /** Only addresses of our own: a link must not send anybody elsewhere. The report is the server's page, the rest the router's. */
 async function goOn(): Promise<void> {
-  const next = typeof route.query.next === 'string' && /^\/(?!\/)/.test(route.query.next) ? route.query.next : '/'
+  const next = onward(route.query.next)
   if (/\/(report(\.pdf)?|readings\.csv|parts\.csv)$/.test(next)) window.location.assign(next)
   else await router.push(next)
 }

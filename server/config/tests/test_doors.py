@@ -1,0 +1,209 @@
+"""What everybody comes through: sizes, tokens, addresses, locks; each refusal in the one shape."""
+
+import datetime as dt
+import json
+import uuid
+
+import pytest
+from axes.models import AccessAttempt
+from django.core.exceptions import ImproperlyConfigured
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client, RequestFactory
+from PIL import Image, ImageFile
+
+from config import lockout
+from config import settings as configured
+from config.api import api
+from config.client_address import of_stated_proxies
+from config.sizes import LARGEST_BODY, LARGEST_FILE
+from demo.pictures import drawn
+from lumvek_core.errors import BadInput
+from shops import pictures
+from testing.yard import PASSWORD
+
+TOKEN = "/api/session"
+LOGIN = "/api/session/login"
+
+
+def shaped(answer, status):
+    assert answer.status_code == status, answer.content
+    error = answer.json()["error"]
+    assert set(error) == {"field", "message"} and error["message"]
+    return error["message"]
+
+
+@pytest.fixture
+def strict(db):
+    """A browser whose writes want their token."""
+    return Client(enforce_csrf_checks=True)
+
+
+def test_logging_in_wants_the_token_of_our_own_page(strict, yard):
+    body = json.dumps({"username": yard.lead.user.username, "password": PASSWORD})
+    assert "own page" in shaped(strict.post(LOGIN, body, content_type="application/json"), 403)
+    token = strict.get(TOKEN).json()["csrf"]
+    assert strict.post(LOGIN, body, content_type="application/json", headers={"X-CSRFToken": token}).status_code == 200
+
+
+def test_a_form_of_somebody_elses_page_logs_nobody_in(yard):
+    browser = Client()
+    answer = browser.post(LOGIN, {"username": yard.lead.user.username, "password": PASSWORD})
+    shaped(answer, 400)
+    body = json.dumps({"username": yard.lead.user.username, "password": PASSWORD})
+    shaped(browser.post(LOGIN, body, content_type="text/plain"), 400)
+    assert browser.get(TOKEN).json()["me"] is None
+
+
+def test_a_write_without_its_token_is_refused_in_the_same_shape(strict, yard):
+    strict.force_login(yard.lead.user)
+    shaped(strict.post("/api/session/logout", b"{}", content_type="application/json"), 403)
+
+
+def test_what_is_not_there_is_said_in_the_same_shape(db, as_, yard):
+    shaped(as_(yard.lead).get("/api/machines/999999999999999999999999999999"), 404)
+
+
+@pytest.mark.parametrize("length", [str(LARGEST_BODY + 1), "9" * 40, "-1", "many"])
+def test_what_says_that_it_is_too_large_is_refused_before_it_is_read(as_, yard, length):
+    class Unread:
+        def read(self, *_):
+            pytest.fail("it was read")
+
+        readline = read
+
+    request = {"CONTENT_LENGTH": length, "wsgi.input": Unread()}
+    shaped(as_(yard.lead).generic("POST", "/api/session/logout", b"", "application/json", **request), 413)
+
+
+def test_a_file_may_be_larger_but_not_without_end(as_, yard):
+    path = f"/api/machines/{yard.machine.pk}/pictures"
+    big = SimpleUploadedFile("a.jpg", b"\0" * (LARGEST_FILE + 1))
+    shaped(as_(yard.lead).post(path, {"uuid": str(uuid.uuid4()), "photo": big}), 413)
+
+
+@pytest.mark.parametrize("body", [b"{", b"[]", b"null", b'"x"', b"[NaN]", b"\xff", b"[" * 5000])
+def test_what_is_no_json_is_said(as_, yard, body):
+    answer = as_(yard.lead).post("/api/session/preferences", body, content_type="application/json")
+    assert answer.status_code in (400, 422)
+    shaped(answer, answer.status_code)
+
+
+def test_control_characters_are_dropped_at_the_door(as_, yard):
+    body = {"name": "Sallow\u0000 Bridge\ud800", "address": "", "second_factor": False}
+    answer = as_(yard.lead).post("/api/shop", json.dumps(body), content_type="application/json")
+    assert answer.json()["name"] == "Sallow Bridge"
+
+
+# Addresses
+
+
+def seen_as(came, **said):
+    request = RequestFactory().get("/", REMOTE_ADDR=came, **said)
+    of_stated_proxies(lambda request: request)(request)
+    return request
+
+
+def test_a_stated_proxy_is_believed_and_nobody_else(settings):
+    settings.PROXIES = frozenset({"127.0.0.1", "10.0.0.2"})
+    said = "198.51.100.7, 203.0.113.9"
+    assert seen_as("127.0.0.1", HTTP_X_FORWARDED_FOR=said).META["REMOTE_ADDR"] == "203.0.113.9"
+    assert seen_as("127.0.0.1", HTTP_X_FORWARDED_FOR=f"{said}, 10.0.0.2").META["REMOTE_ADDR"] == "203.0.113.9"
+    stranger = seen_as("198.51.100.7", HTTP_X_FORWARDED_FOR="127.0.0.1", HTTP_X_FORWARDED_PROTO="https")
+    assert stranger.META["REMOTE_ADDR"] == "198.51.100.7"
+    assert "HTTP_X_FORWARDED_FOR" not in stranger.META and "HTTP_X_FORWARDED_PROTO" not in stranger.META
+    assert seen_as("127.0.0.1").META["REMOTE_ADDR"] == "127.0.0.1"
+
+
+def wrong(name, address, times=1):
+    for _ in range(times):
+        answer = Client(REMOTE_ADDR=address).post(
+            LOGIN, json.dumps({"username": name, "password": "not this"}), content_type="application/json"
+        )
+    return answer
+
+
+def test_a_stranger_locks_himself_out_and_not_the_lead(yard):
+    name = yard.lead.user.username
+    assert "again" in shaped(wrong(name, "198.51.100.7", 7), 429)
+    right = json.dumps({"username": name, "password": PASSWORD})
+    there = Client(REMOTE_ADDR="203.0.113.9")
+    assert there.post(LOGIN, right, content_type="application/json").status_code == 200
+
+
+def test_the_lock_grows_with_every_further_try_and_ends(yard):
+    request = RequestFactory().post("/", REMOTE_ADDR="198.51.100.7")
+    waits = []
+    for failures in (0, 6, 9, 12, 60):
+        AccessAttempt.objects.all().delete()
+        AccessAttempt.objects.create(username="ada", ip_address="198.51.100.7", failures_since_start=failures)
+        waits.append(lockout.cool_off(request))
+    minute = dt.timedelta(minutes=1)
+    assert waits == [minute, minute, 2 * minute, 4 * minute, 30 * minute]
+
+
+# Secrets
+
+
+@pytest.mark.parametrize("secret", ["a" * 50, "abc" * 20, "demo-" + "x" * 60])
+def test_a_secret_that_is_guessed_is_none(secret):
+    assert configured.bits_in(secret) < 128
+
+
+def test_a_drawn_secret_is_one():
+    assert configured.bits_in("Zq7pV0eK4sW9xT2mB6nC1yR8uJ3fH5gLdAoXiQwE") > 128
+
+
+def test_a_number_in_the_environment_is_one(monkeypatch):
+    monkeypatch.setenv("LUMVEK_EMAIL_PORT", "587x")
+    with pytest.raises(ImproperlyConfigured, match="whole number"):
+        configured.number("LUMVEK_EMAIL_PORT", 25)
+
+
+# Pictures
+
+
+def test_a_truncated_picture_is_refused_also_after_somebody_allowed_them(monkeypatch):
+    whole = drawn("loose")
+    monkeypatch.setattr(ImageFile, "LOAD_TRUNCATED_IMAGES", True)
+    with pytest.raises(BadInput, match="is not a picture"):
+        pictures.clean(whole[: len(whole) // 2])
+    pictures.clean(whole)
+
+
+def test_what_is_broken_beside_a_picture_does_no_harm(tmp_path):
+    broken = b"Exif\0\0II*\0\x08\0\0\0\x03\0" + b"\x12\x01\x03\0\xff\xff\xff\xff\xff\xff\xff\xff" * 3
+    Image.new("RGB", (40, 30), "grey").save(tmp_path / "a.jpg", exif=broken)
+    data = (tmp_path / "a.jpg").read_bytes()
+    assert pictures.clean(data)[1:] == (40, 30)
+
+
+# Lengths
+
+
+def endless(schema, place, schemas, seen=()):
+    """Texts of a body that have no greatest length, by their place. A calculator's figures are held to limits of their own."""
+    if "$ref" in schema:
+        name = schema["$ref"].rpartition("/")[2]
+        if not name.startswith("Calc") and name not in seen:
+            yield from endless(schemas[name], name, schemas, (*seen, name))
+        return
+    for inner in (*schema.get("anyOf", ()), *schema.get("allOf", ()), *filter(None, [schema.get("items")])):
+        yield from endless(inner, place, schemas, seen)
+    for name, inner in schema.get("properties", {}).items():
+        yield from endless(inner, f"{place}.{name}", schemas, seen)
+    if isinstance(schema.get("additionalProperties"), dict):
+        yield from endless(schema["additionalProperties"], place, schemas, seen)
+    if schema.get("type") == "string" and not {"maxLength", "enum", "const", "format"} & set(schema):
+        yield place
+
+
+def test_everything_that_is_typed_has_a_length_that_its_field_can_show():
+    described = api.get_openapi_schema()
+    found = {
+        place
+        for methods in described["paths"].values()
+        for operation in methods.values()
+        for content in operation.get("requestBody", {}).get("content", {}).values()
+        for place in endless(content["schema"], operation["operationId"], described["components"]["schemas"])
+    }
+    assert sorted(found) == []
