@@ -61,6 +61,33 @@ def test_a_busy_port_is_stepped_over():
         assert int(functions(f"free_port {port}").stdout) > port
 
 
+def test_what_a_killed_start_left_running_is_ended_and_nobody_else(tmp_path):
+    ours = subprocess.Popen(["sleep", "60", "61"], cwd=ROOT / "server")
+    other_word = subprocess.Popen(["sleep", "62"], cwd=ROOT)
+    elsewhere = subprocess.Popen(["sleep", "60", "61"], cwd=tmp_path)
+    pids = tmp_path / "pids"
+    pids.write_text(f"{ours.pid} {other_word.pid} {elsewhere.pid} 999999999")
+    try:
+        assert functions(f"end_leftovers {pids} gunicorn 'sleep 60'").returncode == 0
+        assert ours.wait(5) != 0 and other_word.poll() is None and elsewhere.poll() is None
+        assert not pids.exists()
+        assert functions(f"end_leftovers {pids} gunicorn").returncode == 0, "nothing was left"
+    finally:
+        for one in (ours, other_word, elsewhere):
+            one.kill()
+            one.wait()
+
+
+def test_a_full_disk_and_a_folder_that_cannot_be_written_get_one_sentence(tmp_path):
+    full = functions("room 999999999")
+    assert full.returncode == 1 and "MB are free at" in full.stderr and "make room" in full.stderr
+    (tmp_path / "scripts").symlink_to(ROOT / "scripts")
+    (tmp_path / ".lumvek").write_text("a file where a folder should be")
+    done = subprocess.run(["bash", "-c", ". scripts/common.sh"], cwd=tmp_path, capture_output=True, text=True, check=False)
+    assert (done.returncode, len(done.stderr.strip().splitlines())) == (1, 1)
+    assert "cannot be written to" in done.stderr
+
+
 def test_without_the_right_to_install_it_says_what_to_ask_for(stand_in):
     done = functions("setup_system lumvek-no-such-package", stand_in(id="echo 1000", sudo="exit 1"))
     assert done.returncode == 1

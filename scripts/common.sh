@@ -2,11 +2,19 @@
 set -euo pipefail
 STATE=$PWD/.lumvek
 LOGS=$STATE/logs
-mkdir -p "$LOGS" "$STATE/stamps"
 umask 077
 
 say() { printf '%s\n' "$*"; }
 fail() { printf 'lumvek: %s\n' "$*" >&2; exit 1; }
+
+mkdir -p "$LOGS" "$STATE/stamps" 2>/dev/null && [ -w "$LOGS" ] ||
+  fail "$STATE cannot be written to: give this account the right to, or put Lumvek into a folder of its own."
+
+# room MB: say so at once where there is less free than that, and not half-way through.
+room() {
+  local free; free=$(df -Pm "$STATE" | awk 'NR == 2 { print $4 }')
+  [ "$free" -ge "$1" ] || fail "only $free MB are free at $STATE, and $1 MB are needed: make room, then run this again."
+}
 
 # step TEXT LOG COMMAND…: run with one line on screen and the rest in a log; on failure say where to look.
 step() {
@@ -25,6 +33,23 @@ step() {
 fingerprint() { cat "$@" | sha256sum | cut -c1-20; }
 stamped() { [ "$(cat "$STATE/stamps/$1" 2>/dev/null)" = "$2" ]; }
 stamp() { printf '%s' "$2" >"$STATE/stamps/$1"; }
+
+# end_leftovers FILE WORD…: end what a killed start has left running, so that its ports are free again. The file holds process
+# numbers; only what still runs in this folder and has one of the words in its command is ended.
+end_leftovers() {
+  local pid word; local file=$1; shift
+  for pid in $(cat "$file" 2>/dev/null); do
+    case "$(readlink "/proc/$pid/cwd" 2>/dev/null)/" in "$PWD"/*) ;; *) continue ;; esac
+    for word in "$@"; do
+      tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -q -- "$word" || continue
+      kill "$pid" 2>/dev/null || true
+      for _ in $(seq 50); do kill -0 "$pid" 2>/dev/null || break; sleep 0.1; done
+      kill -9 "$pid" 2>/dev/null || true
+      break
+    done
+  done
+  rm -f "$file"
+}
 
 port_free() {
   python3 -c 'import socket,sys; s=socket.socket(); s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1); s.bind(("127.0.0.1", int(sys.argv[1])))' "$1" 2>/dev/null

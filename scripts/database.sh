@@ -4,7 +4,7 @@
 instance() {
   INSTANCE=$STATE/$1
   DATA=$INSTANCE/data
-  mkdir -p "$INSTANCE"
+  mkdir -p "$INSTANCE/tmp"
   # A socket's path may be about 100 letters long at most, and a project's path may be longer.
   SOCKET=/tmp/lumvek-$(id -u)-$(printf '%s' "$INSTANCE" | cksum | cut -d' ' -f1).sock
   if [ ! -s "$INSTANCE/secrets.env" ]; then
@@ -25,7 +25,7 @@ RELAXED="--innodb-flush-log-at-trx-commit=0 --innodb-flush-method=nosync --sync-
 db_init() {
   [ ! -d "$DATA" ] || return 0
   rm -rf "$DATA.init"
-  step "Database files" db-init mariadb-install-db --no-defaults --user="$(id -un)" --datadir="$DATA.init" \
+  step "Database files" db-init mariadb-install-db --no-defaults --user="$(id -un)" --datadir="$DATA.init" --tmpdir="$INSTANCE/tmp" \
     --auth-root-authentication-method=socket --auth-root-socket-user="$(id -un)" --skip-test-db $RELAXED ||
     fail "MariaDB could not be initialised; .lumvek/logs/db-init.log says why."
   mv "$DATA.init" "$DATA"
@@ -44,7 +44,7 @@ db_start() {
     LUMVEK_DB_PORT=$(sql -e 'SELECT @@port')
   else
     LUMVEK_DB_PORT=$(free_port "${LUMVEK_DB_PORT:-8521}")
-    setsid mariadbd --no-defaults --user="$(id -un)" --datadir="$DATA" --socket="$SOCKET" --pid-file="$INSTANCE/db.pid" \
+    setsid mariadbd --no-defaults --user="$(id -un)" --datadir="$DATA" --tmpdir="$INSTANCE/tmp" --socket="$SOCKET" --pid-file="$INSTANCE/db.pid" \
       --bind-address=127.0.0.1 --port="$LUMVEK_DB_PORT" --sql-mode=STRICT_ALL_TABLES --character-set-server=utf8mb4 \
       --collation-server=utf8mb4_unicode_ci --skip-name-resolve --max-connections=60 $1 >"$log" 2>&1 </dev/null &
     until db_answers; do

@@ -16,17 +16,20 @@ if [ -n "$running" ] && kill -0 "${running%% *}" 2>/dev/null; then
 fi
 
 say "Lumvek demo"
+room 700
 setup_system $PACKAGES_RUN
 setup_python app
 setup_web
 instance demo demo
+# The same address as before: what waits in a browser belongs to it.
+end_leftovers "$STATE/demo/pids" gunicorn supplier_desk
 server="" desk=""
 stop() {
   trap - EXIT INT TERM
   [ -z "$desk" ] || kill "$desk" 2>/dev/null || true
   [ -z "$server" ] || { kill "$server" 2>/dev/null && wait "$server" 2>/dev/null; } || true
   db_stop
-  rm -f "$STATE/demo/run"
+  rm -f "$STATE/demo/run" "$STATE/demo/pids"
   say "Stopped."
 }
 trap stop EXIT
@@ -60,9 +63,18 @@ if [ "$(cat "$DATA/schema" 2>/dev/null)" != "$schema" ]; then
 fi
 
 # The simulated suppliers' desk: it stands for the suppliers, and keeps its orders in a file of its own.
-desk_port=$(free_port 8460)
-setsid .venv/bin/python server/manage.py supplier_desk --port "$desk_port" --state "$STATE/demo/desk.json" </dev/null >"$LOGS/desk.log" 2>&1 &
-desk=$!
+answers() { python3 -c 'import sys, urllib.request; urllib.request.urlopen(sys.argv[1], timeout=2)' "$1" 2>/dev/null; }
+desk_port=8460
+for _ in 1 2 3; do
+  desk_port=$(free_port "$desk_port")
+  setsid .venv/bin/python server/manage.py supplier_desk --port "$desk_port" --state "$STATE/demo/desk.json" </dev/null >"$LOGS/desk.log" 2>&1 &
+  desk=$!
+  for _ in $(seq 100); do answers "http://127.0.0.1:$desk_port/health" && break 2; kill -0 "$desk" 2>/dev/null || break; sleep 0.1; done
+  # Somebody else took the port between looking and binding: the next one.
+  kill "$desk" 2>/dev/null || true
+  desk="" desk_port=$((desk_port + 1))
+done
+[ -n "$desk" ] || fail "the simulated suppliers' desk did not start; .lumvek/logs/desk.log says why."
 export LUMVEK_DESK_URL="http://127.0.0.1:$desk_port" LUMVEK_TELEMATICS_URL="http://127.0.0.1:$desk_port/telematics"
 
 wanted=${LUMVEK_PORT:-8420}
@@ -71,8 +83,9 @@ port=$(free_port "$wanted")
 setsid .venv/bin/gunicorn --chdir server --bind "127.0.0.1:$port" --workers 2 --threads 4 --logger-class config.access_log.Discreet --access-logfile "$LOGS/access.log" --error-logfile "$LOGS/server.log" \
   --capture-output config.wsgi:application </dev/null >/dev/null 2>&1 &
 server=$!
+printf '%s %s' "$server" "$desk" >"$STATE/demo/pids"
 for _ in $(seq 150); do
-  curl -fs "http://127.0.0.1:$port/health" >/dev/null 2>&1 || python3 -c 'import sys, urllib.request; urllib.request.urlopen(sys.argv[1])' "http://127.0.0.1:$port/health" 2>/dev/null && break
+  answers "http://127.0.0.1:$port/health" && break
   kill -0 "$server" 2>/dev/null || fail "the server did not start; .lumvek/logs/server.log says why."
   sleep 0.1
 done

@@ -30,8 +30,8 @@ def _type(kind: Any) -> str:
     """A type as somebody who writes YAML or JSON reads it."""
     origin, args = get_origin(kind), get_args(kind)
     if origin is Annotated:
-        bounds = [str(one.schema()) for one in args[1:] if isinstance(one, structure.Over | structure.Within)]
-        return f"{_type(args[0])} {' '.join(_bound(json.loads(bound.replace(chr(39), chr(34)))) for bound in bounds)}".strip()
+        bounds = (one.schema() for one in args[1:] if isinstance(one, structure.Over | structure.Within | structure.AtMost))
+        return f"{_type(args[0])} {' '.join(map(_bound, bounds))}".strip()
     if origin is Literal:
         return ", ".join(f"`{one}`" if one else "nothing" for one in args)
     if origin is list:
@@ -44,7 +44,9 @@ def _type(kind: Any) -> str:
     return names.get(kind, getattr(kind, "__name__", str(kind)))
 
 
-def _bound(schema: dict[str, float]) -> str:
+def _bound(schema: dict[str, Any]) -> str:
+    if most := schema.get("maxItems") or schema.get("maxProperties"):
+        return f"(at most {most})"
     if "exclusiveMinimum" in schema:
         return f"over {schema['exclusiveMinimum']:g}"
     low = schema["minimum"]

@@ -50,6 +50,27 @@ class Within:
         return {"minimum": self.low} | ({} if self.high == math.inf else {"maximum": self.high})
 
 
+@dataclasses.dataclass(frozen=True)
+class AtMost:
+    """So many items, or names, and no more: what a calculation may cost is known before it is read."""
+
+    many: int
+
+    def check(self, value: Any) -> str | None:
+        return None if len(value) <= self.many else f"holds {len(value)}, and {self.many} are the most"
+
+    def schema(self) -> dict[str, Any]:
+        return {"maxItems": self.many}
+
+
+@dataclasses.dataclass(frozen=True)
+class AtMostNamed(AtMost):
+    """The same of an object whose names are free."""
+
+    def schema(self) -> dict[str, Any]:
+        return {"maxProperties": self.many}
+
+
 class Stated:
     """In an annotation: a length, which may also stand as text in inches (``14 1/2 in``) and is then kept as it was stated."""
 
@@ -129,6 +150,9 @@ def _read_bounded(kind: Any, raw: Any) -> Any:
     inner, *notes = get_args(kind)
     if isinstance(raw, str) and _stated(notes):
         raw = _inches(raw)
+    for most in notes:
+        if isinstance(most, AtMost) and isinstance(raw, (list, Mapping)) and (complaint := most.check(raw)):
+            raise BadInput("", complaint)
     value = read(inner, raw)
     for bound in _bounds(notes):
         if value is not None and (complaint := bound.check(value)):
@@ -147,8 +171,8 @@ def _inches(text: str) -> Inches:
         raise BadInput("", problem.message) from None
 
 
-def _bounds(notes: Iterable[Any]) -> list[Over | Within]:
-    return [one for one in notes if isinstance(one, Over | Within)]
+def _bounds(notes: Iterable[Any]) -> list[Over | Within | AtMost]:
+    return [one for one in notes if isinstance(one, Over | Within | AtMost)]
 
 
 def _read_choice(options: tuple[Any, ...], raw: Any) -> Any:

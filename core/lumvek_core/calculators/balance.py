@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from ..compare import exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import Over, Within
+from ..structure import AtMost, Over, Within
 from .common import NotNegative, Positive, different_names, some
 
 
@@ -28,18 +28,18 @@ class Renewal:
     """A way to put it right: these knives are renewed, and those that must be renewed anyway."""
 
     name: str
-    renew: list[str]
+    renew: Annotated[list[str], AtMost(64)]
     new_mass_g: NotNegative
 
 
 @dataclass(frozen=True)
 class RotorGiven:
-    positions: list[Knife]
+    positions: Annotated[list[Knife], AtMost(200)]
     rotor_mass_kg: Positive
     speed_rpm: Positive
     grade_mm_s: Annotated[float, Over(0), Within(0, 4000)] = 16
-    must_renew: list[str] = field(default_factory=list)
-    plans: list[Renewal] | None = None
+    must_renew: Annotated[list[str], AtMost(200)] = field(default_factory=list)
+    plans: Annotated[list[Renewal], AtMost(400)] | None = None
 
 
 @dataclass(frozen=True)

@@ -3,10 +3,11 @@
 import math
 from dataclasses import dataclass
 from statistics import fmean
-from typing import Literal
+from typing import Annotated, Literal
 
 from ..compare import below, exceeds
 from ..registry import calculator
+from ..structure import AtMost, AtMostNamed
 from ..units import show_mm
 from .common import NotNegative, Percent, Positive, some
 
@@ -47,7 +48,7 @@ class SieveGiven:
 
 @dataclass(frozen=True)
 class SievesGiven:
-    sieves: dict[str, SieveGiven]
+    sieves: Annotated[dict[str, SieveGiven], AtMostNamed(20)]
 
 
 @dataclass(frozen=True)
@@ -100,7 +101,7 @@ class MoisturePair:
 @dataclass(frozen=True)
 class MoistureGiven:
     stored_pct: float
-    pairs: list[MoisturePair]
+    pairs: Annotated[list[MoisturePair], AtMost(200)]
 
 
 @dataclass(frozen=True)
@@ -134,7 +135,7 @@ class Load:
 
 @dataclass(frozen=True)
 class YieldGiven:
-    loads: list[Load]
+    loads: Annotated[list[Load], AtMost(200)]
     min_load_kg: NotNegative = 1360
 
 

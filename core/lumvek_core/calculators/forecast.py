@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import Over
+from ..structure import AtMost, Over
 from .common import NotNegative, different_names, some
 
 if TYPE_CHECKING:
@@ -54,7 +54,7 @@ class Expected:
 class ForecastGiven(Expected):
     __doc__ = Expected.__doc__
 
-    readings: list[WearReading]
+    readings: Annotated[list[WearReading], AtMost(400)]
 
 
 @dataclass(frozen=True)
@@ -77,7 +77,7 @@ class RowReadings:
     others'."""
 
     name: str
-    readings: list[WearReading]
+    readings: Annotated[list[WearReading], AtMost(400)]
     group: str | None = None
     use_next: NotNegative | None = None
 
@@ -86,7 +86,7 @@ class RowReadings:
 class RowsForecastGiven(Expected):
     __doc__ = Expected.__doc__
 
-    rows: list[RowReadings]
+    rows: Annotated[list[RowReadings], AtMost(100)]
 
 
 @dataclass(frozen=True)

@@ -1,11 +1,12 @@
 """The cutterbar's knife: where its sections stop, and the clearance under its hold-downs."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from ..compare import below, exceeds
 from ..errors import BadInput
 from ..registry import calculator
+from ..structure import AtMost
 from ..units import show_mm
 from .common import NotNegative, Positive, different_names, some
 
@@ -69,7 +70,7 @@ class Measured:
 class HoldDownGiven:
     low_mm: NotNegative
     high_mm: Positive
-    results: list[Gauged | Measured]
+    results: Annotated[list[Gauged | Measured], AtMost(400)]
     card_mm: Positive | None = None
 
 

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from ..compare import below, exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import Over, Within
+from ..structure import AtMost, Over, Within
 
 FEELERS_MM = {"paper": 0.10, "folded paper": 0.20, "card": 0.30}
 """Starting values; the shop measures its own card."""
@@ -28,7 +28,7 @@ class ContactBand:
 
 @dataclass(frozen=True)
 class ContactGiven:
-    readings: list[ContactReading]
+    readings: Annotated[list[ContactReading], AtMost(400)]
     disc_diameter_mm: Annotated[float, Over(0)]
     band: ContactBand
     included_angle_deg: Annotated[float, Within(2, 40)] = 14

@@ -2,11 +2,12 @@
 
 import math
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from ..compare import SLACK, below, exceeds
 from ..errors import BadInput
 from ..registry import calculator
+from ..structure import AtMost
 from .common import Count, NotNegative, Positive
 from .opener import ContactBand
 
@@ -22,7 +23,7 @@ class Moved:
 
 @dataclass(frozen=True)
 class GainGiven:
-    pairs: list[Moved]
+    pairs: Annotated[list[Moved], AtMost(200)]
     prior_mean_mm: float = 14
     prior_sd_mm: Positive = 10
     noise_sd_mm: Positive = 4

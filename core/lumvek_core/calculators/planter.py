@@ -3,11 +3,12 @@
 import math
 from dataclasses import dataclass, field
 from statistics import fmean, median, stdev
-from typing import Literal
+from typing import Annotated, Literal
 
 from ..compare import exceeds
 from ..errors import BadInput
 from ..registry import calculator
+from ..structure import AtMost, AtMostNamed
 from .common import NotNegative, Positive, some
 
 
@@ -56,10 +57,10 @@ def bar_level(given: BarGiven) -> Bar:
 class DepthGiven:
     """Depths dug up by row, mm; track_rows run behind wheels."""
 
-    rows: dict[str, list[NotNegative]]
+    rows: Annotated[dict[str, Annotated[list[NotNegative], AtMost(200)]], AtMostNamed(100)]
     target_mm: Positive
     tolerance_mm: Positive
-    track_rows: list[str | int] = field(default_factory=list)
+    track_rows: Annotated[list[str | int], AtMost(100)] = field(default_factory=list)
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from ..compare import exceeds, reached
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import Over
+from ..structure import AtMost, Over
 from .common import Count, NotNegative, Percent, Positive, different_names, some
 
 FEW_SPACINGS = 100
@@ -18,7 +18,7 @@ Z95 = 1.959963984540054
 
 @dataclass(frozen=True)
 class SpacingGiven:
-    spacings_mm: list[NotNegative]
+    spacings_mm: Annotated[list[NotNegative], AtMost(20000)]
     nominal_mm: Positive
 
 
@@ -147,8 +147,8 @@ class Plate:
 
 @dataclass(frozen=True)
 class PlateGiven:
-    seed_lengths_mm: list[Positive]
-    plates: list[Plate]
+    seed_lengths_mm: Annotated[list[Positive], AtMost(2000)]
+    plates: Annotated[list[Plate], AtMost(200)]
     clearance_mm: NotNegative
 
 

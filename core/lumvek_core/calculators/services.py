@@ -3,11 +3,12 @@
 import datetime as dt
 import math
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from ..compare import exceeds, reached
 from ..errors import BadInput
 from ..registry import calculator
+from ..structure import AtMost
 from .common import Count, NotNegative, Positive, day, different_names
 
 State = Literal["overdue", "due", "soon", "later", "unknown"]
@@ -29,7 +30,7 @@ class Service:
 class ServicesGiven:
     counter_now: NotNegative
     date_now: str
-    services: list[Service]
+    services: Annotated[list[Service], AtMost(200)]
     counter_per_day: NotNegative | None = None
     soon_days: Count = 14
 

@@ -1,9 +1,10 @@
 """A long strip-down: which parts behind it to renew while it is apart."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from ..registry import calculator
+from ..structure import AtMost
 from .common import Chance, NotNegative, different_names, some
 
 EITHER = 0.20
@@ -27,7 +28,7 @@ class PartBehind:
 
 @dataclass(frozen=True)
 class ApartGiven:
-    parts: list[PartBehind]
+    parts: Annotated[list[PartBehind], AtMost(200)]
     teardown_h: NotNegative
     labour_rate: NotNegative
     downtime_h: NotNegative

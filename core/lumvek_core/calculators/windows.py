@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from ..compare import SLACK, below, exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import Within
+from ..structure import AtMostNamed, Within
 
 
 @dataclass(frozen=True)
@@ -55,10 +55,10 @@ def _turns(change: float, per_turn: float | None) -> float | None:
 
 @dataclass(frozen=True)
 class EvenGiven:
-    readings: dict[str, float]
+    readings: Annotated[dict[str, float], AtMostNamed(200)]
     tolerance: Annotated[float, Within(0)]
     target: float | Literal["median", "mean"] = "median"
-    targets: dict[str, float] | None = None
+    targets: Annotated[dict[str, float], AtMostNamed(200)] | None = None
     per_turn: float | None = None
 
 

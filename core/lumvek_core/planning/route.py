@@ -5,10 +5,11 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from functools import cache
 from math import inf
-from typing import Any
+from typing import Annotated, Any
 
 from ..errors import BadInput
 from ..registry import calculator
+from ..structure import AtMost
 from .shortest import RouteMove, shortest
 
 
@@ -19,13 +20,13 @@ class RouteCheck:
     id: str
     posture: str
     station: int
-    after: list[str] = field(default_factory=list)
+    after: Annotated[list[str], AtMost(60)] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
 class RouteGiven:
-    checks: list[RouteCheck]
-    moves: list[RouteMove]
+    checks: Annotated[list[RouteCheck], AtMost(600)]
+    moves: Annotated[list[RouteMove], AtMost(300)]
     start: str
 
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from ..calculators.common import Chance, NotNegative, Positive
-from ..structure import Within
+from ..structure import AtMost, Within
 
 FETCH = "fetch"
 Days = Annotated[int, Within(0, 365)]
@@ -54,10 +54,10 @@ class SourceSupplier:
     distance_km: NotNegative = 0
     travel_min: NotNegative = 0
     counter_min: NotNegative = 15
-    open: list[Opening] = field(default_factory=list)
-    closed: list[str] = field(default_factory=list)
+    open: Annotated[list[Opening], AtMost(40)] = field(default_factory=list)
+    closed: Annotated[list[str], AtMost(400)] = field(default_factory=list)
     call_min: NotNegative | None = None
-    deliveries: list[Delivery] = field(default_factory=list)
+    deliveries: Annotated[list[Delivery], AtMost(20)] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -91,13 +91,13 @@ class SourceGiven:
     """start: now, on the shop's clock."""
 
     start: str
-    lines: list[SourceLine]
-    suppliers: list[SourceSupplier]
-    offers: list[SourceOffer]
+    lines: Annotated[list[SourceLine], AtMost(150)]
+    suppliers: Annotated[list[SourceSupplier], AtMost(30)]
+    offers: Annotated[list[SourceOffer], AtMost(4000)]
     labour_rate: NotNegative
     horizon_days: Annotated[int, Within(1, 120)] = 21
     km_cost: NotNegative = 0
-    pinned: list[Pin] = field(default_factory=list)
+    pinned: Annotated[list[Pin], AtMost(150)] = field(default_factory=list)
     time_limit_s: Positive = 5
 
 
