@@ -16,6 +16,7 @@ from inspection.models import WalkAround
 from inspection.queries import preparing
 from shops.models import Member
 from testing.layers import Ground, layer
+from testing.mail_server import MailServer
 from testing.yard import PASSWORD, make_shop, record
 
 
@@ -47,6 +48,17 @@ def _django_db_helper(ground, _django_db_helper):
 def at_once(settings):
     """What is done beside elsewhere is done at once, so that a test sees what comes of it."""
     settings.BACKGROUND = False
+
+
+@pytest.fixture
+def post(settings):
+    """The installation's mail server: post.mode = "silent"."""
+    with MailServer() as server:
+        settings.EMAIL_BACKEND = "django.core.mail.backends.smtp.EmailBackend"
+        settings.EMAIL_HOST, settings.EMAIL_PORT = "127.0.0.1", server.port
+        settings.EMAIL_USE_TLS = settings.EMAIL_USE_SSL = False
+        settings.EMAIL_TIMEOUT = 0.5
+        yield server
 
 
 @pytest.fixture

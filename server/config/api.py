@@ -21,7 +21,7 @@ from logbook.api import router as logbook
 from lumvek_core import registry, structure
 from lumvek_core.errors import BadInput
 from report.api import router as links
-from shops.access import Conflict, NotAllowed, NotFoundHere, Signed
+from shops.access import FORGED, Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
 from shops.api_outside import router as outside
 from shops.api_people import router as people
@@ -33,6 +33,8 @@ from supply.api_orders import router as orders
 from supply.api_stock import router as stock
 from tabular.door import Unfit, fit, read_json
 from workbench.api import bench, standins
+
+from .pages import refused
 
 CALCULATED: structure.Shared = {}
 """What calculations take and give, written once."""
@@ -72,11 +74,6 @@ api = Api(title="Lumvek", version="1", auth=Signed(), docs_url=None, urls_namesp
 calc = Router(tags=["calculators"])
 
 
-def refusal(request: HttpRequest, status: int, message: str, field: str = "") -> HttpResponse:
-    """The error object with a status."""
-    return api.create_response(request, {"error": {"field": field, "message": message}}, status=status)
-
-
 @api.exception_handler(BadInput)
 def bad_input(request: HttpRequest, problem: BadInput) -> HttpResponse:
     return api.create_response(request, problem.as_dict(), status=422)
@@ -87,44 +84,44 @@ def not_valid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
     first = problem.errors[0]
     # loc is ("body", "<argument>", "field", …): the first two name our function, not the client's object.
     field = ".".join(str(step) for step in first["loc"][2:])
-    return refusal(request, 422, str(first["msg"]), field)
+    return refused(422, str(first["msg"]), field)
 
 
 @api.exception_handler(HttpError)
 def not_taken(request: HttpRequest, problem: HttpError) -> HttpResponse:
-    words = {400: "What was sent cannot be read.", 403: "This did not come from Lumvek's own page. Load the page anew."}
-    return refusal(request, problem.status_code, words.get(problem.status_code, str(problem)))
+    words = {400: "What was sent cannot be read.", 403: FORGED}
+    return refused(problem.status_code, words.get(problem.status_code, str(problem)))
 
 
 @api.exception_handler(Http404)
 def no_such_page(request: HttpRequest, problem: Http404) -> HttpResponse:
-    return refusal(request, 404, "There is nothing of that name.")
+    return refused(404, "There is nothing of that name.")
 
 
 @api.exception_handler(AuthenticationError)
 def not_signed_in(request: HttpRequest, problem: AuthenticationError) -> HttpResponse:
-    return refusal(request, 401, "Sign in first.")
+    return refused(401, "Sign in first.")
 
 
 @api.exception_handler(NotFoundHere)
 def not_found(request: HttpRequest, problem: NotFoundHere) -> HttpResponse:
-    return refusal(request, 404, str(problem))
+    return refused(404, str(problem))
 
 
 @api.exception_handler(NotAllowed)
 def not_allowed(request: HttpRequest, problem: NotAllowed) -> HttpResponse:
-    return refusal(request, 403, str(problem))
+    return refused(403, str(problem))
 
 
 @api.exception_handler(Conflict)
 def conflict(request: HttpRequest, problem: Conflict) -> HttpResponse:
-    return refusal(request, 409, str(problem))
+    return refused(409, str(problem))
 
 
 @api.exception_handler(OperationalError)
 @api.exception_handler(InterfaceError)
 def database_away(request: HttpRequest, problem: Exception) -> HttpResponse:
-    return refusal(request, 503, "The database does not answer. What was typed is kept and sent again.")
+    return refused(503, "The database does not answer. What was typed is kept and sent again.")
 
 
 def _endpoint(entry: registry.Calculator) -> None:

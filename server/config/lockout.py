@@ -8,11 +8,12 @@ from django.http import HttpRequest, JsonResponse
 
 from .pages import refused
 
-FIRST, LONGEST = dt.timedelta(minutes=1), dt.timedelta(minutes=30)
+FIRST, LONGEST = dt.timedelta(minutes=15), dt.timedelta(hours=4)
+"""Tries are forgotten after the same time: with a short one, five a minute would never lock."""
 
 
 def cool_off(request: HttpRequest | None) -> dt.timedelta:
-    """A minute after the first six, and twice as long after every third try from then on."""
+    """A quarter of an hour after the first six, and twice as long after every third try from then on."""
     failures = _failures(request) if request is not None else 0
     further = max(0, failures - settings.AXES_FAILURE_LIMIT) // 3
     return min(FIRST * (1 << min(further, 10)), LONGEST)
@@ -21,8 +22,7 @@ def cool_off(request: HttpRequest | None) -> dt.timedelta:
 def locked(request: HttpRequest, *_: object) -> JsonResponse:
     """The answer to who is locked, in the API's own shape."""
     minutes = round(cool_off(request).total_seconds() / 60)
-    wait = "a minute" if minutes == 1 else f"{minutes} minutes"
-    return refused(429, f"Too many wrong passwords from here. Try again in {wait}.")
+    return refused(429, f"Too many wrong passwords from here. Try again in {minutes} minutes.")
 
 
 def _failures(request: HttpRequest) -> int:

@@ -7,6 +7,8 @@ from django.conf import settings
 from django.db import DatabaseError, InterfaceError, OperationalError, connection
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
+from shops.access import FORGED
+
 NONCE_MARK = "__CSP_NONCE__"
 
 
@@ -47,7 +49,7 @@ def no_such_address(request: HttpRequest, rest: str) -> JsonResponse:
 
 def forged(request: HttpRequest, reason: str = "") -> JsonResponse:
     """A write without its token, or from somewhere else."""
-    return refused(403, "This did not come from Lumvek's own page. Load the page anew.")
+    return refused(403, FORGED)
 
 
 def fault(request: HttpRequest) -> JsonResponse:

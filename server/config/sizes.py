@@ -18,9 +18,7 @@ def refuse_large(get_response: Callable[[HttpRequest], HttpResponse]) -> Callabl
         length = request.META.get("CONTENT_LENGTH") or "0"
         most = LARGEST_FILE if request.content_type == "multipart/form-data" else LARGEST_BODY
         if not length.isdecimal() or int(length) > most:
-            response = refused(413, f"What was sent is larger than {most // 1024 // 1024} MB.")
-            response["Connection"] = "close"  # what is still to come of it is not read
-            return response
+            return refused(413, f"What was sent is larger than {most // 1024 // 1024} MB.")
         return get_response(request)
 
     return middleware

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from lumvek_core.catalogue.model import Crop, Phase, Unit
 from lumvek_core.rules.verdict import Action, Severity
-from tabular.lengths import Figure, Key
+from tabular.lengths import Figure, Key, Said
 
 from .schemas import CheckOut, PositionOut
 
@@ -65,7 +65,7 @@ class TrialIn(Schema):
     """An own check, and what is typed at its first place to see what becomes of it."""
 
     check: OwnCheckIn
-    raw: list[Key] = []
+    raw: list[Said] = []
 
 
 class TrialOut(Schema):

@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
-from tabular.lengths import Key
+from tabular.lengths import Key, Said
 
 from .schemas import CropName, PhaseName
 
@@ -31,7 +31,7 @@ class ReadingIn(Schema):
     check: str = Field(max_length=60)
     position: str = Field(max_length=40)
     state: Literal["seen", "not-seen", "does-not-apply", "withdrawn"] = "seen"
-    raw: list[Key] = Field(default_factory=list, max_length=8)
+    raw: list[Said] = Field(default_factory=list, max_length=8)
     feeler: str = Field(default="", max_length=30)
     units: Literal["", "mm", "in"] = ""
     reason: str = Field(default="", max_length=200)

@@ -10,6 +10,10 @@ TYPED_BY = "X-Lumvek-Member"
 """Header of a request that belongs to one member: refused as not signed in under any other."""
 
 
+FORGED = "This did not come from Lumvek's own page. Load the page anew."
+"""What is said of a write without its token, or from somewhere else."""
+
+
 class NotFoundHere(Exception):
     """Not there, or not in this shop: the two look the same from outside."""
 

@@ -20,7 +20,7 @@ from django.utils import timezone
 from pydantic import BaseModel, Field, ValidationError
 from urllib3.util import Retry, Timeout
 
-from outside import background, lines
+from outside import background, calls, lines
 from outside.models import Line
 
 TIMES = Timeout(connect=1.0, read=2.5)
@@ -168,19 +168,15 @@ def _call(method: str, path: str, body: dict[str, Any] | None, again: Retry) -> 
     if not settings.DESK_URL:
         raise DeskAway("No supplier desk is connected.")
     try:
-        answer = _pool.request(method, settings.DESK_URL + path, json=body, retries=again, preload_content=False)
-        content = answer.read(MOST_BYTES + 1)
-        answer.release_conn()
-    except urllib3.exceptions.HTTPError as problem:
+        status, content = calls.call(_pool, method, settings.DESK_URL + path, MOST_BYTES, json=body, retries=again)
+    except calls.Silent as problem:
         raise _Silent("The supplier desk does not answer.") from problem
-    if answer.status >= 500:
-        raise _Silent("The supplier desk does not answer.")
     try:
-        found = json.loads(content) if len(content) <= MOST_BYTES else None
+        found = json.loads(content)
     except ValueError:
         found = None
     if not isinstance(found, dict):
         raise DeskOdd("The desk’s answer cannot be understood.")
-    if answer.status >= 400:
+    if status >= 400:
         raise DeskSaysNo(str(found.get("error", "The desk refuses this."))[:200])
     return found

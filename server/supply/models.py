@@ -226,7 +226,8 @@ class Order(models.Model):
 
     def under_way(self, now: dt.datetime) -> bool:
         """Whether somebody outside is being asked at this moment."""
-        asked = self.asking_since is not None and now - self.asking_since <= GOES_FOR
+        since = self.asking_since if self.state == self.State.TO_SEND else None
+        asked = since is not None and now - since <= GOES_FOR
         return asked or self.mail_now(now) == self.Mail.GOING
 
     @property

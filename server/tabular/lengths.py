@@ -10,5 +10,7 @@ Figure = Annotated[str, StringConstraints(max_length=40)]
 """A measure, an amount or a day as it was typed."""
 Line = Annotated[str, StringConstraints(max_length=200)]
 """A name, or a sentence."""
+Said = Annotated[str, StringConstraints(max_length=500)]
+"""What is typed at a check: a figure as a rule, words where it is kept in words."""
 Secret = Annotated[str, StringConstraints(max_length=256)]
 """A password or a key: hashing a longer one would cost more than it protects."""

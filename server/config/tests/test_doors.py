@@ -137,8 +137,8 @@ def test_the_lock_grows_with_every_further_try_and_ends(yard):
         AccessAttempt.objects.all().delete()
         AccessAttempt.objects.create(username="ada", ip_address="198.51.100.7", failures_since_start=failures)
         waits.append(lockout.cool_off(request))
-    minute = dt.timedelta(minutes=1)
-    assert waits == [minute, minute, 2 * minute, 4 * minute, 30 * minute]
+    quarter = dt.timedelta(minutes=15)
+    assert waits == [quarter, quarter, 2 * quarter, 4 * quarter, 16 * quarter]
 
 
 # Secrets

@@ -201,6 +201,18 @@ def test_a_bare_number_means_what_it_meant_where_it_was_typed(yard, read):
     assert standing("opener-disc-diameter", "3L").reason.startswith("15 1/2 in")
 
 
+def test_words_at_a_check_that_is_kept_in_words_may_be_many(yard, as_):
+    said = ("Row 3 skipped in wet headlands; " * 15).strip()
+    technician, walk_around = as_(yard.technician), str(uuid.uuid4())
+    technician.send(f"/api/machines/{yard.machine.pk}/walk-arounds", id=walk_around, phase="after-season")
+    body = {"uuid": str(uuid.uuid4()), "check": "planter-season-notes", "position": "all", "raw": [said]}
+    answer = technician.send(f"/api/walk-arounds/{walk_around}/readings", **body)
+    assert answer.status_code == 200, answer.content
+    assert Reading.objects.get().raw == [said]
+    body |= {"uuid": str(uuid.uuid4()), "raw": [said * 2]}
+    assert technician.send(f"/api/walk-arounds/{walk_around}/readings", **body).status_code == 422
+
+
 @pytest.mark.django_db(transaction=True)
 def test_two_technicians_and_retries_at_once_lose_and_double_nothing(yard):
     """Each of two sends six readings, every one of them twice and at the same time."""

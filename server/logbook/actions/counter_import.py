@@ -17,7 +17,7 @@ from fleet.models import CounterReading, Machine
 from fleet.queries import counters
 from fleet.queries.machines import machines_for
 from lumvek_core.errors import BadInput
-from outside import lines
+from outside import calls, lines
 from outside.models import Line
 from shops.access import Conflict
 from shops.models import Member
@@ -89,13 +89,9 @@ class _Silent(Exception):
 def _sent(serial: str) -> Sent:
     """Raises _Silent, Conflict for an answer that cannot be understood."""
     try:
-        answer = _pool.request("GET", f"{settings.TELEMATICS_URL}/{quote(serial, safe='')}", preload_content=False)
-        content = answer.read(MOST_BYTES)
-        answer.release_conn()
-    except urllib3.exceptions.HTTPError as problem:
+        _, content = calls.call(_pool, "GET", f"{settings.TELEMATICS_URL}/{quote(serial, safe='')}", MOST_BYTES)
+    except calls.Silent as problem:
         raise _Silent("The telematics service does not answer.") from problem
-    if answer.status >= 500:
-        raise _Silent("The telematics service does not answer.")
     try:
         return Sent.model_validate_json(content)
     except ValidationError:

@@ -61,7 +61,7 @@ def send(member: Member, order_uuid: uuid.UUID) -> Order:
 
 
 def _claimed(order: int) -> bool:
-    """Count the try before it is made. False where it is answered, or being asked for by somebody else at this moment."""
+    """Count the try before it is made. False where nothing is to be asked any more."""
     now = timezone.now()
     open_ = Order.objects.filter(pk=order, state=Order.State.TO_SEND)
     return bool(open_.update(tries=F("tries") + 1, asking_since=now, trouble=""))
@@ -144,6 +144,8 @@ def send_by_mail(member: Member, order_uuid: uuid.UUID) -> Order:
     order = order_of(member, order_uuid)
     if order.mail_now(now) == Order.Mail.GOING:
         return order
+    if order.state == Order.State.CANCELLED:
+        raise Conflict("This order was taken back.")
     if order.state == Order.State.TO_SEND:
         _open(member, order_uuid)
     Order.objects.filter(pk=order.pk).update(mail=Order.Mail.GOING, mail_at=now, mail_trouble="")

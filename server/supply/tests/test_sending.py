@@ -16,7 +16,6 @@ from shops.access import Conflict
 from supply import desk as line
 from supply.actions import ordering, sending
 from supply.models import Order, Supplier
-from testing.mail_server import MailServer
 
 
 @pytest.fixture
@@ -25,15 +24,6 @@ def order(planned):
     Supplier.objects.update(desk="")
     (made,) = ordering.make(planned.parts, planned.plan.uuid, "cheapest")
     return made
-
-
-@pytest.fixture
-def post(settings):
-    with MailServer() as server:
-        settings.EMAIL_BACKEND = "django.core.mail.backends.smtp.EmailBackend"
-        settings.EMAIL_HOST, settings.EMAIL_PORT, settings.EMAIL_TIMEOUT = "127.0.0.1", server.port, 0.5
-        settings.EMAIL_USE_TLS = settings.EMAIL_USE_SSL = False
-        yield server
 
 
 def mailed(planned, order):

@@ -43,22 +43,25 @@ watch(query, () => at.read(list))
 /** What is asked of somebody outside is done beside: it is looked at until they have answered. */
 const LOOK_MS = 1200
 let looking = 0
-watch(
-  () => data.value?.orders.filter((one) => one.under_way).map((one) => one.uuid) ?? [],
-  (waiting) => {
-    clearTimeout(looking)
-    if (!waiting.length) return
-    looking = window.setTimeout(async () => {
-      const found = await Promise.allSettled(
-        waiting.map((order_id) => answer(api.GET('/api/supply/orders/{order_id}', { params: { path: { order_id } } }))),
-      )
-      for (const one of found) if (one.status === 'fulfilled') put(one.value)
-      if (found.some((one) => one.status === 'rejected') && data.value) data.value.orders = [...data.value.orders]
-      else if (desk.value?.connected) desk.value = await answer(api.GET('/api/supply/desk'))
-    }, LOOK_MS)
-  },
-)
-onBeforeUnmount(() => clearTimeout(looking))
+let here = true
+watch(() => (data.value?.orders.some((one) => one.under_way) ? data.value.orders : null), lookAgain)
+function lookAgain(): void {
+  clearTimeout(looking)
+  if (here && data.value?.orders.some((one) => one.under_way)) looking = window.setTimeout(look, LOOK_MS)
+}
+async function look(): Promise<void> {
+  const waiting = data.value?.orders.filter((one) => one.under_way) ?? []
+  await at.read(async () => {
+    for (const { uuid } of waiting)
+      put(await answer(api.GET('/api/supply/orders/{order_id}', { params: { path: { order_id: uuid } } })))
+    desk.value = await answer(api.GET('/api/supply/desk'))
+  })
+  lookAgain() // also after an answer that was lost, which is said
+}
+onBeforeUnmount(() => {
+  here = false
+  clearTimeout(looking)
+})
 /** What was done with an order is seen at its place, whatever the list was asked for. */
 function put(changed: Order): void {
   if (data.value) data.value.orders = data.value.orders.map((one) => (one.uuid === changed.uuid ? changed : one))

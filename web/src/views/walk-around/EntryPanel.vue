@@ -201,6 +201,7 @@ function use(text: string): void {
           <InputText
             id="reading"
             ref="field"
+            :maxlength="check.kind === 'note' ? 500 : undefined"
             v-model="entry.text.value"
             class="field"
             :class="{ long: entry.notSeen.value || check.kind === 'note' || check.kind === 'interval' }"
