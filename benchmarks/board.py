@@ -14,7 +14,7 @@ SOUGHT = ("dunmere", "disc", "D12", "bearing", "opener disc diameter", "zzzz")
 def main() -> None:
     browser = Browser(sys.argv[1])
     plain = statistics.median(timed(lambda _: browser.get("/api/session"), 40))
-    listed = browser.get("/api/machines")
+    listed = browser.get("/api/machines")["machines"]
     seen = [card["sum"]["total"] - card["sum"]["open"] for card in listed if card["newest"]]
     print(f"a plain round trip            {plain:7.1f} ms")
     board = statistics.median(timed(lambda _: browser.get("/api/machines"), 20))

@@ -95,7 +95,7 @@ def fill(browser: Browser, walk_around: str) -> None:
 
 def main(base: str) -> None:
     browser = Browser(base)
-    ids = {card["machine"]["name"]: card["machine"]["id"] for card in browser.get("/api/machines")}
+    ids = {card["machine"]["name"]: card["machine"]["id"] for card in browser.get("/api/machines")["machines"]}
     planter = ids["Dunmere 12"]
     walk_around = f"/api/walk-arounds/{browser.post(f'/api/machines/{planter}/walk-arounds', id=str(uuid.uuid4()))['id']}"
     largest = {"phase": "winter", "headers": [ids["Weir 107"], ids["Comb 61"]]}

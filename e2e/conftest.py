@@ -11,6 +11,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
+from testing.mail_server import MailServer
+
 WORKER = os.environ.get("PYTEST_XDIST_WORKER", "")
 """Each worker has a product of its own: database, ports, desk."""
 NAME = f"browser{WORKER}"
@@ -52,6 +54,7 @@ class Product:
     url: str
     environment: dict[str, str] = field(repr=False)
     desk: Path
+    mail: MailServer
     _restoring: str = field(default="", repr=False)
 
     def stop_database(self):
@@ -81,7 +84,14 @@ class Product:
 
 
 @pytest.fixture(scope="session")
-def product():
+def mail_server():
+    """Where the product's letters go."""
+    with MailServer() as server:
+        yield server
+
+
+@pytest.fixture(scope="session")
+def product(mail_server):
     """One product for all browser tests; each test makes the walk-around it needs."""
     script("db_stop", 'rm -rf "$DATA"')
     port, password, key = script(
@@ -102,6 +112,10 @@ def product():
         "LUMVEK_DB_PORT": port,
         "LUMVEK_DB_PASSWORD": password,
         "LUMVEK_SECRET_KEY": key,
+        "LUMVEK_EMAIL_HOST": "127.0.0.1",
+        "LUMVEK_EMAIL_PORT": str(mail_server.port),
+        "LUMVEK_EMAIL_TLS": "none",
+        "LUMVEK_EMAIL_TIMEOUT": "3",
         "LUMVEK_DESK_URL": f"http://127.0.0.1:{desk_port}",
         "LUMVEK_TELEMATICS_URL": f"http://127.0.0.1:{desk_port}/telematics",
         "PYTHONPATH": "core:server",
@@ -129,7 +143,7 @@ def product():
     try:
         wait_for(url + "/health")
         wait_for(environment["LUMVEK_DESK_URL"] + "/health")
-        product = Product(url, environment, orders)
+        product = Product(url, environment, orders, mail_server)
         product.keep_demo()
         yield product
     finally:
@@ -152,9 +166,11 @@ def wait_for(url):
 
 @pytest.fixture(autouse=True)
 def as_loaded(request):
-    """Every test that uses the product begins with the demo as it was loaded."""
+    """Every test that uses the product begins with the demo as it was loaded, and with a mail server that takes letters."""
     if "product" in request.fixturenames:
-        request.getfixturevalue("product").restore_demo()
+        product = request.getfixturevalue("product")
+        product.restore_demo()
+        product.mail.mode, product.mail.letters = "takes", []
 
 
 @pytest.fixture(scope="session")

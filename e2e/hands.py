@@ -36,8 +36,8 @@ def begin(
         """async ([name, posture]) => {
           const send = (path, body) => fetch(path, {method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRFToken': token}, body: JSON.stringify(body)}).then((r) => r.json())
           const token = (await fetch('/api/session').then((r) => r.json())).csrf
-          const board = await fetch('/api/machines').then((r) => r.json())
-          const machine = board.find((card) => card.machine.name === name).machine.id
+          const machines = await fetch('/api/machines/names').then((r) => r.json())
+          const machine = machines.find((one) => one.name === name).id
           const id = (await send(`/api/machines/${machine}/walk-arounds`, {id: crypto.randomUUID()})).id
           if (posture) await send(`/api/walk-arounds/${id}/postures`, {uuid: crypto.randomUUID(), posture})
           return id

@@ -136,6 +136,46 @@ def test_an_answer_that_was_lost_is_asked_for_again_and_nothing_is_ordered_twice
     assert 0 < len(orders) - before == shown
 
 
+def test_a_letter_that_was_not_sent_is_said_and_sent_again(page: Page, sign_in, product):
+    sign_in("ada")
+    product.ask_database("UPDATE supply_supplier SET desk = ''")
+    page.goto("/parts/sourcing")
+    page.get_by_role("button", name="Work it out again").click()
+    worked_out(page)
+    place(page)
+    order = page.get_by_role("article").first
+    expect(order).to_contain_text("Not sent yet.")
+
+    def send():
+        order.get_by_role("button", name="E-mail text").click()
+        sure(page, order.get_by_role("button", name="Send by e-mail"), "Send it")
+
+    product.mail.mode = "refuses"
+    send()
+    refused = order.get_by_role("alert")
+    expect(refused).to_contain_text("The letter was not sent.")
+    expect(refused).to_contain_text("The order is still to be sent.")
+    page.reload()
+    # What the mail server said stands until it is tried again.
+    expect(refused).to_contain_text("does not take the letter")
+    product.mail.mode = "silent"
+    send()
+    expect(order.get_by_role("status").filter(has_text="on its way to the mail server")).to_be_visible()
+    expect(order.get_by_role("button", name="Send by e-mail")).to_have_count(0)
+    expect(refused).to_contain_text("The letter was not sent.")
+    # The line breaks when the letter is given: nobody knows, and nothing is done on its own account.
+    product.mail.mode = "swallows"
+    send()
+    expect(refused).to_contain_text("Nobody knows whether the letter went out")
+    assert len(product.mail.letters) == 1
+    product.mail.mode = "takes"
+    send()
+    expect(order).to_contain_text("By e-mail")
+    expect(refused).to_have_count(0)
+    expect(order).not_to_contain_text("Not sent yet.")
+    assert len(product.mail.letters) == 2
+
+
 def test_what_lies_open_is_weighed_at_the_finding_and_put_on_the_list(page: Page, sign_in):
     sign_in("tomas")
     page.goto(f"/walk-arounds/{WINTER}/findings")

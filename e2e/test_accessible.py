@@ -23,7 +23,7 @@ IN_THE_DARK = ["color-contrast", "link-in-text-block", "target-size"]
 def places(page: Page) -> list[str]:
     """Every address, filled in with a machine, its walk-arounds (under way and finished) and a subject, as far as this role has
     them."""
-    cards = page.request.get("/api/machines").json()
+    cards = page.request.get("/api/machines").json()["machines"]
     card = next(card for card in cards if card["newest"])
     walks = {bool(walk["finished_at"]): walk["id"] for walk in (one["newest"] for one in cards) if walk}
     found = []
@@ -97,12 +97,12 @@ def until(holds, page: Page) -> bool:
 
 
 def walk(page: Page, machine: str = "Dunmere 12") -> str:
-    cards = page.request.get("/api/machines").json()
+    cards = page.request.get("/api/machines").json()["machines"]
     return next(card for card in cards if card["machine"]["name"] == machine)["newest"]["id"]
 
 
 def logbook(page: Page) -> str:
-    cards = page.request.get("/api/machines").json()
+    cards = page.request.get("/api/machines").json()["machines"]
     return f"/machines/{next(card for card in cards if card['machine']['name'] == 'Heron 6')['machine']['id']}/logbook"
 
 

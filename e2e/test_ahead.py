@@ -10,8 +10,7 @@ PICTURE = Path(__file__).resolve().parent.parent / "docs/screenshots/machines.pn
 
 def machine(page: Page, name: str) -> int:
     """The number of a machine, by its name."""
-    board = page.evaluate("() => fetch('/api/machines').then((r) => r.json())")
-    return next(card["machine"]["id"] for card in board if card["machine"]["name"] == name)
+    return next(one["id"] for one in page.request.get("/api/machines/names").json() if one["name"] == name)
 
 
 def test_a_longer_season_tips_two_discs_over_and_nothing_else(page: Page, sign_in, accessible):

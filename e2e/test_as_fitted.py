@@ -13,8 +13,8 @@ def start(page: Page, machine: str, **wanted):
     return page.evaluate(
         """async ([name, wanted]) => {
           const token = (await fetch('/api/session').then((r) => r.json())).csrf
-          const board = await fetch('/api/machines').then((r) => r.json())
-          const machine = board.find((card) => card.machine.name === name).machine.id
+          const machines = await fetch('/api/machines/names').then((r) => r.json())
+          const machine = machines.find((one) => one.name === name).id
           const body = JSON.stringify({id: crypto.randomUUID(), ...wanted})
           const headers = {'Content-Type': 'application/json', 'X-CSRFToken': token}
           return fetch(`/api/machines/${machine}/walk-arounds`, {method: 'POST', headers, body}).then((r) => r.json()).then((w) => w.id)

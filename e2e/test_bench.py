@@ -193,7 +193,9 @@ def test_corrections_and_drawings_stand_beside_the_field(page: Page, sign_in):
 
 def test_readings_from_a_file_are_shown_before_they_are_taken(page: Page, sign_in, tmp_path, accessible):
     sign_in("ada")
-    machine = next(c["machine"]["id"] for c in page.request.get("/api/machines").json() if c["machine"]["name"] == "Dunmere 6")
+    machine = next(
+        c["machine"]["id"] for c in page.request.get("/api/machines").json()["machines"] if c["machine"]["name"] == "Dunmere 6"
+    )
     started = "6f2c7f9e-93a1-4a3e-8f0f-6d2f3a1b5c77"
     post(page, f"/api/machines/{machine}/walk-arounds", id=started)
     file = tmp_path / "gauge.csv"

@@ -146,7 +146,7 @@ def test_a_lost_answer_makes_no_second_machine_and_no_second_invitation(page: Pa
     assert page.get_by_label("Row spacing").input_value() == "19 11/16 in", "what was typed stands"
     page.get_by_role("button", name="Add the machine").click()
     page.wait_for_url(re.compile(r"/machines/\d+$"))
-    names = [card["machine"]["name"] for card in page.request.get("/api/machines").json()]
+    names = [card["machine"]["name"] for card in page.request.get("/api/machines").json()["machines"]]
     assert names.count("Dunmere 6 b") == 1
     page.goto("/people")
     page.get_by_label("Name", exact=True).fill("Jory Marsh")

@@ -2,6 +2,7 @@
 
 import re
 
+import hands
 from hands import lose_answer
 from playwright.sync_api import Page, expect
 
@@ -105,3 +106,25 @@ def test_the_mail_is_tried_and_what_came_of_it_is_said(page: Page, sign_in):
     expect(page.get_by_role("alert")).to_be_visible()
     button.click()
     expect(page.get_by_text("The mail server has taken it. Look whether it comes.")).to_be_visible()
+
+
+def test_the_log_of_changes_is_read_page_by_page(page: Page, sign_in):
+    sign_in("ada")
+    for n in range(60):
+        assert hands.post(page, "/api/shop", name="Sallow Bridge", address=f"Yard lane {n}").ok
+    page.goto("/shop/changes")
+    rows = page.get_by_role("row").filter(has_text="Yard lane")
+    expect(rows.first).to_contain_text("Yard lane 59")
+    page.get_by_role("button", name="Older").click()
+    expect(rows.first).to_contain_text("Yard lane 9")
+    expect(page).to_have_url(re.compile("page=2"))
+    page.reload()
+    expect(rows.first).to_contain_text("Yard lane 9")
+    page.get_by_label("Find a change").click()
+    page.keyboard.type("lane 41", delay=25)
+    expect(rows).to_have_count(2)
+    assert "page=" not in page.url, "another search begins at its first page"
+    page.get_by_role("combobox", name="About").select_option(label="People")
+    expect(page.get_by_text("Nothing like that was changed.")).to_be_visible()
+    page.go_back()
+    expect(page.get_by_role("heading", name="Machines")).to_be_visible()

@@ -15,7 +15,9 @@ DUNMERE_12 = "2bf30ed0-2ed8-5dd5-bceb-b7131910ad62"
 
 def begin(page: Page) -> str:
     """A walk-around of the Heron 4 that nobody has touched."""
-    machine = next(c["machine"]["id"] for c in page.request.get("/api/machines").json() if c["machine"]["name"] == "Heron 4")
+    machine = next(
+        c["machine"]["id"] for c in page.request.get("/api/machines").json()["machines"] if c["machine"]["name"] == "Heron 4"
+    )
     token = page.request.get("/api/session").json()["csrf"]
     started = str(uuid.uuid4())
     page.request.post(f"/api/machines/{machine}/walk-arounds", data={"id": started}, headers={"X-CSRFToken": token})
@@ -199,7 +201,7 @@ def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign
     sign_in("ada")
     page.get_by_role("link", name="Shop", exact=True).click()
     page.get_by_role("link", name="Rules").click()
-    page.get_by_label("Model").select_option(label="Dunmere 6 (row-crop planter)")
+    page.get_by_label("Model", exact=True).select_option(label="Dunmere 6 (row-crop planter)")
     page.get_by_label("Find a limit").fill("guard width")
     page.get_by_role("button", name="Change Seed tube guard width, Renew at").click()
     page.keyboard.type("a bit")

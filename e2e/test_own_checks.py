@@ -2,11 +2,12 @@
 
 import re
 
+import hands
 from hands import lose_answer
 from playwright.sync_api import Page, expect
 
 
-def begin(page: Page, name: str):
+def begin_check(page: Page, name: str):
     page.goto("/own-checks/new")
     page.get_by_role("combobox", name="Kind of machine").select_option(label="Row-crop planter")
     page.get_by_role("combobox", name="Station").select_option(label="Hitch and hoses")
@@ -22,7 +23,7 @@ def names(page: Page) -> list[str]:
 
 def test_a_check_is_tried_refused_at_its_field_and_kept_once(page: Page, sign_in):
     sign_in("ada")
-    begin(page, "Rail gap")
+    begin_check(page, "Rail gap")
     trial = page.get_by_role("complementary", name="As the walk-around will show it")
     expect(trial).to_contain_text("Not yet: At least: is wanted")
     page.get_by_role("button", name="Add the check").click()
@@ -44,7 +45,7 @@ def test_a_check_is_tried_refused_at_its_field_and_kept_once(page: Page, sign_in
 
 def test_who_has_gone_elsewhere_is_not_fetched_back(page: Page, sign_in):
     sign_in("ada")
-    begin(page, "Rail gap")
+    begin_check(page, "Rail gap")
     page.get_by_role("textbox", name="At least").fill("3")
     held = []
     page.route("**/api/own-checks", lambda route: held.append(route) if route.request.method == "POST" else route.continue_())
@@ -60,7 +61,7 @@ def test_who_has_gone_elsewhere_is_not_fetched_back(page: Page, sign_in):
 
 def test_a_check_is_taken_away_brought_back_and_changed(page: Page, sign_in, accessible):
     sign_in("ada")
-    begin(page, "Rail gap")
+    begin_check(page, "Rail gap")
     page.get_by_role("textbox", name="At least").fill("3")
     page.get_by_role("button", name="Add the check").click()
     page.get_by_role("button", name="Take away: Rail gap").click()
@@ -92,3 +93,31 @@ def test_a_shipped_check_is_left_out_with_a_reason(page: Page, sign_in):
     expect(page.get_by_text("left out", exact=True)).to_be_visible()
     page.goto("/catalogue?of=row-crop-planter&find=parallel%20arm%20play")
     expect(page.get_by_text("left out here: the maker does it")).to_be_visible()
+
+
+def test_a_part_of_an_own_name_comes_onto_the_parts_list(page: Page, sign_in):
+    sign_in("ada")
+    begin_check(page, "Rail gap")
+    page.get_by_role("textbox", name="At least").fill("3")
+    page.get_by_role("combobox", name="Part").select_option(label="Another, by its name …")
+    part = page.get_by_label("What the part is called")
+    page.get_by_role("button", name="Add the check").click()
+    expect(page.get_by_role("alert").filter(has_text=re.compile("part", re.I))).to_be_visible()
+    part.fill("Rail shim, 2 mm")
+    page.reload()
+    expect(part).to_have_value("Rail shim, 2 mm")
+    lose_answer(page, "**/api/own-checks")
+    page.get_by_role("button", name="Add the check").click()
+    expect(page.get_by_role("alert").last).to_be_visible()
+    page.get_by_role("button", name="Add the check").click()
+    page.wait_for_url("**/own-checks")
+    key = next(one["key"] for one in page.request.get("/api/own-checks").json()["checks"] if one["name"] == "Rail gap")
+    hands.begin(page, key, machine="Dunmere 6")
+    page.keyboard.type("1")
+    page.keyboard.press("Enter")
+    hands.settle(page)
+    page.goto(page.url.split("?")[0] + "/findings")
+    finding = page.get_by_role("listitem").filter(has_text="Rail shim, 2 mm").first
+    finding.get_by_role("button", name="Do it").click()
+    page.goto("/parts?search=shim")
+    expect(page.get_by_role("row").filter(has_text="Rail shim, 2 mm")).to_contain_text("Dunmere 6")

@@ -11,7 +11,11 @@ from demo.pictures import drawn
 
 
 def machine(page: Page, name: str) -> int:
-    return next(card["machine"]["id"] for card in page.request.get("/api/machines").json() if card["machine"]["name"] == name)
+    return next(
+        card["machine"]["id"]
+        for card in page.request.get("/api/machines").json()["machines"]
+        if card["machine"]["name"] == name
+    )
 
 
 def test_counted_moved_and_sent_back_and_none_of_it(page: Page, sign_in, accessible):

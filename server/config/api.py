@@ -82,8 +82,9 @@ def bad_input(request: HttpRequest, problem: BadInput) -> HttpResponse:
 @api.exception_handler(ValidationError)
 def not_valid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
     first = problem.errors[0]
-    # loc is ("body", "<argument>", "field", …): the first two name our function, not the client's object.
-    field = ".".join(str(step) for step in first["loc"][2:])
+    # ("body", "<argument>", "field", …), but ("query", "field"): what names our function is not of the client's object.
+    where, *steps = first["loc"]
+    field = ".".join(str(step) for step in (steps[1:] if where == "body" else steps))
     return refused(422, str(first["msg"]), field)
 
 

@@ -15,9 +15,19 @@ from tabular import sheets
 from .actions import closing, decisions, exchange, postures, recording, starting
 from .judging import readings_table
 from .judging.typed_readings import NewReading
-from .queries import before_start, preparing, row_map, rule_books, serializers, serializers_findings, set_up_page, summary
+from .queries import (
+    before_start,
+    board,
+    preparing,
+    row_map,
+    rule_books,
+    serializers,
+    serializers_findings,
+    set_up_page,
+    summary,
+)
 from .queries.walk_arounds import walk_around_for
-from .schemas import BoardMachineOut, ChangedOut, HoldOut, PlanOut, WalkAroundBrief, WalkAroundOut
+from .schemas import BoardAsked, BoardOut, ChangedOut, HoldOut, MachineNameOut, PlanOut, WalkAroundBrief, WalkAroundOut
 from .schemas_findings import DecidedOut, FindingsAsked, FindingsOut, PartsOut
 from .schemas_set_up import SetUpOut
 from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
@@ -30,10 +40,16 @@ machines = Router(tags=["machines"])
 walk_arounds = Router(tags=["walk-arounds"])
 
 
-@machines.get("", response=list[BoardMachineOut])
-def board(request: HttpRequest) -> list[BoardMachineOut]:
-    """The machines of the shop with the state of their newest walk-around."""
-    return serializers.board(member_of(request))
+@machines.get("", response=BoardOut)
+def machine_board(request: HttpRequest, asked: Query[BoardAsked]) -> BoardOut:
+    """The machines of the shop with the state of their newest walk-around, a page as it is asked for."""
+    return board.board(member_of(request), asked)
+
+
+@machines.get("/names", response=list[MachineNameOut])
+def machine_names(request: HttpRequest) -> list[MachineNameOut]:
+    """Every machine in use, to choose from."""
+    return board.names(member_of(request))
 
 
 @machines.get("/{int:machine_id}/start", response=StartInfoOut)

@@ -12,6 +12,7 @@ from lumvek_core.catalogue.model import Drawing
 from lumvek_core.rules import kinds
 from lumvek_core.rules.verdict import Facts
 from parts.schemas import PartOut
+from tabular.paging import ListAsked, PageOut
 
 from .schemas_notes import NoteOut
 
@@ -81,6 +82,37 @@ class BoardMachineOut(Schema):
     sum: TallyOut
     stations: list[StationOut]
     owners: list[str]
+
+
+class BoardAsked(ListAsked):
+    """kind: key of a family. owner: a name. within: days to the season date. order: worst is that what stops comes first."""
+
+    kind: Annotated[str, Field(max_length=80)] = ""
+    owner: Annotated[str, Field(max_length=200)] = ""
+    state: Literal["", "stop", "due", "running", "finished", "none"] = ""
+    within: Annotated[int, Field(ge=0, le=3650)] | None = None
+    order: Literal["worst", "season", "name"] = "worst"
+
+
+class MachineKindOut(Schema):
+    key: str
+    name: str
+
+
+class BoardOut(Schema):
+    """every: machines the member may see, asked for or not; kinds and owners are of all of them."""
+
+    machines: list[BoardMachineOut]
+    page: PageOut
+    every: int
+    kinds: list[MachineKindOut]
+    owners: list[str]
+
+
+class MachineNameOut(Schema):
+    id: int
+    name: str
+    kind: str
 
 
 class OptionOut(Schema):

@@ -111,7 +111,7 @@ def stand_ready_for(operation_id, yard, read):
 
 
 def test_lists_hold_the_own_shop_only(yard, neighbour, as_):
-    names = [card["machine"]["id"] for card in as_(neighbour.lead).get("/api/machines").json()]
+    names = [card["machine"]["id"] for card in as_(neighbour.lead).get("/api/machines").json()["machines"]]
     assert names == [neighbour.machine.pk]
 
 
@@ -141,10 +141,10 @@ def test_reports_and_files_too(page, yard, neighbour, as_, read):
 
 def test_an_owner_sees_own_machines_only(yard, as_):
     owner = as_(yard.owner)
-    assert owner.get("/api/machines").json() == []
+    assert owner.get("/api/machines").json()["machines"] == []
     assert owner.get(f"/api/walk-arounds/{yard.walk_around.pk}").status_code == 404
     yard.machine.owners.add(yard.owner)
-    assert len(owner.get("/api/machines").json()) == 1
+    assert len(owner.get("/api/machines").json()["machines"]) == 1
     assert owner.get(f"/api/walk-arounds/{yard.walk_around.pk}").json()["may_record"] is False
 
 

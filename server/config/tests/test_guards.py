@@ -76,7 +76,7 @@ def test_a_database_that_is_away_is_said_so_and_can_be_tried_again(yard, as_, mo
     def away(*_):
         raise OperationalError(2006, "gone")
 
-    monkeypatch.setattr("inspection.queries.serializers.board", away)
+    monkeypatch.setattr("inspection.queries.board.board", away)
     response = as_(yard.lead).get("/api/machines")
     assert response.status_code == 503
     assert "kept and sent again" in response.json()["error"]["message"]

@@ -18,7 +18,7 @@ def test_loading_again_changes_nothing(demo):
 
 
 def test_the_first_screen_shows_every_state(demo, as_):
-    cards = {card["machine"]["name"]: card for card in as_(demo.ada).get("/api/machines").json()}
+    cards = {card["machine"]["name"]: card for card in as_(demo.ada).get("/api/machines").json()["machines"]}
     twelve = cards["Dunmere 12"]
     for state in ("sound", "watch", "due", "not_seen", "open"):
         assert sum(station[state] for station in twelve["stations"]) > 0, state

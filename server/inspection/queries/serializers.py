@@ -25,7 +25,6 @@ from shops.rights import may
 from ..actions import recording
 from ..models import NotePhoto, Photo, PinnedPicture, StripPicture, WalkAround
 from ..schemas import (
-    BoardMachineOut,
     ChangedOut,
     CheckOut,
     HandOverOut,
@@ -42,7 +41,6 @@ from ..schemas import (
     PositionOut,
     PostureOut,
     RouteStationOut,
-    TallyOut,
     WalkAroundBrief,
     WalkAroundOut,
 )
@@ -68,6 +66,12 @@ def brief(walk_around: WalkAround) -> WalkAroundBrief:
     )
 
 
+def kind_name(family_key: str) -> str:
+    """What machines of a family are called; the key itself of one that is not shipped any more."""
+    family = rule_books.shipped().families.get(family_key)
+    return family.name if family else family_key
+
+
 def machine_out(machine: Machine) -> MachineOut:
     family = rule_books.shipped().families.get(machine.model.family)
     return MachineOut(
@@ -75,7 +79,7 @@ def machine_out(machine: Machine) -> MachineOut:
         name=machine.name,
         model=machine.model.full_name,
         family=machine.model.family,
-        kind=family.name if family else machine.model.family,
+        kind=kind_name(machine.model.family),
         is_header=bool(family and family.is_header),
         rows=machine.rows,
         track_rows=machine.track_rows,
@@ -84,19 +88,6 @@ def machine_out(machine: Machine) -> MachineOut:
         hours=machine.hours,
         season_date=machine.season_date,
     )
-
-
-def board(member: Member) -> list[BoardMachineOut]:
-    return [
-        BoardMachineOut(
-            machine=machine_out(card.machine),
-            newest=brief(card.newest) if card.newest else None,
-            sum=TallyOut(**card.sum),
-            stations=card.stations,
-            owners=card.owners,
-        )
-        for card in walk_arounds.board(member)
-    ]
 
 
 def check_out(

@@ -9,11 +9,9 @@ from django.db.models import F, Max, Q, QuerySet, Window
 from django.db.models.functions import RowNumber
 
 from fleet.models import Machine
-from fleet.queries.machines import machines_for
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
-from lumvek_core.coupled import prefix_of
 from lumvek_core.judgement import describe
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.rules import kinds
@@ -24,7 +22,7 @@ from shops.models import Member
 
 from ..models import Decision, Reading, Verdict, WalkAround
 from ..schemas import AdviceOut, OvertakenOut, PlaceOut, SeverityName, StationOut
-from . import coupled, parts_fitted_since
+from . import parts_fitted_since
 from .values import value_of
 
 
@@ -62,7 +60,7 @@ def previous(walk_around: WalkAround) -> WalkAround | None:
 def station_states(walk_around: WalkAround, only: Collection[str] | None = None) -> list[StationOut]:
     """The stations of a walk-around with how their places stand, in working order; with `only`, those of these keys."""
     return [
-        _station(station, walk_around.tallies.get(station["key"], {}))
+        station_state(station, walk_around.tallies.get(station["key"], {}))
         for station in walk_around.stations
         if only is None or station["key"] in only
     ]
@@ -71,86 +69,27 @@ def station_states(walk_around: WalkAround, only: Collection[str] | None = None)
 STATES = (*SEVERITIES, "not_seen", "does_not_apply", "asked")
 
 
-def _station(station: dict[str, Any], count: Mapping[str, int]) -> StationOut:
+def station_state(station: dict[str, Any], count: Mapping[str, int]) -> StationOut:
     counts = {state: count.get(state, 0) for state in STATES}
     left = max(0, station["total"] - sum(counts.values()))
     return StationOut(key=station["key"], name=station["name"], total=station["total"], open=left, **counts)
 
 
-@dataclass
-class BoardMachine:
-    """A machine with its newest walk-around: how many of its places stand how, and its stations where machines are few enough
-    to be drawn. owners: their names."""
-
-    machine: Machine
-    newest: WalkAround | None = None
-    sum: dict[str, int] = field(default_factory=dict)
-    stations: list[StationOut] = field(default_factory=list)
-    owners: list[str] = field(default_factory=list)
-
-
-def _ranked(rows: QuerySet[Any], by: F, started: str, many: int = 1) -> QuerySet[Any]:
+def ranked(rows: QuerySet[Any], by: F, started: str, many: int = 1) -> QuerySet[Any]:
     """The newest for each machine, whatever there are."""
     order = Window(RowNumber(), partition_by=by, order_by=F(started).desc())
     ranked: QuerySet[Any] = rows.annotate(rank=order).filter(rank__lte=many).order_by("rank")
     return ranked
 
 
-DRAWN = 12
-"""Machines of a board that draws each; of more there is a line each."""
 UNREAD = ("plan", "layout", "left_out", "options", "header_families")
 """What of a walk-around no board shows."""
-
-
-def board(member: Member) -> list[BoardMachine]:
-    """Every machine the member may see, by season date; a header with the walk-arounds it was coupled in. Four queries."""
-    cards = {machine.pk: BoardMachine(machine) for machine in machines_for(member)}
-    newest = _ranked(WalkAround.objects.filter(machine__in=cards, discarded_at=None), F("machine_id"), "started_at")
-    for walk_around in newest.select_related("started_by", "finished_by").defer(*UNREAD):
-        cards[walk_around.machine_id].newest = walk_around
-    if not member.sees_own_only:
-        _take_coupled(cards)
-    for machine, first, last, name in Machine.owners.through.objects.filter(machine__in=cards).values_list(
-        "machine", "member__user__first_name", "member__user__last_name", "member__user__username"
-    ):
-        cards[machine].owners.append(f"{first} {last}".strip() or name)
-    for card in cards.values():
-        if card.newest:
-            _count(card, card.newest, drawn=len(cards) <= DRAWN)
-    return list(cards.values())
-
-
-def _count(card: BoardMachine, walk_around: WalkAround, *, drawn: bool) -> None:
-    """A header's own stations of a walk-around; every station for a machine."""
-    prefix = coupled.prefix_of(card.machine)
-    mine = [station for station in walk_around.stations if not prefix or prefix_of(station["key"]) == prefix]
-    for station in mine:
-        for state, n in walk_around.tallies.get(station["key"], {}).items():
-            card.sum[state] = card.sum.get(state, 0) + n
-    seen, total = sum(card.sum.values()), sum(station["total"] for station in mine)
-    card.sum |= {"total": total, "open": max(0, total - seen)}
-    if drawn:
-        card.stations = [_station(station, walk_around.tallies.get(station["key"], {})) for station in mine]
-
-
-def _take_coupled(cards: dict[int, BoardMachine]) -> None:
-    """Headers with the walk-around of their combine, where that is newer than one of their own."""
-    coupled = _ranked(
-        WalkAround.headers.through.objects.filter(machine__in=cards, walkaround__discarded_at=None),
-        F("machine_id"),
-        "walkaround__started_at",
-    )
-    related = ("walkaround__started_by", "walkaround__finished_by")
-    for pair in coupled.select_related(*related).defer(*(f"walkaround__{name}" for name in UNREAD)):
-        card = cards[pair.machine_id]
-        if card.newest is None or pair.walkaround.started_at > card.newest.started_at:
-            card.newest = pair.walkaround
 
 
 def worst_of(machines: QuerySet[Machine], most: int) -> list[tuple[uuid.UUID, str]]:
     """The newest walk-arounds of machines in which something was found, with the machine's name: most to stop for first. One
     query."""
-    newest = _ranked(WalkAround.objects.filter(machine__in=machines, discarded_at=None), F("machine_id"), "started_at")
+    newest = ranked(WalkAround.objects.filter(machine__in=machines, discarded_at=None), F("machine_id"), "started_at")
     found = []
     for key, name, tallies in newest.values_list("pk", "machine__name", "tallies"):
         stop, due = (sum(station.get(state, 0) for station in tallies.values()) for state in ("stop", "due"))

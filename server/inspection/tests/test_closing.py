@@ -59,7 +59,7 @@ def test_one_begun_by_mistake_leaves_every_list_and_can_be_brought_back(yard, re
     read(DISC, "3L", "385")
     browser = as_(yard.technician)
     closing.discard(yard.technician, yard.walk_around.pk, uuid.uuid4(), "the wrong planter")
-    assert browser.get("/api/machines").json()[0]["newest"] is None
+    assert browser.get("/api/machines").json()["machines"][0]["newest"] is None
     assert browser.get(f"/api/machines/{yard.machine.pk}/start").json()["running"] == []
     assert not Verdict.objects.exists()
     assert not PartsLine.objects.exists()
@@ -70,7 +70,7 @@ def test_one_begun_by_mistake_leaves_every_list_and_can_be_brought_back(yard, re
     closing.restore(yard.technician, yard.walk_around.pk, uuid.uuid4())
     assert Verdict.objects.get().severity == "due"
     assert PartsLine.objects.filter(slot="opener-disc").exists()
-    assert browser.get("/api/machines").json()[0]["newest"]
+    assert browser.get("/api/machines").json()["machines"][0]["newest"]
 
 
 def test_what_was_decided_upon_is_no_mistake(yard, read):

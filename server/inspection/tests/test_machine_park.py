@@ -165,11 +165,11 @@ def test_a_sold_machine_is_in_no_list_and_its_logbook_stays(yard, lead):
     machine = yard.machine.pk
     gone = lead.send(f"/api/machines/{machine}/gone", why="sold", on="2026-11-20").json()
     assert (gone["gone"], gone["gone_on"]) == ("sold", "2026-11-20")
-    assert lead.get("/api/machines").json() == []
+    assert lead.get("/api/machines").json()["machines"] == []
     assert lead.get(f"/api/logbook/machines/{machine}/logbook").status_code == 200
     assert lead.get(f"/api/walk-arounds/{yard.walk_around.pk}").status_code == 200
     lead.send(f"/api/machines/{machine}/back")
-    assert [card["machine"]["id"] for card in lead.get("/api/machines").json()] == [machine]
+    assert [card["machine"]["id"] for card in lead.get("/api/machines").json()["machines"]] == [machine]
     log = Change.objects.filter(about="machine").order_by("id").values_list("before", "after")
     assert list(log) == [("in use", "Sold"), ("Sold", "in use")]
     assert Machine.objects.get(pk=machine).gone_on is None

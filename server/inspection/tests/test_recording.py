@@ -87,7 +87,7 @@ def test_bad_input_is_named_and_leaves_nothing_behind(check, position, raw, more
 def test_not_seen_keeps_its_reason_and_counts_as_neither_sound_nor_open(yard, read, as_):
     read("seed-tube-guard", "2", state="not-seen", reason="meter still on")
     assert standing("seed-tube-guard", "2").reason == "Not seen: meter still on"
-    tube = next(s for s in as_(yard.lead).get("/api/machines").json()[0]["stations"] if s["key"] == "tube")
+    tube = next(s for s in as_(yard.lead).get("/api/machines").json()["machines"][0]["stations"] if s["key"] == "tube")
     assert (tube["not_seen"], tube["sound"], tube["open"]) == (1, 0, tube["total"] - 1)
 
 

@@ -69,7 +69,7 @@ def test_what_cannot_be_started_is_refused(combine, neighbour):
 
 def test_a_headers_walk_around_stands_on_its_own_card_too(combine, as_):
     recording.record_reading(combine.technician, combine.winter.pk, new("draper.side-belt-tension", "L", "slack"))
-    cards = {card["machine"]["name"]: card for card in as_(combine.lead).get("/api/machines").json()}
+    cards = {card["machine"]["name"]: card for card in as_(combine.lead).get("/api/machines").json()["machines"]}
     assert cards["Weir 107"]["newest"]["id"] == str(combine.winter.pk)
     assert all(station["key"].startswith("draper.") for station in cards["Weir 107"]["stations"])
     assert sum(station["due"] for station in cards["Weir 107"]["stations"]) == 1
@@ -78,7 +78,7 @@ def test_a_headers_walk_around_stands_on_its_own_card_too(combine, as_):
 def test_an_owner_of_the_header_does_not_see_somebody_elses_combine(combine, as_):
     combine.draper.owners.add(combine.owner)
     owner = as_(combine.owner)
-    cards = owner.get("/api/machines").json()
+    cards = owner.get("/api/machines").json()["machines"]
     assert [(card["machine"]["name"], card["newest"]) for card in cards] == [("Weir 107", None)]
     assert owner.get(f"/api/walk-arounds/{combine.winter.pk}").status_code == 404
 

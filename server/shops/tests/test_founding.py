@@ -19,7 +19,7 @@ def test_who_reads_the_log_founds_the_shop_and_leads_it(secret, as_):
     assert browser.get("/api/session").json()["to_found"] is True
     me = browser.send("/api/session/found", secret=f" {secret.upper()} ", **FIRST).json()["me"]
     assert (me["name"], me["roles"], me["shop"], me["begun"]) == ("Ada Quill", ["lead"], "Sallow Bridge", False)
-    assert browser.get("/api/machines").json() == []
+    assert browser.get("/api/machines").json()["machines"] == []
     assert as_().get("/api/session").json()["to_found"] is False
     assert Change.objects.get().after == "founded"
 

@@ -1196,10 +1196,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Board
-         * @description The machines of the shop with the state of their newest walk-around.
+         * Machine Board
+         * @description The machines of the shop with the state of their newest walk-around, a page as it is asked for.
          */
-        get: operations["inspection_api_board"];
+        get: operations["inspection_api_machine_board"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1240,6 +1240,26 @@ export interface paths {
          * @description What is asked when a machine is added.
          */
         get: operations["inspection_api_machines_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Machine Names
+         * @description Every machine in use, to choose from.
+         */
+        get: operations["inspection_api_machine_names"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4554,6 +4574,46 @@ export interface components {
             name: string;
         };
         /**
+         * BoardAsked
+         * @description kind: key of a family. owner: a name. within: days to the season date. order: worst is that what stops comes first.
+         */
+        BoardAsked: {
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Order
+             * @default worst
+             * @enum {string}
+             */
+            order: "worst" | "season" | "name";
+            /**
+             * Owner
+             * @default
+             */
+            owner: string;
+            /**
+             * Page
+             * @default 1
+             */
+            page: number;
+            /**
+             * Search
+             * @default
+             */
+            search: string;
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            state: "" | "stop" | "due" | "running" | "finished" | "none";
+            /** Within */
+            within?: number | null;
+        };
+        /**
          * BoardMachineOut
          * @description newest: its last walk-around, sum and stations are of it; no stations where there are many machines.
          */
@@ -4565,6 +4625,21 @@ export interface components {
             /** Stations */
             stations: components["schemas"]["StationOut"][];
             sum: components["schemas"]["TallyOut"];
+        };
+        /**
+         * BoardOut
+         * @description every: machines the member may see, asked for or not; kinds and owners are of all of them.
+         */
+        BoardOut: {
+            /** Every */
+            every: number;
+            /** Kinds */
+            kinds: components["schemas"]["MachineKindOut"][];
+            /** Machines */
+            machines: components["schemas"]["BoardMachineOut"][];
+            /** Owners */
+            owners: string[];
+            page: components["schemas"]["PageOut"];
         };
         /** BookLineOut */
         BookLineOut: {
@@ -7883,6 +7958,22 @@ export interface components {
             unpriced: number;
             /** Without Hours */
             without_hours: number;
+        };
+        /** MachineKindOut */
+        MachineKindOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /** MachineNameOut */
+        MachineNameOut: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
         };
         /** MachineNeedOut */
         MachineNeedOut: {
@@ -13226,9 +13317,17 @@ export interface operations {
             };
         };
     };
-    inspection_api_board: {
+    inspection_api_machine_board: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                page?: number;
+                kind?: string;
+                owner?: string;
+                state?: "" | "stop" | "due" | "running" | "finished" | "none";
+                within?: number | null;
+                order?: "worst" | "season" | "name";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -13241,7 +13340,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BoardMachineOut"][];
+                    "application/json": components["schemas"]["BoardOut"];
                 };
             };
         };
@@ -13297,6 +13396,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KindsOut"];
+                };
+            };
+        };
+    };
+    inspection_api_machine_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineNameOut"][];
                 };
             };
         };

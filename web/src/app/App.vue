@@ -168,7 +168,7 @@ async function leave(): Promise<void> {
   font: inherit;
   color: var(--ink);
   background: var(--surface);
-  border: 1px solid var(--line);
+  border: 1px solid var(--quiet);
   border-radius: 6px;
 }
 .who {

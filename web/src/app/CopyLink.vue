@@ -39,7 +39,7 @@ input {
   font: inherit;
   color: var(--ink);
   background: var(--sunk);
-  border: 1px solid var(--line);
+  border: 1px solid var(--quiet);
   border-radius: 6px;
 }
 </style>

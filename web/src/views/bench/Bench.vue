@@ -3,20 +3,21 @@
 import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
-import { answer, api, Refused } from '@/api/client'
+import { answer, api, Refused, type Schemas } from '@/api/client'
 import BenchSubject from './BenchSubject.vue'
 import type { Subject } from './address'
 
 const route = useRoute()
 const subjects = ref<Subject[]>([])
-const machines = ref<{ id: number; name: string; kind: string }[]>([])
+const machines = ref<Schemas['MachineNameOut'][]>([])
 const problem = ref('')
 const words = ref('')
 onMounted(async () => {
   try {
-    const [found, board] = await Promise.all([answer(api.GET('/api/bench')), answer(api.GET('/api/machines'))])
-    subjects.value = found
-    machines.value = board.map((one) => ({ id: one.machine.id, name: one.machine.name, kind: one.machine.kind }))
+    ;[subjects.value, machines.value] = await Promise.all([
+      answer(api.GET('/api/bench')),
+      answer(api.GET('/api/machines/names')),
+    ])
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'The bench could not be read.'
   }

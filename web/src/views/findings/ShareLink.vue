@@ -95,7 +95,7 @@ input {
   font: inherit;
   color: var(--ink);
   background: var(--surface);
-  border: 1px solid var(--line);
+  border: 1px solid var(--quiet);
   border-radius: var(--radius);
 }
 .share :deep(.p-button) {

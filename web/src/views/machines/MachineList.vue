@@ -1,23 +1,22 @@
 <script setup lang="ts">
 /** Many machines, a line each, worst first; what is asked for stands in the address. */
 import InputText from '@/design/controls/inputtext'
-import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
-import { useAsked } from '@/app/useAsked'
+import Pager from '@/app/Pager.vue'
+import type { Asking } from '@/app/useAsked'
 import { date, inDays } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { tallied, WORDS } from '@/design/severity'
-import { asked, ORDERS, STATES, type Card } from './board'
 
-const props = defineProps<{ cards: Card[]; mayInspect: boolean }>()
-const { asked: by } = useAsked('search', 'kind', 'owner', 'state', 'within', 'order')
-const today = new Date().toLocaleDateString('sv')
-const shown = computed(() => asked(props.cards, by, today))
-const kinds = computed(() =>
-  [...new Map(props.cards.map(({ machine }) => [machine.family, machine.kind]))].sort((a, b) => a[1].localeCompare(b[1])),
-)
-const owners = computed(() => [...new Set(props.cards.flatMap((card) => card.owners))].sort())
+type Card = Schemas['BoardMachineOut']
+type Asked = Asking<'search' | 'kind' | 'owner' | 'state' | 'within' | 'order'>['asked']
+const props = defineProps<{ board: Schemas['BoardOut']; asked: Asked; mayInspect: boolean }>()
+/** The page's own: what is typed here stands in its address. */
+const by = props.asked
+const STATES = { stop: 'Stop found', due: 'Due found', running: 'Under way', finished: 'Finished', none: 'Not begun' }
 const SEASONS = { '14': 'within 2 weeks', '30': 'within 30 days', '90': 'within 90 days' }
+const ORDERS = { '': 'Worst first', season: 'By season date', name: 'By name' }
 const NOTABLE = ['stop', 'due', 'asked', 'watch']
 const found = (card: Card): ReturnType<typeof tallied> => tallied(card.sum).filter((one) => NOTABLE.includes(one.severity))
 const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.sum.open / card.sum.total) * 100) : 0)
@@ -28,28 +27,28 @@ const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.su
     <InputText v-model="by.search" aria-label="Find a machine" placeholder="Name, serial, owner" maxlength="80" />
     <select aria-label="Kind" v-model="by.kind">
       <option value="">Every kind</option>
-      <option v-for="[key, name] in kinds" :key="key" :value="key">{{ name }}</option>
+      <option v-for="kind in board.kinds" :key="kind.key" :value="kind.key">{{ kind.name }}</option>
     </select>
-    <select v-if="owners.length" aria-label="Owner" v-model="by.owner">
+    <select v-if="board.owners.length" aria-label="Owner" v-model="by.owner">
       <option value="">Every owner</option>
-      <option v-for="name in owners" :key="name">{{ name }}</option>
+      <option v-for="name in board.owners" :key="name">{{ name }}</option>
     </select>
     <select aria-label="State" v-model="by.state">
       <option value="">Every state</option>
-      <option v-for="(state, key) in STATES" :key="key" :value="key">{{ state.name }}</option>
+      <option v-for="(name, key) in STATES" :key="key" :value="key">{{ name }}</option>
     </select>
     <select aria-label="Needed" v-model="by.within">
       <option value="">Any season date</option>
       <option v-for="(name, key) in SEASONS" :key="key" :value="key">{{ name }}</option>
     </select>
     <select aria-label="Order" v-model="by.order">
-      <option v-for="(order, key) in ORDERS" :key="key" :value="key === 'worst' ? '' : key">{{ order.name }}</option>
+      <option v-for="(name, key) in ORDERS" :key="key" :value="key">{{ name }}</option>
     </select>
-    <span class="quiet" role="status">{{ shown.length }} of {{ counted(cards.length, 'machine') }}</span>
+    <span class="quiet" role="status">{{ board.page.total }} of {{ counted(board.every, 'machine') }}</span>
   </div>
-  <p v-if="!shown.length" class="quiet">No machine is like that.</p>
+  <p v-if="!board.machines.length" class="quiet">No machine is like that.</p>
   <ul class="lines">
-    <li v-for="card in shown" :key="card.machine.id">
+    <li v-for="card in board.machines" :key="card.machine.id">
       <div class="what">
         <RouterLink :to="{ name: 'machine', params: { id: card.machine.id } }">{{ card.machine.name }}</RouterLink>
         <small class="quiet">{{ card.machine.kind }}{{ card.owners.length ? `, ${card.owners.join(', ')}` : '' }}</small>
@@ -93,6 +92,7 @@ const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.su
       >
     </li>
   </ul>
+  <Pager :page="board.page" one="machine" v-model="by.page" />
 </template>
 
 <style scoped>

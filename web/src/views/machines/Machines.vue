@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** The machines by season date: how far each walk-around is, what it has found, and the one thing to do next. */
 import Button from '@/design/controls/button'
-import { computed, onMounted, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { answer, api, Refused, type Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
+import { useAsked } from '@/app/useAsked'
+import { useAttempt } from '@/app/useAttempt'
 import { date, inDays } from '@/app/words'
 import FirstDay from './FirstDay.vue'
 import MachineList from './MachineList.vue'
@@ -15,51 +17,45 @@ import { tallied, WORDS } from '@/design/severity'
 
 const router = useRouter()
 const session = useSession()
-const board = ref<Schemas['BoardMachineOut'][] | null>(null)
-const problem = ref('')
+const board = ref<Schemas['BoardOut'] | null>(null)
+const at = useAttempt('The machines could not be read.')
+const { asked, query } = useAsked('search', 'kind', 'owner', 'state', 'within', 'order')
 const mayInspect = computed(() => session.may('start a walk-around'))
 const cards = computed(() =>
-  (board.value ?? []).map((card) => ({
+  (board.value?.machines ?? []).map((card) => ({
     ...card,
     running: !!card.newest && !card.newest.finished_at,
     found: tallied(card.sum),
   })),
 )
 /** So many that each is a line and not a picture. */
-const many = computed(() => cards.value.length > DRAWN)
+const many = computed(() => (board.value?.every ?? 0) > DRAWN)
 const DRAWN = 12
 
-async function load(): Promise<void> {
-  problem.value = ''
-  try {
-    board.value = await answer(api.GET('/api/machines'))
-  } catch (error) {
-    problem.value = error instanceof Refused ? error.message : 'The machines could not be read.'
-  }
-}
+const load = (): Promise<boolean> =>
+  at.read(async () => void (board.value = await answer(api.GET('/api/machines', { params: { query: query.value } }))))
+watch(query, load, { immediate: true })
 
 const start = (machine: number): Promise<unknown> => router.push({ name: 'machine', params: { id: machine } })
-
-onMounted(load)
 </script>
 
 <template>
   <section class="page">
     <header class="top">
       <h1>Machines</h1>
-      <RouterLink v-if="session.may('add machines') && cards.length" class="add" :to="{ name: 'new-machine' }"
+      <RouterLink v-if="session.may('add machines') && board?.every" class="add" :to="{ name: 'new-machine' }"
         >Add a machine</RouterLink
       >
     </header>
-    <FirstDay v-if="board && session.me && !session.me.begun && session.may('change the shop')" :machines="board" />
-    <p v-if="problem" class="problem" role="alert">
-      {{ problem }} <Button label="Try again" severity="secondary" @click="load" />
+    <FirstDay v-if="board && session.me && !session.me.begun && session.may('change the shop')" :machines="board.machines" />
+    <p v-if="at.problem" class="problem" role="alert">
+      {{ at.problem }} <Button label="Try again" severity="secondary" @click="load" />
     </p>
     <p v-else-if="!board" class="quiet" role="status">Reading the machines …</p>
-    <p v-else-if="!cards.length && (session.me?.begun || !session.may('add machines'))" class="quiet">
+    <p v-else-if="!board.every && (session.me?.begun || !session.may('add machines'))" class="quiet">
       No machine is yours to see yet. The shop lead adds them.
     </p>
-    <MachineList v-if="many && board" :cards="board" :may-inspect="mayInspect" />
+    <MachineList v-if="many && board" :board="board" :asked="asked" :may-inspect="mayInspect" />
     <article
       v-for="card in many ? [] : cards"
       :key="card.machine.id"

@@ -143,7 +143,7 @@ input.pack {
   font: inherit;
   background: var(--surface);
   color: var(--ink);
-  border: 1px solid var(--line);
+  border: 1px solid var(--quiet);
   border-radius: 6px;
   padding: 0 8px;
 }

@@ -1,0 +1,164 @@
+"""The board: every machine with the state of its newest walk-around, narrowed, put in order and cut into pages."""
+
+import datetime as dt
+import re
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.db.models import F
+from django.utils import timezone
+
+from fleet.models import Machine
+from fleet.queries.machines import machines_for
+from lumvek_core.coupled import prefix_of
+from shops.models import Member
+from tabular.paging import holds, page_of
+
+from ..models import WalkAround
+from ..schemas import BoardAsked, BoardMachineOut, BoardOut, MachineKindOut, MachineNameOut, StationOut, TallyOut
+from . import coupled
+from .serializers import brief, kind_name, machine_out
+from .walk_arounds import UNREAD, ranked, station_state
+
+PAGE = 200
+"""Lines of a board on a page: a shop's machines are seen in one look."""
+
+
+def board(member: Member, asked: BoardAsked) -> BoardOut:
+    """The board as it is asked for; its kinds and owners are those of every machine the member may see."""
+    cards = cards_of(member)
+    wanted = sorted((card for card in cards if _wanted(card, asked)), key=_ORDERS[asked.order])
+    shown, page = page_of(wanted, asked.page, PAGE)
+    kinds = {card.machine.model.family for card in cards}
+    return BoardOut(
+        machines=[_out(card) for card in shown],
+        page=page,
+        every=len(cards),
+        kinds=sorted((MachineKindOut(key=key, name=kind_name(key)) for key in kinds), key=lambda kind: kind.name),
+        owners=sorted({name for card in cards for name in card.owners}),
+    )
+
+
+def names(member: Member) -> list[MachineNameOut]:
+    """The machines the member may see, by name. One query."""
+    machines = [machine_out(machine) for machine in machines_for(member).order_by("name")]
+    return [MachineNameOut(id=machine.id, name=machine.name, kind=machine.kind) for machine in machines]
+
+
+@dataclass
+class BoardMachine:
+    """A machine with its newest walk-around: how many of its places stand how, and its stations where machines are few enough
+    to be drawn. owners: their names."""
+
+    machine: Machine
+    newest: WalkAround | None = None
+    sum: dict[str, int] = field(default_factory=dict)
+    stations: list[StationOut] = field(default_factory=list)
+    owners: list[str] = field(default_factory=list)
+
+
+DRAWN = 12
+"""Machines of a board that draws each; of more there is a line each."""
+
+
+def cards_of(member: Member) -> list[BoardMachine]:
+    """Every machine the member may see, by season date; a header with the walk-arounds it was coupled in. Four queries."""
+    cards = {machine.pk: BoardMachine(machine) for machine in machines_for(member)}
+    newest = ranked(WalkAround.objects.filter(machine__in=cards, discarded_at=None), F("machine_id"), "started_at")
+    for walk_around in newest.select_related("started_by", "finished_by").defer(*UNREAD):
+        cards[walk_around.machine_id].newest = walk_around
+    if not member.sees_own_only:
+        _take_coupled(cards)
+    for machine, first, last, name in Machine.owners.through.objects.filter(machine__in=cards).values_list(
+        "machine", "member__user__first_name", "member__user__last_name", "member__user__username"
+    ):
+        cards[machine].owners.append(f"{first} {last}".strip() or name)
+    for card in cards.values():
+        if card.newest:
+            _count(card, card.newest, drawn=len(cards) <= DRAWN)
+    return list(cards.values())
+
+
+def _count(card: BoardMachine, walk_around: WalkAround, *, drawn: bool) -> None:
+    """A header's own stations of a walk-around; every station for a machine."""
+    prefix = coupled.prefix_of(card.machine)
+    mine = [station for station in walk_around.stations if not prefix or prefix_of(station["key"]) == prefix]
+    for station in mine:
+        for state, n in walk_around.tallies.get(station["key"], {}).items():
+            card.sum[state] = card.sum.get(state, 0) + n
+    seen, total = sum(card.sum.values()), sum(station["total"] for station in mine)
+    card.sum |= {"total": total, "open": max(0, total - seen)}
+    if drawn:
+        card.stations = [station_state(station, walk_around.tallies.get(station["key"], {})) for station in mine]
+
+
+def _take_coupled(cards: dict[int, BoardMachine]) -> None:
+    """Headers with the walk-around of their combine, where that is newer than one of their own."""
+    coupled = ranked(
+        WalkAround.headers.through.objects.filter(machine__in=cards, walkaround__discarded_at=None),
+        F("machine_id"),
+        "walkaround__started_at",
+    )
+    related = ("walkaround__started_by", "walkaround__finished_by")
+    for pair in coupled.select_related(*related).defer(*(f"walkaround__{name}" for name in UNREAD)):
+        card = cards[pair.machine_id]
+        if card.newest is None or pair.walkaround.started_at > card.newest.started_at:
+            card.newest = pair.walkaround
+
+
+def _out(card: BoardMachine) -> BoardMachineOut:
+    return BoardMachineOut(
+        machine=machine_out(card.machine),
+        newest=brief(card.newest) if card.newest else None,
+        sum=TallyOut(**card.sum),
+        stations=card.stations,
+        owners=card.owners,
+    )
+
+
+_STATES: dict[str, Callable[[BoardMachine], bool]] = {
+    "stop": lambda card: card.sum.get("stop", 0) > 0,
+    "due": lambda card: card.sum.get("due", 0) > 0,
+    "running": lambda card: card.newest is not None and card.newest.finished_at is None,
+    "finished": lambda card: card.newest is not None and card.newest.finished_at is not None,
+    "none": lambda card: card.newest is None,
+}
+
+
+def _wanted(card: BoardMachine, asked: BoardAsked) -> bool:
+    machine = card.machine
+    text = " ".join([machine.name, machine.model.full_name, machine.serial, *card.owners])
+    return (
+        holds(asked.words(), text)
+        and (not asked.kind or machine.model.family == asked.kind)
+        and (not asked.owner or asked.owner in card.owners)
+        and (not asked.state or _STATES[asked.state](card))
+        and (asked.within is None or _needed_within(machine, asked.within))
+    )
+
+
+def _needed_within(machine: Machine, days: int) -> bool:
+    until = timezone.localdate() + dt.timedelta(days=days)
+    return machine.season_date is not None and machine.season_date <= until
+
+
+def _by_name(card: BoardMachine) -> list[Any]:
+    """Heron 9 before Heron 10."""
+    return [(int(part), "") if part.isdecimal() else (-1, part) for part in re.split(r"(\d+)", card.machine.name.lower())]
+
+
+def _by_season(card: BoardMachine) -> tuple[Any, ...]:
+    return card.machine.season_date or dt.date.max, _by_name(card)
+
+
+def _worst_first(card: BoardMachine) -> tuple[Any, ...]:
+    """One place that stops the machine outweighs any number that are due; what is found outweighs what is open."""
+    count = card.sum.get
+    total = count("total", 0)
+    still_open = (count("open", 0) / total if total else 0) if card.newest else 1
+    noted = count("watch", 0) + count("asked", 0)
+    return -count("stop", 0), -count("due", 0), -noted, -still_open, _by_season(card)
+
+
+_ORDERS: dict[str, Callable[[BoardMachine], Any]] = {"worst": _worst_first, "season": _by_season, "name": _by_name}
