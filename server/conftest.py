@@ -6,6 +6,7 @@ from functools import partial
 from types import SimpleNamespace
 
 import pytest
+from django.core.cache import cache
 from django.test import Client
 from django.utils import timezone
 
@@ -48,6 +49,12 @@ def _django_db_helper(ground, _django_db_helper):
 def at_once(settings):
     """What is done beside elsewhere is done at once, so that a test sees what comes of it."""
     settings.BACKGROUND = False
+
+
+@pytest.fixture(autouse=True)
+def not_counted_yet():
+    """What tests before this one asked for is not held against it."""
+    cache.clear()
 
 
 @pytest.fixture

@@ -1,7 +1,8 @@
 """The calculators by name: the one list behind the command line, the HTTP API and its types.
 
 To add one, write a function in a module of `calculators/` that takes one frozen dataclass and returns another, and mark it
-``@calculator``. Its name, docstring and dataclasses are its name, help and schema everywhere.
+``@calculator``, or ``@calculator_at_length`` where it searches. Its name, docstring and dataclasses are its name, help and
+schema everywhere.
 """
 
 import importlib
@@ -12,7 +13,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any, TypeVar, get_type_hints
 
-from . import structure
+from . import apart, structure
 from .errors import BadInput
 
 F = TypeVar("F", bound=Callable[..., Any])
@@ -20,12 +21,16 @@ F = TypeVar("F", bound=Callable[..., Any])
 
 @dataclass(frozen=True)
 class Calculator:
-    """One calculation: its name, the function, and what goes in and comes out."""
+    """One calculation: its name, the function, and what goes in and comes out.
+
+    at_length: it searches, and what that costs is not known from the size of its input.
+    """
 
     name: str
-    function: Callable[[Any], Any]
+    function: Callable[..., Any]
     given: Any
     result: Any
+    at_length: bool
 
     @property
     def summary(self) -> str:
@@ -36,10 +41,10 @@ class Calculator:
     def description(self) -> str:
         return inspect.getdoc(self.function) or ""
 
-    def run(self, raw: Any) -> dict[str, Any]:
-        """JSON data in, JSON data out. Raises BadInput."""
+    def run(self, raw: Any, *told: apart.Progress) -> dict[str, Any]:
+        """JSON data in, JSON data out. told: how far it has come, of one that tells it. Raises BadInput."""
         try:
-            result: dict[str, Any] = structure.write(self.function(structure.read(self.given, raw)))
+            result: dict[str, Any] = structure.write(self.function(structure.read(self.given, raw), *told))
         except (OverflowError, ZeroDivisionError):
             # Sizes no machine has (1e300 mm) run out of float range inside a formula.
             raise BadInput("", "the figures are too large or too small to work with") from None
@@ -47,15 +52,34 @@ class Calculator:
             raise BadInput("", "is nested too deeply") from None
         return result
 
+    def run_within_limits(self, raw: Any, progress: apart.Progress | None = None) -> dict[str, Any]:
+        """As `run`, for whoever asks from outside: what works at length does so in a process of its own, ended at its limits.
+
+        Raises BadInput, apart.TooMuch, apart.Busy.
+        """
+        if not self.at_length:
+            return self.run(raw)
+        answer: dict[str, Any] = apart.call(run_named, self.name, raw, progress=progress)
+        return answer
+
 
 _calculators: dict[str, Calculator] = {}
 
 
 def calculator(function: F) -> F:
     """Enter a function into the registry under its own name."""
+    return _entered(function, at_length=False)
+
+
+def calculator_at_length(function: F) -> F:
+    """Enter one that searches: asked from outside it works in a process of its own."""
+    return _entered(function, at_length=True)
+
+
+def _entered(function: F, *, at_length: bool) -> F:
     hints = get_type_hints(function, include_extras=True)
     given = next(kind for name, kind in hints.items() if name != "return")
-    _calculators[function.__name__] = Calculator(function.__name__, function, given, hints["return"])
+    _calculators[function.__name__] = Calculator(function.__name__, function, given, hints["return"], at_length)
     return function
 
 
@@ -76,3 +100,8 @@ def find(name: str) -> Calculator:
         return calculators()[name]
     except KeyError:
         raise BadInput("", f"there is no calculation called {name}; ./lumvek calc --list shows them") from None
+
+
+def run_named(name: str, raw: Any, *told: apart.Progress) -> dict[str, Any]:
+    """The answer of the calculator called `name`. Raises BadInput."""
+    return find(name).run(raw, *told)

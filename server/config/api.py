@@ -18,7 +18,7 @@ from inspection.api_notes import note_endpoints, picture_endpoints
 from inspection.api_rules import catalogue, rules
 from inspection.api_strip_downs import strip_downs
 from logbook.api import router as logbook
-from lumvek_core import registry, structure
+from lumvek_core import apart, registry, structure
 from lumvek_core.errors import BadInput
 from report.api import router as links
 from shops.access import FORGED, Conflict, NotAllowed, NotFoundHere, Signed
@@ -119,6 +119,11 @@ def conflict(request: HttpRequest, problem: Conflict) -> HttpResponse:
     return refused(409, str(problem))
 
 
+@api.exception_handler(apart.Busy)
+def busy(request: HttpRequest, problem: apart.Busy) -> HttpResponse:
+    return refused(429, f"{problem} Try again in a moment.")
+
+
 @api.exception_handler(OperationalError)
 @api.exception_handler(InterfaceError)
 def database_away(request: HttpRequest, problem: Exception) -> HttpResponse:
@@ -133,10 +138,10 @@ def _endpoint(entry: registry.Calculator) -> None:
             raw: Any = read_json(request.body)
         except Unfit as problem:
             raise BadInput("", str(problem)) from None
-        return HttpResponse(json.dumps(entry.run(raw), allow_nan=False), content_type="application/json")
+        return HttpResponse(json.dumps(entry.run_within_limits(raw), allow_nan=False), content_type="application/json")
 
     calculate.__doc__ = entry.description
-    declared = allowed("calculate")
+    declared = allowed("calculate at length" if entry.at_length else "calculate")
     calc.post(
         f"/{entry.name}",
         operation_id=f"calc_{entry.name}",

@@ -88,6 +88,7 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "config.pace.keep_pace",
     "axes.middleware.AxesMiddleware",
     "config.clock.tell_time",
 ]

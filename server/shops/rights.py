@@ -27,6 +27,7 @@ RIGHTS: Mapping[str, frozenset[Role]] = {
     "choose units": EVERYBODY,
     "change one's own account": EVERYBODY,
     "calculate": EVERYBODY,
+    "calculate at length": STAFF,
     # Walk-arounds
     "start a walk-around": INSPECTORS,
     "record readings": INSPECTORS,

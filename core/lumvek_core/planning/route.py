@@ -8,7 +8,7 @@ from math import inf
 from typing import Annotated, Any
 
 from ..errors import BadInput
-from ..registry import calculator
+from ..registry import calculator_at_length
 from ..structure import AtMost
 from .shortest import RouteMove, shortest
 
@@ -50,7 +50,7 @@ class Route:
     minutes_station_order: float | None
 
 
-@calculator
+@calculator_at_length
 def posture_route(given: RouteGiven) -> Route:
     """The order of postures with the least moving time, and what plain station order would take.
 

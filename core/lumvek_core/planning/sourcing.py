@@ -5,8 +5,9 @@ import time
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 
+from ..apart import Progress
 from ..counted import counted
-from ..registry import calculator
+from ..registry import calculator_at_length
 from .sourcing_model import (
     DriveReason,
     Impossible,
@@ -24,15 +25,12 @@ from .sourcing_model import (
 from .sourcing_options import Market, Option
 from .sourcing_solve import Solved, solve, total
 
-Progress = Callable[[str, int, int], None]
-"""Called with what was just worked out, how many steps are done, and of how many."""
-
 Lines = list[list[Option]]
 TINY = 1e-9
 
 
-@calculator
-def source_parts(given: SourceGiven) -> Sourced:
+@calculator_at_length
+def source_parts(given: SourceGiven, progress: Progress = lambda _what, _done, _of: None) -> Sourced:
     """Suppliers, trips and deliveries for a list of lines, so that they are here in time at least cost.
 
     One line comes from one supplier in one way: fetched, or by one of the deliveries. A trip costs (2·travel +
@@ -47,11 +45,6 @@ def source_parts(given: SourceGiven) -> Sourced:
     Friday, and goes out on days the supplier is open. able: suppliers that have every line needed to run. Stopped after
     time_limit_s, a plan says how far from its bound it is.
     """
-    return source(given)
-
-
-def source(given: SourceGiven, progress: Progress = lambda _what, _done, _of: None) -> Sourced:
-    """As `source_parts`, telling how far it has come."""
     return _Work(given, progress).answer()
 
 

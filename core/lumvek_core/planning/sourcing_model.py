@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from ..calculators.common import Chance, NotNegative, Positive
-from ..structure import AtMost, Within
+from ..structure import AtMost, Over, Within
 
 FETCH = "fetch"
 Days = Annotated[int, Within(0, 365)]
@@ -86,6 +86,10 @@ class Pin:
     date: str | None = None
 
 
+LONGEST_S = 6.0
+"""Of solving; with reading and putting into words it is done before the process it runs in is ended."""
+
+
 @dataclass(frozen=True)
 class SourceGiven:
     """start: now, on the shop's clock."""
@@ -98,7 +102,7 @@ class SourceGiven:
     horizon_days: Annotated[int, Within(1, 120)] = 21
     km_cost: NotNegative = 0
     pinned: Annotated[list[Pin], AtMost(150)] = field(default_factory=list)
-    time_limit_s: Positive = 5
+    time_limit_s: Annotated[float, Over(0), Within(0, LONGEST_S)] = 5
 
 
 @dataclass(frozen=True)

@@ -35,7 +35,7 @@ def solve(lines: Sequence[Sequence[Option]], seconds: float) -> Solved:
     from ..solvers.facility import cheapest
 
     begun = time.monotonic()
-    ready = _by_hand(lines)
+    ready = _by_hand(lines, begun + seconds / 3)
     kept = [_worth(options) for options in lines]
     options = [option for of_line in kept for option in of_line]
     runs = {key: i for i, key in enumerate(dict.fromkeys(option.run.key for option in options))}
@@ -57,9 +57,9 @@ def _worth(options: Sequence[Option]) -> list[Option]:
     return [option for option in options if option.own <= best + TINY]
 
 
-def _by_hand(lines: Sequence[Sequence[Option]]) -> list[Option]:
-    """A choice that is always possible: every run open, then runs closed while that saves. Without the trips made after a
-    call.
+def _by_hand(lines: Sequence[Sequence[Option]], ends: float) -> list[Option]:
+    """A choice that is always possible: every run open, then runs closed while that saves and there is time. Without the trips
+    made after a call. ends: on the monotonic clock, s.
     """
     open_to = [[option for option in options if option.run.mode in ("plain", "sent")] for options in lines]
     runs = {option.run.key for options in open_to for option in options}
@@ -68,6 +68,8 @@ def _by_hand(lines: Sequence[Sequence[Option]]) -> list[Option]:
     while better:
         better = False
         for key in sorted({option.run.key for option in chosen}, key=str):
+            if time.monotonic() > ends:
+                return chosen
             rest = runs - {key}
             if all(any(option.run.key in rest for option in options) for options in open_to):
                 used = {option.run.key for option in chosen} & rest

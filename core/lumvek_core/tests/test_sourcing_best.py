@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from lumvek_core import structure
 from lumvek_core.errors import BadInput
-from lumvek_core.planning.sourcing import _in_time, source
+from lumvek_core.planning.sourcing import _in_time, source_parts
 from lumvek_core.planning.sourcing_model import SourceGiven
 from lumvek_core.planning.sourcing_options import Market
 from lumvek_core.planning.sourcing_solve import solve, total
@@ -127,7 +127,7 @@ def test_no_choice_is_cheaper_than_the_cheapest_plan(question):
     solved = solve(lines, 5)
     assert possible(solved.chosen) and solved.optimal
     assert solved.cost == pytest.approx(best) and solved.bound == pytest.approx(best)
-    answer = source(market.given)
+    answer = source_parts(market.given)
     assert answer.plans[0].cost.total == pytest.approx(best)
     # The other two serve their own end first, and may only cost more.
     cheapest, surest, quickest = answer.plans
@@ -174,7 +174,7 @@ def test_stopped_early_it_still_has_a_plan_and_says_how_far_from_the_bound_it_ma
             "time_limit_s": 0.05,
         },
     )
-    cheapest = source(asked, lambda what, done, of: steps.append((what, done, of))).plans[0]
+    cheapest = source_parts(asked, lambda what, done, of: steps.append((what, done, of))).plans[0]
     assert len(cheapest.lines) == 80 and cheapest.bound <= cheapest.cost.total + 1e-6 and cheapest.gap_pct >= 0
     assert steps[0][1] == 0 and steps[-1][1] == steps[-1][2]
     assert [done for _, done, _ in steps] == sorted(done for _, done, _ in steps)

@@ -7,7 +7,7 @@ import pytest
 from django.utils import timezone
 
 from demo.desk_book import SHELVES
-from lumvek_core.planning.sourcing import source
+from lumvek_core.planning.sourcing import source_parts
 from shops.models import Member
 from supply.actions import plans
 from supply.models import Plan
@@ -36,7 +36,7 @@ def test_the_list_of_three_machines(bram):
 def test_the_plan_says_why_it_does_not_drive_to_the_far_store_on_monday(bram):
     given = replace(sourcing.question(bram), time_limit_s=120)  # the best, on a busy machine too
     assert sourcing.clock(bram.shop.terms).strftime("%A %H:%M") == "Saturday 13:10"
-    found = source(given)
+    found = source_parts(given)
     cheapest, surest, quickest = found.plans
     assert [trip.supplier for trip in cheapest.trips] == ["Bridge Street Parts"] and cheapest.trips[0].call_at
     # What is surely there rides along on the trip that is made after a call.

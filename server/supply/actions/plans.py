@@ -7,9 +7,8 @@ from queue import SimpleQueue
 from threading import Thread
 from typing import Any
 
-from lumvek_core import structure
+from lumvek_core import apart, registry, structure
 from lumvek_core.errors import BadInput
-from lumvek_core.planning.sourcing import source
 from lumvek_core.planning.sourcing_model import Pin
 from shops.models import Member
 from shops.rights import action
@@ -23,7 +22,7 @@ def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[str
     """Work out a plan and keep it: a line of JSON for each step, then one with ``done``. The same UUID again gives what was
     kept.
 
-    The work runs in a thread beside, so that each step is told while the next one is worked on.
+    The work runs in a process of its own; a thread waits for it, so that each step is told while the next one is worked on.
     """
     had = Plan.objects.of(member).filter(uuid=plan).first()
     if had is not None:
@@ -32,11 +31,13 @@ def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[str
     given = question(member, pins)
     if not given.lines:
         raise BadInput("lines", "there is nothing to order")
+    sourcing = registry.find("source_parts")
     told: SimpleQueue[tuple[str, int, int] | BaseException | dict[str, Any]] = SimpleQueue()
 
     def work() -> None:
         try:
-            told.put(structure.write(source(given, lambda what, done, of: told.put((what, done, of)))))
+            asked = structure.write(given)
+            told.put(sourcing.run_within_limits(asked, lambda what, done, of: told.put((what, done, of))))
         except BaseException as problem:  # told to whoever waits, who would wait for ever otherwise
             told.put(problem)
 
@@ -55,6 +56,9 @@ def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[str
                 return
             case BadInput() as problem:
                 yield _said(error={"field": problem.field, "message": problem.message})
+                return
+            case apart.Busy() as problem:
+                yield _said(error={"field": "", "message": str(problem)})
                 return
             case problem:
                 raise RuntimeError("the plan could not be worked out") from problem
