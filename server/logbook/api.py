@@ -12,6 +12,8 @@ from inspection.queries import rule_books
 from lumvek_core.errors import BadInput
 from shops.access import member_of
 from shops.endpoints import allowed
+from shops.queries.outside import inquiry_of
+from shops.schemas import InquiryIn, InquiryOut
 from tabular import sheets
 from tabular.paging import page_of
 from tabular.schemas import TableReportOut
@@ -103,12 +105,12 @@ def count_machine(request: HttpRequest, machine_id: int, new: CounterIn) -> Coun
     return counters.shown(machine)
 
 
-@router.post("/machines/{int:machine_id}/counters/telematics", response=CountersOut, **allowed(counter_import.ask_telematics))
-def ask_telematics(request: HttpRequest, machine_id: int) -> CountersOut:
-    """Take what the machine's modem sent last."""
+@router.post("/machines/{int:machine_id}/counters/telematics", response=InquiryOut, **allowed(counter_import.ask_telematics))
+def ask_telematics(request: HttpRequest, machine_id: int, new: InquiryIn) -> InquiryOut:
+    """Have the machine's modem asked; what it sent last is taken, or told of the inquiry why not."""
     member, machine = _machine(request, machine_id)
-    counter_import.ask_telematics(member, machine)
-    return counters.shown(machine)
+    counter_import.ask_telematics(member, machine, new.uuid)
+    return inquiry_of(member, new.uuid)
 
 
 @router.post("/machines/{int:machine_id}/counters/{uuid:reading}/withdraw", response=CountersOut, **allowed(counting.withdraw))

@@ -1,4 +1,4 @@
-"""How those outside answered last."""
+"""How those outside answered last, and what somebody wants to know of them."""
 
 from django.db import models
 
@@ -22,3 +22,21 @@ class Line(models.Model):
 
     class Meta:
         ordering = ["name"]
+
+
+class Inquiry(models.Model):
+    """What a member wants to know of somebody outside, by the client's UUID. It is asked beside; the answer waits here.
+
+    told: [{who, said, trouble}]. trouble, field: why nothing came of it.
+    """
+
+    uuid = models.UUIDField(primary_key=True)
+    member = models.ForeignKey("shops.Member", on_delete=models.CASCADE, related_name="inquiries")
+    asked_at = models.DateTimeField(auto_now_add=True)
+    answered_at = models.DateTimeField(null=True, blank=True)
+    told = models.JSONField(default=list, blank=True)
+    trouble = models.CharField(max_length=300, blank=True)
+    field = models.CharField(max_length=60, blank=True)
+
+    class Meta:
+        ordering = ["-asked_at"]

@@ -1,5 +1,7 @@
 """How those outside answer – mail, the suppliers' desk, the machines' modems – and trying the mail."""
 
+import uuid
+
 from django.http import HttpRequest
 from ninja import Router
 
@@ -7,7 +9,7 @@ from .access import member_of
 from .actions import outside as actions
 from .endpoints import allowed
 from .queries import outside
-from .schemas import OutsideLineOut
+from .schemas import InquiryOut, OutsideLineOut
 
 router = Router(tags=["outside"])
 
@@ -23,3 +25,9 @@ def try_mail(request: HttpRequest) -> list[OutsideLineOut]:
     """Send a letter to oneself. What comes of it is said of the line."""
     actions.try_mail(member_of(request))
     return outside.lines()
+
+
+@router.get("/inquiries/{uuid:inquiry_id}", response=InquiryOut)
+def inquiry(request: HttpRequest, inquiry_id: uuid.UUID) -> InquiryOut:
+    """How an inquiry stands: under way, or what came of it."""
+    return outside.inquiry_of(member_of(request), inquiry_id)

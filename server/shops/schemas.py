@@ -333,3 +333,27 @@ class OutsideLineOut(Schema):
     trouble: str
     rests: str
     asked_at: dt.datetime | None
+
+
+class InquiryIn(Schema):
+    """uuid: made by the client; the same one again asks nothing again."""
+
+    uuid: uuid.UUID
+
+
+class ToldOut(Schema):
+    """What one of those who were asked said; trouble: why it said nothing."""
+
+    who: str
+    said: str
+    trouble: str
+
+
+class InquiryOut(Schema):
+    """Something asked of somebody outside. trouble: why nothing came of it, field: about which field."""
+
+    uuid: uuid.UUID
+    under_way: bool
+    told: list[ToldOut]
+    trouble: str
+    field: str

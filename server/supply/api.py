@@ -13,6 +13,8 @@ from lumvek_core import opening_hours
 from lumvek_core.planning.sourcing_model import Pin
 from shops.access import member_of
 from shops.endpoints import allowed
+from shops.queries.outside import inquiry_of
+from shops.schemas import InquiryIn, InquiryOut
 from tabular import sheets
 from tabular.schemas import TableReportOut
 
@@ -20,7 +22,6 @@ from . import desk
 from .actions import numbering, plans, supplier_book, terms
 from .queries import serializers, sourcing, suppliers
 from .schemas import (
-    AskedOut,
     ChooseIn,
     DeskIn,
     DeskOut,
@@ -89,11 +90,12 @@ def set_terms(request: HttpRequest, new: TermsIn, asked: Query[NeedsAsked]) -> N
     return serializers.needs(member, asked)
 
 
-@router.post("/ask-desks", response=list[AskedOut], **allowed(supplier_book.ask_desks))
-def ask_desks(request: HttpRequest) -> list[AskedOut]:
-    """Ask every supplier's desk for price and stock of the whole list."""
-    asked = supplier_book.ask_desks(member_of(request))
-    return [AskedOut(supplier=one.supplier, offers=one.offers, trouble=one.trouble) for one in asked]
+@router.post("/ask-desks", response=InquiryOut, **allowed(supplier_book.ask_desks))
+def ask_desks(request: HttpRequest, new: InquiryIn) -> InquiryOut:
+    """Have every supplier's desk asked for price and stock of the whole list; what they said is told of the inquiry."""
+    member = member_of(request)
+    supplier_book.ask_desks(member, new.uuid)
+    return inquiry_of(member, new.uuid)
 
 
 @router.get("/suppliers", response=list[SupplierOut], **allowed(SEE_ALL))

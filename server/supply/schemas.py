@@ -159,12 +159,6 @@ class TermsIn(Schema):
     now: dt.datetime | None = None
 
 
-class AskedOut(Schema):
-    supplier: str
-    offers: int
-    trouble: str
-
-
 class PinIn(Schema):
     line: Key
     supplier: Key

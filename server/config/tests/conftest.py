@@ -13,6 +13,7 @@ from endpoints import (
     BODIES,
     COUNTER,
     DONE,
+    INQUIRY,
     INVITATION,
     MOVEMENT,
     NOTE,
@@ -33,6 +34,7 @@ from inspection.actions import notes, own_checks, photos, pinning, strip_picture
 from inspection.schemas_checks import OwnCheckIn
 from logbook.actions import counter_import, servicing
 from lumvek_core.workbench.subjects import SUBJECTS
+from outside import inquiries
 from report import actions as links
 from shops.actions import people, shop
 from shops.models import Member, Role
@@ -71,6 +73,7 @@ def everything(yard):
     BODIES["order"] = {"order": list(range(len(yard.walk_around.plan["visits"])))}
     yard.helper = new_technician(yard)
     BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.helper.pk}
+    inquiries.ask(yard.lead.pk, INQUIRY, list)
     people.invite(yard.lead, INVITATION, "Ines Marrow", "", ["technician"])
     return yard
 

@@ -30,6 +30,8 @@ OWN_CHECK = {
     "figures": {"least": "2"},
 }
 BODIES = {
+    "ask_desks": {"uuid": str(uuid.uuid4())},
+    "ask_telematics": {"uuid": str(uuid.uuid4())},
     "start": {"id": str(uuid.uuid4())},
     "record": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "raw": ["390"]},
     "decide": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "positions": ["1L"], "choice": "do"},
@@ -142,8 +144,8 @@ WRITES = [row for row in ALL if row.values[1] == "post" and (row.values[0], "pos
 ROLES = ("lead", "technician", "parts", "owner")
 
 
-PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, INVITATION, PLACE, VIEW = (
-    uuid.uuid4() for _ in range(14)
+PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, INVITATION, PLACE, VIEW, INQUIRY = (
+    uuid.uuid4() for _ in range(15)
 )
 
 
@@ -166,6 +168,7 @@ NAMED = {
     "check": "opener-disc-diameter",
     "workplace_id": PLACE,
     "machine_picture_id": VIEW,
+    "inquiry_id": INQUIRY,
 }
 """What an address can name, beside what gets its number when it is made."""
 

@@ -2,6 +2,7 @@
 
 import datetime as dt
 import uuid
+from functools import partial
 from typing import Annotated
 from urllib.parse import quote
 
@@ -17,7 +18,7 @@ from fleet.models import CounterReading, Machine
 from fleet.queries import counters
 from fleet.queries.machines import machines_for
 from lumvek_core.errors import BadInput
-from outside import calls, lines
+from outside import calls, inquiries, lines
 from outside.models import Line
 from shops.access import Conflict
 from shops.models import Member
@@ -29,6 +30,7 @@ MOST_BYTES = 100_000
 OLDEST, AHEAD = dt.datetime(2000, 1, 1, tzinfo=dt.UTC), dt.timedelta(minutes=10)
 """What a modem's clock may show."""
 COLUMNS = ("machine", "date", "counter")
+TYPE_IT = "Type the counter instead."
 
 
 @action("read counters")
@@ -87,7 +89,7 @@ class _Silent(Exception):
 
 
 def _sent(serial: str) -> Sent:
-    """Raises _Silent, Conflict for an answer that cannot be understood."""
+    """Raises _Silent, Nothing for an answer that cannot be understood."""
     try:
         _, content = calls.call(_pool, "GET", f"{settings.TELEMATICS_URL}/{quote(serial, safe='')}", MOST_BYTES)
     except calls.Silent as problem:
@@ -95,23 +97,28 @@ def _sent(serial: str) -> Sent:
     try:
         return Sent.model_validate_json(content)
     except ValidationError:
-        raise Conflict("The telematics service does not answer for this machine. Type the counter instead.") from None
+        raise inquiries.Nothing(f"The telematics service does not answer for this machine. {TYPE_IT}") from None
 
 
 @action("read counters", atomic=False)
-def ask_telematics(member: Member, machine: Machine) -> CounterReading:
-    """Take what a machine's modem sent last. Raises Conflict where there is none or nobody answers, BadInput for what cannot
-    be."""
+def ask_telematics(member: Member, machine: Machine, inquiry: uuid.UUID) -> None:
+    """Have a machine's modem asked for what it sent last; nobody waits for it. Raises Conflict where there is none."""
     if not settings.TELEMATICS_URL or not machine.serial:
         raise Conflict("No telematics are connected for this machine.")
+    inquiries.ask(member.pk, inquiry, partial(_take_sent, member, machine))
+
+
+def _take_sent(member: Member, machine: Machine) -> list[inquiries.Told]:
+    """Raises Nothing where nobody answers, BadInput for what cannot be."""
     try:
         sent = lines.reach(Line.Name.MODEMS, lambda: _sent(machine.serial), _Silent)
     except (_Silent, lines.Resting) as problem:
-        raise Conflict(f"{problem} Type the counter instead.") from None
+        raise inquiries.Nothing(f"{problem} {TYPE_IT}") from None
     at, shown, unit = sent.at, sent.counter, sent.unit
     if not OLDEST <= at <= timezone.now() + AHEAD:
-        raise Conflict(f"The modem’s time cannot be: {at:%Y-%m-%d %H:%M}. Type the counter instead.")
+        raise inquiries.Nothing(f"The modem’s time cannot be: {at:%Y-%m-%d %H:%M}. {TYPE_IT}")
     if unit != counters.unit_of(machine):
-        raise Conflict(f"The modem counts {unit}, the machine {counters.unit_of(machine)}.")
+        raise inquiries.Nothing(f"The modem counts {unit}, the machine {counters.unit_of(machine)}.")
     reading = uuid.uuid5(uuid.UUID(int=machine.pk), f"telematics {at.isoformat()}")
-    return counting.record(member, machine, reading, shown, at, CounterReading.Source.TELEMATICS)
+    counting.record(member, machine, reading, shown, at, CounterReading.Source.TELEMATICS)
+    return [inquiries.Told(machine.name, f"{shown:g} {unit}")]

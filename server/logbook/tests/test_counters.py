@@ -146,15 +146,21 @@ def modem(planter, settings, monkeypatch):
 
 
 def ask(planter, as_):
-    return as_(planter.technician).send(f"/api/logbook/machines/{planter.machine.pk}/counters/telematics")
+    browser = as_(planter.technician)
+    asked = browser.send(f"/api/logbook/machines/{planter.machine.pk}/counters/telematics", uuid=str(uuid.uuid4())).json()
+    assert not asked["under_way"]
+    return asked, browser.get(f"/api/logbook/machines/{planter.machine.pk}/counters").json()
 
 
 def test_the_modem_is_asked_and_believed_as_much_as_anybody(planter, modem, as_):
     modem()
-    found = ask(planter, as_).json()
+    asked, found = ask(planter, as_)
     assert (found["now"], found["readings"][0]["source"]) == (2871, "telematics")
+    assert [(one["who"], one["said"]) for one in asked["told"]] == [(planter.machine.name, "2871 ha")]
     modem(counter=30500)
-    assert "no machine does more" in ask(planter, as_).json()["error"]["message"]
+    asked, found = ask(planter, as_)
+    assert "no machine does more" in asked["trouble"] and asked["field"] == "shown"
+    assert found["now"] == 2871
 
 
 @pytest.mark.parametrize(
@@ -174,5 +180,6 @@ def test_the_modem_is_asked_and_believed_as_much_as_anybody(planter, modem, as_)
 def test_a_modem_that_talks_nonsense_says_so_and_changes_nothing(planter, modem, as_, answer):
     modem(**answer)
     before = CounterReading.objects.count()
-    assert ask(planter, as_).status_code == 409
+    asked, _ = ask(planter, as_)
+    assert asked["trouble"] and not asked["told"]
     assert CounterReading.objects.count() == before

@@ -1,12 +1,16 @@
-"""How those outside answered last."""
+"""How those outside answered last, and what came of an inquiry."""
+
+import uuid
 
 from django.conf import settings
 
+from outside import inquiries, mails
 from outside import lines as outside_lines
-from outside import mails
-from outside.models import Line
+from outside.models import Inquiry, Line
 
-from ..schemas import OutsideLineOut
+from ..access import NotFoundHere
+from ..models import Member
+from ..schemas import InquiryOut, OutsideLineOut, ToldOut
 
 
 def lines() -> list[OutsideLineOut]:
@@ -28,4 +32,19 @@ def _line(name: Line.Name, line: Line | None, connected: bool) -> OutsideLineOut
         trouble=line.trouble if line else "",
         rests=outside_lines.resting_words(line) if line and line.rests_until else "",
         asked_at=line.asked_at if line else None,
+    )
+
+
+def inquiry_of(member: Member, inquiry: uuid.UUID) -> InquiryOut:
+    """How it stands. Raises NotFoundHere for what is not the member's own."""
+    try:
+        found = inquiries.of_member(member.pk, inquiry)
+    except Inquiry.DoesNotExist:
+        raise NotFoundHere("Nothing of that name was asked.") from None
+    return InquiryOut(
+        uuid=found.uuid,
+        under_way=found.answered_at is None,
+        told=[ToldOut(**one) for one in found.told],
+        trouble=found.trouble,
+        field=found.field,
     )

@@ -1,8 +1,9 @@
 """Suppliers, what they said of prices and stock, and asking their desks."""
 
+import uuid
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from decimal import Decimal
+from functools import partial
 from typing import Any
 
 from django.conf import settings
@@ -10,6 +11,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from lumvek_core.errors import BadInput
+from outside import inquiries
 from outside.mails import is_address
 from shops.access import NotFoundHere
 from shops.models import Member
@@ -51,18 +53,13 @@ def _offer(row: dict[str, str]) -> dict[str, Any]:
     }
 
 
-@dataclass(frozen=True)
-class Asked:
-    """What came of asking one supplier. trouble: why it did not answer."""
-
-    supplier: str
-    offers: int
-    trouble: str = ""
-
-
 @action("ask suppliers", atomic=False)
-def ask_desks(member: Member) -> list[Asked]:
-    """Ask every supplier with a desk for price and stock of the whole list, and keep what it says."""
+def ask_desks(member: Member, inquiry: uuid.UUID) -> None:
+    """Ask every supplier with a desk for price and stock of the whole list, and keep what it says; nobody waits for them."""
+    inquiries.ask(member.pk, inquiry, partial(_ask_desks, member))
+
+
+def _ask_desks(member: Member) -> list[inquiries.Told]:
     numbers = [line.number for line in net_requirements.build(member, timezone.now()).lines if line.number]
     answers = []
     silent = ""
@@ -72,14 +69,14 @@ def ask_desks(member: Member) -> list[Asked]:
                 raise desk.DeskAway(silent)  # it is one desk: nobody waits for it once for each supplier
             offers = [one.model_dump() for one in desk.quote(supplier.desk, numbers)]
         except desk.DeskSaysNo as problem:
-            answers.append(Asked(supplier.name, 0, str(problem)))
+            answers.append(inquiries.Told(supplier.name, trouble=str(problem)))
             continue
         except desk.DeskAway as problem:
             silent = "" if isinstance(problem, desk.DeskOdd) else str(problem)
-            answers.append(Asked(supplier.name, 0, str(problem)))
+            answers.append(inquiries.Told(supplier.name, trouble=str(problem)))
             continue
         keep_offers(supplier, offers, "desk", numbers)
-        answers.append(Asked(supplier.name, len(offers)))
+        answers.append(inquiries.Told(supplier.name, f"has {len(offers)} of the list"))
     return answers
 
 

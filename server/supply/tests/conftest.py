@@ -2,6 +2,7 @@
 
 import datetime as dt
 import threading
+import uuid
 from types import SimpleNamespace
 from zoneinfo import ZoneInfo
 
@@ -76,6 +77,6 @@ def shop(yard):
 @pytest.fixture
 def planned(shop, desk):
     """The shop with a plan for its list: planned.plan."""
-    supplier_book.ask_desks(shop.parts)
+    supplier_book.ask_desks(shop.parts, uuid.uuid4())
     shop.plan = make_plan(shop.parts)
     return shop

@@ -39,7 +39,7 @@ def some():
         ("numbers", {"model": 0, "slot": "opener-disc", "number": "D12-4002"}, BUYERS),
         ("choices", {"model": 0, "slot": "opener-disc", "number": "D12-4001"}, BUYERS),
         ("need-dates", {"machine": 0, "day": "2026-12-01"}, BUYERS),
-        ("ask-desks", {}, BUYERS),
+        ("ask-desks", {"uuid": str(uuid.uuid4())}, BUYERS),
         ("plans", {"uuid": ""}, BUYERS),
         ("desk", {"mode": "normal"}, BUYERS),
         ("stock/items", {"number": "D12-4001", "name": "Opener disc"}, ALL),

@@ -153,7 +153,7 @@ def test_an_answer_that_cannot_be_is_said_and_nothing_is_done_by_it(planned, mon
 def test_prices_that_cannot_be_are_not_kept(planned, monkeypatch, as_, offer):
     before = sorted(planned.far.offers.values_list("number", "unit_price"))
     answering(monkeypatch, offers=[{"number": "D12-4001", "unit_price": "48.90"} | offer])
-    told = as_(planned.parts).send("/api/supply/ask-desks").json()
+    told = as_(planned.parts).send("/api/supply/ask-desks", uuid=str(uuid.uuid4())).json()["told"]
     assert all("cannot be understood" in one["trouble"] for one in told)
     assert sorted(planned.far.offers.values_list("number", "unit_price")) == before
 
@@ -163,6 +163,6 @@ def test_a_desk_that_is_silent_is_asked_once_and_not_once_for_each_supplier(plan
     real = line._call
     monkeypatch.setattr(line, "_call", lambda *given: asked.append(given) or real(*given))
     desk.stop()
-    told = as_(planned.parts).send("/api/supply/ask-desks").json()
+    told = as_(planned.parts).send("/api/supply/ask-desks", uuid=str(uuid.uuid4())).json()["told"]
     assert len(told) == 2 and len(asked) == 1
     desk.again()

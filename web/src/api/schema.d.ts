@@ -1031,7 +1031,7 @@ export interface paths {
         put?: never;
         /**
          * Ask Telematics
-         * @description Take what the machine's modem sent last.
+         * @description Have the machine's modem asked; what it sent last is taken, or told of the inquiry why not.
          */
         post: operations["logbook_api_ask_telematics"];
         delete?: never;
@@ -1644,6 +1644,26 @@ export interface paths {
          * @description Who is reached outside, and how each answered last.
          */
         get: operations["shops_api_outside_lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outside/inquiries/{inquiry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Inquiry
+         * @description How an inquiry stands: under way, or what came of it.
+         */
+        get: operations["shops_api_outside_inquiry"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2763,7 +2783,7 @@ export interface paths {
         put?: never;
         /**
          * Ask Desks
-         * @description Ask every supplier's desk for price and stock of the whole list.
+         * @description Have every supplier's desk asked for price and stock of the whole list; what they said is told of the inquiry.
          */
         post: operations["supply_api_ask_desks"];
         delete?: never;
@@ -4439,15 +4459,6 @@ export interface components {
              * Format: uuid
              */
             uuid: string;
-        };
-        /** AskedOut */
-        AskedOut: {
-            /** Offers */
-            offers: number;
-            /** Supplier */
-            supplier: string;
-            /** Trouble */
-            trouble: string;
         };
         /**
          * Band
@@ -7457,6 +7468,36 @@ export interface components {
             id: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * InquiryIn
+         * @description uuid: made by the client; the same one again asks nothing again.
+         */
+        InquiryIn: {
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * InquiryOut
+         * @description Something asked of somebody outside. trouble: why nothing came of it, field: about which field.
+         */
+        InquiryOut: {
+            /** Field */
+            field: string;
+            /** Told */
+            told: components["schemas"]["ToldOut"][];
+            /** Trouble */
+            trouble: string;
+            /** Under Way */
+            under_way: boolean;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /**
          * IntervalFacts
@@ -11581,6 +11622,18 @@ export interface components {
             position: string;
         };
         /**
+         * ToldOut
+         * @description What one of those who were asked said; trouble: why it said nothing.
+         */
+        ToldOut: {
+            /** Said */
+            said: string;
+            /** Trouble */
+            trouble: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * TravelFacts
          * @description after: what is used once half a link is out, where that is advised.
          */
@@ -13083,7 +13136,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InquiryIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -13091,7 +13148,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CountersOut"];
+                    "application/json": components["schemas"]["InquiryOut"];
                 };
             };
         };
@@ -13924,6 +13981,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutsideLineOut"][];
+                };
+            };
+        };
+    };
+    shops_api_outside_inquiry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                inquiry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InquiryOut"];
                 };
             };
         };
@@ -15330,7 +15409,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InquiryIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -15338,7 +15421,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AskedOut"][];
+                    "application/json": components["schemas"]["InquiryOut"];
                 };
             };
         };

@@ -3,6 +3,7 @@
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
+import { inquire } from '@/app/inquiry'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
@@ -49,10 +50,10 @@ async function keep(confirmed = false): Promise<void> {
 }
 async function modem(): Promise<void> {
   if (
-    await at.run(
-      async () =>
-        void (data.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/counters/telematics', path))),
-    )
+    await at.run(async () => {
+      await inquire((body) => api.POST('/api/logbook/machines/{machine_id}/counters/telematics', { ...path, body }))
+      data.value = await answer(api.GET('/api/logbook/machines/{machine_id}/counters', path))
+    })
   )
     emit('kept')
 }

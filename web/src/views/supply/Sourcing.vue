@@ -66,9 +66,9 @@ const {
       </template>
     </header>
     <ul v-if="asked.length" class="asked" role="status">
-      <li v-for="one in asked" :key="one.supplier" :class="{ problem: one.trouble }">
-        <b>{{ one.supplier }}</b>
-        {{ one.trouble ? `${one.trouble} What it said last is used.` : `has ${one.offers} of the list` }}
+      <li v-for="one in asked" :key="one.who" :class="{ problem: one.trouble }">
+        <b>{{ one.who }}</b>
+        {{ one.trouble ? `${one.trouble} What it said last is used.` : one.said }}
       </li>
     </ul>
     <div v-if="step" role="status">

@@ -7,6 +7,7 @@ import { listed } from '@/app/counted'
 import { useOnward } from '@/app/useOnward'
 import { useSession } from '@/app/session'
 import { workOut, type Kind, type OnePlan, type PlanLine, type Step } from './plan'
+import { inquire } from '@/app/inquiry'
 import { useAttempt } from '@/app/useAttempt'
 
 export function useSourcing() {
@@ -14,7 +15,7 @@ export function useSourcing() {
   const session = useSession()
   const plan = ref<Schemas['SourcingOut'] | null>(null)
   const needs = ref<Schemas['NeedsOut'] | null>(null)
-  const asked = ref<Schemas['AskedOut'][]>([])
+  const asked = ref<Schemas['ToldOut'][]>([])
   const step = ref<Step | null>(null)
   const kind = ref<Kind>('cheapest')
   const pins = reactive(new Map<string, string>())
@@ -96,7 +97,7 @@ export function useSourcing() {
   }
   const again = (): Promise<boolean> => at.run(calculate)
   const ask = (): Promise<boolean> =>
-    at.run(async () => void (asked.value = await write(() => api.POST('/api/supply/ask-desks'))))
+    at.run(async () => void (asked.value = (await inquire((body) => api.POST('/api/supply/ask-desks', { body }))).told))
   const startAt = (now: string | null): Promise<boolean> =>
     at.run(async () => {
       const { currency, labour_rate, km_cost, downtime_rate, late_cost_per_day, days_before } = needs.value!.terms
