@@ -34,7 +34,7 @@ from supply.api_stock import router as stock
 from tabular.door import Unfit, fit, read_json
 from workbench.api import bench, standins
 
-from .pages import refused
+from .pages import UNREADABLE, refused
 
 CALCULATED: structure.Shared = {}
 """What calculations take and give, written once."""
@@ -90,7 +90,7 @@ def not_valid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
 
 @api.exception_handler(HttpError)
 def not_taken(request: HttpRequest, problem: HttpError) -> HttpResponse:
-    words = {400: "What was sent cannot be read.", 403: FORGED}
+    words = {400: UNREADABLE, 403: FORGED}
     return refused(problem.status_code, words.get(problem.status_code, str(problem)))
 
 

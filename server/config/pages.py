@@ -9,6 +9,7 @@ from django.http import HttpRequest, HttpResponse, JsonResponse
 
 from shops.access import FORGED
 
+UNREADABLE = "What was sent cannot be read."
 NONCE_MARK = "__CSP_NONCE__"
 
 
@@ -45,6 +46,11 @@ def refused(status: int, message: str, field: str = "") -> JsonResponse:
 def no_such_address(request: HttpRequest, rest: str) -> JsonResponse:
     """What is no address of the API."""
     return refused(404, "There is nothing of that name.")
+
+
+def unreadable(request: HttpRequest, exception: Exception) -> JsonResponse:
+    """A form that breaks off, or a host that is not ours."""
+    return refused(400, UNREADABLE)
 
 
 def forged(request: HttpRequest, reason: str = "") -> JsonResponse:

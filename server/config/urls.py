@@ -41,4 +41,5 @@ urlpatterns = [
     re_path(r"^(?!static/|api/).*$", pages.front_end),
 ]
 
+handler400 = pages.unreadable
 handler500 = pages.fault

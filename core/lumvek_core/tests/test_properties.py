@@ -26,7 +26,7 @@ def likely(schema):
         return st.sampled_from(schema["enum"]) | st.text(max_size=5)
     match schema["type"]:
         case "number":
-            return st.floats(0, 500) | st.floats() | st.sampled_from([0, -1, 1e99, 1e-300])
+            return st.floats(0, 500) | st.floats() | st.sampled_from([0, -1, 1e99, 1e300, -1e300, 1e-300])
         case "integer":
             return st.integers(-2, 50) | st.floats(0, 3)
         case "string":
