@@ -70,8 +70,14 @@ class Api(NinjaAPI):
         return described
 
 
-api = Api(title="Lumvek", version="1", auth=Signed(), docs_url=None, urls_namespace="api", parser=Door())
+api = Api(title="Lumvek", version="1", auth=Signed(), docs_url=None, openapi_url=None, urls_namespace="api", parser=Door())
 calc = Router(tags=["calculators"])
+
+
+@api.get("/openapi.json", include_in_schema=False, **allowed("read the described interface"))
+def described(request: HttpRequest) -> HttpResponse:
+    """What the whole interface takes and gives."""
+    return HttpResponse(json.dumps(api.get_openapi_schema()), content_type="application/json")
 
 
 @api.exception_handler(BadInput)

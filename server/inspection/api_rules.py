@@ -42,13 +42,13 @@ def family(request: HttpRequest, family: str) -> CatalogueFamilyOut:
     return found
 
 
-@rules.get("", response=RulesOut)
+@rules.get("", response=RulesOut, **allowed("see rules"))
 def all_rules(request: HttpRequest) -> RulesOut:
     """Schools, feelers, models and the log of changes."""
     return rules_in_force.rules(member_of(request))
 
 
-@rules.get("/models/{int:model_id}", response=ModelRulesOut)
+@rules.get("/models/{int:model_id}", response=ModelRulesOut, **allowed("see rules"))
 def model_rules(request: HttpRequest, model_id: int) -> ModelRulesOut:
     """Every limit of a model, where it comes from and what was shipped."""
     member = member_of(request)

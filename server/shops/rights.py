@@ -59,12 +59,14 @@ RIGHTS: Mapping[str, frozenset[Role]] = {
     "reset passwords": LEADS,
     "change the shop": LEADS,
     "see changes": LEADS,
+    "read the described interface": STAFF,
     # Machines and models
     "add machines": LEADS,
     "change machines": LEADS,
     "put machines out of the lists": LEADS,
     "change models": LEADS,
     # What the shop decides for itself
+    "see rules": STAFF,
     "pin pictures": LEADS,
     "change checks": LEADS,
     "change limits": LEADS,

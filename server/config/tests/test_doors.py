@@ -3,6 +3,7 @@
 import datetime as dt
 import json
 import uuid
+from wsgiref.util import setup_testing_defaults
 
 import pytest
 from axes.models import AccessAttempt
@@ -207,3 +208,30 @@ def test_everything_that_is_typed_has_a_length_that_its_field_can_show():
         for place in endless(content["schema"], operation["operationId"], described["components"]["schemas"])
     }
     assert sorted(found) == []
+
+
+@pytest.mark.parametrize("path", ["/static/index.html", "/static/lumvek.svg", "/"])
+def test_whatever_is_served_says_that_it_stands_in_nobodys_frame(db, path):
+    from config.wsgi import application
+
+    environ: dict = {}
+    setup_testing_defaults(environ)
+    environ |= {"PATH_INFO": path, "HTTP_HOST": "127.0.0.1"}
+    said: dict = {}
+    body = application(environ, lambda status, headers, *_: said.update(status=status, **dict(headers)))
+    getattr(body, "close", lambda: None)()
+    assert said["status"].startswith("200")
+    assert "frame-ancestors 'none'" in said["Content-Security-Policy"]
+    assert (said["X-Frame-Options"], said["X-Content-Type-Options"]) == ("DENY", "nosniff")
+
+
+@pytest.mark.parametrize("path", ["/api/openapi.json", "/api/rules"])
+def test_what_is_for_those_who_work_here_is_not_for_owners_nor_strangers(yard, as_, path):
+    answers = {role: as_(getattr(yard, role)).get(path).status_code for role in ("lead", "technician", "parts", "owner")}
+    assert answers == {"lead": 200, "technician": 200, "parts": 200, "owner": 403}
+    assert as_().get(path).status_code == 401
+
+
+def test_a_form_that_breaks_off_is_refused_in_the_apis_own_shape(yard, as_):
+    broken = as_(yard.lead).post("/api/shop/mark", b"--x\r\nContent", content_type="multipart/form-data; boundary=")
+    assert (broken.status_code, broken.json()["error"]["message"]) == (400, "What was sent cannot be read.")

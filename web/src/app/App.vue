@@ -57,6 +57,7 @@ async function leave(): Promise<void> {
       ><RouterLink :to="{ name: 'bench' }" :class="{ here: route.name === 'bench' }">Bench</RouterLink
       ><RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink
       ><RouterLink
+        v-if="session.may('see rules')"
         :to="{ name: session.may('see people') ? 'people' : 'rules' }"
         :class="{ here: OF_THE_SHOP.includes(String(route.name)) }"
         >{{ session.may('see people') ? 'Shop' : 'Rules' }}</RouterLink

@@ -49,10 +49,10 @@ const SCREENS: Screen[] = [
     right: 'change the shop',
   },
   { title: 'Rates', path: '/shop/rates', also: 'currency labour standing hour money', right: 'change rates' },
-  { title: 'Schools', path: '/rules?tab=schools', also: 'way of doing' },
-  { title: 'Feelers', path: '/rules?tab=feelers', also: 'card paper thickness' },
+  { title: 'Schools', path: '/rules?tab=schools', also: 'way of doing', right: 'see rules' },
+  { title: 'Feelers', path: '/rules?tab=feelers', also: 'card paper thickness', right: 'see rules' },
   { title: 'People', path: '/people', also: 'invite members roles technicians', right: 'see people' },
-  { title: 'Rules', path: '/rules', also: 'models limits sizes schools feelers copy' },
+  { title: 'Rules', path: '/rules', also: 'models limits sizes schools feelers copy', right: 'see rules' },
   {
     title: 'Own checks',
     path: '/own-checks',

@@ -110,7 +110,8 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
       </div>
     </article>
     <nav class="phone" aria-label="Look up">
-      <RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink><RouterLink :to="{ name: 'rules' }">Rules</RouterLink>
+      <RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink
+      ><RouterLink v-if="session.may('see rules')" :to="{ name: 'rules' }">Rules</RouterLink>
     </nav>
   </section>
 </template>
