@@ -1,5 +1,6 @@
 """The log of who asked for what, without the addresses that open a door by themselves."""
 
+import logging
 import re
 from typing import Any
 
@@ -20,3 +21,11 @@ class Discreet(Logger):  # type: ignore[misc]  # it comes without types
     def atoms(self, *given: Any) -> dict[str, Any]:
         found: dict[str, Any] = super().atoms(*given)
         return {key: discreet(value) if isinstance(value, str) else value for key, value in found.items()}
+
+
+class WithoutSecrets(logging.Filter):
+    """For the product's own log: what could not be found is written down there with its address."""
+
+    def filter(self, record: logging.LogRecord) -> bool:
+        record.msg, record.args = discreet(record.getMessage()), ()
+        return True

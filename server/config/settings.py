@@ -170,7 +170,8 @@ LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
     "formatters": {"line": {"format": "{asctime} {levelname} {name} {message}", "style": "{"}},
-    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "filters": {"discreet": {"()": "config.access_log.WithoutSecrets"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line", "filters": ["discreet"]}},
     "root": {"handlers": ["console"], "level": "WARNING"},
 }
 SILENCED_SYSTEM_CHECKS = ["axes.W003"]

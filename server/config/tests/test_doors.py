@@ -2,6 +2,7 @@
 
 import datetime as dt
 import json
+import logging
 import uuid
 from wsgiref.util import setup_testing_defaults
 
@@ -10,6 +11,7 @@ from axes.models import AccessAttempt
 from django.core.exceptions import ImproperlyConfigured
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, RequestFactory
+from django.utils.module_loading import import_string
 from PIL import Image, ImageFile
 
 from config import lockout
@@ -235,3 +237,11 @@ def test_what_is_for_those_who_work_here_is_not_for_owners_nor_strangers(yard, a
 def test_a_form_that_breaks_off_is_refused_in_the_apis_own_shape(yard, as_):
     broken = as_(yard.lead).post("/api/shop/mark", b"--x\r\nContent", content_type="multipart/form-data; boundary=")
     assert (broken.status_code, broken.json()["error"]["message"]) == (400, "What was sent cannot be read.")
+
+
+def test_the_products_own_log_has_no_address_that_opens_a_door(settings):
+    record = logging.LogRecord("django.request", logging.WARNING, "", 0, "%s: %s", ("Not Found", "/shared/s3cret/photos"), None)
+    (name,) = settings.LOGGING["root"]["handlers"]
+    (filtered,) = settings.LOGGING["handlers"][name]["filters"]
+    assert import_string(settings.LOGGING["filters"][filtered]["()"])().filter(record)
+    assert record.getMessage() == "Not Found: /shared/…/photos"
