@@ -38,7 +38,7 @@ def proxy(product, tmp_path_factory):
     site = SITE.read_text()
     for was, now in {
         "127.0.0.1:8420": f"127.0.0.1:{back}",
-        "listen 443 ssl http2": f"listen 127.0.0.1:{port} ssl http2",
+        "listen 443 ssl": f"listen 127.0.0.1:{port} ssl",
         "listen 80;": f"listen 127.0.0.1:{plain};",
         "shop.example": "127.0.0.1",
         "/etc/lumvek/tls": str(folder),
