@@ -23,7 +23,7 @@ READINGS = 300
 class Browser:
     """A signed-in client."""
 
-    def __init__(self, base: str) -> None:
+    def __init__(self, base: str, name: str = "tomas") -> None:
         self.base = base
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
         self.token = ""
@@ -33,7 +33,7 @@ class Browser:
                 break
             except OSError:
                 time.sleep(0.1)
-        self.token = self.post("/api/session/login", username="tomas", password="sallow-bridge")["csrf"]
+        self.token = self.post("/api/session/login", username=name, password="sallow-bridge")["csrf"]
 
     def get(self, path: str):
         with self.opener.open(self.base + path) as answer:

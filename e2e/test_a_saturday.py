@@ -176,6 +176,28 @@ def test_a_letter_that_was_not_sent_is_said_and_sent_again(page: Page, sign_in, 
     assert len(product.mail.letters) == 2
 
 
+def test_prices_come_from_the_desks_and_from_a_long_file(page: Page, sign_in, behaving):
+    sign_in("bram")
+    page.goto("/parts/sourcing")
+    worked_out(page)
+    page.get_by_role("button", name="Ask the suppliers").click()
+    expect(page.get_by_role("status").filter(has_text="of the list")).to_contain_text("Harrow Mail")
+    page.goto("/parts/orders")
+    behaving("down")
+    page.goto("/parts/sourcing")
+    page.get_by_role("button", name="Ask the suppliers").click()
+    expect(page.get_by_role("status").filter(has_text="What it said last is used")).to_be_visible()
+    lines = "".join(f"B-{n},{n % 90 + 1}.50,1\n" for n in range(3000))
+    wrong = {"name": "p.csv", "mimeType": "text/csv", "buffer": f"number,unit_price,pack\n{lines}B-x,dear,1\n".encode()}
+    pick = page.get_by_label("File", exact=True)
+    pick.set_input_files(wrong)
+    expect(page.get_by_text("Nothing is taken until these are put right.")).to_be_visible()
+    expect(page.get_by_text("Line 3002: unit_price: must be an amount")).to_be_visible()
+    pick.set_input_files({**wrong, "buffer": f"number,unit_price,pack\n{lines}".encode()})
+    page.get_by_role("button", name="Take 3000 lines").click()
+    expect(page.get_by_text("3000 taken, 0 there already, 0 refused")).to_be_visible()
+
+
 def test_what_lies_open_is_weighed_at_the_finding_and_put_on_the_list(page: Page, sign_in):
     sign_in("tomas")
     page.goto(f"/walk-arounds/{WINTER}/findings")

@@ -3,7 +3,7 @@
 import uuid
 from typing import TYPE_CHECKING
 
-from django.http import HttpRequest
+from django.http import HttpRequest, StreamingHttpResponse
 from ninja import File, Form, Query, Router, UploadedFile
 
 from fleet.actions import counting
@@ -14,9 +14,8 @@ from shops.access import member_of
 from shops.endpoints import allowed
 from shops.queries.outside import inquiry_of
 from shops.schemas import InquiryIn, InquiryOut
-from tabular import sheets
+from tabular import sheets, streamed
 from tabular.paging import page_of
-from tabular.schemas import TableReportOut
 
 from .actions import counter_import, servicing
 from .queries import counters, forecast_views, timeline, upkeep, wear
@@ -121,11 +120,11 @@ def withdraw_counter(request: HttpRequest, machine_id: int, reading: uuid.UUID) 
     return counters.shown(machine)
 
 
-@router.post("/counters-file", response=TableReportOut, **allowed(counter_import.take_file))
-def counters_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> TableReportOut:
-    """Counters of several machines from a CSV or XLSX file. dry: only say what it would do."""
-    table = counter_import.take_file(member_of(request), sheets.uploaded(file), dry=dry)
-    return TableReportOut.of(table, dry=dry)
+@router.post("/counters-file", response={200: None}, **allowed(counter_import.take_file))
+def counters_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> StreamingHttpResponse:
+    """Counters of several machines from a CSV or XLSX file: a line of JSON for each step, the last one with the report. dry:
+    only say what it would do."""
+    return streamed.table_told(counter_import.take_file(member_of(request), sheets.uploaded(file), dry=dry), dry=dry)
 
 
 @router.get("/machines/{int:machine_id}/logbook", response=LogbookOut)

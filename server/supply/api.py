@@ -1,6 +1,5 @@
 """Endpoints of the parts list, suppliers and sourcing. Orders, stock and cost have modules of their own."""
 
-from collections.abc import Iterator
 from uuid import UUID
 
 from django.conf import settings
@@ -15,8 +14,7 @@ from shops.access import member_of
 from shops.endpoints import allowed
 from shops.queries.outside import inquiry_of
 from shops.schemas import InquiryIn, InquiryOut
-from tabular import sheets
-from tabular.schemas import TableReportOut
+from tabular import sheets, streamed
 
 from . import desk
 from .actions import numbering, plans, supplier_book, terms
@@ -114,28 +112,22 @@ def set_supplier(request: HttpRequest, new: SupplierIn) -> list[SupplierOut]:
     return all_suppliers(request)
 
 
-@router.post("/suppliers/{int:supplier_id}/offers-file", response=TableReportOut, **allowed(supplier_book.read_offers))
-def offers_file(request: HttpRequest, supplier_id: int, file: File[UploadedFile], dry: Form[bool] = True) -> TableReportOut:
-    """A supplier's prices and stock from CSV or XLSX. dry: only say what each line would do."""
+@router.post("/suppliers/{int:supplier_id}/offers-file", response={200: None}, **allowed(supplier_book.read_offers))
+def offers_file(
+    request: HttpRequest, supplier_id: int, file: File[UploadedFile], dry: Form[bool] = True
+) -> StreamingHttpResponse:
+    """A supplier's prices from a CSV or XLSX file: a line of JSON for each step, the last one with the report. dry: only say
+    what each line would do."""
     member = member_of(request)
     supplier = suppliers.supplier_of(member, supplier_id)
-    return TableReportOut.of(supplier_book.read_offers(member, supplier, sheets.uploaded(file), dry=dry), dry=dry)
+    return streamed.table_told(supplier_book.read_offers(member, supplier, sheets.uploaded(file), dry=dry), dry=dry)
 
 
 @router.post("/plans", response={200: None}, **allowed(plans.stream))
 def make_plan(request: HttpRequest, new: SourcingIn) -> StreamingHttpResponse:
     """Work out three plans: a line of JSON for each step, the last one with ``done`` or ``error``."""
     pins = [Pin(pin.line, pin.supplier, pin.way, pin.date.isoformat() if pin.date else None) for pin in new.pinned]
-    steps = plans.stream(member_of(request), new.uuid, pins)
-    first = next(steps)  # what is refused at once is refused as everywhere else
-
-    def all_steps() -> Iterator[str]:
-        yield first
-        yield from steps
-
-    response = StreamingHttpResponse(all_steps(), content_type="application/x-ndjson")
-    response["Cache-Control"] = "no-store"
-    return response
+    return streamed.told(plans.stream(member_of(request), new.uuid, pins))
 
 
 @router.get("/plans/latest", response=SourcingOut | None, **allowed(SEE_ALL))

@@ -13,8 +13,12 @@ class TableLineOut(Schema):
     words: str
 
 
+MOST_LINES = 300
+"""Told line by line; the refused ones first, where there are more."""
+
+
 class TableReportOut(Schema):
-    """dry: nothing was taken, this is what would be."""
+    """dry: nothing was taken, this is what would be. lines: so many of them as a person reads, refused ones before others."""
 
     dry: bool
     taken: int
@@ -24,10 +28,14 @@ class TableReportOut(Schema):
 
     @classmethod
     def of(cls, table: Table, *, dry: bool) -> Self:
+        lines = table.lines
+        if len(lines) > MOST_LINES:
+            lines = sorted(lines, key=lambda one: one.outcome != "refused")[:MOST_LINES]
+            lines.sort(key=lambda one: one.line)
         return cls(
             dry=dry,
             taken=table.count("taken"),
             there=table.count("there"),
             refused=table.count("refused"),
-            lines=[TableLineOut(line=one.line, outcome=one.outcome, words=one.words) for one in table.lines],
+            lines=[TableLineOut(line=one.line, outcome=one.outcome, words=one.words) for one in lines],
         )

@@ -9,13 +9,16 @@ from typing import Literal
 from django.http import HttpResponse
 from ninja import UploadedFile
 
+from lumvek_core import apart
 from lumvek_core.errors import BadInput
+from lumvek_core.files.tables import TableSize
 
 from .door import fit
 
 LARGEST = 5_000_000
 """Bytes of a file that is read, and of what it unpacks to times twenty."""
-MOST_ROWS = 20_000
+BOOK = apart.Limits(seconds=45, megabytes=500)
+"""What reading a workbook may cost, whatever is in it."""
 RUN = ("=", "+", "-", "@", "\t", "\r", "\n", "＝", "＋", "－", "＠")
 """What a cell begins with that a spreadsheet would run."""
 
@@ -100,21 +103,30 @@ def text_of(name: str, content: bytes) -> str:
 
 def _text_of(name: str, content: bytes) -> str:
     if len(content) > LARGEST:
-        raise BadInput("file", "is larger than 5 MB")
+        raise BadInput("file", f"is larger than {LARGEST // 1_000_000} MB")
     if content[:2] != b"PK":
         try:
             return content.decode("utf-8-sig")
         except UnicodeDecodeError:
             return content.decode("cp1252", errors="replace")  # how older spreadsheets save
     try:
-        return _xlsx_text(content)
-    except BadInput:
-        raise
-    except (KeyError, ValueError, OSError, zipfile.BadZipFile):
+        text: str = apart.call(xlsx_text, name, content, limits=BOOK)
+    except apart.TooMuch as problem:
+        raise BadInput("file", f"{name or 'it'} {problem.message}") from None
+    return text
+
+
+def xlsx_text(name: str, content: bytes) -> str:
+    """The first sheet of a workbook as CSV text. Raises BadInput with field ``file``."""
+    try:
+        return _first_sheet(content)
+    except BadInput as problem:
+        raise BadInput("file", problem.message) from None
+    except (KeyError, ValueError, TypeError, AttributeError, IndexError, OSError, SyntaxError, zipfile.BadZipFile):
         raise BadInput("file", f"{name or 'it'} cannot be read as a table; save it as CSV or XLSX") from None
 
 
-def _xlsx_text(content: bytes) -> str:
+def _first_sheet(content: bytes) -> str:
     from openpyxl import load_workbook
 
     with zipfile.ZipFile(io.BytesIO(content)) as packed:
@@ -123,9 +135,9 @@ def _xlsx_text(content: bytes) -> str:
     book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
     out = io.StringIO()
     writer = csv.writer(out)
-    for i, row in enumerate(book.worksheets[0].iter_rows(values_only=True)):
-        if i >= MOST_ROWS:
-            raise BadInput("file", f"has more than {MOST_ROWS} lines")
+    size = TableSize()
+    for row in book.worksheets[0].iter_rows(values_only=True):
+        size.add(len(row))
         writer.writerow(["" if value is None else _cell(value) for value in row])
     return out.getvalue()
 

@@ -33,8 +33,14 @@ class Table:
 
 
 def table_rows(text: str, wanted: tuple[str, ...]) -> Iterator[tuple[int, dict[str, str]]]:
-    """Line number and cells by title of a table from outside. Raises BadInput with field ``file`` where a column is missing."""
-    lines, titles = rows_of(text)
+    """Line number and cells by title of a table from outside.
+
+    Raises BadInput with field ``file`` for what is no table, is too large a one, or lacks a column.
+    """
+    try:
+        lines, titles = rows_of(text)
+    except BadInput as problem:
+        raise BadInput("file", problem.message) from None
     if missing := [one for one in wanted if one not in titles]:
         raise BadInput("file", f"has no column {', '.join(missing)}; the file that is given out has them all")
     for at, cells in lines:

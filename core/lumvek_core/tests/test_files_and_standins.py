@@ -31,7 +31,17 @@ def test_tables_of_any_spreadsheet(text, titles, rows):
 
 
 @pytest.mark.parametrize(
-    ("text", "because"), [("", "empty"), ("  \n\n", "empty"), ("a\x00b", "not a text file"), ("x" * 2_000_001, "too large")]
+    ("text", "because"),
+    [
+        ("", "empty"),
+        ("  \n\n", "empty"),
+        ("a\x00b", "not a text file"),
+        ("x" * 8_000_001, "too large"),
+        ("x" * 200_000, "not a table"),
+        ("1,2\n" * 100_002, "more than 100000 lines"),
+        ("1,2\n" + ",".join("1" * 101), "more than 100 columns in line 2"),
+        (",".join("1" * 100) + "\n" + ("," * 99 + "\n") * 10_001, "more than 1000000 cells"),
+    ],
 )
 def test_what_is_no_table(text, because):
     with pytest.raises(BadInput) as problem:

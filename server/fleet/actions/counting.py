@@ -2,7 +2,9 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Iterable
+from bisect import insort
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 
 from django.utils import timezone
 
@@ -18,6 +20,37 @@ from ..queries.counters import counts_of, now_of, offset_at, unit_of
 from .history import history_changed
 
 HIGHEST = 1e6
+
+
+class Meter:
+    """What a machine's meter of one unit has shown, so that many figures can be held against it and each other."""
+
+    def __init__(self, machine: Machine, unit: str) -> None:
+        self.unit = unit
+        self.read(machine)
+
+    def read(self, machine: Machine) -> None:
+        """As it stands in the database."""
+        self.edition = machine.history_edition
+        self.counts = counts_of([machine.pk], self.unit)[machine.pk]
+        self.stood = now_of(machine, self.unit)
+        exchanges = CounterReading.objects.filter(machine=machine, unit=self.unit, exchanged=True, withdrawn=False)
+        self._exchanges = [(one.at, one.total - one.shown) for one in exchanges]
+
+    def take(self, shown: float, at: dt.datetime, *, confirmed: bool = False) -> float:
+        """What the machine had done in all when it showed this; later figures are held against it too. Raises BadInput with
+        field ``shown`` for what cannot be, or must be confirmed."""
+        if not 0 <= shown < HIGHEST:
+            raise BadInput("shown", "must be between 0 and 1 000 000")
+        before = [offset for since, offset in self._exchanges if since <= at]
+        new = Count(at, shown + (before[-1] if before else 0.0))
+        if not self.counts and self.stood is not None and shown < self.stood:
+            raise BadInput("shown", f"stood at {self.stood:g} before; it does not run back")
+        asked = counters.question(self.counts, new, self.unit)
+        if asked and not (confirmed and _runs_on(self.counts, new)):
+            raise BadInput("shown", asked)
+        insort(self.counts, new, key=lambda one: one.at)
+        return new.total
 
 
 @action("read counters")
@@ -58,14 +91,7 @@ def record(
     if exchanged:
         offset = _close_old_meter(member, machine, unit, reading, at, source, old_shown) - shown
     else:
-        offset = offset_at(machine, unit, at)
-        counts, new = counts_of([machine.pk], unit)[machine.pk], Count(at, shown + offset)
-        stood = now_of(machine, unit)
-        if not counts and stood is not None and shown < stood:
-            raise BadInput("shown", f"stood at {stood:g} before; it does not run back")
-        asked = counters.question(counts, new, unit)
-        if asked and not (confirmed and _runs_on(counts, new)):
-            raise BadInput("shown", asked)
+        offset = Meter(machine, unit).take(shown, at, confirmed=confirmed) - shown
     made = CounterReading.objects.create(
         uuid=reading,
         machine=machine,
@@ -80,6 +106,45 @@ def record(
     )
     keep_in_step(machine, unit)
     return made
+
+
+@dataclass(frozen=True)
+class Shown:
+    """A figure of a meter, under the UUID that is made of it."""
+
+    uuid: uuid.UUID
+    shown: float
+    at: dt.datetime
+
+
+@action("read counters")
+def record_many(
+    member: Member, meter: Meter, machine: Machine, figures: Sequence[Shown], source: str
+) -> list[tuple[Shown, str]]:
+    """Keep figures of one machine, those that are there already left as they are. Returns those that cannot be, and why.
+
+    meter: the machine's, of one batch after the other; it is read anew where somebody has changed the machine's history.
+    """
+    held = Machine.objects.select_for_update().get(pk=machine.pk)
+    if meter.edition != held.history_edition:
+        meter.read(held)
+    there = set(CounterReading.objects.filter(uuid__in=[one.uuid for one in figures]).values_list("uuid", flat=True))
+    by = {"machine": held, "unit": meter.unit, "source": source, "by": member.user}
+    made, refused = [], []
+    for one in figures:
+        if one.uuid in there:
+            continue
+        try:
+            total = meter.take(one.shown, one.at)
+        except BadInput as problem:
+            refused.append((one, problem.message))
+        else:
+            made.append(CounterReading(uuid=one.uuid, at=one.at, shown=one.shown, total=total, **by))
+    CounterReading.objects.bulk_create(made)
+    if made:
+        keep_in_step(held, meter.unit)
+        meter.edition += 1
+    return refused
 
 
 def _close_old_meter(

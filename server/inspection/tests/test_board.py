@@ -69,7 +69,7 @@ def test_it_is_narrowed_by_words_kind_owner_state_and_season(yard, machine, aske
     planter.owners.add(yard.owner)
     machine("Heron 6", model=combine, season_date=today + dt.timedelta(days=31))
     done = machine("Heron 4", {}, model=combine)
-    closing.finish(yard.technician, yard.walk_around)
+    closing.finish(yard.technician, yard.walk_around.pk, uuid.uuid4())
     assert done.name in asked(state="finished")
     assert asked(search="OWNER d12") == ["Dunmere 12"]
     assert asked(kind="rotary-combine", order="name") == ["Heron 4", "Heron 6"]

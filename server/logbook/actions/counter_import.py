@@ -2,13 +2,14 @@
 
 import datetime as dt
 import uuid
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from functools import partial
 from typing import Annotated
 from urllib.parse import quote
 
 import urllib3
 from django.conf import settings
-from django.db import transaction
 from django.utils import timezone
 from pydantic import AwareDatetime, BaseModel, Field, ValidationError
 from urllib3.util import Retry, Timeout
@@ -23,7 +24,8 @@ from outside.models import Line
 from shops.access import Conflict
 from shops.models import Member
 from shops.rights import action
-from tabular.tables import Outcome, Table, TableLine, table_rows
+from tabular.streamed import Step
+from tabular.tables import Table, TableLine, table_rows
 
 _pool = urllib3.PoolManager(timeout=Timeout(connect=1.0, read=2.5), retries=Retry(0))
 MOST_BYTES = 100_000
@@ -33,47 +35,105 @@ COLUMNS = ("machine", "date", "counter")
 TYPE_IT = "Type the counter instead."
 
 
-@action("read counters")
-def take_file(member: Member, text: str, *, dry: bool) -> Table:
-    """Counters from CSV: machine (name or serial), date, counter. Nothing is taken while a line is refused, or on a dry run.
+BATCH = 1000
+"""Lines of one machine that are stored at once: nobody else waits for its counter longer than that."""
 
-    Sending a file again changes nothing. Raises BadInput with field ``text`` for what is no such table.
+
+@dataclass
+class _Line:
+    number: int
+    machine: Machine
+    figure: counting.Shown
+
+
+@action("read counters", atomic=False)
+def take_file(member: Member, text: str, *, dry: bool) -> Iterator[Step | Table]:
+    """Counters from CSV: machine (name or serial), date, counter; it tells how far it is. Nothing is taken while a line is
+    refused, or on a dry run; what is taken is stored a batch at a time.
+
+    Sending a file again changes nothing. Raises BadInput with field ``file`` for what is no such table.
     """
     machines = {key.lower(): one for one in machines_for(member) for key in (one.name, one.serial) if key}
-    found = Table()
-    # A machine's oldest line first, whatever the order of the file.
-    for number, row in sorted(table_rows(text, COLUMNS), key=lambda line: [line[1].get(name, "") for name in COLUMNS[:2]]):
+    rows, found = list(table_rows(text, COLUMNS)), Table()
+    of_machine: dict[int, list[_Line]] = {}
+    for done, (number, row) in enumerate(rows):
+        if done % BATCH == 0:
+            yield Step("Reading", done, 2 * len(rows))
         try:
-            found.lines.append(TableLine(number, *_take(member, machines, *(row.get(name, "").strip() for name in COLUMNS))))
+            line = _understood(machines, number, *(row.get(name, "").strip() for name in COLUMNS))
         except BadInput as problem:
             found.lines.append(TableLine(number, "refused", f"{problem.field} {problem.message}"))
-    if dry or found.count("refused"):
-        transaction.set_rollback(True)
+        else:
+            of_machine.setdefault(line.machine.pk, []).append(line)
+    done = len(rows)
+    for lines_ in of_machine.values():
+        lines_.sort(key=lambda line: line.figure.at)  # a machine's oldest first, whatever the order of the file
+        yield Step("Reading", done, 2 * len(rows))
+        found.lines += _tried(lines_)
+        done += len(lines_)
+    if not dry and not found.count("refused"):
+        yield from _taken(member, of_machine.values(), found)
     found.lines.sort(key=lambda line: line.line)
-    return found
+    yield found
 
 
-def _take(member: Member, machines: dict[str, Machine], name: str, day: str, shown: str) -> tuple[Outcome, str]:
-    """(outcome, words) of one line. Raises BadInput."""
+def _tried(lines_: Sequence[_Line]) -> Iterator[TableLine]:
+    """What each line of one machine would do."""
+    machine = lines_[0].machine
+    unit = counters.unit_of(machine)
+    meter = counting.Meter(machine, unit)
+    there = set(machine.counter_readings.filter(source=CounterReading.Source.FILE).values_list("uuid", flat=True))
+    for line in lines_:
+        if line.figure.uuid in there:
+            yield TableLine(line.number, "there", f"{machine.name}: {line.figure.shown:g} {unit}")
+            continue
+        there.add(line.figure.uuid)
+        try:
+            total = meter.take(line.figure.shown, line.figure.at)
+        except BadInput as problem:
+            yield TableLine(line.number, "refused", f"{problem.field} {problem.message}")
+        else:
+            yield TableLine(line.number, "taken", f"{machine.name}: {total:g} {unit}")
+
+
+def _taken(member: Member, machines: Iterable[Sequence[_Line]], found: Table) -> Iterator[Step]:
+    """Store what was tried; what somebody else's figure has made impossible meanwhile is refused after all."""
+    many, done = sum(map(len, machines)), 0
+    told = {line.line: line for line in found.lines}
+    for lines_ in machines:
+        machine = lines_[0].machine
+        machine.refresh_from_db()
+        meter = counting.Meter(machine, counters.unit_of(machine))
+        for first in range(0, len(lines_), BATCH):
+            yield Step("Taking", done, many)
+            batch = {line.figure.uuid: line for line in lines_[first : first + BATCH]}
+            figures = [line.figure for line in batch.values()]
+            for one, why in counting.record_many(member, meter, machine, figures, CounterReading.Source.FILE):
+                told[batch[one.uuid].number].outcome, told[batch[one.uuid].number].words = "refused", why
+            done += len(batch)
+
+
+def _understood(machines: Mapping[str, Machine], number: int, name: str, day: str, shown: str) -> _Line:
+    """One line. Raises BadInput."""
     machine = machines.get(name.lower())
     if machine is None:
         raise BadInput("machine", f"{name or 'nothing'} is not known")
     try:
         when = dt.datetime.fromisoformat(day)
-    except ValueError:
+        when = timezone.make_aware(when) if when.tzinfo is None else when
+        late = when > timezone.now()
+    except (ValueError, OverflowError):
         raise BadInput("date", "must be a day such as 2026-03-05") from None
-    if when.tzinfo is None:
-        when = timezone.make_aware(when)
-    if when > timezone.now():
+    if late:
         raise BadInput("date", "is still to come")
+    if when < OLDEST:
+        raise BadInput("date", f"lies before {OLDEST:%Y}")
     try:
         value = float(shown.replace(",", "."))
     except ValueError:
         raise BadInput("counter", "must be a number") from None
     reading = uuid.uuid5(uuid.UUID(int=machine.pk), f"{when.isoformat()} {value:g}")
-    there = CounterReading.objects.filter(uuid=reading).exists()
-    made = counting.record(member, machine, reading, value, when, CounterReading.Source.FILE)
-    return "there" if there else "taken", f"{machine.name}: {made.total:g} {counters.unit_of(machine)}"
+    return _Line(number, machine, counting.Shown(reading, value, when))
 
 
 class Sent(BaseModel):

@@ -10,8 +10,10 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
+from fleet.actions import counting
 from fleet.models import CounterReading, Machine, MachineModel
 from logbook.actions import counter_import
+from testing.streams import report, steps
 
 
 @pytest.fixture
@@ -98,7 +100,7 @@ def test_a_planter_has_no_hour_meter(send):
 
 def csv(browser, text, **more):
     file = SimpleUploadedFile("counters.csv", text.encode(), "text/csv")
-    return browser.post("/api/logbook/counters-file", {"file": file, **more}).json()
+    return report(browser.post("/api/logbook/counters-file", {"file": file, **more}))
 
 
 def test_a_file_is_tried_first_and_sent_again_changes_nothing(planter, as_):
@@ -125,6 +127,37 @@ def test_a_file_of_another_shop_knows_none_of_ours(planter, neighbour, as_):
     planter.machine.save()
     found = csv(as_(neighbour.lead), "machine,date,counter\nD12-0417,2026-01-01,5\n", dry="false")
     assert (found["taken"], found["refused"]) == (0, 1)
+
+
+def test_what_somebody_elses_figure_has_made_impossible_meanwhile_is_refused_after_all(planter, as_, monkeypatch):
+    midnight = timezone.make_aware(dt.datetime.combine(timezone.localdate(), dt.time()))
+    text = f"machine,date,counter\nDunmere 12,{timezone.localdate()},2870\n"
+    tried = counter_import._tried
+
+    def while_it_is_tried(lines):
+        found = list(tried(lines))
+        counting.record(planter.lead, planter.machine, uuid.uuid4(), 2880, midnight - dt.timedelta(minutes=1), "typed")
+        return found
+
+    monkeypatch.setattr(counter_import, "_tried", while_it_is_tried)
+    found = csv(as_(planter.technician), text, dry="false")
+    assert (found["taken"], found["refused"]) == (0, 1)
+    assert "2 880" in found["lines"][0]["words"] or "2880" in found["lines"][0]["words"]
+
+
+def test_a_long_file_is_told_step_by_step_and_stored_in_batches(planter, as_, monkeypatch, django_assert_max_num_queries):
+    monkeypatch.setattr(counter_import, "BATCH", 50)
+    first = timezone.now() - dt.timedelta(hours=400)
+    lines = "".join(f"Dunmere 12,{first + dt.timedelta(hours=n):%Y-%m-%dT%H:%M},{2861 + n * 0.01:.2f}\n" for n in range(300))
+    CounterReading.objects.all().delete()
+    file = SimpleUploadedFile("c.csv", f"machine,date,counter\n{lines}".encode(), "text/csv")
+    with django_assert_max_num_queries(130):
+        answer = as_(planter.technician).post("/api/logbook/counters-file", {"file": file, "dry": "false"})
+        told = steps(answer)
+    assert answer["X-Accel-Buffering"] == "no"
+    assert [step["steps"] for step in told if step["what"] == "Taking"] == [0, 50, 100, 150, 200, 250]
+    assert (told[-1]["done"], told[-1]["report"]["taken"]) == (True, 300)
+    assert CounterReading.objects.filter(source="file").count() == 300
 
 
 def answered(body):

@@ -1,6 +1,5 @@
 """Working out from whom to get the list, step by step while somebody looks on."""
 
-import json
 import uuid
 from collections.abc import Iterator, Sequence
 from queue import SimpleQueue
@@ -16,17 +15,19 @@ from shops.rights import action
 from ..models import Plan
 from ..queries.sourcing import question
 
+DONE = {"what": "", "steps": 1, "of": 1, "done": True}
+
 
 @action("plan orders", atomic=False)
-def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[str]:
-    """Work out a plan and keep it: a line of JSON for each step, then one with ``done``. The same UUID again gives what was
+def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[dict[str, Any]]:
+    """Work out a plan and keep it: what is told of each step, then ``done``. The same UUID again gives what was
     kept.
 
     The work runs in a process of its own; a thread waits for it, so that each step is told while the next one is worked on.
     """
     had = Plan.objects.of(member).filter(uuid=plan).first()
     if had is not None:
-        yield _said(done=True, steps=1, of=1, what="")
+        yield DONE
         return
     given = question(member, pins)
     if not given.lines:
@@ -45,24 +46,20 @@ def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[str
     while True:
         match told.get():
             case (what, done, of):
-                yield _said(what=what, steps=done, of=of, done=False)
+                yield {"what": what, "steps": done, "of": of, "done": False}
             case dict() as answer:
                 Plan.objects.get_or_create(
                     uuid=plan,
                     shop_id=member.shop_id,
                     defaults={"asked": structure.write(given), "answer": answer, "by": member.user},
                 )
-                yield _said(done=True, steps=1, of=1, what="")
+                yield DONE
                 return
             case BadInput() as problem:
-                yield _said(error={"field": problem.field, "message": problem.message})
+                yield problem.as_dict()
                 return
             case apart.Busy() as problem:
-                yield _said(error={"field": "", "message": str(problem)})
+                yield BadInput("", str(problem)).as_dict()
                 return
             case problem:
                 raise RuntimeError("the plan could not be worked out") from problem
-
-
-def _said(**what: object) -> str:
-    return json.dumps(what) + "\n"

@@ -1,7 +1,7 @@
 """Suppliers, what they said of prices and stock, and asking their desks."""
 
 import uuid
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from decimal import Decimal
 from functools import partial
 from typing import Any
@@ -16,18 +16,30 @@ from outside.mails import is_address
 from shops.access import NotFoundHere
 from shops.models import Member
 from shops.rights import action
+from tabular.streamed import Step
 from tabular.tables import Table, TableLine, amount_in, number_in, table_rows, whole_in
 
 from .. import desk
 from ..models import Offer, Supplier
 from ..queries import net_requirements
 
+BATCH = 1000
+"""Lines that are stored at once."""
+LONGEST_NUMBER = 40
+SAID = ("number", "unit_price", "pack", "stock", "p_stock", "restock_days", "status")
+"""What is kept of what a supplier says of a number."""
 
-@action("take prices")
-def read_offers(member: Member, supplier: Supplier, text: str, *, dry: bool) -> Table:
-    """Take a supplier's prices, stock and chances from a table. Nothing is taken unless every line can be."""
+
+@action("take prices", atomic=False)
+def read_offers(member: Member, supplier: Supplier, text: str, *, dry: bool) -> Iterator[Step | Table]:
+    """Take a supplier's prices, stock and chances from a table, telling how far it is. Nothing is taken unless every line can
+    be; what is taken is stored a batch at a time, and the same file again goes on where one broke off.
+    """
+    rows = list(table_rows(text, ("number", "unit_price")))
     found, offers = Table(), []
-    for at, row in table_rows(text, ("number", "unit_price")):
+    for done, (at, row) in enumerate(rows):
+        if done % BATCH == 0:
+            yield Step("Reading", done, len(rows))
         if not row.get("number") or not row.get("unit_price"):
             continue
         try:
@@ -36,14 +48,18 @@ def read_offers(member: Member, supplier: Supplier, text: str, *, dry: bool) -> 
         except BadInput as problem:
             found.lines.append(TableLine(at, "refused", f"{problem.field}: {problem.message}"))
     if not dry and not found.count("refused"):
-        keep_offers(supplier, offers, "file")
-    return found
+        for first in range(0, len(offers), BATCH):
+            yield Step("Taking", first, len(offers))
+            keep_offers(supplier, offers[first : first + BATCH], "file")
+    yield found
 
 
 def _offer(row: dict[str, str]) -> dict[str, Any]:
     restock = row.get("restock_days", "")
+    if len(row["number"]) > LONGEST_NUMBER:
+        raise BadInput("number", f"is longer than {LONGEST_NUMBER} characters")
     return {
-        "number": row["number"][:40],
+        "number": row["number"],
         "unit_price": amount_in(row["unit_price"], "unit_price"),
         "pack": whole_in(row.get("pack") or "1", "pack", 1, 1000),
         "stock": whole_in(row.get("stock") or "0", "stock", 0, 1_000_000),
@@ -85,9 +101,12 @@ def keep_offers(supplier: Supplier, offers: Sequence[dict[str, Any]], source: st
     """Keep what a supplier said; numbers that were asked for and that it does not have are forgotten."""
     said = {offer["number"] for offer in offers}
     supplier.offers.filter(number__in=[number for number in asked if number not in said]).delete()
-    for offer in offers:
-        values = {**offer, "unit_price": Decimal(str(offer["unit_price"])), "source": source, "at": timezone.now()}
-        Offer.objects.update_or_create(supplier=supplier, number=values.pop("number"), defaults=values)
+    now = timezone.now()
+    rows = [
+        Offer(supplier=supplier, source=source, at=now, **{**offer, "unit_price": Decimal(str(offer["unit_price"]))})
+        for offer in offers
+    ]
+    Offer.objects.bulk_create(rows, update_conflicts=True, update_fields=[*SAID[1:], "source", "at"])
 
 
 @action("change suppliers")

@@ -249,13 +249,14 @@ def test_a_file_that_is_no_book_is_refused_as_a_whole(shop):
 
 def test_prices_come_in_from_a_table(shop):
     text = "number;unit_price;pack;stock;chance;restock_days\nD12-4001;47,20;2;6;0,8;9\nD12-4018;14.30\n"
-    assert supplier_book.read_offers(shop.parts, shop.far, text, dry=False).count("taken") == 2
+    take = lambda text: list(supplier_book.read_offers(shop.parts, shop.far, text, dry=False))[-1]  # noqa: E731
+    assert take(text).count("taken") == 2
     offer = shop.far.offers.get(number="D12-4001")
     assert (offer.unit_price, offer.stock, offer.p_stock, offer.restock_days) == (Decimal("47.20"), 6, 0.8, 9)
-    assert (
-        supplier_book.read_offers(shop.parts, shop.far, "number,unit_price,chance\nD12-4001,1,2\n", dry=False).count("refused")
-        == 1
-    )
+    assert take("number,unit_price,chance\nD12-4001,1,2\n").count("refused") == 1
+    assert take("number,unit_price\n" + "D" * 41 + ",1\n").lines[0].words == "number: is longer than 40 characters"
+    assert take("number,unit_price\nD12-4001,1\nd12-4001,2\n").count("taken") == 2
+    assert shop.far.offers.get(number="D12-4001").unit_price == 2, "the last line of a number counts"
 
 
 def test_papers_of_parts_and_orders(planned, as_):

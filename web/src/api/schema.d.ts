@@ -966,7 +966,8 @@ export interface paths {
         put?: never;
         /**
          * Counters File
-         * @description Counters of several machines from a CSV or XLSX file. dry: only say what it would do.
+         * @description Counters of several machines from a CSV or XLSX file: a line of JSON for each step, the last one with the report. dry:
+         *     only say what it would do.
          */
         post: operations["logbook_api_counters_file"];
         delete?: never;
@@ -3476,7 +3477,8 @@ export interface paths {
         put?: never;
         /**
          * Offers File
-         * @description A supplier's prices and stock from CSV or XLSX. dry: only say what each line would do.
+         * @description A supplier's prices from a CSV or XLSX file: a line of JSON for each step, the last one with the report. dry: only say
+         *     what each line would do.
          */
         post: operations["supply_api_offers_file"];
         delete?: never;
@@ -11426,7 +11428,7 @@ export interface components {
         };
         /**
          * TableReportOut
-         * @description dry: nothing was taken, this is what would be.
+         * @description dry: nothing was taken, this is what would be. lines: so many of them as a person reads, refused ones before others.
          */
         TableReportOut: {
             /** Dry */
@@ -13049,9 +13051,7 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["TableReportOut"];
-                };
+                content?: never;
             };
         };
     };
@@ -16347,9 +16347,7 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["TableReportOut"];
-                };
+                content?: never;
             };
         };
     };

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { Refused, useCsrf } from '@/api/client'
-import { time, weekday, workOut, type Step } from './plan'
+import { time, weekday, workOut } from './plan'
+import type { Step } from '@/api/steps'
 
 /** A server that says its lines in the pieces given, however they are cut. */
 function says(pieces: string[], status = 200): void {

@@ -2,11 +2,12 @@
 import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
+import { asForm, tableTaken, type Step } from '@/api/steps'
 import { newUuid } from '@/api/uuid'
 import { listed } from '@/app/counted'
 import { useOnward } from '@/app/useOnward'
 import { useSession } from '@/app/session'
-import { workOut, type Kind, type OnePlan, type PlanLine, type Step } from './plan'
+import { workOut, type Kind, type OnePlan, type PlanLine } from './plan'
 import { inquire } from '@/app/inquiry'
 import { useAttempt } from '@/app/useAttempt'
 
@@ -62,13 +63,15 @@ export function useSourcing() {
   }
   const suppliers = ref<Schemas['SupplierOut'][]>([])
   const from = ref(0)
-  const offers = (form: FormData): Promise<Schemas['TableReportOut']> =>
-    write(() =>
-      api.POST('/api/supply/suppliers/{supplier_id}/offers-file', {
-        params: { path: { supplier_id: from.value } },
-        body: form as never,
-        bodySerializer: (body) => body as never,
-      }),
+  const offers = (form: FormData, told: (step: Step) => void): Promise<Schemas['TableReportOut']> =>
+    tableTaken(
+      () =>
+        api.POST('/api/supply/suppliers/{supplier_id}/offers-file', {
+          params: { path: { supplier_id: from.value } },
+          ...asForm(form),
+          parseAs: 'stream',
+        }) as never,
+      told,
     )
   onMounted(() =>
     at.run(async () => {

@@ -2,7 +2,8 @@
 /** What may not last the coming season, over all machines: the dearest to wait with first. */
 import Button from '@/design/controls/button'
 import { computed, onMounted, ref } from 'vue'
-import { answer, api, write, type Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
+import { asForm, tableTaken, type Step } from '@/api/steps'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
@@ -16,8 +17,8 @@ const at = useAttempt('The forecasts could not be read.')
 const load = (): Promise<boolean> => at.read(async () => void (data.value = await answer(api.GET('/api/logbook/ahead'))))
 onMounted(load)
 const session = useSession()
-const counters = (form: FormData): Promise<Schemas['TableReportOut']> =>
-  write(() => api.POST('/api/logbook/counters-file', { body: form as never, bodySerializer: (body) => body as never }))
+const counters = (form: FormData, told: (step: Step) => void): Promise<Schemas['TableReportOut']> =>
+  tableTaken(() => api.POST('/api/logbook/counters-file', { ...asForm(form), parseAs: 'stream' }) as never, told)
 type Line = Schemas['FleetLineOut']
 const machines = computed(() => [
   ...new Map((data.value?.lines ?? []).map((line) => [line.machine_id, line.machine])).entries(),
