@@ -4,6 +4,7 @@ import SelectButton from '@/design/controls/selectbutton'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from './session'
+import LengthNote from './LengthNote.vue'
 import SearchBox from './SearchBox.vue'
 import SyncBar from './SyncBar.vue'
 import SyncState from './SyncState.vue'
@@ -105,6 +106,7 @@ async function leave(): Promise<void> {
         :key="`${String(there.name)}-${String(there.params.id ?? '')}-${units}-${session.me?.id ?? 0}`"
     /></RouterView>
   </main>
+  <LengthNote />
 </template>
 
 <style scoped>

@@ -68,7 +68,7 @@ const end = (ids: number[] | null): Promise<boolean> =>
           ><InputText v-model="who.name" autocomplete="name" maxlength="120"
         /></Field>
         <Field label="E-mail" hint="for a forgotten password" name="email" :at="naming"
-          ><InputText v-model="who.email" type="email" autocomplete="email"
+          ><InputText v-model="who.email" maxlength="200" type="email" autocomplete="email"
         /></Field>
         <p v-if="naming.problem && !naming.field" class="problem" role="alert">{{ naming.problem }}</p>
         <div class="tools"><Button type="submit" label="Save" :disabled="naming.busy" /></div>
@@ -77,10 +77,10 @@ const end = (ids: number[] | null): Promise<boolean> =>
         <h2>Password</h2>
         <input type="text" :value="account.username" autocomplete="username" hidden />
         <Field label="The one you have" name="old" :at="changing"
-          ><InputText v-model="words.old" type="password" autocomplete="current-password"
+          ><InputText v-model="words.old" maxlength="256" type="password" autocomplete="current-password"
         /></Field>
         <Field label="A new one" hint="at least 10 characters" name="new" :at="changing"
-          ><InputText v-model="words.new" type="password" autocomplete="new-password"
+          ><InputText v-model="words.new" maxlength="256" type="password" autocomplete="new-password"
         /></Field>
         <p v-if="changing.problem && !changing.field" class="problem" role="alert">{{ changing.problem }}</p>
         <div class="tools">

@@ -39,7 +39,7 @@ const groups = computed(() => {
     <nav class="list" aria-label="Subjects of the bench">
       <p v-if="open" class="top"><RouterLink :to="{ name: 'bench' }" class="back">Bench</RouterLink></p>
       <h1 v-else class="top">Bench</h1>
-      <InputText v-model="words" class="find" placeholder="Find" aria-label="Find a subject" />
+      <InputText v-model="words" maxlength="80" class="find" placeholder="Find" aria-label="Find a subject" />
       <section v-for="[group, listed] in groups" :key="group">
         <h2>{{ group }}</h2>
         <ul>

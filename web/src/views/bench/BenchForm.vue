@@ -81,6 +81,7 @@ function next(event: KeyboardEvent): void {
           v-else-if="field.kind === 'lengths'"
           :id="`b-${key}`"
           rows="3"
+          maxlength="20000"
           :value="text(key)"
           :data-tool="field.tool"
           data-near="list"
@@ -91,6 +92,7 @@ function next(event: KeyboardEvent): void {
           ><InputText
             :id="`b-${key}`"
             :model-value="text(key)"
+            maxlength="200"
             :invalid="!!inside(key)"
             :data-tool="field.tool"
             autocomplete="off"
@@ -135,6 +137,7 @@ function next(event: KeyboardEvent): void {
                   <InputText
                     v-else
                     :model-value="row[j] ?? ''"
+                    maxlength="200"
                     :placeholder="column.start"
                     :invalid="!!wrong(`${key}.${i}.${column.key}`)"
                     :aria-label="`${column.name}, line ${i + 1}`"

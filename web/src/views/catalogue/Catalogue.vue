@@ -82,7 +82,12 @@ const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slic
     </nav>
     <template v-if="family">
       <div class="find">
-        <InputText v-model="words" aria-label="Find in this catalogue" placeholder="Find: bearing, chain, 21 mm …" />
+        <InputText
+          v-model="words"
+          maxlength="80"
+          aria-label="Find in this catalogue"
+          placeholder="Find: bearing, chain, 21 mm …"
+        />
         <span class="quiet" role="status">{{ count }} of {{ counted(family.checks, 'check') }}. {{ family.flow }}.</span>
       </div>
       <section v-for="station in found" :key="station.key" :aria-labelledby="`station-${station.key}`">

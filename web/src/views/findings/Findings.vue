@@ -210,6 +210,7 @@ onMounted(async () => {
                 <InputText
                   :id="`words-${finding.place.position}`"
                   v-model="writing.text"
+                  :maxlength="writing.choice === 'wait' ? 80 : 300"
                   v-focus
                   :invalid="!!writing.problem"
                 />

@@ -16,6 +16,6 @@ const password = defineModel<string>('password', { required: true })
     ><InputText v-model="username" autocomplete="username" autocapitalize="none" maxlength="60"
   /></Field>
   <Field label="Password" hint="at least 10 characters" name="password" :at="at"
-    ><InputText v-model="password" type="password" autocomplete="new-password"
+    ><InputText v-model="password" maxlength="256" type="password" autocomplete="new-password"
   /></Field>
 </template>

@@ -28,6 +28,7 @@ const ask = (): Promise<boolean> =>
         <InputText
           id="name"
           v-model="name"
+          maxlength="200"
           v-focus
           autocomplete="username"
           autocapitalize="none"

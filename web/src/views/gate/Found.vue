@@ -28,7 +28,13 @@ const found = (): Promise<boolean> =>
       <h1>Lumvek</h1>
       <p class="quiet">Nobody works here yet. Open the shop; you lead it.</p>
       <Field label="The key the server printed when it started" name="secret" :at="at"
-        ><InputText v-model="made.secret" v-focus autocomplete="off" autocapitalize="none" placeholder="xxxx-xxxx-xxxx-xxxx"
+        ><InputText
+          v-model="made.secret"
+          maxlength="256"
+          v-focus
+          autocomplete="off"
+          autocapitalize="none"
+          placeholder="xxxx-xxxx-xxxx-xxxx"
       /></Field>
       <Field label="Your shop" name="shop" :at="at"
         ><InputText v-model="made.shop" autocomplete="organization" maxlength="120"

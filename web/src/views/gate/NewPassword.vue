@@ -31,6 +31,7 @@ const set = (): Promise<boolean> =>
         <InputText
           id="new-password"
           v-model="password"
+          maxlength="256"
           v-focus
           type="password"
           autocomplete="new-password"

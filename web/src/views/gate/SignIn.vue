@@ -53,11 +53,20 @@ async function enter(): Promise<void> {
       <h1>Lumvek</h1>
       <p class="quiet">Inspect, judge, and know what to order.</p>
       <label for="username">Name</label>
-      <InputText id="username" v-model="username" autocomplete="username" autocapitalize="none" v-focus required />
+      <InputText
+        id="username"
+        v-model="username"
+        maxlength="200"
+        autocomplete="username"
+        autocapitalize="none"
+        v-focus
+        required
+      />
       <label for="password">Password</label>
       <InputText
         id="password"
         v-model="password"
+        maxlength="256"
         type="password"
         autocomplete="current-password"
         required
@@ -69,6 +78,7 @@ async function enter(): Promise<void> {
         <InputText
           id="code"
           v-model="code"
+          maxlength="40"
           v-focus
           autocomplete="one-time-code"
           autocapitalize="none"

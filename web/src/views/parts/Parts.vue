@@ -125,7 +125,13 @@ onMounted(() => run(fetchParts()))
                   @submit.prevent="submit(row.part, row.open)"
                 >
                   <label :for="`why-${row.part.slot}`">Why decline it?</label>
-                  <InputText :id="`why-${row.part.slot}`" v-model="declining.reason" v-focus :invalid="!!declining.problem" />
+                  <InputText
+                    :id="`why-${row.part.slot}`"
+                    v-model="declining.reason"
+                    maxlength="200"
+                    v-focus
+                    :invalid="!!declining.problem"
+                  />
                   <Button type="submit" size="small" label="Decline" /><Button
                     size="small"
                     text
@@ -164,165 +170,4 @@ onMounted(() => run(fetchParts()))
   </template>
 </template>
 
-<style scoped>
-.trouble {
-  padding: 30px 20px;
-}
-.page {
-  display: grid;
-  gap: 20px;
-  padding: 10px 20px 30px;
-  max-width: 1240px;
-}
-.table {
-  overflow-x: auto;
-}
-.top {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 0 24px;
-  align-items: center;
-}
-.top a {
-  display: inline-flex;
-  align-items: center;
-  min-height: var(--target);
-  font-weight: 600;
-}
-.links {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 24px;
-  margin-left: auto;
-}
-td:nth-child(2) {
-  white-space: nowrap;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-  background: var(--surface);
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-}
-th {
-  text-align: left;
-  color: var(--quiet);
-  font-weight: 600;
-  padding: 8px 12px;
-}
-td {
-  padding: 10px 12px;
-  border-top: 1px solid var(--line);
-  vertical-align: top;
-}
-td small {
-  display: block;
-  font-size: 0.9rem;
-}
-.n {
-  text-align: right;
-}
-td.n {
-  font-size: 1.15rem;
-  font-weight: 600;
-}
-td.n small {
-  font-weight: 400;
-  white-space: nowrap;
-}
-.missing {
-  color: var(--due);
-  font-weight: 600;
-  white-space: nowrap;
-}
-.out td {
-  color: var(--quiet);
-}
-.plus {
-  font-weight: 600;
-  color: var(--accent);
-}
-.act {
-  text-align: right;
-  padding: 4px;
-  white-space: nowrap;
-}
-.act :deep(.p-button) {
-  min-height: var(--target);
-}
-.words {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  margin-top: 8px;
-  align-items: center;
-}
-.words label {
-  font-weight: 600;
-  flex: 1 1 100%;
-}
-.problem {
-  color: var(--stop);
-  font-weight: 600;
-  flex: 1 1 100%;
-}
-.link {
-  border: 0;
-  background: none;
-  color: var(--accent);
-  font-weight: 600;
-  text-decoration: underline;
-  cursor: pointer;
-  min-height: var(--target);
-}
-.tasks {
-  display: grid;
-  gap: 6px;
-}
-.tasks li {
-  padding: 6px 0 6px 12px;
-  border-left: 4px solid var(--accent);
-  margin-bottom: 6px;
-}
-@media (max-width: 700px) {
-  .page {
-    padding: 8px 12px 24px;
-  }
-  table,
-  tbody,
-  tr,
-  td {
-    display: block;
-    border: 0;
-  }
-  thead {
-    display: none;
-  }
-  tr {
-    border-bottom: 1px solid var(--line);
-    padding: 10px 12px;
-    display: grid;
-    grid-template-columns: 1fr auto auto;
-    gap: 2px 14px;
-  }
-  td {
-    padding: 0;
-  }
-  td:nth-child(1) {
-    grid-column: 1 / -1;
-  }
-  td:nth-child(5),
-  td:nth-child(6) {
-    grid-column: 1 / -1;
-    text-align: left;
-  }
-  td.n::before {
-    content: attr(data-label) ' ';
-    font-weight: 400;
-    font-size: 1rem;
-    color: var(--quiet);
-  }
-}
-</style>
+<style scoped src="./Parts.css"></style>

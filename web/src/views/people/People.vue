@@ -117,7 +117,7 @@ const passwordLink = (person: Person): Promise<boolean> =>
         <div class="fields">
           <Field label="Name" name="name" :at="inviting"><InputText v-model="form.name" maxlength="120" /></Field>
           <Field label="E-mail, if there is one" name="email" :at="inviting"
-            ><InputText v-model="form.email" type="email"
+            ><InputText v-model="form.email" maxlength="200" type="email"
           /></Field>
           <fieldset>
             <legend>May do the work of</legend>

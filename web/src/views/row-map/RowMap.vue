@@ -253,6 +253,7 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
                 <input
                   v-if="here.line === l && here.column === c && typed !== null"
                   v-model="typed"
+                  maxlength="500"
                   v-focus
                   class="type"
                   :aria-label="`New figure for ${data.name} ${column.name}`"

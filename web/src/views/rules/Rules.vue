@@ -71,7 +71,7 @@ const {
             {{ one.name }} ({{ one.kind.toLowerCase() }})
           </option>
         </select>
-        <InputText v-model="words" aria-label="Find a limit or a part" placeholder="Find a check or a part" />
+        <InputText v-model="words" maxlength="80" aria-label="Find a limit or a part" placeholder="Find a check or a part" />
       </div>
       <ModelTools v-if="model" :key="modelId" :model="model" :may-change="rules.may_change" @taken="reload" />
       <h2 v-if="model">Sizes and limits</h2>
@@ -124,6 +124,7 @@ const {
                 >
                   <InputText
                     v-model="edit.text"
+                    maxlength="30"
                     v-focus
                     :aria-label="`${check.name}: ${figure.name}`"
                     :placeholder="figure.shown"
@@ -134,7 +135,12 @@ const {
                     <option value="manual">Operator’s manual</option>
                     <option value="shop">This shop</option>
                   </select>
-                  <InputText v-model="edit.note" aria-label="Page, or who measured" placeholder="Page, or who measured" />
+                  <InputText
+                    v-model="edit.note"
+                    maxlength="200"
+                    aria-label="Page, or who measured"
+                    placeholder="Page, or who measured"
+                  />
                   <Button type="submit" size="small" label="Save" /><Button
                     size="small"
                     text
@@ -237,6 +243,7 @@ const {
         <InputText v-model="feeler.name" maxlength="30" aria-label="Name of the feeler" placeholder="Name, as card" />
         <InputText
           v-model="feeler.thickness"
+          maxlength="20"
           aria-label="Thickness"
           placeholder="Thickness, as 0.28 mm"
           :invalid="!!feeler.problem"

@@ -172,6 +172,7 @@ async function agree(machine: Machine): Promise<void> {
           <form v-if="open.machine === machine.machine && !data.is_owner" class="tools" @submit.prevent="agree(machine)">
             <InputText
               v-model="open.how"
+              maxlength="120"
               v-focus
               placeholder="Who agreed, and how"
               aria-label="Who agreed, and how"

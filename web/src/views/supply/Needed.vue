@@ -203,6 +203,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
                 <form v-else-if="typing.key === line.key" class="find" @submit.prevent="keepNumber(line)">
                   <InputText
                     v-model="typing.number"
+                    maxlength="40"
                     v-focus
                     :aria-label="`Part number of ${line.name}`"
                     placeholder="Part number"

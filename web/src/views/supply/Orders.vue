@@ -165,6 +165,7 @@ const narrowed = computed(() => !!(asked.search || asked.state || asked.supplier
       <InputText
         id="came"
         v-model="coming.number"
+        maxlength="40"
         v-focus
         placeholder="Scan or type a part number"
         autocomplete="off"

@@ -94,6 +94,7 @@ const SIDES: Record<string, string> = { L: 'left', R: 'right' }
                 <form v-if="typing.key === line.slot + line.side && !line.number" class="tools" @submit.prevent="keep(line)">
                   <InputText
                     v-model="typing.number"
+                    maxlength="40"
                     v-focus
                     placeholder="Part number"
                     :aria-label="`Part number of ${line.name}`"

@@ -47,7 +47,8 @@ const keep = (): Promise<boolean> =>
   <form class="card form" aria-label="Rates" @submit.prevent="keep">
     <h2 class="wide">Rates</h2>
     <label v-for="(label, key) in RATES" :key="key" class="field"
-      >{{ label }}<InputText v-model="rates[key]" :disabled="!may" :invalid="rating.field === key" @input="kept = false"
+      >{{ label
+      }}<InputText v-model="rates[key]" maxlength="40" :disabled="!may" :invalid="rating.field === key" @input="kept = false"
     /></label>
     <p v-if="rating.problem" class="problem wide" role="alert">{{ rating.problem }}</p>
     <div v-if="may" class="tools wide">

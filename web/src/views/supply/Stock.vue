@@ -193,7 +193,7 @@ const why = (item: Item): string =>
                         :invalid="at.field === 'quantity'"
                     /></label>
                     <template v-if="open.what === 'keep'"
-                      ><label>Bin <InputText v-model="open.bin" class="figure" /></label
+                      ><label>Bin <InputText v-model="open.bin" maxlength="20" class="figure" /></label
                       ><label
                         >Failed before
                         <InputText
@@ -224,7 +224,7 @@ const why = (item: Item): string =>
                       ></template
                     >
                     <label v-if="open.what === 'back'"
-                      >To whom and why <InputText v-model="open.note" :invalid="at.field === 'note'"
+                      >To whom and why <InputText v-model="open.note" maxlength="200" :invalid="at.field === 'note'"
                     /></label>
                     <Button
                       v-if="open.what === 'keep' && item.hours_ahead"
@@ -249,11 +249,12 @@ const why = (item: Item): string =>
       </div>
       <form class="tools" @submit.prevent="add">
         <b>Stock another part</b
-        ><InputText v-model="adding.number" placeholder="Number" aria-label="Number" class="figure" /><InputText
+        ><InputText v-model="adding.number" maxlength="40" placeholder="Number" aria-label="Number" class="figure" /><InputText
           v-model="adding.name"
+          maxlength="80"
           placeholder="Name"
           aria-label="Name"
-        /><InputText v-model="adding.bin" placeholder="Bin" aria-label="Bin" class="figure" /><Button
+        /><InputText v-model="adding.bin" maxlength="20" placeholder="Bin" aria-label="Bin" class="figure" /><Button
           type="submit"
           severity="secondary"
           label="Add"

@@ -31,6 +31,7 @@ const form = ref<Form | null>(null)
 const at = useAttempt('The suppliers could not be read.')
 const saving = useAttempt('It could not be saved.')
 const buys = computed(() => session.may('order'))
+const LONGEST: Partial<Record<keyof Form, number>> = { name: 60, email: 120, hours: 300, closed: 600 }
 const FIELDS = [
   ['name', 'Name'],
   ['email', 'E-mail'],
@@ -123,15 +124,28 @@ const sent = (one: Supplier): string =>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
     <form v-if="form" class="card form" aria-label="Supplier" @submit.prevent="keep">
       <label v-for="[key, label] in FIELDS" :key="key" class="field"
-        >{{ label }}<InputText v-model="form[key]" :invalid="saving.field === key"
+        >{{ label }}<InputText v-model="form[key]" :maxlength="LONGEST[key] ?? 40" :invalid="saving.field === key"
       /></label>
       <div class="ways">
         <b>Sends by</b>
         <p v-for="(way, i) in form.deliveries" :key="i" class="tools">
-          <InputText v-model="way.name" placeholder="van" :aria-label="`Name of delivery ${i + 1}`" class="short" /> in
+          <InputText
+            v-model="way.name"
+            maxlength="20"
+            placeholder="van"
+            :aria-label="`Name of delivery ${i + 1}`"
+            class="short"
+          />
+          in
           <InputText v-model="way.lead_days" inputmode="numeric" :aria-label="`Days of delivery ${i + 1}`" class="tiny" /> days
           <label><input v-model="way.working" type="checkbox" /> Monday to Friday</label> ordered by
-          <InputText v-model="way.cutoff" placeholder="15:00" :aria-label="`Ordered by, delivery ${i + 1}`" class="short" />
+          <InputText
+            v-model="way.cutoff"
+            maxlength="5"
+            placeholder="15:00"
+            :aria-label="`Ordered by, delivery ${i + 1}`"
+            class="short"
+          />
           costs <InputText v-model="way.price" inputmode="decimal" :aria-label="`Price of delivery ${i + 1}`" class="short" />
           <button type="button" class="link" @click="form.deliveries.splice(i, 1)">Remove</button>
         </p>

@@ -100,6 +100,7 @@ async function openAgain(note: Schemas['NoteOut']): Promise<void> {
       <form v-if="closing === note.uuid" @submit.prevent="close(note)">
         <InputText
           v-model="cause"
+          maxlength="300"
           v-focus
           size="small"
           aria-label="Cause"
