@@ -91,7 +91,7 @@ def not_valid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
     # ("body", "<argument>", "field", …), but ("query", "field"): what names our function is not of the client's object.
     where, *steps = first["loc"]
     field = ".".join(str(step) for step in (steps[1:] if where == "body" else steps))
-    return refused(422, str(first["msg"]), field)
+    return refused(422, str(first["msg"]).removeprefix("Value error, "), field)
 
 
 @api.exception_handler(HttpError)

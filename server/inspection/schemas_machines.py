@@ -9,6 +9,7 @@ from pydantic import Field
 
 from lumvek_core.catalogue.model import Drawing
 from tabular.lengths import Figure, Key
+from tabular.moments import Day
 
 from .schemas import FigureOut, MachineOut
 
@@ -125,7 +126,7 @@ class ParticularsIn(Schema):
     rows: int = 0
     track_rows: list[int] = []
     options: list[Key] = []
-    season_date: dt.date | None = None
+    season_date: Day | None = None
     row_spacing: Figure = ""
     folded_width: Figure = ""
     folded_height: Figure = ""
@@ -179,4 +180,4 @@ class GoneIn(Schema):
     """why: sold or scrapped."""
 
     why: Literal["sold", "scrapped"]
-    on: dt.date | None = None
+    on: Day | None = None

@@ -1,6 +1,5 @@
 """What the writes of an inspection take."""
 
-import datetime as dt
 import uuid
 from typing import Literal
 
@@ -8,6 +7,7 @@ from pydantic import BaseModel as Schema
 from pydantic import Field
 
 from tabular.lengths import Key, Said
+from tabular.moments import Moment
 
 from .schemas import CropName, PhaseName
 
@@ -39,7 +39,7 @@ class ReadingIn(Schema):
     confirmed: bool = False
     bulk: bool = False
     posture: str = Field(default="", max_length=80)
-    taken_at: dt.datetime | None = None
+    taken_at: Moment | None = None
 
 
 class DecisionIn(Schema):
@@ -62,7 +62,7 @@ class CompanionIn(Schema):
 class HoldIn(Schema):
     uuid: uuid.UUID
     posture: str = Field(max_length=80)
-    at: dt.datetime | None = None
+    at: Moment | None = None
 
 
 class OrderIn(Schema):
@@ -88,7 +88,7 @@ class SetAsideIn(Schema):
     refused: str = Field(default="", max_length=300)
     outcome: Literal["logbook", "discarded"]
     word: str = Field(default="", max_length=300)
-    taken_at: dt.datetime
+    taken_at: Moment
 
 
 class HandOverIn(Schema):

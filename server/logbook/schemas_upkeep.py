@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from ninja import Field, Schema
 
 from tabular.lengths import Key
+from tabular.moments import Day, Moment
 from tabular.paging import ListAsked, PageOut
 
 
@@ -17,7 +18,7 @@ class CounterIn(Schema):
     uuid: uuid.UUID
     shown: float
     unit: Literal["", "h", "ha"] = ""
-    at: dt.datetime | None = None
+    at: Moment | None = None
     confirmed: bool = False
     exchanged: bool = False
     old_shown: float | None = None
@@ -115,7 +116,7 @@ class ServicesOut(Schema):
 class ServiceDoneIn(Schema):
     uuid: uuid.UUID
     key: Key
-    day: dt.date | None = None
+    day: Day | None = None
     counter: float | None = None
     note: str = Field(default="", max_length=300)
 

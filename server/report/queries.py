@@ -6,7 +6,7 @@ from django.utils import timezone
 
 from inspection.models import WalkAround
 from inspection.queries.serializers import full_name
-from shops.models import Member
+from shops.models import Member, Role
 
 from .models import ReportLink
 from .schemas import LinkOut
@@ -33,7 +33,8 @@ def opened_by(secret: str) -> tuple[WalkAround, Member] | None:
     if link is None:
         return None
     here = Member.objects.select_related("user", "shop").in_shop(link.walk_around.shop_id)
-    reader = here.get(user=link.walk_around.started_by)
+    # Whoever began it may be gone from the shop altogether; somebody leads it always.
+    reader = here.filter(user=link.walk_around.started_by).first() or next(one for one in here if Role.LEAD in one.roles)
     reader.units = link.units
     return link.walk_around, reader
 

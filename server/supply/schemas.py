@@ -9,6 +9,7 @@ from pydantic import Field
 
 from lumvek_core.planning.sourcing_model import Pin, Sourced, SourceLine
 from tabular.lengths import Figure, Key
+from tabular.moments import Day, LocalMoment
 from tabular.paging import ListAsked, PageOut
 
 
@@ -146,7 +147,7 @@ class HandIn(Schema):
 
 class NeedDateIn(Schema):
     machine: int
-    day: dt.date | None
+    day: Day | None
 
 
 class TermsIn(Schema):
@@ -156,14 +157,14 @@ class TermsIn(Schema):
     downtime_rate: Figure
     late_cost_per_day: Figure
     days_before: int = Field(ge=0, le=90)
-    now: dt.datetime | None = None
+    now: LocalMoment | None = None
 
 
 class PinIn(Schema):
     line: Key
     supplier: Key
     way: Key
-    date: dt.date | None = None
+    date: Day | None = None
 
 
 class SourcingIn(Schema):

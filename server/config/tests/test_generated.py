@@ -7,12 +7,13 @@ each, always the same: ``LUMVEK_GENERATED=200 LUMVEK_SEED=7`` makes more and oth
 
 import json
 import os
+import uuid
 from urllib.parse import urlencode
 
 import pytest
 import schemathesis
 from django.core.files.uploadedfile import SimpleUploadedFile
-from endpoints import ALL, filled, names_of
+from endpoints import ALL, BODIES, filled, names_of
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import seed as seeded
 from hypothesis import strategies as st
@@ -73,3 +74,48 @@ def test_it_is_answered(path, method, operation, everything, as_, something_to_f
             assert set(answer.json()["error"]) >= {"field", "message"}, answer.content
 
     tried()
+
+
+DAYS = ["0001-01-01", "9999-12-31", "2026-02-30", "1582-10-10"]
+MOMENTS = [
+    "2026-11-29T10:00:00",  # nobody's clock
+    "0001-01-01T00:00:00Z",
+    "9999-12-31T23:59:59+14:00",
+    "0001-01-01T00:00:00-14:00",
+    "2026-11-29T25:00:00Z",
+]
+FIGURES = [1e300, -1e300, 1e-300, 9007199254740993]
+
+
+def odd_values(schema):
+    """What the texts and figures of a body could be set to that no calendar and no machine has; their names with them."""
+    shapes = DESCRIBED.raw_schema["components"]["schemas"]
+    schema = shapes[schema["$ref"].rpartition("/")[2]] if "$ref" in schema else schema
+    for name, of in schema.get("properties", {}).items():
+        for kind in [of, *of.get("anyOf", [])]:
+            if kind.get("format") in ("date", "date-time"):
+                yield from ((name, value) for value in (DAYS if kind["format"] == "date" else MOMENTS))
+            elif kind.get("type") in ("number", "integer"):
+                yield from ((name, value) for value in FIGURES)
+
+
+def body_of(operation):
+    content = operation.get("requestBody", {}).get("content", {})
+    return content.get("application/json", {}).get("schema", {})
+
+
+DATED = [row for row in ALL if row.values[1] == "post" and list(odd_values(body_of(row.values[2])))]
+
+
+@pytest.mark.parametrize(("path", "method", "operation"), DATED)
+def test_days_that_no_calendar_has_and_figures_that_no_machine_has_are_answered(
+    path, method, operation, everything, as_, something_to_find
+):
+    browser = as_(everything.lead)
+    named = [name for name in BODIES if operation["operationId"].endswith(f"_{name}") or operation["operationId"] == name]
+    usual = BODIES[max(named, key=len)] if named else {}
+    address = filled(path, names_of(everything) | {"secret": "x" * 24})
+    for name, value in odd_values(body_of(operation)):
+        body = usual | {name: value} | ({"uuid": str(uuid.uuid4())} if "uuid" in usual else {})
+        answer = browser.send(address, **body)
+        assert answer.status_code in ANSWERS, (name, value, answer.content)

@@ -11,6 +11,8 @@ from inspection.actions import photos
 from lumvek_core.errors import BadInput
 from report import actions as links
 from report.models import ReportLink
+from shops.actions import people
+from shops.models import Member
 
 
 @pytest.fixture
@@ -75,3 +77,16 @@ def test_a_card_to_print_holds_what_belongs_to_its_time(yard, neighbour, as_):
     assert as_(neighbour.lead).get(url).status_code == 404
     assert as_(yard.lead).get(url, {"phase": "harvest"}).status_code == 404
     assert as_().get(url).status_code == 302
+
+
+@pytest.mark.parametrize("gone", ["let go", "taken out by name", "no member any more"])
+def test_a_link_goes_on_when_those_who_made_it_are_gone(yard, opened, gone):
+    _, secret = links.make(yard.technician, yard.walk_around.pk, 1)
+    people.let_go(yard.lead, yard.technician.pk)
+    if gone != "let go":
+        people.take_out_by_name(yard.lead, yard.technician.pk)
+    if gone == "no member any more":
+        yard.walk_around.people.clear()
+        Member.objects.filter(pk=yard.technician.pk).delete()
+    page = opened(secret)
+    assert (page.status_code, b"385 mm, limit 386 mm" in page.content) == (200, True)
