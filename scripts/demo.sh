@@ -10,7 +10,8 @@ case "${1:-}" in
   *) fail "demo knows only --fresh, not $1." ;;
 esac
 
-running=$(cat "$STATE/demo/run" 2>/dev/null || true)
+name=${LUMVEK_INSTANCE:-demo} # another one has a database, an address and a desk of its own
+running=$(cat "$STATE/$name/run" 2>/dev/null || true)
 if [ -n "$running" ] && kill -0 "${running%% *}" 2>/dev/null; then
   fail "the demo is running already at ${running#* }; stop that one first with Ctrl-C."
 fi
@@ -20,16 +21,16 @@ room 700
 setup_system $PACKAGES_RUN
 setup_python app
 setup_web
-instance demo demo
+instance "$name" demo
 # The same address as before: what waits in a browser belongs to it.
-end_leftovers "$STATE/demo/pids" gunicorn supplier_desk
+end_leftovers "$STATE/$name/pids" gunicorn supplier_desk
 server="" desk=""
 stop() {
   trap - EXIT INT TERM
   [ -z "$desk" ] || kill "$desk" 2>/dev/null || true
   [ -z "$server" ] || { kill "$server" 2>/dev/null && wait "$server" 2>/dev/null; } || true
   db_stop
-  rm -f "$STATE/demo/run" "$STATE/demo/pids"
+  rm -f "$STATE/$name/run" "$STATE/$name/pids"
   say "Stopped."
 }
 trap stop EXIT
@@ -42,7 +43,7 @@ make_tables() { step "Tables" migrate .venv/bin/python server/manage.py migrate 
 if [ -n "$fresh" ] || [ ! -d "$DATA" ]; then
   # Built aside without waiting for the disk, and put in place only when it is whole: a broken-off set-up leaves nothing behind.
   db_stop
-  rm -rf "$DATA" "$DATA.building" "$STATE/demo/desk.json"
+  rm -rf "$DATA" "$DATA.building" "$STATE/$name/desk.json"
   DATA=$DATA.building
   db_init
   db_start "$RELAXED"
@@ -67,7 +68,7 @@ answers() { python3 -c 'import sys, urllib.request; urllib.request.urlopen(sys.a
 desk_port=8460
 for _ in 1 2 3; do
   desk_port=$(free_port "$desk_port")
-  setsid .venv/bin/python server/manage.py supplier_desk --port "$desk_port" --state "$STATE/demo/desk.json" </dev/null >"$LOGS/desk.log" 2>&1 &
+  setsid .venv/bin/python server/manage.py supplier_desk --port "$desk_port" --state "$STATE/$name/desk.json" </dev/null >"$LOGS/desk.log" 2>&1 &
   desk=$!
   for _ in $(seq 100); do answers "http://127.0.0.1:$desk_port/health" && break 2; kill -0 "$desk" 2>/dev/null || break; sleep 0.1; done
   # Somebody else took the port between looking and binding: the next one.
@@ -83,13 +84,13 @@ port=$(free_port "$wanted")
 setsid .venv/bin/gunicorn --chdir server --bind "127.0.0.1:$port" --workers 2 --threads 4 --no-control-socket --logger-class config.access_log.Discreet --access-logfile "$LOGS/access.log" --error-logfile "$LOGS/server.log" \
   --capture-output config.wsgi:application </dev/null >/dev/null 2>&1 &
 server=$!
-printf '%s %s' "$server" "$desk" >"$STATE/demo/pids"
+printf '%s %s' "$server" "$desk" >"$STATE/$name/pids"
 for _ in $(seq 150); do
   answers "http://127.0.0.1:$port/health" && break
   kill -0 "$server" 2>/dev/null || fail "the server did not start; .lumvek/logs/server.log says why."
   sleep 0.1
 done
-printf '%s http://127.0.0.1:%s' $$ "$port" >"$STATE/demo/run"
+printf '%s http://127.0.0.1:%s' $$ "$port" >"$STATE/$name/run"
 
 say ""
 say "  Ready after $((SECONDS - begun)) s:  http://127.0.0.1:$port"

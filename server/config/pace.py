@@ -9,6 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from django.core.cache import cache
+from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 
 from lumvek_core import registry
@@ -38,7 +39,7 @@ def keep_pace(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[
     """429 for whoever asks for more; what costs much is counted once more by itself."""
 
     def middleware(request: HttpRequest) -> HttpResponse:
-        who = f"member-{request.user.pk}" if request.user.is_authenticated else f"at-{request.META.get('REMOTE_ADDR')}"
+        who = _who(request)
         paces = (ANYTHING, COSTLY) if _COSTS.search(request.path) else (ANYTHING,)
         waits = [pace for pace in paces if not _within(pace, who)]
         if waits:
@@ -50,6 +51,15 @@ def keep_pace(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[
         return get_response(request)
 
     return middleware
+
+
+def _who(request: HttpRequest) -> str:
+    try:
+        if request.user.is_authenticated:
+            return f"member-{request.user.pk}"
+    except (OperationalError, InterfaceError):
+        pass  # the page itself opens without the database, and says what waits
+    return f"at-{request.META.get('REMOTE_ADDR')}"
 
 
 def _within(pace: Pace, who: str) -> bool:

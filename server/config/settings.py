@@ -91,6 +91,7 @@ MIDDLEWARE = [
     "config.pace.keep_pace",
     "axes.middleware.AxesMiddleware",
     "config.clock.tell_time",
+    "config.caching.keep_nothing",
 ]
 
 ROOT_URLCONF = "config.urls"
@@ -122,7 +123,7 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "shops.backend.MemberBackend"]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 12}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
     {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
@@ -136,6 +137,8 @@ AXES_VERBOSE = False
 
 SECURE = MODE == "serve" and os.environ.get("LUMVEK_PLAIN_HTTP") != "1"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE
+if SECURE:  # of this host alone, whoever else there is under its domain
+    SESSION_COOKIE_NAME, CSRF_COOKIE_NAME = "__Host-session", "__Host-csrf"
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if SECURE else None
 SECURE_HSTS_SECONDS = 31_536_000 if SECURE else 0
 SESSION_COOKIE_HTTPONLY = True

@@ -38,3 +38,9 @@ def invitation(shop: str, by: str, to: str, address: str) -> str:
 def new_password(to: str, address: str) -> str:
     begins = "Choose a new password by this link. It works once, for three days:"
     return send(to, "A new password", f"{begins}\n{address}\n\nIf you did not ask for it, do nothing.\n")
+
+
+def changed(to: str, what: str) -> None:
+    """Tell somebody what was changed about how they log in: if it was not them, they know now."""
+    if to and can_send():
+        send(to, f"{what} was changed", f"{what} was changed just now.\n\nIf that was not you, tell your shop lead at once.\n")

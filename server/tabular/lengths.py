@@ -12,5 +12,5 @@ Line = Annotated[str, StringConstraints(max_length=200)]
 """A name, or a sentence."""
 Said = Annotated[str, StringConstraints(max_length=500)]
 """What is typed at a check: a figure as a rule, words where it is kept in words."""
-Secret = Annotated[str, StringConstraints(max_length=256)]
+Secret = Annotated[str, StringConstraints(max_length=128)]
 """A password or a key: hashing a longer one would cost more than it protects."""

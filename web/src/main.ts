@@ -18,7 +18,8 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?
 keepSending()
 keepFocus()
 router.afterEach((to, from) => {
-  if (to.name !== from.name || to.params.id !== from.params.id) setTimeout(focusHeading)
+  const had = document.activeElement
+  if (to.name !== from.name || to.params.id !== from.params.id) setTimeout(() => focusHeading(had))
 })
 createApp(App)
   .use(createPinia())

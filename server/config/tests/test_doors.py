@@ -245,3 +245,8 @@ def test_the_products_own_log_has_no_address_that_opens_a_door(settings):
     (filtered,) = settings.LOGGING["handlers"][name]["filters"]
     assert import_string(settings.LOGGING["filters"][filtered]["()"])().filter(record)
     assert record.getMessage() == "Not Found: /shared/…/photos"
+
+
+def test_nothing_of_an_answer_is_kept_by_a_browser_unless_it_says_so(yard, as_):
+    assert as_(yard.lead).get("/api/machines").headers["Cache-Control"] == "no-store"
+    assert as_().get("/sign-in").headers["Cache-Control"] == "no-cache"

@@ -1,11 +1,13 @@
 """How the server is built, held: writes are actions, rows are written by their own app, and queries start from the member."""
 
 import ast
+import re
 from pathlib import Path
 
 import grimp
 import pytest
 from django.apps import apps
+from django.conf import settings
 from django.db import models
 
 from shops.scoping import OfShop
@@ -125,3 +127,18 @@ def test_every_shape_of_the_api_has_a_name_of_its_own():
         if isinstance(node, ast.ClassDef) and not node.name.startswith("_")
     ]
     assert sorted({name for name in named if named.count(name) > 1}) == []
+
+
+@pytest.mark.parametrize("page", ["docs/security.md", "docs/deploy.md", "docs/architecture.md", "SECURITY.md"])
+def test_every_file_that_a_page_names_is_there(page):
+    text = (settings.ROOT / page).read_text()
+    tracked = {
+        str(one.relative_to(settings.ROOT))
+        for top in ("core", "server", "e2e", "docs", "scripts", "requirements")
+        for one in (settings.ROOT / top).rglob("*.*")
+    }
+    named = set(re.findall(r"`(?:\./)?([\w/-]+\.(?:py|md|conf|sh|env|service|timer|txt))`", text))
+    assert {name for name in named if not any(file == name or file.endswith(f"/{name}") for file in tracked)} <= {
+        "README.md",
+        "CONTRIBUTING.md",
+    }

@@ -3,6 +3,7 @@
 import time
 
 import pytest
+from django.db import OperationalError
 
 from config import pace
 
@@ -59,3 +60,13 @@ def test_who_may_only_look_does_not_work_at_length(yard, as_):
     refused = as_(yard.owner).post("/api/calc/source_parts", {}, content_type="application/json")
     assert refused.status_code == 403
     assert as_(yard.owner).post("/api/calc/seed_rate", {}, content_type="application/json").status_code == 422
+
+
+def test_the_page_itself_opens_while_the_database_is_away(yard, as_, monkeypatch):
+    def away(*_):
+        raise OperationalError(2006, "gone")
+
+    browser = as_(yard.lead)
+    monkeypatch.setattr("django.contrib.sessions.backends.db.SessionStore.load", away)
+    assert browser.get("/machines").status_code == 200
+    assert browser.get("/api/machines").status_code == 503

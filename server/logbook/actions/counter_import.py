@@ -33,8 +33,6 @@ OLDEST, AHEAD = dt.datetime(2000, 1, 1, tzinfo=dt.UTC), dt.timedelta(minutes=10)
 """What a modem's clock may show."""
 COLUMNS = ("machine", "date", "counter")
 TYPE_IT = "Type the counter instead."
-
-
 BATCH = 1000
 """Lines of one machine that are stored at once: nobody else waits for its counter longer than that."""
 

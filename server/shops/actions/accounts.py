@@ -18,6 +18,7 @@ from django_otp.plugins.otp_totp.models import TOTPDevice
 
 from lumvek_core.errors import BadInput
 
+from .. import letters
 from ..access import Conflict
 from ..models import Change, Member, ResetMail, SignIn, Units
 from ..queries.accounts import devices, second_factors
@@ -89,6 +90,7 @@ def set_password(user: User, password: str) -> None:
     """Django's sessions carry a digest of the password: with a new one every session ends."""
     user.set_password(password)
     user.save(update_fields=["password"])
+    letters.changed(user.email, "Your password")
 
 
 def new_by_link(user: User, password: str) -> None:
@@ -128,6 +130,7 @@ def confirm_second_factor(member: Member, code: str) -> list[str]:
         raise BadInput("code", "is not what the app shows for this key; mind that the clocks agree")
     device.confirmed = True
     device.save(update_fields=["confirmed"])
+    letters.changed(member.user.email, "Your second factor")
     log_change(member, Change.About.PERSON, member.name, "password alone", "password and a code")
     return _codes_for_once(member.user)
 
@@ -144,6 +147,7 @@ def end_second_factor(member: Member, password: str) -> None:
 
 
 def forget_second_factor(user: User) -> None:
+    letters.changed(user.email, "Your second factor")
     TOTPDevice.objects.filter(user=user).delete()
     StaticDevice.objects.filter(user=user).delete()
 

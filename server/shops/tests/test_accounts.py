@@ -61,7 +61,13 @@ def test_a_new_password_ends_every_other_session(yard, sign_in):
 
 @pytest.mark.parametrize(
     ("old", "new", "field"),
-    [("wrong", NEW, "old"), (PASSWORD, "short", "new"), (PASSWORD, "password123", "new"), (PASSWORD, "technician1", "new")],
+    [
+        ("wrong", NEW, "old"),
+        (PASSWORD, "short", "new"),
+        (PASSWORD, "1qaz2wsx3edc", "new"),
+        (PASSWORD, "technician12", "new"),
+        (PASSWORD, "eleven-char", "new"),
+    ],
 )
 def test_a_password_that_cannot_be_is_refused_at_its_field(old, new, field, yard, sign_in):
     answer = sign_in(yard.technician)[0].send("/api/session/password", old=old, new=new)
@@ -83,6 +89,20 @@ def test_a_forgotten_password_is_chosen_anew_by_mail_once(yard, as_, sign_in):
     assert as_().send("/api/session/new-password", who=who, token=token, password=NEW).status_code == 404
     assert sign_in(yard.technician, NEW)[1].status_code == 200
     assert ResetMail.objects.count() == 1
+
+
+def test_whoever_logs_in_with_them_is_told_when_they_change(yard, sign_in):
+    user = yard.technician.user
+    user.email = "tomas@sallow-bridge.invalid"
+    user.save()
+    browser = sign_in(yard.technician)[0]
+    assert browser.send("/api/session/password", old=PASSWORD, new=NEW).status_code == 200
+    browser.send("/api/session/second-factor")
+    assert browser.send("/api/session/second-factor/confirm", code=now(yard.technician)).status_code == 200
+    assert browser.send("/api/session/second-factor/end", password=NEW).status_code == 200
+    subjects = [letter.subject for letter in mail.outbox]
+    assert subjects == ["Your password was changed", *["Your second factor was changed"] * 2]
+    assert {tuple(letter.to) for letter in mail.outbox} == {(user.email,)}
 
 
 @pytest.mark.parametrize(("who", "token"), [("", ""), ("MQ", "c-1"), ("!", "x"), ("OTk5OTk5OTk5OTk5OTk5OTk5OTk5", "x-y")])

@@ -84,6 +84,17 @@ describe('focus is where the work goes on', () => {
     expect(document.activeElement?.id).toBe('name')
   })
 
+  it('takes nothing from who has begun to type in the bar since the screen was gone to', async () => {
+    document.body.innerHTML = '<a href="#">People</a><input id="search"><main id="main"></main>'
+    document.querySelector<HTMLElement>('a')!.focus()
+    const had = document.activeElement
+    document.querySelector<HTMLElement>('#search')!.focus()
+    focusHeading(had)
+    document.querySelector('#main')!.innerHTML = '<h1>People</h1>'
+    await frame()
+    expect(document.activeElement?.id).toBe('search')
+  })
+
   it('takes the way out of a small form with Esc', () => {
     document.body.innerHTML = '<form><input><button type="button" data-out>Cancel</button></form>'
     let out = 0

@@ -53,14 +53,19 @@ function disabled(button: HTMLButtonElement): void {
   }
 }
 
-/** The heading of a screen that has just come, or what it has put the focus on itself. */
+/**
+ * The heading of a screen that has just come, or what it has put the focus on itself. had: what had the focus when it was gone to; whoever
+ * has opened a field of the bar since then types there.
+ */
 let waiting: MutationObserver | undefined
-export function focusHeading(): void {
+export function focusHeading(had: Element | null = document.activeElement): void {
   waiting?.disconnect()
   chain = [] // what had the focus belonged to the screen that went
   const main = document.getElementById('main')
   if (!main) return
-  const before = document.activeElement
+  const now = document.activeElement
+  if (now && now !== had && now !== document.body) return
+  const before = now
   // A field that the screen has put the focus into already is the first thing to do.
   if (before && before !== main && main.contains(before)) return
   const look = (): boolean => {

@@ -77,10 +77,10 @@ const end = (ids: number[] | null): Promise<boolean> =>
         <h2>Password</h2>
         <input type="text" :value="account.username" autocomplete="username" hidden />
         <Field label="The one you have" name="old" :at="changing"
-          ><InputText v-model="words.old" maxlength="256" type="password" autocomplete="current-password"
+          ><InputText v-model="words.old" maxlength="128" type="password" autocomplete="current-password"
         /></Field>
-        <Field label="A new one" hint="at least 10 characters" name="new" :at="changing"
-          ><InputText v-model="words.new" maxlength="256" type="password" autocomplete="new-password"
+        <Field label="A new one" hint="at least 12 characters" name="new" :at="changing"
+          ><InputText v-model="words.new" maxlength="128" type="password" autocomplete="new-password"
         /></Field>
         <p v-if="changing.problem && !changing.field" class="problem" role="alert">{{ changing.problem }}</p>
         <div class="tools">

@@ -77,7 +77,7 @@ const end = (): Promise<boolean> =>
       <p>An authenticator app is set up. Codes for once that are left: {{ account.codes_left }}.</p>
       <form v-if="ending" class="tools" novalidate @submit.prevent="end">
         <label class="field"
-          >Your password<InputText v-model="password" maxlength="256" v-focus type="password" autocomplete="current-password"
+          >Your password<InputText v-model="password" maxlength="128" v-focus type="password" autocomplete="current-password"
         /></label>
         <Button type="submit" severity="secondary" label="End it" :disabled="at.busy || !password" />
         <Button type="button" text severity="secondary" label="Cancel" data-out @click="ending = false" />

@@ -15,7 +15,7 @@ const password = defineModel<string>('password', { required: true })
   <Field label="A name to log in with" hint="short, or your e-mail" name="username" :at="at"
     ><InputText v-model="username" autocomplete="username" autocapitalize="none" maxlength="60"
   /></Field>
-  <Field label="Password" hint="at least 10 characters" name="password" :at="at"
-    ><InputText v-model="password" maxlength="256" type="password" autocomplete="new-password"
+  <Field label="Password" hint="at least 12 characters" name="password" :at="at"
+    ><InputText v-model="password" maxlength="128" type="password" autocomplete="new-password"
   /></Field>
 </template>

@@ -30,7 +30,7 @@ const found = (): Promise<boolean> =>
       <Field label="The key the server printed when it started" name="secret" :at="at"
         ><InputText
           v-model="made.secret"
-          maxlength="256"
+          maxlength="128"
           v-focus
           autocomplete="off"
           autocapitalize="none"

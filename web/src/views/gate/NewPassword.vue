@@ -27,11 +27,11 @@ const set = (): Promise<boolean> =>
         <p class="ways"><RouterLink :to="{ name: 'sign-in' }">Log in</RouterLink></p>
       </template>
       <template v-else>
-        <label for="new-password">At least 10 characters</label>
+        <label for="new-password">At least 12 characters</label>
         <InputText
           id="new-password"
           v-model="password"
-          maxlength="256"
+          maxlength="128"
           v-focus
           type="password"
           autocomplete="new-password"

@@ -66,7 +66,7 @@ async function enter(): Promise<void> {
       <InputText
         id="password"
         v-model="password"
-        maxlength="256"
+        maxlength="128"
         type="password"
         autocomplete="current-password"
         required
