@@ -134,7 +134,7 @@ def test_every_file_that_a_page_names_is_there(page):
     text = (settings.ROOT / page).read_text()
     tracked = {
         str(one.relative_to(settings.ROOT))
-        for top in ("core", "server", "e2e", "docs", "scripts", "requirements")
+        for top in ("core", "server", "e2e", "docs", "scripts", "requirements", "benchmarks")
         for one in (settings.ROOT / top).rglob("*.*")
     }
     named = set(re.findall(r"`(?:\./)?([\w/-]+\.(?:py|md|conf|sh|env|service|timer|txt))`", text))
