@@ -31,7 +31,7 @@ class Torture:
         self.faults, self.chance, self.say = faults, random.Random(seed), say
         self.product = Product()
         self.ledger = Ledger()
-        self.over = threading.Event()
+        self.over, self.enough = threading.Event(), threading.Event()
         self.done: collections.Counter[str] = collections.Counter()
 
     def run(self) -> dict[str, int]:
@@ -45,11 +45,7 @@ class Torture:
             threads = [threading.Thread(target=one, daemon=True) for one in work]
             for one in threads:
                 one.start()
-            for n in range(self.faults):
-                time.sleep(self.chance.uniform(0.1, 0.6))
-                self._fault()
-                if (n + 1) % 50 == 0:
-                    self.say(f"  {n + 1} faults, {sum(map(len, self.ledger.acknowledged.values()))} writes acknowledged")
+            self._go_wrong()
             self.over.set()
             self.product.wait()
             for one in threads:
@@ -165,6 +161,15 @@ class Torture:
 
     # What goes wrong
 
+    def _go_wrong(self) -> None:
+        for n in range(self.faults):
+            if self.enough.is_set():
+                return
+            time.sleep(self.chance.uniform(0.1, 0.6))
+            self._fault()
+            if (n + 1) % 50 == 0:
+                self.say(f"  {n + 1} faults, {sum(map(len, self.ledger.acknowledged.values()))} writes acknowledged")
+
     def _fault(self) -> None:
         name, do = self.chance.choice(
             [
@@ -266,6 +271,8 @@ def main() -> int:
     wanted.add_argument("--seed", type=int, default=17)
     given = wanted.parse_args()
     torture = Torture(given.faults, given.seed)
+    # Ctrl-C ends it after the fault that it is at; what has happened is counted.
+    signal.signal(signal.SIGINT, lambda *_: torture.enough.set())
     counts = torture.run()
     for name, count in torture.done.most_common():
         print(f"  {count:5} × {name}")
