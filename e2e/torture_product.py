@@ -53,11 +53,13 @@ class Product:
         )
         for _ in range(1800):
             said = (HOME / "run").read_text() if (HOME / "run").exists() else ""
-            if said.startswith(f"{self.launcher.pid} "):
+            if said.startswith(f"{self.launcher.pid} ") or self.launcher.poll() is not None:
                 break
             time.sleep(0.1)
         else:
             raise RuntimeError(f"it did not start; .lumvek/logs/{NAME}.log says why")
+        if self.launcher.poll() is not None:
+            raise RuntimeError(f"it ended instead of starting; .lumvek/logs/{NAME}.log says why")
         url = said.split()[1]
         assert self.url in ("", url), f"another address than before: {url}, what waits in a browser belongs to {self.url}"
         self.url = url
