@@ -49,7 +49,7 @@ class Torture:
             self.over.set()
             self.product.wait()
             for one in threads:
-                one.join(120)
+                one.join(240)
                 assert not one.is_alive(), "something waits for ever"
             return self._counted()
         finally:
