@@ -44,6 +44,12 @@ def test_files_are_counted_by_themselves(yard, as_, few, path):
     assert browser.get("/api/machines/names").status_code == 200, "what costs little goes on"
 
 
+@pytest.mark.parametrize("path", ["/api/machines/file", "/api/logbook/counters-file", "/api/bench/chain/file"])
+def test_files_that_are_read_are_counted_too(yard, as_, few, path):
+    answers = [as_(yard.lead).post(path, {}, content_type="application/json").status_code for _ in range(3)]
+    assert answers[2] == 429 and 429 not in answers[:2]
+
+
 def test_what_works_at_length_costs(yard, as_, few):
     ask = lambda: as_(yard.lead).post("/api/calc/posture_route", {}, content_type="application/json").status_code  # noqa: E731
     assert [ask() for _ in range(3)] == [422, 422, 429]
