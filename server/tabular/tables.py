@@ -6,7 +6,7 @@ from decimal import Decimal, InvalidOperation
 from typing import Literal
 
 from lumvek_core.errors import BadInput
-from lumvek_core.files.tables import rows_of
+from lumvek_core.files.tables import MOST_ROWS, rows_of
 
 from .sheets import as_typed
 
@@ -32,8 +32,8 @@ class Table:
         return sum(line.outcome == outcome for line in self.lines)
 
 
-def table_rows(text: str, wanted: tuple[str, ...]) -> Iterator[tuple[int, dict[str, str]]]:
-    """Line number and cells by title of a table from outside.
+def table_rows(text: str, wanted: tuple[str, ...], most: int = MOST_ROWS - 1) -> Iterator[tuple[int, dict[str, str]]]:
+    """Line number and cells by title of a table from outside. most: lines, where all of them are taken at once.
 
     Raises BadInput with field ``file`` for what is no table, is too large a one, or lacks a column.
     """
@@ -41,6 +41,8 @@ def table_rows(text: str, wanted: tuple[str, ...]) -> Iterator[tuple[int, dict[s
         lines, titles = rows_of(text)
     except BadInput as problem:
         raise BadInput("file", problem.message) from None
+    if len(lines) > most:
+        raise BadInput("file", f"has {len(lines)} lines, and {most} are taken at once: read it in parts")
     if missing := [one for one in wanted if one not in titles]:
         raise BadInput("file", f"has no column {', '.join(missing)}; the file that is given out has them all")
     for at, cells in lines:

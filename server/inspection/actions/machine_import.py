@@ -11,6 +11,9 @@ from tabular.tables import Table, TableLine, table_rows
 from ..queries.machine_table import WANTED, Lines
 from . import machine_park
 
+MOST = 1000
+"""Machines of one file: they are added all at once, or none."""
+
 
 @action("add machines")
 def take_file(member: Member, text: str, *, dry: bool) -> Table:
@@ -19,7 +22,9 @@ def take_file(member: Member, text: str, *, dry: bool) -> Table:
     What is there already by its name is left as it is. Raises BadInput with field ``file`` for what is no such table.
     """
     lines, found = Lines(member), Table()
-    rows = [(number, {title: cell.strip() for title, cell in cells.items()}) for number, cells in table_rows(text, WANTED)]
+    rows = [
+        (number, {title: cell.strip() for title, cell in cells.items()}) for number, cells in table_rows(text, WANTED, MOST)
+    ]
     for number, cells in sorted(rows, key=lambda row: _after(lines, row[1])):
         try:
             found.lines.append(_take(member, lines, number, cells))

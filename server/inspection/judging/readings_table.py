@@ -38,6 +38,9 @@ TITLES: dict[str, tuple[str, ...]] = {
 }
 """What the columns may be called; a title is found by its first name that is there."""
 
+MOST = 20_000
+"""Readings of one file: nobody else records in the walk-around meanwhile."""
+
 Outcome = Literal["taken", "there", "refused"]
 
 
@@ -66,6 +69,8 @@ def read(member: Member, walk_around: WalkAround, text: str) -> Report:
     """What a file would do. Nothing is written. Raises BadInput with field ``text`` or ``file`` for what is no table of
     readings."""
     rows, titles = rows_of(text)
+    if len(rows) > MOST:
+        raise BadInput("file", f"has {len(rows)} lines, and {MOST} are taken at once: read it in parts")
     columns = {name: _column(titles, called) for name, called in TITLES.items()}
     for needed in ("check", "position", "typed"):
         if columns[needed] is None:

@@ -6,6 +6,8 @@ import uuid
 import pytest
 
 from fleet.models import LimitOverride, Machine, MachineModel
+from inspection.actions import machine_import
+from lumvek_core.errors import BadInput
 from shops.models import Change
 
 
@@ -198,3 +200,9 @@ def test_an_owner_of_it_sees_what_a_machine_is_and_changes_nothing(yard, as_):
 def test_the_day_of_a_first_count_is_today(add):
     made = Machine.objects.get(pk=add(counter="7").json()["id"])
     assert made.counter_readings.get().at.date() == dt.datetime.now(dt.UTC).date()
+
+
+def test_more_machines_than_are_added_at_once_are_refused_before_any_is(yard):
+    lines = "".join(f"Row-crop planter,Dunmere,12,Yard {n},12\n" for n in range(machine_import.MOST + 1))
+    with pytest.raises(BadInput, match="1001 lines, and 1000 are taken at once"):
+        machine_import.take_file(yard.lead, f"kind,maker,model,name,rows\n{lines}", dry=True)
