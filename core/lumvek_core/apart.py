@@ -7,10 +7,12 @@ import json
 import multiprocessing
 import os
 import resource
+import signal
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
 from multiprocessing.connection import Connection
+from multiprocessing.process import BaseProcess
 from threading import BoundedSemaphore
 from typing import Any
 
@@ -40,6 +42,8 @@ LIMITS = Limits()
 AT_ONCE = 2
 """Processes beside one that answers requests."""
 TURN_S = 3.0
+NO_ROOM = 77
+"""What a process ends with that found no more memory."""
 _turns = BoundedSemaphore(AT_ONCE)
 # Forked from a process that has only this loaded: no thread, no connection to the database, no half-held lock.
 _processes = multiprocessing.get_context("forkserver")
@@ -61,7 +65,7 @@ def call(function: Callable[..., Any], *arguments: Any, limits: Limits = LIMITS,
         begun.start()
         there.close()
         try:
-            return _listen(here, limits, progress)
+            return _listen(begun, here, limits, progress)
         finally:
             begun.kill()
             begun.join()
@@ -70,13 +74,13 @@ def call(function: Callable[..., Any], *arguments: Any, limits: Limits = LIMITS,
         _turns.release()
 
 
-def _listen(here: Connection, limits: Limits, progress: Progress | None) -> Any:
+def _listen(begun: BaseProcess, here: Connection, limits: Limits, progress: Progress | None) -> Any:
     ends = time.monotonic() + limits.seconds
     while here.poll(max(ends - time.monotonic(), 0)):
         try:
             said = json.loads(here.recv_bytes())
         except EOFError:
-            raise TooMuch("", f"wants more than the {limits.megabytes} MB there are for it: ask for less") from None
+            raise _ended(begun, limits) from None
         match said:
             case ["told", [what, done, of]] if progress:
                 progress(what, done, of)
@@ -87,6 +91,16 @@ def _listen(here: Connection, limits: Limits, progress: Progress | None) -> Any:
             case ["answered", answer]:
                 return answer
     raise TooMuch("", f"takes longer than {limits.seconds:g} s to work out: ask for less")
+
+
+def _ended(begun: BaseProcess, limits: Limits) -> Exception:
+    """Why a process said nothing more."""
+    begun.join(1)
+    if begun.exitcode in (NO_ROOM, -signal.SIGKILL, -signal.SIGSEGV):
+        return TooMuch("", f"wants more than the {limits.megabytes} MB there are for it: ask for less")
+    if begun.exitcode == -signal.SIGXCPU:
+        return TooMuch("", f"takes longer than {limits.seconds:g} s to work out: ask for less")
+    return RuntimeError(f"ended apart without an answer ({begun.exitcode})")
 
 
 def _work(there: Connection, limits: Limits, function: Callable[..., Any], arguments: tuple[Any, ...], tells: bool) -> None:
@@ -107,7 +121,7 @@ def _work(there: Connection, limits: Limits, function: Callable[..., Any], argum
     except BadInput as problem:
         say("refused", (problem.field, problem.message))
     except MemoryError:
-        os._exit(1)  # there may be no room left to say so
+        os._exit(NO_ROOM)  # there may be no room left to say so
     except Exception as problem:
         say("failed", type(problem).__name__)
         raise

@@ -1,6 +1,7 @@
 """Work in a process of its own: what it answers and refuses comes through, and it is ended at its limits of time and memory."""
 
 import os
+import signal
 import time
 from threading import Thread
 
@@ -41,6 +42,10 @@ def dies():
     os._exit(3)
 
 
+def is_killed():
+    os.kill(os.getpid(), signal.SIGKILL)
+
+
 def alive(process):
     try:
         os.kill(process, 0)
@@ -70,11 +75,16 @@ def test_what_it_refuses_is_refused_at_its_field():
     assert "secret" not in str(failed.value)
 
 
-@pytest.mark.parametrize(("work", "says"), [(goes_on, "longer than 1 s"), (wants_memory, "500 MB"), (dies, "500 MB")])
+@pytest.mark.parametrize(("work", "says"), [(goes_on, "longer than 1 s"), (wants_memory, "500 MB"), (is_killed, "500 MB")])
 def test_it_is_ended_at_its_limits(work, says):
     with pytest.raises(apart.TooMuch, match=says):
         apart.call(work, limits=SHORT)
     assert apart.call(doubled, 1)["doubled"] == 2, "the next one has its turn"
+
+
+def test_an_end_that_nobody_knows_is_no_limit():
+    with pytest.raises(RuntimeError, match=r"without an answer \(3\)"):
+        apart.call(dies)
 
 
 def test_no_more_than_so_many_at_once(monkeypatch):

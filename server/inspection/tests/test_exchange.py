@@ -9,6 +9,7 @@ from openpyxl import Workbook, load_workbook
 
 from fleet.models import Machine, MachineModel
 from inspection.actions import starting
+from inspection.judging import readings_table
 from inspection.models import Reading, Verdict
 from inspection.queries import preparing
 from tabular.sheets import as_csv, as_xlsx
@@ -53,6 +54,13 @@ def test_a_dry_run_names_every_line_it_would_refuse_and_writes_nothing(put):
     assert "needs 3 entries" in why[9]
     assert "states shown" in why[11]
     assert not Reading.objects.exists()
+
+
+def test_more_lines_than_are_taken_at_once_are_refused_as_a_whole(put, monkeypatch):
+    monkeypatch.setattr(readings_table, "MOST", 9)
+    answer = put(FILE)
+    assert answer.status_code == 422 and not Reading.objects.exists()
+    assert answer.json()["error"]["message"] == "has 10 lines, and 9 are taken at once: read it in parts"
 
 
 def test_what_the_dry_run_promised_is_what_is_taken(put, yard):

@@ -18,6 +18,9 @@ from tabular.tables import Outcome, Table, TableLine, number_in, table_rows, who
 
 from ..queries.parts_book import slots_of
 
+MOST = 5000
+"""Numbers of one file: they are taken all at once, or none."""
+
 
 @action("change the parts book")
 def read_file(member: Member, model: MachineModel, text: str, *, dry: bool) -> Table:
@@ -27,7 +30,7 @@ def read_file(member: Member, model: MachineModel, text: str, *, dry: bool) -> T
     Nothing is taken unless every line can be. Raises BadInput where the file is no such table.
     """
     found = Table()
-    for at, row in table_rows(text, ("slot", "number")):
+    for at, row in table_rows(text, ("slot", "number"), MOST):
         if not row.get("number", "").strip():
             continue
         try:

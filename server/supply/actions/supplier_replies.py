@@ -16,6 +16,9 @@ from ..models import Order, OrderLine
 from ..queries import orders
 from . import stocking
 
+MOST = 2000
+"""Lines of one answer: they are taken all at once, or none."""
+
 
 @action("order")
 def read_file(member: Member, order_uuid: uuid.UUID, text: str, *, dry: bool) -> Table:
@@ -29,7 +32,7 @@ def read_file(member: Member, order_uuid: uuid.UUID, text: str, *, dry: bool) ->
         raise Conflict("Only an order that went out by hand is answered by a file.")
     lines = {line.number: line for line in order.lines.all()}
     found, said = Table(), []
-    for at, row in table_rows(text, ("number", "accepted")):
+    for at, row in table_rows(text, ("number", "accepted"), MOST):
         if not row.get("number") or not row.get("accepted"):
             continue
         try:

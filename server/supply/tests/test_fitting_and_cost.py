@@ -245,6 +245,8 @@ def test_one_bad_line_keeps_the_whole_file_out(shop, line, because):
 def test_a_file_that_is_no_book_is_refused_as_a_whole(shop):
     with pytest.raises(BadInput, match="no column slot"):
         numbering.read_file(shop.parts, shop.model, "part,price\nD,1\n", dry=True)
+    with pytest.raises(BadInput, match="5001 lines, and 5000 are taken at once"):
+        numbering.read_file(shop.parts, shop.model, "slot,number\n" + "disc,D1\n" * 5001, dry=True)
 
 
 def test_prices_come_in_from_a_table(shop):

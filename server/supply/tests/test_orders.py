@@ -222,6 +222,8 @@ def test_an_order_by_hand_goes_out_by_mail_and_its_answer_comes_back_as_a_table(
     bad = supplier_replies.read_file(planned.parts, order.uuid, text + "X,1,,,,\n", dry=False)
     assert bad.count("refused") == 1 and Order.objects.get().state == "by-hand"
     assert supplier_replies.read_file(planned.parts, order.uuid, text, dry=True).count("taken") == 1
+    with pytest.raises(BadInput, match="2001 lines, and 2000 are taken at once"):
+        supplier_replies.read_file(planned.parts, order.uuid, text + "X,1,,,,\n" * 2000, dry=True)
     supplier_replies.read_file(planned.parts, order.uuid, text, dry=False)
     discs = OrderLine.objects.get(number="D12-4001")
     assert (Order.objects.get().state, discs.accepted, discs.follows, str(discs.unit_price)) == ("short", 2, 2, "49.50")
