@@ -18,8 +18,8 @@ from typing import Any
 
 from .errors import BadInput
 
-Progress = Callable[[str, int, int], None]
-"""(what is at hand, how much is done, of how much)."""
+Progress = Callable[[str, int, int], bool | None]
+"""(what is at hand, how much is done, of how much); answers whether what there is so far will do."""
 
 
 class TooMuch(BadInput):
@@ -48,7 +48,13 @@ _turns = BoundedSemaphore(AT_ONCE)
 # Forked from a process that has only this loaded: no thread, no connection to the database, no half-held lock.
 _processes = multiprocessing.get_context("forkserver")
 _processes.set_forkserver_preload(
-    ["lumvek_core.planning.route", "lumvek_core.planning.sourcing", "lumvek_core.solvers.facility"]
+    [
+        "lumvek_core.planning.route",
+        "lumvek_core.planning.season_schedule",
+        "lumvek_core.planning.sourcing",
+        "lumvek_core.solvers.facility",
+        "lumvek_core.solvers.season",
+    ]
 )
 
 
@@ -60,7 +66,7 @@ def call(function: Callable[..., Any], *arguments: Any, limits: Limits = LIMITS,
     if not _turns.acquire(timeout=TURN_S):
         raise Busy("Others are working things out just now.")
     try:
-        here, there = _processes.Pipe(duplex=False)
+        here, there = _processes.Pipe()
         begun = _processes.Process(target=_work, args=(there, limits, function, arguments, progress is not None), daemon=True)
         begun.start()
         there.close()
@@ -83,7 +89,8 @@ def _listen(begun: BaseProcess, here: Connection, limits: Limits, progress: Prog
             raise _ended(begun, limits) from None
         match said:
             case ["told", [what, done, of]] if progress:
-                progress(what, done, of)
+                if progress(what, done, of):
+                    here.send_bytes(b"enough")
             case ["refused", [field, message]]:
                 raise BadInput(field, message)
             case ["failed", kind]:
@@ -109,14 +116,18 @@ def _work(there: Connection, limits: Limits, function: Callable[..., Any], argum
     room = _address_space() + limits.megabytes * 1024 * 1024
     resource.setrlimit(resource.RLIMIT_AS, (room, room))
     # Ends by itself where nobody is left to end it.
-    seconds = int(limits.seconds) + 5
+    seconds = int(limits.seconds) * (os.cpu_count() or 1) + 5
     resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds))
 
     def say(kind: str, what: Any) -> None:
         there.send_bytes(json.dumps([kind, what]).encode())
 
+    def tell(*step: Any) -> bool:
+        say("told", step)
+        return there.poll()  # whoever listens says one word only: that it is enough
+
     try:
-        more = (lambda *step: say("told", step),) if tells else ()
+        more = (tell,) if tells else ()
         say("answered", function(*arguments, *more))
     except BadInput as problem:
         say("refused", (problem.field, problem.message))

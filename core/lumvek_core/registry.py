@@ -1,7 +1,7 @@
 """The calculators by name: the one list behind the command line, the HTTP API and its types.
 
 To add one, write a function in a module of `calculators/` that takes one frozen dataclass and returns another, and mark it
-``@calculator``, or ``@calculator_at_length`` where it searches. Its name, docstring and dataclasses are its name, help and
+``@calculator``, or ``@calculator_at_length()`` where it searches. Its name, docstring and dataclasses are its name, help and
 schema everywhere.
 """
 
@@ -23,14 +23,19 @@ F = TypeVar("F", bound=Callable[..., Any])
 class Calculator:
     """One calculation: its name, the function, and what goes in and comes out.
 
-    at_length: it searches, and what that costs is not known from the size of its input.
+    limits: of time and memory, where it searches: what that costs is not known from the size of its input.
     """
 
     name: str
     function: Callable[..., Any]
     given: Any
     result: Any
-    at_length: bool
+    limits: apart.Limits | None = None
+
+    @property
+    def at_length(self) -> bool:
+        """Whether it searches."""
+        return self.limits is not None
 
     @property
     def summary(self) -> str:
@@ -57,9 +62,9 @@ class Calculator:
 
         Raises BadInput, apart.TooMuch, apart.Busy.
         """
-        if not self.at_length:
+        if self.limits is None:
             return self.run(raw)
-        answer: dict[str, Any] = apart.call(run_named, self.name, raw, progress=progress)
+        answer: dict[str, Any] = apart.call(run_named, self.name, raw, limits=self.limits, progress=progress)
         return answer
 
 
@@ -68,18 +73,18 @@ _calculators: dict[str, Calculator] = {}
 
 def calculator(function: F) -> F:
     """Enter a function into the registry under its own name."""
-    return _entered(function, at_length=False)
+    return _entered(function, None)
 
 
-def calculator_at_length(function: F) -> F:
-    """Enter one that searches: asked from outside it works in a process of its own."""
-    return _entered(function, at_length=True)
+def calculator_at_length(limits: apart.Limits = apart.LIMITS) -> Callable[[F], F]:
+    """Enter one that searches: asked from outside it works in a process of its own, ended at these limits."""
+    return lambda function: _entered(function, limits)
 
 
-def _entered(function: F, *, at_length: bool) -> F:
+def _entered(function: F, limits: apart.Limits | None) -> F:
     hints = get_type_hints(function, include_extras=True)
     given = next(kind for name, kind in hints.items() if name != "return")
-    _calculators[function.__name__] = Calculator(function.__name__, function, given, hints["return"], at_length)
+    _calculators[function.__name__] = Calculator(function.__name__, function, given, hints["return"], limits)
     return function
 
 

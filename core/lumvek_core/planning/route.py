@@ -50,7 +50,7 @@ class Route:
     minutes_station_order: float | None
 
 
-@calculator_at_length
+@calculator_at_length()
 def posture_route(given: RouteGiven) -> Route:
     """The order of postures with the least moving time, and what plain station order would take.
 

@@ -29,7 +29,7 @@ Lines = list[list[Option]]
 TINY = 1e-9
 
 
-@calculator_at_length
+@calculator_at_length()
 def source_parts(given: SourceGiven, progress: Progress = lambda _what, _done, _of: None) -> Sourced:
     """Suppliers, trips and deliveries for a list of lines, so that they are here in time at least cost.
 

@@ -21,6 +21,14 @@ def doubled(what, told=None):
     return {"doubled": 2 * what, "process": os.getpid()}
 
 
+def until_enough(told):
+    for step in range(10_000):
+        if told("counting", step, 10_000):
+            return step
+        time.sleep(0.001)
+    return None
+
+
 def refuses():
     raise BadInput("lines.3.qty", "is no number")
 
@@ -64,6 +72,10 @@ def test_it_tells_how_far_it_has_come():
     steps = []
     apart.call(doubled, 4, progress=lambda *step: steps.append(step))
     assert steps == [("doubling", 0, 3), ("doubling", 1, 3), ("doubling", 2, 3)]
+
+
+def test_whoever_listens_may_say_that_it_is_enough():
+    assert 3 <= apart.call(until_enough, progress=lambda _what, done, _of: done >= 3) < 9_999
 
 
 def test_what_it_refuses_is_refused_at_its_field():
