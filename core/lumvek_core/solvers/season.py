@@ -4,7 +4,7 @@ Time is in slots of working time (`planning/season/working_time.py`). Works that
 that the same model improves a whole plan or a part of one.
 """
 
-from collections.abc import Callable, Collection, Iterable, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from itertools import combinations, pairwise
 from threading import Event, Thread
 from typing import Any
@@ -12,8 +12,9 @@ from typing import Any
 from ortools.sat.python import cp_model
 
 from ..planning.season.pins import Pinned
-from ..planning.season.problem import Crew, Placed, Problem, Work
+from ..planning.season.problem import Placed, Problem, Work
 from ..planning.season.rules import WITHOUT, Draft, late_of
+from ..planning.season.working_time import Crew
 
 Told = Callable[[float, float], bool | None]
 """(the least found so far, no plan has less); answers whether that will do."""
@@ -137,7 +138,7 @@ class SeasonModel:
         return found
 
     def _ends(
-        self, work: Work, starts: list[int], ends: dict[int, int], start: Var, size: Var, chosen: list[Var], *, only: bool
+        self, work: Work, starts: list[int], ends: Mapping[int, int], start: Var, size: Var, chosen: list[Var], *, only: bool
     ) -> None:
         """How long it takes by when it begins, of the crews with one calendar: it goes on behind what lies between."""
         by_size: dict[int, list[int]] = {}

@@ -5,6 +5,8 @@ import itertools
 from collections.abc import Callable
 from typing import Any
 
+from lumvek_core.tests.drawn_shops import shop
+
 DAY = dt.date(2026, 11, 30)
 
 
@@ -146,6 +148,7 @@ LARGEST: dict[str, list[Callable[[], dict[str, Any]]]] = {
     ],
     "posture_route": [lambda: route(False), lambda: route(True), knotted_route],
     "rotor_balance": [rotor],
+    "season_schedule": [lambda: {**shop(1, 60, 700, 12), "time_limit_s": 2, "causes": False}],
     "seed_spacing": [spacings],
     "services_due": [services],
     "shim_gain": [lambda: {"pairs": [{"moved": 1, "before_mm": 10, "after_mm": 20}] * 200}],

@@ -521,6 +521,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/season_schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Who does which job, where and when, so that machines are ready for their dates; what makes one late, and what cures it.
+         * @description Who does which job, where and when, so that machines are ready for their dates; what makes one late, and what cures it.
+         *
+         *     Two hands are two technicians throughout, one of them with the skill. A job that may be split stops at the end of a shift
+         *     (out of doors and weather-bound: of a dry spell too) and goes on with the same people, who begin nothing else in between.
+         *     A machine stands in one posture at a time; a change takes the minutes of `moves`. Jobs on one machine overlap only in the
+         *     same posture at the same place, with no more people than max_hands. Bench work wants no posture and no place, and counts no
+         *     hands at the machine. Another machine comes into a place, or this one to another, with shunt_min between; a posture change
+         *     and shunting come one after the other. What is as wide or as high as the door, or wider, is worked on outside.
+         *     Weather-bound work outside or in the field lies inside `dry`. Minutes are rounded up to slots; changes and shunting take
+         *     slots in which anybody works. Due: the end of the last shift before season_date, or that day's first minute where nobody
+         *     works before it; late hours are hours of the clock. A machine with work that has no place in the plan is late to its end.
+         *
+         *     Least, in this order: jobs without a place; Σ priority·late hours (priorities to two digits); with `previous`: jobs that
+         *     begin at another time or with other people; posture changes; the last finish. Pins stay, from the beginning of the slot they
+         *     lie in; what they contradict is in `conflicts`. What begins in the previous plan within freeze_h stays, where nothing
+         *     contradicts it. Stopped at time_limit_s, gap_pct says how far lateness may be above the least there is.
+         *
+         *     Cause: of parts, hands, bay and weather the one without which the machine would be least late with no other one later;
+         *     `season_date` where none of them helps. Fixes: a day on which nobody works is worked, one more person with every skill, a
+         *     part is here now. With many jobs fifty of them give way.
+         *
+         *     Bad input: names that are not there or there twice, circles in `after`, times that end before they begin, postures no way
+         *     leads to, more than 6,000 slots.
+         */
+        post: operations["calc_season_schedule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/seed_rate": {
         parameters: {
             query?: never;
@@ -4716,6 +4758,10 @@ export interface components {
             parts: components["schemas"]["CalcPartBehind"][];
             teardown_h: number;
         };
+        CalcAwaited: {
+            arrives: string | null;
+            id: string;
+        };
         CalcBandSeen: {
             feeler_mm: number;
             high_mm: number;
@@ -4736,6 +4782,12 @@ export interface components {
             nose_up_max_deg?: number;
             reading_mm?: number;
             rear_mm: number;
+        };
+        CalcBefore: {
+            id: string;
+            place?: string | null;
+            start: string;
+            technicians: string[];
         };
         CalcContact: {
             band_equivalents: components["schemas"]["CalcBandSeen"][];
@@ -4853,6 +4905,12 @@ export interface components {
             supplier: string;
             way: string;
         };
+        CalcFix: {
+            gain_h: number;
+            /** @enum {string} */
+            kind: "one_day" | "one_hand" | "rush_part";
+            what: string;
+        };
         CalcForecast: {
             /** @enum {string} */
             chance_word: "unlikely" | "possible" | "likely" | "almost surely";
@@ -4929,6 +4987,11 @@ export interface components {
             id: string;
             reason: string;
         };
+        CalcJobPin: {
+            place?: string | null;
+            start: string;
+            technicians?: string[];
+        };
         CalcKnife: {
             angle_deg: number;
             axial_mm?: number | null;
@@ -4951,6 +5014,15 @@ export interface components {
             flow?: "normal" | "low";
             machine_kg: number;
             scale_kg: number;
+        };
+        CalcMachineReady: {
+            /** @enum {string} */
+            cause: "parts" | "hands" | "bay" | "weather" | "season_date" | "none";
+            due: string | null;
+            fixes: components["schemas"]["CalcFix"][];
+            late_h: number;
+            name: string;
+            ready: string | null;
         };
         CalcMeasured: {
             measured_mm: number;
@@ -4984,6 +5056,13 @@ export interface components {
             name: string;
             saving: number;
         };
+        CalcObjective: {
+            last_finish: string | null;
+            late_bound_h: number;
+            late_h: number;
+            moved: number;
+            posture_moves: number;
+        };
         CalcOneDayEarlier: {
             extra_cost: number;
             last_arrival: string;
@@ -5014,6 +5093,21 @@ export interface components {
             line: string;
             supplier: string;
             way: string;
+        };
+        CalcPinConflict: {
+            id: string;
+            /** @enum {string} */
+            rule: "start" | "hands" | "skill" | "parts" | "weather" | "after" | "posture" | "place" | "lift";
+            with: string | null;
+            words: string;
+        };
+        CalcPlace: {
+            capacity?: number;
+            door_height_mm?: number | null;
+            door_width_mm?: number | null;
+            /** @enum {string} */
+            kind: "bay" | "outside" | "bench" | "field";
+            name: string;
         };
         CalcPlan: {
             bound: number;
@@ -5057,6 +5151,13 @@ export interface components {
             supplier: string;
             way: string;
         };
+        CalcPlannedJob: {
+            id: string;
+            parts: components["schemas"]["CalcSpan"][];
+            place: string | null;
+            posture: string | null;
+            technicians: string[];
+        };
         CalcPlate: {
             cell_mm: number;
             name: string;
@@ -5071,6 +5172,13 @@ export interface components {
             clearance_mm: number;
             plates: components["schemas"]["CalcPlate"][];
             seed_lengths_mm: number[];
+        };
+        CalcPostureMove: {
+            from: string;
+            machine: string;
+            minutes: number;
+            start: string;
+            to: string;
         };
         CalcPushPull: {
             limit_pct?: number;
@@ -5202,6 +5310,59 @@ export interface components {
             season_sd_share?: number;
             season_use?: number | null;
             use_next: number;
+        };
+        CalcSeasonGiven: {
+            causes?: boolean;
+            dry?: components["schemas"]["CalcSpan"][];
+            freeze_h?: number;
+            horizon_days: number;
+            jobs: components["schemas"]["CalcSeasonJob"][];
+            lifts?: number;
+            machines: components["schemas"]["CalcSeasonMachine"][];
+            moves?: components["schemas"]["CalcRouteMove"][];
+            now: string;
+            places: components["schemas"]["CalcPlace"][];
+            previous?: components["schemas"]["CalcBefore"][];
+            shunt_min?: number;
+            slot_min?: number;
+            technicians: components["schemas"]["CalcTechnician"][];
+            time_limit_s?: number;
+        };
+        CalcSeasonJob: {
+            after?: string[];
+            hands?: number;
+            id: string;
+            lift?: boolean;
+            machine: string;
+            minutes: number;
+            name?: string;
+            parts?: components["schemas"]["CalcAwaited"][];
+            pin?: components["schemas"]["CalcJobPin"] | null;
+            /** @enum {string} */
+            place_kind?: "bay" | "outside" | "bench" | "field";
+            posture?: string | null;
+            skill?: string | null;
+            splittable?: boolean;
+            weather_bound?: boolean;
+        };
+        CalcSeasonMachine: {
+            height_mm?: number | null;
+            max_hands?: number;
+            name: string;
+            posture?: string | null;
+            priority?: number;
+            season_date?: string | null;
+            width_mm?: number | null;
+        };
+        CalcSeasonPlan: {
+            conflicts: components["schemas"]["CalcPinConflict"][];
+            gap_pct: number;
+            jobs: components["schemas"]["CalcPlannedJob"][];
+            machines: components["schemas"]["CalcMachineReady"][];
+            objective: components["schemas"]["CalcObjective"];
+            optimal: boolean;
+            posture_moves: components["schemas"]["CalcPostureMove"][];
+            unplaced: components["schemas"]["CalcUnplaced"][];
         };
         CalcSending: {
             arrives: string;
@@ -5352,6 +5513,10 @@ export interface components {
             nominal_mm: number;
             spacings_mm: number[];
         };
+        CalcSpan: {
+            end: string;
+            start: string;
+        };
         CalcStand: {
             /** @enum {string} */
             advice: "good" | "skips" | "doubles" | "both";
@@ -5413,6 +5578,11 @@ export interface components {
             used_mm: number;
             wear_mm_per_h: number;
         };
+        CalcTechnician: {
+            name: string;
+            shifts: components["schemas"]["CalcSpan"][];
+            skills?: string[];
+        };
         CalcTrip: {
             back: string;
             call_at: string | null;
@@ -5422,6 +5592,10 @@ export interface components {
             lines: string[];
             only_if_there: boolean;
             supplier: string;
+        };
+        CalcUnplaced: {
+            id: string;
+            reason: string;
         };
         CalcVisit: {
             ids: string[];
@@ -12596,6 +12770,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalcRotor"];
+                };
+            };
+        };
+    };
+    calc_season_schedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalcSeasonGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalcSeasonPlan"];
                 };
             };
         };

@@ -7,7 +7,7 @@ from .causes import Why
 from .model import MachineReady, Objective, PlannedJob, PostureMove, SeasonPlan, Span, Unplaced
 from .pins import Pinned, chain_conflict
 from .planner import Solved
-from .problem import Placed, Problem, Work, calendar_of
+from .problem import Placed, Problem, Work
 from .rules import changes_of
 
 NO_ROOM = "there is no room for it in the plan"
@@ -39,7 +39,7 @@ def _job(problem: Problem, pinned: Pinned, work: Work, at: Placed) -> PlannedJob
     else:
         calendar = work.calendars.get(at.crew)
         if calendar is None or work.number in pinned.held:  # it may lie in wet weather, or be done without the skill
-            calendar = calendar_of(problem.time, at.crew, dry_only=False)
+            calendar = problem.time.calendar(at.crew, dry_only=False)
         stretches = problem.time.stretches(calendar, at.start, work.slots)
     return PlannedJob(
         id=work.job.id,

@@ -11,13 +11,16 @@ from dataclasses import dataclass, replace
 from ...calculators.common import moment
 from .first_plan import by_season_date, draft
 from .model import Awaited, Cause, Fix, Place, SeasonGiven, Span, Technician
-from .pins import settle
+from .pins import Pinned, settle
+from .planner import WHOLE
 from .problem import Placed, Problem, Work, problem_of
-from .rules import Draft, late_of, score
+from .rules import Draft, late_of
 from .working_time import span
 
 MOST_RUSHED = 6
 MOST_DAYS = 3
+LEAST_S = 0.3
+"""Less is too little for a solver to begin."""
 NEAR = 50
 """Works that give way while one machine is hurried; where there are no more, the answer is exact."""
 ONE_MORE = "one more pair of hands"
@@ -118,16 +121,17 @@ class _Question:
         given = relaxed(self.given, self.name)
         problem = problem_of(given)
         pinned = settle(problem)
-        begin = _carried(self.problem, self.plan, problem)
-        hurried = draft(problem, pinned, lambda work: (work.machine != self.machine, *by_season_date(problem)(work)))
-        sooner = late_of(problem, hurried.placed)[self.machine] < late_of(problem, begin.placed)[self.machine]
-        if not _whole(problem, begin) or (sooner and self._no_worse(problem, hurried)):
-            if not self._no_worse(problem, hurried):
-                return now
-            begin = hurried
+        begin = min(
+            (one for one in self._tried(problem, pinned) if _whole(problem, one) and self._no_worse(problem, one)),
+            key=lambda one: late_of(problem, one.placed)[self.machine],
+            default=None,
+        )
+        if begin is None:
+            return now
         best = late_of(problem, begin.placed)[self.machine]
-        if best == 0:
-            return 0
+        left = self.ends - time.monotonic()
+        if best == 0 or left < LEAST_S:
+            return min(best, now)
         from ...solvers.season import Ladder, SeasonModel
 
         model = SeasonModel(problem, pinned, begin, self._giving_way(problem, begin))
@@ -137,10 +141,22 @@ class _Question:
         reached = Ladder(model).least(model.late[self.machine], left / shares, best, lambda _found, _bound: None)
         return min(best, now, reached[0]) if reached else min(best, now)
 
+    def _tried(self, problem: Problem, pinned: Pinned) -> Iterator[Draft]:
+        """Plans at once: as it was, with the machine's works put into the gaps of all others, and with the machine first."""
+        kept = _carried(self.problem, self.plan, problem)
+        yield kept
+        others = {n: placed for n, placed in kept.placed.items() if problem.works[n].machine != self.machine}
+        order = {n: placed.start for n, placed in kept.placed.items()}
+        by_date = by_season_date(problem)
+        yield draft(problem, pinned, lambda work: (order.get(work.number, 0), work.number), held=others)
+        yield draft(problem, pinned, by_date, held=others)
+        if len(problem.works) <= WHOLE:
+            yield draft(problem, pinned, lambda work: (work.machine != self.machine, *by_date(work)))
+
     def _no_worse(self, problem: Problem, plan: Draft) -> bool:
         """Whether no other machine is later than it was."""
         late = late_of(problem, plan.placed)
-        return score(problem, plan)[0] <= score(self.problem, self.plan)[0] and all(
+        return len(plan.broken) <= len(self.plan.broken) and all(
             late[machine] <= was for machine, was in self.late.items() if machine != self.machine
         )
 

@@ -11,8 +11,9 @@ from heapq import heappop, heappush
 from typing import Any
 
 from .pins import Pinned
-from .problem import Crew, Placed, Problem, Work
+from .problem import Placed, Problem, Work
 from .rules import Draft, Score, score, too_many
+from .working_time import Crew
 
 Rank = Callable[[Work], tuple[Any, ...]]
 """Which work comes first: the least. Numbers and names, in the same order for every work."""
@@ -63,12 +64,18 @@ def _tails(problem: Problem) -> dict[int, int]:
     return found
 
 
-def draft(problem: Problem, pinned: Pinned, rank: Rank, floor: Mapping[int, int] | None = None) -> Draft:
+def draft(
+    problem: Problem,
+    pinned: Pinned,
+    rank: Rank,
+    floor: Mapping[int, int] | None = None,
+    held: Mapping[int, Placed] | None = None,
+) -> Draft:
     """A plan that breaks no rule, but for what pins contradict.
 
-    floor: slots before which a work does not begin, where another plan is to be kept.
+    floor: slots before which a work does not begin, where another plan is to be kept. held: works that stay where they are.
     """
-    return _Drafting(problem, pinned, floor or {}).made(rank)
+    return _Drafting(problem, pinned, floor or {}, {**(held or {}), **pinned.first}).made(rank)
 
 
 def best_of_many(
@@ -101,8 +108,8 @@ def _as_before(problem: Problem, pinned: Pinned) -> Draft:
 class _Drafting:
     """The plan while it is made."""
 
-    def __init__(self, problem: Problem, pinned: Pinned, floor: Mapping[int, int]) -> None:
-        self.problem, self.pinned, self.floor = problem, pinned, floor
+    def __init__(self, problem: Problem, pinned: Pinned, floor: Mapping[int, int], held: Mapping[int, Placed]) -> None:
+        self.problem, self.pinned, self.floor, self.held = problem, pinned, floor, held
         self.draft = Draft()
         self.busy = [0] * len(problem.given.technicians)
         self.on_machine: dict[int, list[int]] = {}
@@ -114,14 +121,14 @@ class _Drafting:
                 self.then.setdefault(before, []).append(work.number)
 
     def made(self, rank: Rank) -> Draft:
-        for number, pinned in self.pinned.first.items():
-            self._put(self.problem.works[number], pinned)
-        waits = {work.number: set(work.after) - set(self.pinned.first) for work in self.problem.works}
+        for number, placed in self.held.items():
+            self._put(self.problem.works[number], placed)
+        waits = {work.number: set(work.after) - set(self.held) for work in self.problem.works}
         heap: list[tuple[tuple[Any, ...], int]] = []
         for work in self.problem.works:
-            if not waits[work.number] and work.number not in self.pinned.first:
+            if not waits[work.number] and work.number not in self.held:
                 heappush(heap, (rank(work), work.number))
-        done = set(self.pinned.first)
+        done = set(self.held)
         while heap:
             work = self.problem.works[heappop(heap)[1]]
             self._place(work)
@@ -130,10 +137,10 @@ class _Drafting:
                 waits[number].discard(work.number)
                 if not waits[number] and number not in done:
                     heappush(heap, (rank(self.problem.works[number]), number))
-        for number in self.pinned.first:
+        for number in self.held:
             for before in self.problem.works[number].after:
-                placed = self.draft.placed.get(before)
-                if placed and placed.end > self.draft.placed[number].start and not self._at_odds(before, number):
+                there = self.draft.placed.get(before)
+                if there and there.end > self.draft.placed[number].start and not self._at_odds(before, number):
                     self.draft.broken.add((before, number))
         return self.draft
 
@@ -152,12 +159,12 @@ class _Drafting:
             self.lifting.append(work.number)
 
     def _place(self, work: Work) -> None:
-        """As early as it can be done; before a pinned work that it must be done before, where that is possible."""
+        """As early as it can be done; before what is held and comes after it, where that is possible."""
         if any(before not in self.draft.placed for before in work.after):
             return
         first = max([work.release, self.floor.get(work.number, 0)] + [self.draft.placed[one].end for one in work.after])
-        pinned = [self.draft.placed[then].start for then in self.then.get(work.number, []) if then in self.pinned.first]
-        found = self._earliest(work, first, min(pinned)) if pinned else None
+        then = [self.draft.placed[one].start for one in self.then.get(work.number, []) if one in self.held]
+        found = self._earliest(work, first, min(then)) if then else None
         found = found or self._earliest(work, first, len(self.problem.time))
         if found is None and self.floor:
             found = self._earliest(work, max([work.release] + [self.draft.placed[one].end for one in work.after]),
@@ -185,7 +192,7 @@ class _Drafting:
         return any(self.draft.placed[number].spot != spot for number in there[-1:])
 
     def _earliest_of(
-        self, work: Work, crew: Crew, ends: dict[int, int], spot: int | None, first: int, last: int
+        self, work: Work, crew: Crew, ends: Mapping[int, int], spot: int | None, first: int, last: int
     ) -> Placed | None:
         starts = work.calendars[crew].open
         at = bisect_left(starts, first)

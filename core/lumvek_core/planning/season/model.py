@@ -166,7 +166,7 @@ class Fix:
 @dataclass(frozen=True)
 class MachineReady:
     """ready: the end of its last job; None where one of them has no place in the plan. due: the end of the last shift before
-    its season date. late_h: by the clock, to the end of the plan where it is not ready in it; 0 where there is nothing to do."""
+    its season date. late_h: by the clock, to the end of the plan where it is not ready in it; 0 where nothing is to do."""
 
     name: str
     ready: str | None

@@ -7,8 +7,9 @@ from itertools import combinations
 
 from ...calculators.common import moment
 from .model import JobPin, PinConflict, SeasonGiven
-from .problem import Crew, Placed, Problem, Work, calendar_of, crews_for, passes, problem_of
+from .problem import Placed, Problem, Work, crews_for, passes, problem_of
 from .rules import Rule, breaks, too_many
+from .working_time import Crew
 
 MOST_STEPS = 4000
 """Of looking for who should do what is pinned, so that least is contradicted."""
@@ -203,11 +204,11 @@ def _by_itself(
     if work.spots and slot < problem.first_change(work):
         against.append(("posture", f"{at_machine.name} cannot be in posture so soon"))
     there = slot < len(time) and time.begins(slot) <= start < time.end_of(slot)
-    outdoors = job.weather_bound and crew in work.calendars and work.calendars[crew] != calendar_of(time, crew, dry_only=False)
+    outdoors = job.weather_bound and crew in work.calendars and work.calendars[crew] is not time.calendar(crew, dry_only=False)
     for dry in (True, False) if outdoors else (False,):
         if not crew:
             break
-        calendar = work.calendars[crew] if dry else calendar_of(time, crew, dry_only=False)
+        calendar = work.calendars[crew] if dry else time.calendar(crew, dry_only=False)
         ends = time.ends_by_start(calendar, work.slots, splittable=job.splittable)
         if there and slot in ends:
             if outdoors and not dry:

@@ -47,8 +47,9 @@ def least_late(problem: Problem) -> int:
     total = {machine: late[-1] if machine in problem.never_ready else 0 for machine, late in enumerate(problem.late) if late}
     for work in problem.works:
         first = max([work.release] + [done[before] for before in work.after])
-        ends = [end for of_crew in work.ends.values() for start, end in of_crew.items() if start >= first]
-        done[work.number] = min(ends, default=len(problem.time))
+        of_kind = {id(ends): ends for ends in work.ends.values()}.values()
+        firsts = (next((end for start, end in ends.items() if start >= first), len(problem.time)) for ends in of_kind)
+        done[work.number] = min(firsts, default=len(problem.time))
         late = problem.late[work.machine]
         if late and work.pinned is None:
             total[work.machine] = max(total[work.machine], late[done[work.number]])

@@ -1,7 +1,7 @@
 """The question as the planners work on it: checked, in slots and by number, each job with who could do it, where and when."""
 
 import datetime as dt
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from graphlib import CycleError, TopologicalSorter
@@ -12,10 +12,9 @@ from ...counted import counted
 from ...errors import BadInput
 from ..shortest import shortest
 from .model import Cause, Place, SeasonGiven, SeasonJob, SeasonMachine
-from .working_time import Calendar, WorkingTime
+from .working_time import Calendar, Crew, WorkingTime
 
 OUT_OF_DOORS = ("outside", "field")
-Crew = tuple[int, ...]
 
 
 @dataclass(frozen=True)
@@ -28,16 +27,16 @@ class Spot:
 
 @dataclass
 class Work:
-    """A job that can be planned. crews: who could do it. ends: of each crew, where it ends by where it begins. spots: where;
+    """A job that can be planned. ends: of each crew that could do it, where it ends by where it begins. release: the first slot
+    it may begin in. spots: where;
     empty at the bench. after: by number in the list of works. posture: None at the bench, and where any will do."""
 
     number: int
     job: SeasonJob
     machine: int
     slots: int
-    crews: tuple[Crew, ...]
     calendars: dict[Crew, Calendar]
-    ends: dict[Crew, dict[int, int]]
+    ends: dict[Crew, Mapping[int, int]]
     spots: tuple[int, ...]
     release: int
     after: tuple[int, ...] = ()
@@ -53,7 +52,9 @@ class Work:
 
     @cached_property
     def starts(self) -> tuple[int, ...]:
-        return tuple(sorted(set().union(*self.ends.values())))
+        """Every slot it can begin in."""
+        of_kind = {id(ends): ends for ends in self.ends.values()}.values()
+        return tuple(sorted({start for ends in of_kind for start in ends if start >= self.release}))
 
 
 @dataclass(frozen=True)
@@ -273,21 +274,18 @@ def _work(
         few = f"takes {counted(job.hands, 'person', 'people')}, and there are fewer"
         return LeftOut("hands", f"nobody has the skill {job.skill}" if job.skill and given.technicians else few)
     slots = time.slots(job.minutes)
-    calendars = {crew: calendar_of(time, crew, dry_only=job.weather_bound and kind in OUT_OF_DOORS) for crew in crews}
+    wet = job.weather_bound and kind in OUT_OF_DOORS
+    calendars = {crew: time.calendar(crew, dry_only=wet) for crew in crews}
     first = time.first_from(release)
     if where and at.posture and job.posture:
         first = max(first, between[at.posture, job.posture])
-    known: dict[Calendar, dict[int, int]] = {}
-    for calendar in calendars.values():
-        if calendar not in known:
-            whole = time.ends_by_start(calendar, slots, splittable=job.splittable)
-            known[calendar] = {start: end for start, end in whole.items() if start >= first}
-    ends = {crew: known[calendar] for crew, calendar in calendars.items() if known[calendar]}
+    all_ends = {crew: time.ends_by_start(calendar, slots, splittable=job.splittable) for crew, calendar in calendars.items()}
+    ends = {crew: of_crew for crew, of_crew in all_ends.items() if next(reversed(of_crew), -1) >= first}
     if not ends and pinned is None:
         return _no_time(time, job, first, kind)
     # A moment inside a slot counts from that slot's beginning.
     at_slot = None if pinned is None else time.first_from(pinned - (pinned - time.origin) % time.slot)
-    return Work(number, job, machine, slots, tuple(ends), calendars, ends, tuple(where), first, pinned=at_slot)
+    return Work(number, job, machine, slots, calendars, ends, tuple(where), first, pinned=at_slot)
 
 
 def spots_for(given: SeasonGiven, spots: Sequence[Spot], job: SeasonJob) -> tuple[list[int] | None, str]:
@@ -322,12 +320,6 @@ def crews_for(given: SeasonGiven, job: SeasonJob) -> list[Crew]:
         for crew in combinations(people, job.hands)
         if named <= set(crew) and (job.skill is None or any(job.skill in given.technicians[i].skills for i in crew))
     ]
-
-
-def calendar_of(time: WorkingTime, crew: Crew, *, dry_only: bool) -> Calendar:
-    """When all of a crew work, in dry weather alone where that matters."""
-    common = set.intersection(*(set(time.of_technician[i].open) for i in crew))
-    return Calendar(tuple(sorted(common & time.dry if dry_only else common)))
 
 
 def _no_time(time: WorkingTime, job: SeasonJob, first: int, kind: str) -> LeftOut:

@@ -3,10 +3,11 @@ in the next slot."""
 
 import datetime as dt
 from bisect import bisect_left
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Hashable, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
 from functools import cached_property
 from math import ceil
+from typing import Any
 
 from ...calculators.common import day, moment
 from ...errors import BadInput
@@ -15,6 +16,8 @@ from .model import SeasonGiven, Span
 MOST_SLOTS = 6000
 """Of one plan: more cannot be planned in the time there is."""
 Moments = tuple[dt.datetime, dt.datetime]
+Crew = tuple[int, ...]
+"""Technicians by number, ascending."""
 
 
 def span(given: Span, field: str) -> Moments:
@@ -25,7 +28,7 @@ def span(given: Span, field: str) -> Moments:
     return start, end
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Calendar:
     """When certain people can do certain work. open: the slots, ascending."""
 
@@ -47,6 +50,7 @@ class WorkingTime:
     clock: tuple[int, ...]
     of_technician: tuple[Calendar, ...]
     dry: frozenset[int]
+    known: dict[Hashable, Any] = field(default_factory=dict, compare=False)
 
     @classmethod
     def of(cls, given: SeasonGiven) -> "WorkingTime":
@@ -117,14 +121,28 @@ class WorkingTime:
                 found.append((begins, ends))
         return found
 
-    def ends_by_start(self, calendar: Calendar, many: int, *, splittable: bool) -> dict[int, int]:
-        """Where work of so many slots ends that begins in each slot it can begin in."""
-        slots, found = calendar.open, {}
-        for i in range(len(slots) - many + 1):
-            last = slots[i + many - 1]
-            if splittable or self.clock[last] - self.clock[slots[i]] == many - 1:
-                found[slots[i]] = last + 1
+    def calendar(self, crew: Crew, *, dry_only: bool) -> Calendar:
+        """When all of a crew work, in dry weather alone where that matters."""
+        key = ("calendar", crew, dry_only)
+        if key not in self.known:
+            common = set.intersection(*(set(self.of_technician[i].open) for i in crew))
+            open_ = tuple(sorted(common & self.dry if dry_only else common))
+            # Crews that work at the same times share one.
+            self.known[key] = self.known.setdefault(open_, Calendar(open_))
+        found: Calendar = self.known[key]
         return found
+
+    def ends_by_start(self, calendar: Calendar, many: int, *, splittable: bool) -> Mapping[int, int]:
+        """Where work of so many slots ends that begins in each slot it can begin in, ascending."""
+        key = (id(calendar), many, splittable)
+        if key not in self.known:
+            slots, found = calendar.open, {}
+            for first, last in zip(slots, slots[many - 1 :], strict=False):
+                if splittable or self.clock[last] - self.clock[first] == many - 1:
+                    found[first] = last + 1
+            self.known[key] = found
+        known: Mapping[int, int] = self.known[key]
+        return known
 
 
 def _slots_of(
