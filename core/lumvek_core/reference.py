@@ -96,6 +96,7 @@ def catalogue_fields() -> Lines:
         ("What lies open: `strip-downs.yaml`", lists.StripDown),
         ("What a strip-down reaches", lists.Reach),
         ("Work that comes round: `services.yaml`", lists.Service),
+        ("How long work takes: `work.yaml`", lists.WorkTimes),
         ("Renamed keys: `renamed.yaml`", lists.Renamed),
     ]
     for title, kind in pages:

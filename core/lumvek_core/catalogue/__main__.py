@@ -6,7 +6,7 @@ from typing import Any
 
 from .. import reference, structure
 from ..errors import BadInput
-from .lists import Companion, Renamed, Safety, School, Service, StripDown
+from .lists import Companion, Renamed, Safety, School, Service, StripDown, WorkTimes
 from .load import SHIPPED, load
 from .model import FamilyHead, SharedHead, Station
 from .model_file import ModelFile
@@ -21,6 +21,7 @@ FILES: dict[str, Any] = {
     "safety": Safety,
     "strip-downs": list[StripDown],
     "services": list[Service],
+    "work": WorkTimes,
     "renamed": Renamed,
     "own-checks": OwnChecks,
     "model": ModelFile,

@@ -37,8 +37,8 @@ class Reach:
 class StripDown:
     """Work that takes long to get at: what opens it, how many hours, and what else lies open then. Never safety items.
 
-    downtime_h: hours the machine stands when it must be done in the season. for_: slots whose renewal strips it down. source:
-    where hours and chances come from.
+    downtime_h: hours the machine stands when it must be done in the season. hands: people it takes. for_: slots whose renewal
+    strips it down. source: where hours and chances come from.
     """
 
     key: str
@@ -47,7 +47,49 @@ class StripDown:
     hours: Annotated[float, Over(0)]
     downtime_h: Annotated[float, Within(0)]
     reaches: list[Reach]
+    hands: Annotated[int, Within(1, 2)] = 1
     source: str = "starting value"
+
+
+@dataclass(frozen=True)
+class Minutes:
+    """Minutes at the first place, and at each further one of the same kind."""
+
+    first: Annotated[float, Within(0)]
+    each: Annotated[float, Within(0)]
+
+    def of(self, places: int) -> float:
+        return self.first + self.each * max(0, places - 1)
+
+
+@dataclass(frozen=True)
+class WorkPlace:
+    """Where work in a posture is done, with how many hands, and whether it wants the lift or dry weather."""
+
+    place: Literal["bay", "outside", "bench", "field"] = "bay"
+    hands: Annotated[int, Within(1, 2)] = 1
+    lift: bool = False
+    weather_bound: bool = False
+
+
+@dataclass(frozen=True)
+class WorkTimes:
+    """How long work takes, where it is done, and what one must be able to do for it.
+
+    actions: by what a finding calls for. postures: those that are not worked in in the bay, with one pair of hands. skills: by
+    hazard. looking: a walk-around, for each place. putting_away: for each item of the winter list. strip_share: of the hours of
+    a strip-down, what stripping takes; the rest is refitting. strip_apart_h: hours from which stripping and refitting are jobs
+    of their own.
+    """
+
+    actions: dict[str, Minutes]
+    postures: dict[str, WorkPlace]
+    skills: dict[str, str]
+    looking: Minutes
+    putting_away: Minutes
+    service: Minutes
+    strip_share: Annotated[float, Over(0), Within(0, 1)]
+    strip_apart_h: Annotated[float, Within(0)]
 
 
 @dataclass(frozen=True)
@@ -181,6 +223,7 @@ class Catalogue:
     companions: list[Companion]
     schools: dict[str, School]
     safety: Safety
+    work: WorkTimes
     strip_downs: list[StripDown] = field(default_factory=list)
     services: list[Service] = field(default_factory=list)
     renamed: Renamed = field(default_factory=Renamed)

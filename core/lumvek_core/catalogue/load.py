@@ -8,7 +8,7 @@ from ..coupled import long
 from ..errors import BadInput, nearest
 from . import files, resolve
 from .files import Written
-from .lists import Catalogue, Companion, Renamed, Safety, School, Service, StripDown
+from .lists import Catalogue, Companion, Renamed, Safety, School, Service, StripDown, WorkTimes
 from .model import Family, FamilyHead, SharedHead, Station
 from .qualify import qualified
 
@@ -26,17 +26,20 @@ def load(folder: Path = SHIPPED) -> Catalogue:
         "services": files.read(list[Service], folder / "services.yaml", folder),
     }
     safety: Written[Safety] = files.read(Safety, folder / "safety.yaml", folder)
+    work: Written[WorkTimes] = files.read(WorkTimes, folder / "work.yaml", folder)
     renamed: Written[Renamed] = files.read(Renamed, folder / "renamed.yaml", folder)
     catalogue = Catalogue(
         families={one.family.family: one.family for one in read},
         companions=lists["companions"].value,
         schools={school.subject: school for school in lists["schools"].value},
         safety=safety.value,
+        work=work.value,
         strip_downs=lists["strip-downs"].value,
         services=lists["services"].value,
         renamed=renamed.value,
     )
-    places = resolve.Places({one.family.family: one.places for one in read}, {**lists, "safety": safety, "renamed": renamed})
+    written = {**lists, "safety": safety, "work": work, "renamed": renamed}
+    places = resolve.Places({one.family.family: one.places for one in read}, written)
     problems = list(resolve.unresolved(catalogue, places))
     if problems:
         raise BadInput("catalogue", "\n".join(problems))

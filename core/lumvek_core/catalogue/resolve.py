@@ -11,6 +11,7 @@ from ..errors import nearest
 from ..looks import motif
 from ..looks import wanted as looks_wanted
 from ..rules.base import counted_things, limits, other_checks
+from ..rules.verdict import FAR_REACHING
 from ..units import Inches
 from .lists import Catalogue, SchoolCondition
 from .model import Check, Family
@@ -101,6 +102,15 @@ def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
         for name in (move.from_, move.to):
             if name not in postures:
                 yield "safety", f"moves.{i}", f"unknown posture {name}{nearest(name, postures)}"
+    for name in catalogue.work.postures:
+        if name not in postures:
+            yield "work", f"postures.{name}", f"unknown posture {name}{nearest(name, postures)}"
+    for name in catalogue.work.skills:
+        if name not in catalogue.safety.hazards:
+            yield "work", f"skills.{name}", f"unknown hazard {name}{nearest(name, catalogue.safety.hazards)}"
+    for name in catalogue.work.actions:
+        if name not in FAR_REACHING:
+            yield "work", f"actions.{name}", f"nothing calls for {name}{nearest(name, FAR_REACHING)}"
     for old, now in catalogue.renamed.checks.items():
         if now not in checks:
             yield "renamed", f"checks.{old}", f"{old} is now {now}, which is no check{nearest(now, checks)}"
