@@ -21,6 +21,7 @@ from logbook.api import router as logbook
 from lumvek_core import apart, registry, structure
 from lumvek_core.errors import BadInput
 from report.api import router as links
+from season.api import router as season
 from shops.access import FORGED, Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
 from shops.api_outside import router as outside
@@ -175,6 +176,7 @@ for _entry in registry.calculators().values():
 api.add_router("/session", session)
 api.add_router("/people", people)
 api.add_router("/people", work_endpoints)
+api.add_router("/season", season)
 api.add_router("/shop", shop)
 api.add_router("/outside", outside)
 api.add_router("/search", search)

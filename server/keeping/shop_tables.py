@@ -13,11 +13,12 @@ from django.db.models import ForeignKey, Model, QuerySet
 
 from shops.models import Shop
 
-OURS = ("shops", "fleet", "parts", "inspection", "report", "workbench", "supply", "logbook")
+OURS = ("shops", "fleet", "parts", "inspection", "report", "workbench", "supply", "logbook", "season")
 LEFT = frozenset(
     {
         "inspection.WearForecast",  # worked out again
         "supply.Plan",  # worked out again; orders made from one stay
+        "season.SeasonPlan",  # worked out again, from what is kept of hands, jobs and days off
         "report.ReportLink",  # these open doors, or did
         "shops.Invitation",
     }

@@ -51,6 +51,12 @@ RIGHTS: Mapping[str, frozenset[Role]] = {
     "record services": INSPECTORS,
     "put machines away": INSPECTORS,
     "write in a machine's log": INSPECTORS,
+    # The season's work
+    "see the season’s plan": STAFF,
+    "plan the season": LEADS,
+    "work by the plan": INSPECTORS,
+    "say who is there": LEADS,
+    "say when it is dry": LEADS,
     # The shop and its people
     "see people": LEADS,
     "invite people": LEADS,

@@ -350,7 +350,7 @@ def test_no_plan_is_better_than_the_one_found(question):
         assert (round(aim["late_h"], 6), aim["moved"], aim["posture_moves"], last) == best
 
 
-RELAXED = {"parts": causes._without_parts, "hands": causes._with_hand, "bay": causes._with_room, "weather": causes._dry}
+RELAXED = {"parts": causes.without_parts, "hands": causes.with_hand, "bay": causes.with_room, "weather": causes.dry_throughout}
 
 
 @settings(max_examples=30, deadline=None)
@@ -377,7 +377,7 @@ def test_causes_and_cures_are_those_of_trying_everything(question):
         assert gains[machine["cause"]] == best > 0 if machine["cause"] != "season_date" else best == 0
         fixes = {fix["kind"]: round(fix["gain_h"], 6) for fix in machine["fixes"]}
         assert fixes.get("one_hand", 0) == gains["hands"]
-        assert fixes.get("rush_part", 0) == gain(causes._without_part("p"))
+        assert fixes.get("rush_part", 0) == gain(causes.without_part("p"))
 
 
 @pytest.mark.parametrize("seed", [1, 2])

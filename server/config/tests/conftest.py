@@ -10,20 +10,25 @@ from django.contrib.auth import get_user_model
 from django.utils import timezone
 from endpoints import (
     APPROVAL,
+    AWAY,
     BODIES,
     COUNTER,
     DONE,
+    DRY_SPELL,
     INQUIRY,
     INVITATION,
+    MARK,
     MOVEMENT,
     NOTE,
     ORDER,
     OWN_CHECK,
+    OWN_JOB,
     PHOTO,
     PIN,
     PLACE,
     PLAN,
     RESULT,
+    SEASON_PLAN,
     STEP,
     VIEW,
 )
@@ -36,6 +41,7 @@ from logbook.actions import counter_import, servicing
 from lumvek_core.workbench.subjects import SUBJECTS
 from outside import inquiries
 from report import actions as links
+from season.actions import hands, marking, planning
 from shops.actions import people, shop
 from shops.models import Member, Role
 from shops.schemas import WorkplaceIn
@@ -74,6 +80,7 @@ def everything(yard):
     yard.helper = new_technician(yard)
     BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.helper.pk}
     inquiries.ask(yard.lead.pk, INQUIRY, list)
+    a_season(yard)
     people.invite(yard.lead, INVITATION, "Ines Marrow", "", ["technician"])
     return yard
 
@@ -94,6 +101,19 @@ def new_technician(yard):
     """Somebody to hand over to."""
     user = get_user_model().objects.create_user("helper", password="x" * 12)
     return Member.objects.create(user=user, shop=yard.shop, roles=[Role.TECHNICIAN])
+
+
+def a_season(yard):
+    """A job that was typed, in a plan that people work by, with somebody away and a dry spell."""
+    day = dt.date(2026, 12, 1)
+    marking.add_job(yard.lead, OWN_JOB, yard.machine.pk, {"name": "Weld the step", "minutes": 40})
+    hands.set_away(yard.lead, yard.technician.pk, AWAY, day, day, "")
+    hands.add_dry(yard.lead, DRY_SPELL, dt.datetime(2026, 12, 2, 8), dt.datetime(2026, 12, 3, 18))
+    list(planning.stream(yard.lead, SEASON_PLAN, planning.Try()))
+    planning.take(yard.lead, SEASON_PLAN)
+    BODIES["mark_job"]["key"] = f"{yard.machine.uuid}:own:{OWN_JOB}"
+    BODIES["add_own_job"]["machine"] = yard.machine.pk
+    marking.mark(yard.lead, MARK, BODIES["mark_job"]["key"], "start")
 
 
 def something_to_order(yard):

@@ -125,6 +125,12 @@ BODIES = {
     },
     "take_check_away": {"uuid": str(uuid.uuid4()), "family": "row-crop-planter", "key": "own-rail-gap"},
     "check_as_before": {"uuid": str(uuid.uuid4()), "family": "row-crop-planter", "key": "own-rail-gap"},
+    "make_season_plan": {"uuid": str(uuid.uuid4())},
+    "mark_job": {"uuid": str(uuid.uuid4()), "key": "", "kind": "start"},
+    "add_own_job": {"uuid": str(uuid.uuid4()), "machine": 0, "name": "Weld the step", "minutes": 40},
+    "set_hands": {"planned": True, "hours": "Mon–Thu 07:00–15:00", "skills": "welding"},
+    "set_away": {"uuid": str(uuid.uuid4()), "first": "2026-12-07", "last": "2026-12-08"},
+    "add_dry_spell": {"uuid": str(uuid.uuid4()), "start": "2026-12-07T08:00", "end": "2026-12-08T18:00"},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 
@@ -147,6 +153,7 @@ ROLES = ("lead", "technician", "parts", "owner")
 PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, INVITATION, PLACE, VIEW, INQUIRY = (
     uuid.uuid4() for _ in range(15)
 )
+SEASON_PLAN, MARK, OWN_JOB, AWAY, DRY_SPELL = (uuid.uuid4() for _ in range(5))
 
 
 NAMED = {
@@ -169,6 +176,11 @@ NAMED = {
     "workplace_id": PLACE,
     "machine_picture_id": VIEW,
     "inquiry_id": INQUIRY,
+    "season_plan_id": SEASON_PLAN,
+    "mark_id": MARK,
+    "own_job_id": OWN_JOB,
+    "away_id": AWAY,
+    "dry_spell_id": DRY_SPELL,
 }
 """What an address can name, beside what gets its number when it is made."""
 

@@ -2259,6 +2259,307 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Season
+         * @description The plan that people work by.
+         */
+        get: operations["season_api_season"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/away/{away_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Away
+         * @description Somebody is there after all.
+         */
+        post: operations["season_api_take_back_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/dry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Dry Spell
+         * @description Dry weather that is expected, on the shop's clock.
+         */
+        post: operations["season_api_add_dry_spell"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/dry/{dry_spell_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Dry Spell
+         * @description It will not be dry then.
+         */
+        post: operations["season_api_take_back_dry_spell"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/hands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Season Hands
+         * @description Who is there when, what they may do, and when it is dry.
+         */
+        get: operations["season_api_season_hands"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/hands/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Hands
+         * @description Say when somebody works and what they may do.
+         */
+        post: operations["season_api_set_hands"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/hands/{person_id}/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Away
+         * @description Somebody is not there on some days.
+         */
+        post: operations["season_api_set_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Own Job
+         * @description Add a job that follows from nothing else. The same UUID twice is once.
+         */
+        post: operations["season_api_add_own_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/jobs/{own_job_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Own Job
+         * @description Take back a job that was typed.
+         */
+        post: operations["season_api_take_back_own_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Job
+         * @description Say what was done with a job of the plan. The same UUID twice is once.
+         */
+        post: operations["season_api_mark_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/marks/{mark_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Mark
+         * @description Take back what was said of a job.
+         */
+        post: operations["season_api_take_back_mark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Season Plan
+         * @description Work out a plan: a line of JSON for each step, with how late the best so far is and what none is under; the last one with
+         *     ``done`` or ``error``.
+         */
+        post: operations["season_api_make_season_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/plans/{season_plan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Season Plan
+         * @description One plan; nothing while it is worked out.
+         */
+        get: operations["season_api_season_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/plans/{season_plan_id}/enough": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Season Plan Enough
+         * @description The best plan so far will do.
+         */
+        post: operations["season_api_season_plan_enough"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/plans/{season_plan_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Season Plan
+         * @description Work by this plan from now on.
+         */
+        post: operations["season_api_take_season_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -4505,6 +4806,63 @@ export interface components {
             uuid: string;
         };
         /**
+         * AwaitedOut
+         * @description by: an order, or the plan to buy it; empty where nobody knows.
+         */
+        AwaitedOut: {
+            /** Arrives */
+            arrives: string | null;
+            /** Bin */
+            bin: string;
+            /** By */
+            by: string;
+            /** Words */
+            words: string;
+        };
+        /** AwayIn */
+        AwayIn: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** AwayOut */
+        AwayOut: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /** Note */
+            note: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
          * Band
          * @description The wanted band by another feeler.
          */
@@ -6670,6 +7028,38 @@ export interface components {
             /** Number */
             number: string;
         };
+        /** DrySpellIn */
+        DrySpellIn: {
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /** DrySpellOut */
+        DrySpellOut: {
+            /** End */
+            end: string;
+            /** Source */
+            source: string;
+            /** Start */
+            start: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
         /** DugRow */
         DugRow: {
             /** Digs */
@@ -7566,6 +7956,41 @@ export interface components {
             taker: string;
         };
         /**
+         * HandsIn
+         * @description hours: as people write them; empty for the shop's. skills: separated by commas.
+         */
+        HandsIn: {
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /** Planned */
+            planned: boolean;
+            /**
+             * Skills
+             * @default
+             */
+            skills: string;
+        };
+        /** HandsOut */
+        HandsOut: {
+            /** Away */
+            away: components["schemas"]["AwayOut"][];
+            /** Hours */
+            hours: string;
+            /** Member */
+            member: number;
+            /** Name */
+            name: string;
+            /** Planned */
+            planned: boolean;
+            /** Skills */
+            skills: string[];
+            /** Usual Hours */
+            usual_hours: boolean;
+        };
+        /**
          * HasOut
          * @description An option of a family, asked with yes or no. checks: how many checks it brings or takes away.
          */
@@ -7761,6 +8186,37 @@ export interface components {
             role_name: string;
             /** Shop */
             shop: string;
+        };
+        /**
+         * JobMarkIn
+         * @description kind: ``pin`` with a pin or without one to let it move again; ``done`` with the minutes it took, where they are known;
+         *     ``cannot`` with a reason, and a day from which it may go on.
+         */
+        JobMarkIn: {
+            /** At */
+            at?: string | null;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pin" | "start" | "stop" | "done" | "cannot";
+            /** Minutes */
+            minutes?: number | null;
+            /** Not Before */
+            not_before?: string | null;
+            pin?: components["schemas"]["PinIn"] | null;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /**
          * JoinIn
@@ -8292,7 +8748,7 @@ export interface components {
             /** Name */
             name: string;
             /** Rights */
-            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "calculate at length" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "read the described interface" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "see rules" | "pin pictures" | "change checks" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
+            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "calculate at length" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "see the season’s plan" | "plan the season" | "work by the plan" | "say who is there" | "say when it is dry" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "read the described interface" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "see rules" | "pin pictures" | "change checks" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
             /** Role Name */
             role_name: string;
             /** Roles */
@@ -9287,6 +9743,41 @@ export interface components {
             /** Checks */
             checks: components["schemas"]["OwnCheckOut"][];
         };
+        /** OwnJobIn */
+        OwnJobIn: {
+            /**
+             * Hands
+             * @default 1
+             */
+            hands: number;
+            /**
+             * Lift
+             * @default false
+             */
+            lift: boolean;
+            /** Machine */
+            machine: number;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /**
+             * Place
+             * @default bay
+             * @enum {string}
+             */
+            place: "bay" | "outside" | "bench" | "field";
+            /**
+             * Skill
+             * @default
+             */
+            skill: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
         /** OwnerOut */
         OwnerOut: {
             /** Id */
@@ -9933,6 +10424,17 @@ export interface components {
             /** Thing */
             thing: string;
         };
+        /** PostureMoveOut */
+        PostureMoveOut: {
+            /** Machine */
+            machine: string;
+            /** Minutes */
+            minutes: number;
+            /** Start */
+            start: string;
+            /** To */
+            to: string;
+        };
         /**
          * PostureOut
          * @description A state of the machine: what must be locked, what to be careful of. asks: somebody has to confirm it once.
@@ -10511,6 +11013,32 @@ export interface components {
             /** Rate */
             rate: number | null;
         };
+        /** SeasonFixOut */
+        SeasonFixOut: {
+            /** Gain H */
+            gain_h: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "one_day" | "one_hand" | "rush_part";
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SeasonHandsOut
+         * @description skills: those that somebody has, or that work may want.
+         */
+        SeasonHandsOut: {
+            /** Dry */
+            dry: components["schemas"]["DrySpellOut"][];
+            /** People */
+            people: components["schemas"]["HandsOut"][];
+            /** Skills */
+            skills: string[];
+        };
         /**
          * SeasonIn
          * @description first, last: days of any year, as ``04-15``.
@@ -10523,6 +11051,99 @@ export interface components {
             /** Name */
             name: string;
         };
+        /**
+         * SeasonJobOut
+         * @description stretches: when it is worked on; empty where it has no place in the plan, and `without` says why. low, high: half of the
+         *     times it was timed lie between. against: what its pin contradicts. begun: who is at it, since when.
+         */
+        SeasonJobOut: {
+            /** After */
+            after: string[];
+            /** Against */
+            against: string[];
+            /** Begun At */
+            begun_at: string | null;
+            /** Begun By */
+            begun_by: string;
+            /** Cannot */
+            cannot: string;
+            /** Cautions */
+            cautions: string[];
+            /** Done */
+            done: boolean;
+            /** Hands */
+            hands: number;
+            /** High */
+            high: number | null;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "work" | "strip" | "refit" | "look" | "put-away" | "service" | "own";
+            /** Low */
+            low: number | null;
+            /** Machine */
+            machine: string;
+            /** Machine Id */
+            machine_id: number;
+            /** Minutes */
+            minutes: number;
+            /** Moved */
+            moved: boolean;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["AwaitedOut"][];
+            /** Pinned */
+            pinned: boolean;
+            /** Place */
+            place: string;
+            /**
+             * Place Kind
+             * @enum {string}
+             */
+            place_kind: "bay" | "outside" | "bench" | "field";
+            /** Posture */
+            posture: string;
+            /** Skill */
+            skill: string;
+            /** Stretches */
+            stretches: components["schemas"]["StretchOut"][];
+            /** Technicians */
+            technicians: string[];
+            /** Timed */
+            timed: number;
+            /** Tools */
+            tools: string[];
+            /** Without */
+            without: string;
+        };
+        /**
+         * SeasonMachineOut
+         * @description words: in one sentence what makes it late, and what would cure it; empty for one that is ready in time.
+         */
+        SeasonMachineOut: {
+            /** Cause */
+            cause: string;
+            /** Due */
+            due: string | null;
+            /** Fixes */
+            fixes: components["schemas"]["SeasonFixOut"][];
+            /** Id */
+            id: number;
+            /** Late H */
+            late_h: number;
+            /** Name */
+            name: string;
+            /** Ready */
+            ready: string | null;
+            /** Season Date */
+            season_date: string | null;
+            /** Words */
+            words: string;
+        };
         /** SeasonOut */
         SeasonOut: {
             /** Cells */
@@ -10531,6 +11152,102 @@ export interface components {
             end: number;
             /** Start */
             start: number;
+        };
+        /** SeasonPersonOut */
+        SeasonPersonOut: {
+            /** Member */
+            member: number;
+            /** Name */
+            name: string;
+            /** Shifts */
+            shifts: components["schemas"]["StretchOut"][];
+        };
+        /** SeasonPlaceOut */
+        SeasonPlaceOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bay" | "outside" | "bench" | "field";
+            /** Name */
+            name: string;
+        };
+        /**
+         * SeasonPlanIn
+         * @description uuid: of the plan to be made. day: a day on which everybody works beside; hand: one more pair of hands; rush: a part that
+         *     is here at once; machine, season_date: another date for one machine.
+         */
+        SeasonPlanIn: {
+            /** Day */
+            day?: string | null;
+            /**
+             * Hand
+             * @default false
+             */
+            hand: boolean;
+            /** Machine */
+            machine?: number | null;
+            /**
+             * Rush
+             * @default
+             */
+            rush: string;
+            /** Season Date */
+            season_date?: string | null;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * SeasonPlanOut
+         * @description late_h, late_bound_h: weighted late hours, and what no plan is under. moved: jobs that stand otherwise than in the plan
+         *     before, in words.
+         */
+        SeasonPlanOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Dry */
+            dry: components["schemas"]["StretchOut"][];
+            /** Ends */
+            ends: string;
+            /** Gap Pct */
+            gap_pct: number;
+            /** Jobs */
+            jobs: components["schemas"]["SeasonJobOut"][];
+            /** Late Bound H */
+            late_bound_h: number;
+            /** Late H */
+            late_h: number;
+            /** Machines */
+            machines: components["schemas"]["SeasonMachineOut"][];
+            /** Moved */
+            moved: string[];
+            /** Now */
+            now: string;
+            /** Optimal */
+            optimal: boolean;
+            /** People */
+            people: components["schemas"]["SeasonPersonOut"][];
+            /** Places */
+            places: components["schemas"]["SeasonPlaceOut"][];
+            /** Posture Moves */
+            posture_moves: components["schemas"]["PostureMoveOut"][];
+            /** Taken */
+            taken: boolean;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Words */
+            words: string;
         };
         /**
          * Sending
@@ -11382,6 +12099,13 @@ export interface components {
              * @default 0
              */
             used: number;
+        };
+        /** StretchOut */
+        StretchOut: {
+            /** End */
+            end: string;
+            /** Start */
+            start: string;
         };
         /**
          * StripDrawing
@@ -14865,6 +15589,346 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundOut"][];
+                };
+            };
+        };
+    };
+    season_api_season: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonOut"];
+                };
+            };
+        };
+    };
+    season_api_take_back_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                away_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonHandsOut"];
+                };
+            };
+        };
+    };
+    season_api_add_dry_spell: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrySpellIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonHandsOut"];
+                };
+            };
+        };
+    };
+    season_api_take_back_dry_spell: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dry_spell_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonHandsOut"];
+                };
+            };
+        };
+    };
+    season_api_season_hands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonHandsOut"];
+                };
+            };
+        };
+    };
+    season_api_set_hands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonHandsOut"];
+                };
+            };
+        };
+    };
+    season_api_set_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AwayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonHandsOut"];
+                };
+            };
+        };
+    };
+    season_api_add_own_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnJobIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonOut"];
+                };
+            };
+        };
+    };
+    season_api_take_back_own_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonOut"];
+                };
+            };
+        };
+    };
+    season_api_mark_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobMarkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonOut"];
+                };
+            };
+        };
+    };
+    season_api_take_back_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mark_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonOut"];
+                };
+            };
+        };
+    };
+    season_api_make_season_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeasonPlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    season_api_season_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonPlanOut"] | null;
+                };
+            };
+        };
+    };
+    season_api_season_plan_enough: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonOut"];
+                };
+            };
+        };
+    };
+    season_api_take_season_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonOut"];
                 };
             };
         };

@@ -65,10 +65,10 @@ class _Question:
         self.late = late_of(problem, plan.placed)
 
     def answer(self) -> Why:
-        rushed = [(part.id, _without_part(part.id)) for part in self._awaited()]
-        days = [(str(day), _with_day(day)) for day in self._free_days()]
+        rushed = [(part.id, without_part(part.id)) for part in self._awaited()]
+        days = [(str(day), with_day(day)) for day in self._free_days()]
         causes: list[tuple[Cause, Relaxed]] = [
-            ("parts", _without_parts), ("hands", _with_hand), ("bay", _with_room), ("weather", _dry)
+            ("parts", without_parts), ("hands", with_hand), ("bay", with_room), ("weather", dry_throughout)
         ]  # fmt: skip
         if not rushed:
             causes.pop(0)
@@ -193,18 +193,18 @@ def _carried(before: Problem, plan: Draft, problem: Problem) -> Draft:
 # What may be otherwise
 
 
-def _without_parts(given: SeasonGiven, machine: str) -> SeasonGiven:
+def without_parts(given: SeasonGiven, machine: str) -> SeasonGiven:
     return replace(given, jobs=[replace(job, parts=[]) if job.machine == machine else job for job in given.jobs])
 
 
-def _without_part(part: str) -> Relaxed:
+def without_part(part: str) -> Relaxed:
     """That part is here now, for whatever waits for it."""
     return lambda given, _machine: replace(
         given, jobs=[replace(job, parts=[one for one in job.parts if one.id != part]) for job in given.jobs]
     )
 
 
-def _with_hand(given: SeasonGiven, _machine: str) -> SeasonGiven:
+def with_hand(given: SeasonGiven, _machine: str) -> SeasonGiven:
     """Somebody who can do everything, and works whenever anybody does."""
     skills = sorted({job.skill for job in given.jobs if job.skill})
     shifts = list({(one.start, one.end): one for person in given.technicians for one in person.shifts}.values())
@@ -213,19 +213,19 @@ def _with_hand(given: SeasonGiven, _machine: str) -> SeasonGiven:
     return replace(given, technicians=[*given.technicians, Technician(name, shifts, skills)])
 
 
-def _with_room(given: SeasonGiven, _machine: str) -> SeasonGiven:
+def with_room(given: SeasonGiven, _machine: str) -> SeasonGiven:
     """A bay beside the others that everything fits into."""
     names = {one.name for one in given.places}
     name = next(name for name in _names("one more bay") if name not in names)
     return replace(given, places=[*given.places, Place(name, "bay", capacity=60)])
 
 
-def _dry(given: SeasonGiven, _machine: str) -> SeasonGiven:
+def dry_throughout(given: SeasonGiven, _machine: str) -> SeasonGiven:
     now = moment(given.now, "now")
     return replace(given, dry=[Span(now.isoformat(), (now + dt.timedelta(days=given.horizon_days)).isoformat())])
 
 
-def _with_day(day: dt.date) -> Relaxed:
+def with_day(day: dt.date) -> Relaxed:
     """Everybody works that day as on the first day they work at all."""
 
     def relaxed(given: SeasonGiven, _machine: str) -> SeasonGiven:
@@ -233,6 +233,14 @@ def _with_day(day: dt.date) -> Relaxed:
                                            for one in given.technicians])  # fmt: skip
 
     return relaxed
+
+
+def with_date(machine: str, day: dt.date) -> Relaxed:
+    """That machine is wanted on another day."""
+    return lambda given, _machine: replace(
+        given,
+        machines=[replace(one, season_date=day.isoformat()) if one.name == machine else one for one in given.machines],
+    )
 
 
 def _like_first(shifts: Sequence[Span], day: dt.date) -> list[Span]:

@@ -1,0 +1,156 @@
+"""Endpoints of the season's plan: looking at it, making and taking one, working by it, and who is there when."""
+
+import uuid
+
+from django.http import HttpRequest, StreamingHttpResponse
+from ninja import Router
+
+from shops.access import member_of
+from shops.endpoints import allowed
+from tabular import streamed
+
+from .actions import hands as hands_actions
+from .actions import marking, planning
+from .queries import hands_shown, plans
+from .schemas import (
+    AwayIn,
+    DrySpellIn,
+    HandsIn,
+    JobMarkIn,
+    OwnJobIn,
+    SeasonHandsOut,
+    SeasonOut,
+    SeasonPlanIn,
+    SeasonPlanOut,
+)
+
+router = Router(tags=["season"])
+SEE = "see the season’s plan"
+
+
+@router.get("", response=SeasonOut, **allowed(SEE))
+def season(request: HttpRequest) -> SeasonOut:
+    """The plan that people work by."""
+    return plans.season(member_of(request))
+
+
+@router.post("/plans", response={200: None}, **allowed(planning.stream))
+def make_season_plan(request: HttpRequest, new: SeasonPlanIn) -> StreamingHttpResponse:
+    """Work out a plan: a line of JSON for each step, with how late the best so far is and what none is under; the last one with
+    ``done`` or ``error``."""
+    tried = planning.Try(new.day, new.hand, new.rush, new.machine, new.season_date)
+    return streamed.told(planning.stream(member_of(request), new.uuid, tried))
+
+
+@router.get("/plans/{uuid:season_plan_id}", response=SeasonPlanOut | None, **allowed(SEE))
+def season_plan(request: HttpRequest, season_plan_id: uuid.UUID) -> SeasonPlanOut | None:
+    """One plan; nothing while it is worked out."""
+    member = member_of(request)
+    found = plans.plan_of(member, season_plan_id)
+    return plans.shown(member, found) if found.answer is not None else None
+
+
+@router.post("/plans/{uuid:season_plan_id}/enough", response=SeasonOut, **allowed(planning.enough))
+def season_plan_enough(request: HttpRequest, season_plan_id: uuid.UUID) -> SeasonOut:
+    """The best plan so far will do."""
+    member = member_of(request)
+    planning.enough(member, season_plan_id)
+    return plans.season(member)
+
+
+@router.post("/plans/{uuid:season_plan_id}/take", response=SeasonOut, **allowed(planning.take))
+def take_season_plan(request: HttpRequest, season_plan_id: uuid.UUID) -> SeasonOut:
+    """Work by this plan from now on."""
+    member = member_of(request)
+    planning.take(member, season_plan_id)
+    return plans.season(member)
+
+
+@router.post("/marks", response=SeasonOut, **allowed(marking.mark))
+def mark_job(request: HttpRequest, new: JobMarkIn) -> SeasonOut:
+    """Say what was done with a job of the plan. The same UUID twice is once."""
+    member = member_of(request)
+    pin = {"start": new.pin.start.replace(tzinfo=None).isoformat(timespec="minutes"), "technicians": new.pin.technicians,
+           "place": new.pin.place} if new.pin else None  # fmt: skip
+    marking.mark(
+        member,
+        new.uuid,
+        new.key,
+        new.kind,
+        pin=pin,
+        minutes=new.minutes,
+        reason=new.reason,
+        not_before=new.not_before,
+        at=new.at,
+    )
+    return plans.season(member)
+
+
+@router.post("/marks/{uuid:mark_id}/take-back", response=SeasonOut, **allowed(marking.take_back))
+def take_back_mark(request: HttpRequest, mark_id: uuid.UUID) -> SeasonOut:
+    """Take back what was said of a job."""
+    member = member_of(request)
+    marking.take_back(member, mark_id)
+    return plans.season(member)
+
+
+@router.post("/jobs", response=SeasonOut, **allowed(marking.add_job))
+def add_own_job(request: HttpRequest, new: OwnJobIn) -> SeasonOut:
+    """Add a job that follows from nothing else. The same UUID twice is once."""
+    member = member_of(request)
+    marking.add_job(member, new.uuid, new.machine, new.model_dump(exclude={"uuid", "machine"}))
+    return plans.season(member)
+
+
+@router.post("/jobs/{uuid:own_job_id}/take-back", response=SeasonOut, **allowed(marking.take_back_job))
+def take_back_own_job(request: HttpRequest, own_job_id: uuid.UUID) -> SeasonOut:
+    """Take back a job that was typed."""
+    member = member_of(request)
+    marking.take_back_job(member, own_job_id)
+    return plans.season(member)
+
+
+@router.get("/hands", response=SeasonHandsOut, **allowed(SEE))
+def season_hands(request: HttpRequest) -> SeasonHandsOut:
+    """Who is there when, what they may do, and when it is dry."""
+    return hands_shown.shown(member_of(request))
+
+
+@router.post("/hands/{int:person_id}", response=SeasonHandsOut, **allowed(hands_actions.set_hands))
+def set_hands(request: HttpRequest, person_id: int, new: HandsIn) -> SeasonHandsOut:
+    """Say when somebody works and what they may do."""
+    member = member_of(request)
+    hands_actions.set_hands(member, person_id, planned=new.planned, hours=new.hours, skills=new.skills)
+    return hands_shown.shown(member)
+
+
+@router.post("/hands/{int:person_id}/away", response=SeasonHandsOut, **allowed(hands_actions.set_away))
+def set_away(request: HttpRequest, person_id: int, new: AwayIn) -> SeasonHandsOut:
+    """Somebody is not there on some days."""
+    member = member_of(request)
+    hands_actions.set_away(member, person_id, new.uuid, new.first, new.last, new.note)
+    return hands_shown.shown(member)
+
+
+@router.post("/away/{uuid:away_id}/take-back", response=SeasonHandsOut, **allowed(hands_actions.take_back_away))
+def take_back_away(request: HttpRequest, away_id: uuid.UUID) -> SeasonHandsOut:
+    """Somebody is there after all."""
+    member = member_of(request)
+    hands_actions.take_back_away(member, away_id)
+    return hands_shown.shown(member)
+
+
+@router.post("/dry", response=SeasonHandsOut, **allowed(hands_actions.add_dry))
+def add_dry_spell(request: HttpRequest, new: DrySpellIn) -> SeasonHandsOut:
+    """Dry weather that is expected, on the shop's clock."""
+    member = member_of(request)
+    hands_actions.add_dry(member, new.uuid, new.start.replace(tzinfo=None), new.end.replace(tzinfo=None))
+    return hands_shown.shown(member)
+
+
+@router.post("/dry/{uuid:dry_spell_id}/take-back", response=SeasonHandsOut, **allowed(hands_actions.take_back_dry))
+def take_back_dry_spell(request: HttpRequest, dry_spell_id: uuid.UUID) -> SeasonHandsOut:
+    """It will not be dry then."""
+    member = member_of(request)
+    hands_actions.take_back_dry(member, dry_spell_id)
+    return hands_shown.shown(member)

@@ -1,0 +1,255 @@
+"""Every job there is to do on a shop's machines, each with what it waits for."""
+
+import datetime as dt
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+
+from django.db.models import F
+from django.utils import timezone
+
+from fleet.models import Machine
+from fleet.queries.machines import machines_for
+from inspection.models import Decision, Verdict, WalkAround
+from inspection.queries import coupled, rule_books
+from inspection.queries.decisions import decisions_in_force
+from inspection.queries.preparing import counts_of
+from inspection.queries.walk_arounds import ranked
+from logbook.queries import upkeep
+from lumvek_core import positions
+from lumvek_core.catalogue import in_force
+from lumvek_core.coupled import short
+from lumvek_core.planning.season import jobs
+from lumvek_core.planning.season.jobs import Found, JobDraft, Learned
+from lumvek_core.rules.verdict import ACTION_WORDS
+from shops.models import Member
+from supply.queries import needs
+
+from ..models import JobMark, OwnJob
+from .arrivals import Arrival, arrivals
+
+LOOKED_WITHIN = dt.timedelta(days=200)
+"""What was looked at longer ago is looked at anew before the season."""
+FAR_OFF = dt.timedelta(days=60)
+"""A machine that is not needed for so long is put away meanwhile."""
+PRESSING = ("overdue", "due", "soon")
+
+
+@dataclass
+class Job:
+    """A job with what is known of it here. done_min: what was worked on it already. since: who is at it since when. reason,
+    not_before: why it could not be done, and until when."""
+
+    key: str
+    machine: Machine
+    draft: JobDraft
+    time: Learned
+    parts: list[Arrival] = field(default_factory=list)
+    pin: dict[str, object] = field(default_factory=dict)
+    done_min: float = 0.0
+    begun: JobMark | None = None
+    reason: str = ""
+    not_before: dt.date | None = None
+
+    @property
+    def minutes_left(self) -> float:
+        """What is still to do: a few minutes in any case."""
+        return max(5.0, self.time.minutes - self.done_min)
+
+
+def open_jobs(member: Member, now: dt.datetime) -> list[Job]:
+    """Everything that is to do on the machines of the shop, a machine's in working order."""
+    machines = {machine.pk: machine for machine in machines_for(member)}
+    marks = _marks(member)
+    taken = _taken(marks)
+    found = []
+    for machine, draft, read_at in _drafts(member, machines, now):
+        key = f"{machine.uuid}:{draft.key}"
+        mine = [mark for mark in marks if mark.key == key]
+        done = next((mark.at for mark in reversed(mine) if mark.kind == JobMark.Kind.DONE), None)
+        if done and (read_at is None or done > read_at):
+            continue
+        inside = {one: f"{machine.uuid}:{one}" for one in draft.after}
+        whole = replace(draft, key=key, after=[inside.get(one, one) for one in draft.after])
+        found.append(_with_marks(Job(key, machine, whole, jobs.learned(draft.minutes, taken.get(draft.of, []))), mine))
+    there = {job.key for job in found}
+    waited_for = arrivals(member, now)
+    for job in found:
+        # What must come before it and is done is nothing to wait for.
+        job.draft = replace(job.draft, after=[key for key in job.draft.after if key in there])
+        job.parts = [waited_for[part] for part in job.draft.parts if part in waited_for and not waited_for[part].here]
+    return found
+
+
+def _marks(member: Member) -> list[JobMark]:
+    return list(JobMark.objects.in_shop(member.shop_id).filter(taken_back_at=None).select_related("by", "machine"))
+
+
+def _taken(marks: Iterable[JobMark]) -> dict[str, list[float]]:
+    """What work of each kind really took, as a share of what was reckoned."""
+    found: dict[str, list[float]] = {}
+    for mark in marks:
+        if mark.kind == JobMark.Kind.DONE and mark.minutes and mark.reckoned:
+            found.setdefault(mark.of, []).append(mark.minutes / mark.reckoned)
+    return found
+
+
+def _with_marks(job: Job, marks: Iterable[JobMark]) -> Job:
+    for mark in marks:
+        match mark.kind:
+            case JobMark.Kind.PIN:
+                job.pin = mark.pin
+            case JobMark.Kind.START:
+                job.begun, job.reason, job.not_before = mark, "", None
+            case JobMark.Kind.STOP:
+                if job.begun:
+                    job.done_min += (mark.at - job.begun.at).total_seconds() / 60
+                job.begun = None
+            case JobMark.Kind.CANNOT:
+                job.reason, job.not_before, job.begun = mark.reason, mark.not_before, None
+            case JobMark.Kind.DONE:
+                job.done_min, job.begun = 0.0, None
+    return job
+
+
+Dated = tuple[Machine, JobDraft, dt.datetime | None]
+"""A machine, a job on it, and when what calls for it was read last."""
+
+
+def _drafts(member: Member, machines: Mapping[int, Machine], now: dt.datetime) -> list[Dated]:
+    times = rule_books.shipped().work
+    newest = _newest(machines, now)
+    found: list[Dated] = []
+    looked_at = {header.pk for walk in newest.values() for header in walk.headers.all()} | set(newest)
+    for machine in machines.values():
+        walk = newest.get(machine.pk)
+        if walk is None and machine.pk not in looked_at and machine.model.family in rule_books.shipped().families:
+            found.append((machine, jobs.looking(times, machine.name, _places(machine, member), begun=False), None))
+        if walk is not None and walk.finished_at is None and (left := _open_places(walk)):
+            found.append((machine, jobs.looking(times, machine.name, left, begun=True), None))
+    found += _findings(member, machines, newest, now)
+    found += _services(member, machines.values())
+    found += [(machines[one.machine_id], _own(one), None) for one in OwnJob.objects.in_shop(member.shop_id).filter(
+        taken_back_at=None, machine__in=machines)]  # fmt: skip
+    return found
+
+
+def _newest(machines: Mapping[int, Machine], now: dt.datetime) -> dict[int, WalkAround]:
+    rows = WalkAround.objects.filter(machine__in=machines, discarded_at=None, started_at__gte=now - LOOKED_WITHIN)
+    newest = ranked(rows.exclude(phase="daily"), F("machine_id"), "started_at").prefetch_related("headers__model")
+    return {walk.machine_id: walk for walk in newest.select_related("machine__model")}
+
+
+def _places(machine: Machine, member: Member) -> int:
+    """How many places a winter's walk-around of a machine looks at."""
+    book = rule_books.now_of(machine, member.shop)
+    counts = {coupled.long(machine, thing): many for thing, many in counts_of(machine).items()}
+    options = [coupled.long(machine, option) for option in machine.options]
+    checks = in_force.applicable(book, in_force.Scope(options, "winter", "", []))
+    layout = in_force.layout(book, counts)
+    return sum(len(positions.expand(check.per, layout)) for check in checks)
+
+
+def _open_places(walk: WalkAround) -> int:
+    seen = sum(sum(station.values()) for station in walk.tallies.values())
+    return max(0, sum(int(station["total"]) for station in walk.stations) - seen)
+
+
+def _findings(
+    member: Member, machines: Mapping[int, Machine], newest: Mapping[int, WalkAround], now: dt.datetime
+) -> list[Dated]:
+    """The work of everything that somebody decided to do, and that is not done."""
+    walks = {walk.pk: walk for walk in newest.values()}
+    decided = {
+        pk: decisions_in_force(
+            (one.check_key, one.position_key, one.choice) for one in decisions
+        )
+        for pk, decisions in _by_walk(Decision.objects.filter(walk_around__in=walks).order_by("id")).items()
+    }  # fmt: skip
+    waiting: dict[tuple[int, str], list[str]] = {}
+    renewed: set[tuple[int, str, str]] = set()
+    for piece in needs.read(member, now).pieces:
+        at = (piece.machine.pk, piece.check, piece.position)
+        if piece.fitted and piece.origin == "finding":
+            renewed.add(at)
+        elif not piece.fitted and not piece.consumable:
+            number = piece.number.ordered_as if piece.number else f"{piece.name}: number to be found"
+            waiting.setdefault(at[:2], []).append(number)
+    by_machine: dict[int, list[tuple[Found, dt.datetime]]] = {}
+    rows = Verdict.objects.filter(walk_around__in=walks, severity__in=("watch", "due", "stop"), ask="")
+    grouped: dict[tuple[int, str], list[Verdict]] = {}
+    for row in rows.select_related("reading").order_by("id"):
+        walk = walks[row.walk_around_id]
+        owner = coupled.together(walk.machine, walk.headers.all()).owner(row.check_key)
+        wanted = decided.get(row.walk_around_id, {}).get((row.check_key, row.position_key)) == Decision.Choice.DO
+        if wanted and owner.pk in machines and (owner.pk, row.check_key, row.position_key) not in renewed:
+            grouped.setdefault((owner.pk, row.check_key), []).append(row)
+    for (machine, check), verdicts in grouped.items():
+        one = _found(machines[machine], walks[verdicts[0].walk_around_id], check, verdicts, waiting)
+        by_machine.setdefault(machine, []).append((one, max(row.reading.received_at for row in verdicts)))
+    times, strip_downs = rule_books.shipped().work, rule_books.shipped().strip_downs
+    return [
+        (machines[machine], draft, max(read_at for _, read_at in found))
+        for machine, found in by_machine.items()
+        for draft in jobs.from_findings(times, strip_downs, [one for one, _ in found])
+    ]
+
+
+def _by_walk(decisions: Iterable[Decision]) -> dict[object, list[Decision]]:
+    found: dict[object, list[Decision]] = {}
+    for decision in decisions:
+        found.setdefault(decision.walk_around_id, []).append(decision)
+    return found
+
+
+def _found(
+    machine: Machine, walk: WalkAround, key: str, verdicts: list[Verdict], waiting: Mapping[tuple[int, str], list[str]]
+) -> Found:
+    check = rule_books.opened(walk.rule_book_id).family.checks[key]
+    station = rule_books.opened(walk.rule_book_id).station_of[key]
+    action = verdicts[0].action if verdicts[0].severity != "watch" else check.action
+    places = [row.position_key for row in verdicts]
+    at = positions.in_words(places)
+    name = f"{ACTION_WORDS.get(action, action).capitalize()}: {check.name[0].lower()}{check.name[1:]}{at and ', '}{at}"
+    return Found(
+        machine=machine.name,
+        check=key,
+        name=name[:160],
+        action=action,
+        places=places,
+        posture=check.posture or station.posture,
+        hazards=check.hazards,
+        tools=check.tools,
+        labour_h=check.wears.labour_h if check.wears else None,
+        renews=[short(part.slot) for part in check.renewed_parts],
+        parts=sorted(set(waiting.get((machine.pk, key), []))),
+    )
+
+
+def _services(member: Member, machines: Iterable[Machine]) -> list[Dated]:
+    times, today = rule_books.shipped().work, timezone.localdate()
+    found: list[Dated] = []
+    for machine in machines:
+        for one in upkeep.due(member, machine).services:
+            if one.state in PRESSING:
+                found.append((machine, jobs.service(times, machine.name, one.key, one.name), None))
+        if machine.season_date is None or machine.season_date - today > FAR_OFF:
+            items = upkeep.put_away_items(machine)
+            left = len(items) - upkeep.put_away(member, machine).done if items else 0
+            if left > 0:
+                found.append((machine, jobs.putting_away(times, machine.name, left), None))
+    return found
+
+
+def _own(one: OwnJob) -> JobDraft:
+    return JobDraft(
+        key=f"own:{one.uuid}",
+        kind="own",
+        machine=one.machine.name,
+        name=one.name,
+        of=f"own:{one.name.lower()[:80]}",
+        minutes=one.minutes,
+        hands=one.hands,
+        skill=one.skill or None,
+        place=one.place,  # type: ignore[arg-type]
+        lift=one.lift,
+    )

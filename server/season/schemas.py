@@ -1,0 +1,232 @@
+"""What the season's endpoints take and give. Times without a zone are on the shop's clock."""
+
+import datetime as dt
+import uuid
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from tabular.lengths import Line
+from tabular.moments import Day, LocalMoment, Moment
+
+Kind = Literal["work", "strip", "refit", "look", "put-away", "service", "own"]
+PlaceName = Literal["bay", "outside", "bench", "field"]
+Minutes = Annotated[float, Field(ge=5, le=6000)]
+Key = Annotated[str, Field(min_length=1, max_length=120)]
+
+
+class StretchOut(Schema):
+    start: str
+    end: str
+
+
+class AwaitedOut(Schema):
+    """by: an order, or the plan to buy it; empty where nobody knows."""
+
+    words: str
+    arrives: str | None
+    by: str
+    bin: str
+
+
+class SeasonJobOut(Schema):
+    """stretches: when it is worked on; empty where it has no place in the plan, and `without` says why. low, high: half of the
+    times it was timed lie between. against: what its pin contradicts. begun: who is at it, since when."""
+
+    key: str
+    name: str
+    kind: Kind
+    machine: str
+    machine_id: int
+    minutes: float
+    timed: int
+    low: float | None
+    high: float | None
+    hands: int
+    skill: str
+    posture: str
+    place_kind: PlaceName
+    place: str
+    stretches: list[StretchOut]
+    technicians: list[str]
+    pinned: bool
+    against: list[str]
+    without: str
+    moved: bool
+    parts: list[AwaitedOut]
+    after: list[str]
+    tools: list[str]
+    cautions: list[str]
+    begun_by: str
+    begun_at: dt.datetime | None
+    done: bool
+    cannot: str
+
+
+class SeasonFixOut(Schema):
+    kind: Literal["one_day", "one_hand", "rush_part"]
+    what: str
+    words: str
+    gain_h: float
+
+
+class SeasonMachineOut(Schema):
+    """words: in one sentence what makes it late, and what would cure it; empty for one that is ready in time."""
+
+    id: int
+    name: str
+    season_date: dt.date | None
+    due: str | None
+    ready: str | None
+    late_h: float
+    cause: str
+    words: str
+    fixes: list[SeasonFixOut]
+
+
+class SeasonPersonOut(Schema):
+    name: str
+    member: int
+    shifts: list[StretchOut]
+
+
+class SeasonPlaceOut(Schema):
+    name: str
+    kind: PlaceName
+
+
+class PostureMoveOut(Schema):
+    machine: str
+    start: str
+    to: str
+    minutes: float
+
+
+class SeasonPlanOut(Schema):
+    """late_h, late_bound_h: weighted late hours, and what no plan is under. moved: jobs that stand otherwise than in the plan
+    before, in words."""
+
+    uuid: uuid.UUID
+    at: dt.datetime
+    by: str
+    words: str
+    taken: bool
+    now: str
+    ends: str
+    people: list[SeasonPersonOut]
+    places: list[SeasonPlaceOut]
+    machines: list[SeasonMachineOut]
+    jobs: list[SeasonJobOut]
+    posture_moves: list[PostureMoveOut]
+    dry: list[StretchOut]
+    late_h: float
+    late_bound_h: float
+    gap_pct: float
+    optimal: bool
+    moved: list[str]
+
+
+class SeasonOut(Schema):
+    """plan: the one people work by. stale: what is otherwise since it was made, in words."""
+
+    plan: SeasonPlanOut | None
+    stale: list[str]
+    may_plan: bool
+    may_work: bool
+
+
+class SeasonPlanIn(Schema):
+    """uuid: of the plan to be made. day: a day on which everybody works beside; hand: one more pair of hands; rush: a part that
+    is here at once; machine, season_date: another date for one machine."""
+
+    uuid: uuid.UUID
+    day: Day | None = None
+    hand: bool = False
+    rush: Annotated[str, Field(max_length=120)] = ""
+    machine: int | None = None
+    season_date: Day | None = None
+
+
+class PinIn(Schema):
+    start: LocalMoment
+    technicians: Annotated[list[Line], Field(max_length=2)] = []
+    place: Annotated[str, Field(max_length=60)] = ""
+
+
+class JobMarkIn(Schema):
+    """kind: ``pin`` with a pin or without one to let it move again; ``done`` with the minutes it took, where they are known;
+    ``cannot`` with a reason, and a day from which it may go on."""
+
+    uuid: uuid.UUID
+    key: Key
+    kind: Literal["pin", "start", "stop", "done", "cannot"]
+    pin: PinIn | None = None
+    minutes: Minutes | None = None
+    reason: Annotated[str, Field(max_length=200)] = ""
+    not_before: Day | None = None
+    at: Moment | None = None
+
+
+class OwnJobIn(Schema):
+    uuid: uuid.UUID
+    machine: int
+    name: Annotated[str, Field(min_length=1, max_length=120)]
+    minutes: Minutes
+    hands: Annotated[int, Field(ge=1, le=2)] = 1
+    skill: Annotated[str, Field(max_length=40)] = ""
+    place: PlaceName = "bay"
+    lift: bool = False
+
+
+class AwayIn(Schema):
+    uuid: uuid.UUID
+    first: Day
+    last: Day
+    note: Annotated[str, Field(max_length=120)] = ""
+
+
+class AwayOut(Schema):
+    uuid: uuid.UUID
+    first: dt.date
+    last: dt.date
+    note: str
+
+
+class HandsIn(Schema):
+    """hours: as people write them; empty for the shop's. skills: separated by commas."""
+
+    planned: bool
+    hours: Annotated[str, Field(max_length=300)] = ""
+    skills: Annotated[str, Field(max_length=300)] = ""
+
+
+class HandsOut(Schema):
+    member: int
+    name: str
+    planned: bool
+    hours: str
+    usual_hours: bool
+    skills: list[str]
+    away: list[AwayOut]
+
+
+class DrySpellIn(Schema):
+    uuid: uuid.UUID
+    start: LocalMoment
+    end: LocalMoment
+
+
+class DrySpellOut(Schema):
+    uuid: uuid.UUID
+    start: str
+    end: str
+    source: str
+
+
+class SeasonHandsOut(Schema):
+    """skills: those that somebody has, or that work may want."""
+
+    people: list[HandsOut]
+    dry: list[DrySpellOut]
+    skills: list[str]
