@@ -8,7 +8,7 @@ from django.db import transaction
 from inspection.actions import decisions
 from shops.models import Feeler, Member, Shop
 
-from . import combines, history, machines, planter, supply
+from . import combines, history, machines, planter, season, supply
 from .people import EMPTY_SHOP, NEWCOMER, PASSWORD, PEOPLE, Person
 from .record_helpers import made_uuid, tell, walk_around
 
@@ -28,6 +28,7 @@ def load(now: dt.datetime) -> bool:
     combines.load(yard, now)
     history.keep_up(yard, now)
     supply.load(yard, people, now)
+    season.load(yard, people, now)
     _member(Shop.objects.create(name=EMPTY_SHOP, begun=False), NEWCOMER)
     return True
 

@@ -1,12 +1,19 @@
-"""When the parts that work waits for are here: on the shelf, promised, as the newest plan has them bought, or nobody knows."""
+"""When the parts that work waits for are here: on the shelf, as promised, as they would be if they were ordered now, or nobody
+knows."""
 
 import datetime as dt
 from dataclasses import dataclass
+from typing import Any
 
+from lumvek_core import apart, registry, structure
+from lumvek_core.errors import BadInput
 from shops.models import Member
 from supply.queries import net_requirements
-from supply.queries.sourcing import last_plan
+from supply.queries.sourcing import last_plan, question
 
+NOT_ORDERED = "not ordered yet"
+LOOKS_S = 2.0
+"""Of looking for the cheapest way to get everything."""
 COMES_AT = dt.time(12)
 """The hour of the day by which a part is here that comes that day."""
 
@@ -29,19 +36,35 @@ class Arrival:
 
 def arrivals(member: Member, now: dt.datetime) -> dict[str, Arrival]:
     """Of each number on the parts list; of a part without one by its name."""
-    plan = last_plan(member)
-    answer = plan.answer if plan and plan.answer else {}
-    lines = [line for one in answer.get("plans", []) if one["kind"] == "cheapest" for line in one["lines"]]
-    bought = {line["id"]: dt.date.fromisoformat(line["arrives"]) for line in lines}
+    lines = net_requirements.build(member, now).lines
+    bought = _bought(member, [line.number for line in lines if line.number and line.net > 0])
     found = {}
-    for line in net_requirements.build(member, now).lines:
+    for line in lines:
         number = line.number or f"{line.name}: number to be found"
         short = line.needed - line.fitted - line.shelf - line.truck
         day, by = None, ""
         if line.net > 0:
-            day, by = bought.get(line.number), "as planned, not ordered yet"
+            day, by = bought.get(line.number), NOT_ORDERED
         elif short > 0:
             day, by = line.promised, "ordered"
         arrives = dt.datetime.combine(day, COMES_AT) if day else None
         found[number] = Arrival(number, line.name, short <= 0, arrives, by if day else "", line.bin)
     return found
+
+
+def _bought(member: Member, wanted: list[str]) -> dict[str, dt.date]:
+    """The day each number would be here: by the newest plan of parts, where that has them all, else as is cheapest now."""
+    plan = last_plan(member)
+    days = _days(plan.answer) if plan and plan.answer else {}
+    if set(wanted) <= set(days):
+        return days
+    asked = structure.write(question(member)) | {"time_limit_s": LOOKS_S}
+    try:
+        return _days(registry.find("source_parts").run_within_limits(asked))
+    except (BadInput, apart.Busy):
+        return days  # what cannot be bought waits: nobody knows when it comes
+
+
+def _days(answer: dict[str, Any]) -> dict[str, dt.date]:
+    lines = [line for one in answer.get("plans", []) if one["kind"] == "cheapest" for line in one["lines"]]
+    return {line["id"]: dt.date.fromisoformat(line["arrives"]) for line in lines}

@@ -17,6 +17,7 @@ from inspection.queries.walk_arounds import ranked
 from logbook.queries import upkeep
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
+from lumvek_core.catalogue.model import Check
 from lumvek_core.coupled import short
 from lumvek_core.planning.season import jobs
 from lumvek_core.planning.season.jobs import Found, JobDraft, Learned
@@ -31,6 +32,8 @@ LOOKED_WITHIN = dt.timedelta(days=200)
 """What was looked at longer ago is looked at anew before the season."""
 FAR_OFF = dt.timedelta(days=60)
 """A machine that is not needed for so long is put away meanwhile."""
+NEW = "new:"
+"""What is worked on where a part is renewed."""
 PRESSING = ("overdue", "due", "soon")
 
 
@@ -168,13 +171,12 @@ def _findings(
     waiting: dict[tuple[int, str], list[str]] = {}
     renewed: set[tuple[int, str, str]] = set()
     for piece in needs.read(member, now).pieces:
-        at = (piece.machine.pk, piece.check, piece.position)
         if piece.fitted and piece.origin == "finding":
-            renewed.add(at)
+            renewed.add((piece.machine.pk, piece.check, piece.position))
         elif not piece.fitted and not piece.consumable:
             number = piece.number.ordered_as if piece.number else f"{piece.name}: number to be found"
-            waiting.setdefault(at[:2], []).append(number)
-    by_machine: dict[int, list[tuple[Found, dt.datetime]]] = {}
+            for what in (piece.check, piece.walk_slot):
+                waiting.setdefault((piece.machine.pk, what), []).append(number)
     rows = Verdict.objects.filter(walk_around__in=walks, severity__in=("watch", "due", "stop"), ask="")
     grouped: dict[tuple[int, str], list[Verdict]] = {}
     for row in rows.select_related("reading").order_by("id"):
@@ -182,9 +184,10 @@ def _findings(
         owner = coupled.together(walk.machine, walk.headers.all()).owner(row.check_key)
         wanted = decided.get(row.walk_around_id, {}).get((row.check_key, row.position_key)) == Decision.Choice.DO
         if wanted and owner.pk in machines and (owner.pk, row.check_key, row.position_key) not in renewed:
-            grouped.setdefault((owner.pk, row.check_key), []).append(row)
-    for (machine, check), verdicts in grouped.items():
-        one = _found(machines[machine], walks[verdicts[0].walk_around_id], check, verdicts, waiting)
+            grouped.setdefault((owner.pk, _what(walk, row)), []).append(row)
+    by_machine: dict[int, list[tuple[Found, dt.datetime]]] = {}
+    for (machine, what), verdicts in grouped.items():
+        one = _found(machines[machine], walks[verdicts[0].walk_around_id], what, verdicts, waiting)
         by_machine.setdefault(machine, []).append((one, max(row.reading.received_at for row in verdicts)))
     times, strip_downs = rule_books.shipped().work, rule_books.shipped().strip_downs
     return [
@@ -192,6 +195,17 @@ def _findings(
         for machine, found in by_machine.items()
         for draft in jobs.from_findings(times, strip_downs, [one for one, _ in found])
     ]
+
+
+def _what(walk: WalkAround, row: Verdict) -> str:
+    """What is worked on: the part that is renewed, whichever checks say so, or the thing that is checked."""
+    check = rule_books.opened(walk.rule_book_id).family.checks[row.check_key]
+    return f"{NEW}{check.renewed_parts[0].slot}" if _action(check, row) == "replace" and check.renewed_parts else check.key
+
+
+def _action(check: Check, row: Verdict) -> str:
+    """What a finding calls for; of one that is only watched, what its check does."""
+    return row.action if row.severity != "watch" else check.action
 
 
 def _by_walk(decisions: Iterable[Decision]) -> dict[object, list[Decision]]:
@@ -202,26 +216,28 @@ def _by_walk(decisions: Iterable[Decision]) -> dict[object, list[Decision]]:
 
 
 def _found(
-    machine: Machine, walk: WalkAround, key: str, verdicts: list[Verdict], waiting: Mapping[tuple[int, str], list[str]]
+    machine: Machine, walk: WalkAround, what: str, verdicts: list[Verdict], waiting: Mapping[tuple[int, str], list[str]]
 ) -> Found:
-    check = rule_books.opened(walk.rule_book_id).family.checks[key]
-    station = rule_books.opened(walk.rule_book_id).station_of[key]
-    action = verdicts[0].action if verdicts[0].severity != "watch" else check.action
-    places = [row.position_key for row in verdicts]
-    at = positions.in_words(places)
-    name = f"{ACTION_WORDS.get(action, action).capitalize()}: {check.name[0].lower()}{check.name[1:]}{at and ', '}{at}"
+    book = rule_books.opened(walk.rule_book_id)
+    checks = [book.family.checks[key] for key in dict.fromkeys(row.check_key for row in verdicts)]
+    check, action = checks[0], _action(checks[0], verdicts[0])
+    places = list(dict.fromkeys(row.position_key for row in verdicts))
+    slot, at = what.removeprefix(NEW), positions.in_words(places)
+    thing, verb = book.family.slots[slot].name if what.startswith(NEW) else check.name, ACTION_WORDS.get(action, action)
+    name = f"{verb.capitalize()}: {thing[0].lower()}{thing[1:]}{at and ', '}{at}"
+    waits = {number for one in (slot, *(one.key for one in checks)) for number in waiting.get((machine.pk, one), [])}
     return Found(
         machine=machine.name,
-        check=key,
+        what=what,
         name=name[:160],
         action=action,
         places=places,
-        posture=check.posture or station.posture,
-        hazards=check.hazards,
-        tools=check.tools,
+        posture=check.posture or book.station_of[check.key].posture,
+        hazards=list(dict.fromkeys(hazard for one in checks for hazard in one.hazards)),
+        tools=list(dict.fromkeys(tool for one in checks for tool in one.tools)),
         labour_h=check.wears.labour_h if check.wears else None,
-        renews=[short(part.slot) for part in check.renewed_parts],
-        parts=sorted(set(waiting.get((machine.pk, key), []))),
+        renews=list(dict.fromkeys(short(part.slot) for one in checks for part in one.renewed_parts)),
+        parts=sorted(waits),
     )
 
 

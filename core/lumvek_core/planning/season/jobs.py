@@ -12,11 +12,12 @@ JobKind = Literal["work", "strip", "refit", "look", "put-away", "service", "own"
 
 @dataclass(frozen=True)
 class Found:
-    """Work that was decided on, at the places of one check. labour_h: to renew it at one place, where that is known. renews:
-    slots, as the family calls them. parts: ids of what it waits for."""
+    """Work that was decided on: what a check calls for at its places, or a part that several checks have renewed. what: the
+    check, or the part's slot. labour_h: to renew it at one place, where that is known. renews: slots, as the family calls them.
+    parts: ids of what it waits for."""
 
     machine: str
-    check: str
+    what: str
     name: str
     action: str
     places: list[str]
@@ -52,7 +53,6 @@ class JobDraft:
     tools: list[str] = field(default_factory=list)
     hazards: list[str] = field(default_factory=list)
     places: list[str] = field(default_factory=list)
-    check: str = ""
 
 
 def from_findings(times: WorkTimes, strip_downs: Sequence[StripDown], found: Iterable[Found]) -> list[JobDraft]:
@@ -80,11 +80,11 @@ def _work(times: WorkTimes, one: Found) -> JobDraft:
     minutes = one.labour_h * 60 * places if one.action == "replace" and one.labour_h is not None else usual
     where = times.postures.get(one.posture, WorkPlace())
     return JobDraft(
-        key=f"work:{one.check}",
+        key=f"work:{one.what}",
         kind="work",
         machine=one.machine,
         name=one.name,
-        of=f"work:{one.check}",
+        of=f"work:{one.what}",
         minutes=minutes,
         hands=where.hands,
         skill=next((times.skills[hazard] for hazard in one.hazards if hazard in times.skills), None),
@@ -96,7 +96,6 @@ def _work(times: WorkTimes, one: Found) -> JobDraft:
         tools=one.tools,
         hazards=one.hazards,
         places=one.places,
-        check=one.check,
     )
 
 
