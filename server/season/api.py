@@ -19,7 +19,7 @@ from .schemas import (
     JobMarkIn,
     OwnJobIn,
     SeasonHandsOut,
-    SeasonOut,
+    SeasonWorkOut,
     SeasonPlanIn,
     SeasonPlanOut,
 )
@@ -28,8 +28,8 @@ router = Router(tags=["season"])
 SEE = "see the season’s plan"
 
 
-@router.get("", response=SeasonOut, **allowed(SEE))
-def season(request: HttpRequest) -> SeasonOut:
+@router.get("", response=SeasonWorkOut, **allowed(SEE))
+def season(request: HttpRequest) -> SeasonWorkOut:
     """The plan that people work by."""
     return plans.season(member_of(request))
 
@@ -50,24 +50,24 @@ def season_plan(request: HttpRequest, season_plan_id: uuid.UUID) -> SeasonPlanOu
     return plans.shown(member, found) if found.answer is not None else None
 
 
-@router.post("/plans/{uuid:season_plan_id}/enough", response=SeasonOut, **allowed(planning.enough))
-def season_plan_enough(request: HttpRequest, season_plan_id: uuid.UUID) -> SeasonOut:
+@router.post("/plans/{uuid:season_plan_id}/enough", response=SeasonWorkOut, **allowed(planning.enough))
+def season_plan_enough(request: HttpRequest, season_plan_id: uuid.UUID) -> SeasonWorkOut:
     """The best plan so far will do."""
     member = member_of(request)
     planning.enough(member, season_plan_id)
     return plans.season(member)
 
 
-@router.post("/plans/{uuid:season_plan_id}/take", response=SeasonOut, **allowed(planning.take))
-def take_season_plan(request: HttpRequest, season_plan_id: uuid.UUID) -> SeasonOut:
+@router.post("/plans/{uuid:season_plan_id}/take", response=SeasonWorkOut, **allowed(planning.take))
+def take_season_plan(request: HttpRequest, season_plan_id: uuid.UUID) -> SeasonWorkOut:
     """Work by this plan from now on."""
     member = member_of(request)
     planning.take(member, season_plan_id)
     return plans.season(member)
 
 
-@router.post("/marks", response=SeasonOut, **allowed(marking.mark))
-def mark_job(request: HttpRequest, new: JobMarkIn) -> SeasonOut:
+@router.post("/marks", response=SeasonWorkOut, **allowed(marking.mark))
+def mark_job(request: HttpRequest, new: JobMarkIn) -> SeasonWorkOut:
     """Say what was done with a job of the plan. The same UUID twice is once."""
     member = member_of(request)
     pin = {"start": new.pin.start.replace(tzinfo=None).isoformat(timespec="minutes"), "technicians": new.pin.technicians,
@@ -86,24 +86,24 @@ def mark_job(request: HttpRequest, new: JobMarkIn) -> SeasonOut:
     return plans.season(member)
 
 
-@router.post("/marks/{uuid:mark_id}/take-back", response=SeasonOut, **allowed(marking.take_back))
-def take_back_mark(request: HttpRequest, mark_id: uuid.UUID) -> SeasonOut:
+@router.post("/marks/{uuid:mark_id}/take-back", response=SeasonWorkOut, **allowed(marking.take_back))
+def take_back_mark(request: HttpRequest, mark_id: uuid.UUID) -> SeasonWorkOut:
     """Take back what was said of a job."""
     member = member_of(request)
     marking.take_back(member, mark_id)
     return plans.season(member)
 
 
-@router.post("/jobs", response=SeasonOut, **allowed(marking.add_job))
-def add_own_job(request: HttpRequest, new: OwnJobIn) -> SeasonOut:
+@router.post("/jobs", response=SeasonWorkOut, **allowed(marking.add_job))
+def add_own_job(request: HttpRequest, new: OwnJobIn) -> SeasonWorkOut:
     """Add a job that follows from nothing else. The same UUID twice is once."""
     member = member_of(request)
     marking.add_job(member, new.uuid, new.machine, new.model_dump(exclude={"uuid", "machine"}))
     return plans.season(member)
 
 
-@router.post("/jobs/{uuid:own_job_id}/take-back", response=SeasonOut, **allowed(marking.take_back_job))
-def take_back_own_job(request: HttpRequest, own_job_id: uuid.UUID) -> SeasonOut:
+@router.post("/jobs/{uuid:own_job_id}/take-back", response=SeasonWorkOut, **allowed(marking.take_back_job))
+def take_back_own_job(request: HttpRequest, own_job_id: uuid.UUID) -> SeasonWorkOut:
     """Take back a job that was typed."""
     member = member_of(request)
     marking.take_back_job(member, own_job_id)

@@ -24,6 +24,7 @@ class StretchOut(Schema):
 class AwaitedOut(Schema):
     """by: an order, or the plan to buy it; empty where nobody knows."""
 
+    id: str
     words: str
     arrives: str | None
     by: str
@@ -127,7 +128,7 @@ class SeasonPlanOut(Schema):
     moved: list[str]
 
 
-class SeasonOut(Schema):
+class SeasonWorkOut(Schema):
     """plan: the one people work by. stale: what is otherwise since it was made, in words."""
 
     plan: SeasonPlanOut | None
@@ -148,7 +149,7 @@ class SeasonPlanIn(Schema):
     season_date: Day | None = None
 
 
-class PinIn(Schema):
+class JobPinIn(Schema):
     start: LocalMoment
     technicians: Annotated[list[Line], Field(max_length=2)] = []
     place: Annotated[str, Field(max_length=60)] = ""
@@ -161,7 +162,7 @@ class JobMarkIn(Schema):
     uuid: uuid.UUID
     key: Key
     kind: Literal["pin", "start", "stop", "done", "cannot"]
-    pin: PinIn | None = None
+    pin: JobPinIn | None = None
     minutes: Minutes | None = None
     reason: Annotated[str, Field(max_length=200)] = ""
     not_before: Day | None = None

@@ -18,7 +18,7 @@ from ..schemas import (
     SeasonFixOut,
     SeasonJobOut,
     SeasonMachineOut,
-    SeasonOut,
+    SeasonWorkOut,
     SeasonPersonOut,
     SeasonPlaceOut,
     SeasonPlanOut,
@@ -72,10 +72,10 @@ def _marks(member: Member) -> dict[str, list[JobMark]]:
     return found
 
 
-def season(member: Member) -> SeasonOut:
+def season(member: Member) -> SeasonWorkOut:
     """The plan that people work by, and what is otherwise since it was made."""
     plan = taken(member)
-    return SeasonOut(
+    return SeasonWorkOut(
         plan=shown(member, plan) if plan else None,
         stale=_stale(member, plan) if plan else [],
         may_plan=may(member, "plan the season"),

@@ -110,6 +110,7 @@ def shown(found: Question) -> dict[str, Any]:
             "pinned": bool(job.pin),
             "parts": [
                 {
+                    "id": part.number,
                     "words": part.words,
                     "arrives": part.arrives.isoformat(timespec="minutes") if part.arrives else None,
                     "by": part.by,

@@ -4816,6 +4816,8 @@ export interface components {
             bin: string;
             /** By */
             by: string;
+            /** Id */
+            id: string;
             /** Words */
             words: string;
         };
@@ -8206,7 +8208,7 @@ export interface components {
             minutes?: number | null;
             /** Not Before */
             not_before?: string | null;
-            pin?: components["schemas"]["PinIn"] | null;
+            pin?: components["schemas"]["JobPinIn"] | null;
             /**
              * Reason
              * @default
@@ -8217,6 +8219,24 @@ export interface components {
              * Format: uuid
              */
             uuid: string;
+        };
+        /** JobPinIn */
+        JobPinIn: {
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /**
+             * Technicians
+             * @default []
+             */
+            technicians: string[];
         };
         /**
          * JoinIn
@@ -11248,6 +11268,19 @@ export interface components {
             uuid: string;
             /** Words */
             words: string;
+        };
+        /**
+         * SeasonWorkOut
+         * @description plan: the one people work by. stale: what is otherwise since it was made, in words.
+         */
+        SeasonWorkOut: {
+            /** May Plan */
+            may_plan: boolean;
+            /** May Work */
+            may_work: boolean;
+            plan: components["schemas"]["SeasonPlanOut"] | null;
+            /** Stale */
+            stale: string[];
         };
         /**
          * Sending
@@ -15608,7 +15641,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SeasonOut"];
+                    "application/json": components["schemas"]["SeasonWorkOut"];
                 };
             };
         };
@@ -15772,7 +15805,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SeasonOut"];
+                    "application/json": components["schemas"]["SeasonWorkOut"];
                 };
             };
         };
@@ -15794,7 +15827,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SeasonOut"];
+                    "application/json": components["schemas"]["SeasonWorkOut"];
                 };
             };
         };
@@ -15818,7 +15851,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SeasonOut"];
+                    "application/json": components["schemas"]["SeasonWorkOut"];
                 };
             };
         };
@@ -15840,7 +15873,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SeasonOut"];
+                    "application/json": components["schemas"]["SeasonWorkOut"];
                 };
             };
         };
@@ -15906,7 +15939,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SeasonOut"];
+                    "application/json": components["schemas"]["SeasonWorkOut"];
                 };
             };
         };
@@ -15928,7 +15961,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SeasonOut"];
+                    "application/json": components["schemas"]["SeasonWorkOut"];
                 };
             };
         };

@@ -6,15 +6,15 @@ export interface Step {
   steps: number
   of: number
 }
-interface Said extends Step {
+interface Said {
   done?: boolean
   error?: { field: string; message: string }
 }
 
 /** The last line, with what came of it. Raises Refused; also where the connection broke on the way. */
-export async function followed<Last extends Step>(
+export async function followed<Last, Told = Step>(
   call: () => Promise<{ data?: unknown; error?: unknown; response: Response }>,
-  told: (step: Step) => void,
+  told: (step: Told) => void,
 ): Promise<Last> {
   const body = await write<ReadableStream<Uint8Array<ArrayBuffer>>>(call as never)
   const reader = body.pipeThrough(new TextDecoderStream()).getReader()
@@ -27,7 +27,7 @@ export async function followed<Last extends Step>(
       const step = JSON.parse(line) as Said
       if (step.error) throw new Refused(422, step.error.message, step.error.field, true)
       if (step.done) return step as unknown as Last
-      told(step)
+      told(step as Told)
     }
     if (part.done) throw new Refused(0, 'The connection broke while it was worked on. Ask for it again.')
   }

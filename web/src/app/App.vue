@@ -51,6 +51,11 @@ async function leave(): Promise<void> {
     </RouterLink>
     <nav class="ways" aria-label="Lumvek">
       <RouterLink :to="{ name: 'machines' }">Machines</RouterLink
+      ><RouterLink
+        v-if="session.may('see the season’s plan')"
+        :to="{ name: 'plan' }"
+        :class="{ here: route.path.startsWith('/plan') }"
+        >Work plan</RouterLink
       ><RouterLink :to="{ name: 'season-end' }">Season’s end</RouterLink
       ><RouterLink :to="{ name: session.onlyOwns ? 'costs' : 'needed' }" :class="{ here: route.path.startsWith('/parts') }">{{
         session.onlyOwns ? 'Cost' : 'Parts and orders'

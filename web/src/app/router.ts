@@ -167,6 +167,14 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Parts' },
     },
+    { path: '/plan', name: 'plan', component: () => import('@/views/plan/Plan.vue'), meta: { title: 'Work plan' } },
+    { path: '/plan/mine', name: 'my-day', component: () => import('@/views/plan/MyDay.vue'), meta: { title: 'My day' } },
+    {
+      path: '/plan/hands',
+      name: 'hands',
+      component: () => import('@/views/plan/SeasonHands.vue'),
+      meta: { title: 'Hands and weather' },
+    },
     { path: '/parts', name: 'needed', component: () => import('@/views/supply/Needed.vue'), meta: { title: 'Parts list' } },
     {
       path: '/parts/sourcing',

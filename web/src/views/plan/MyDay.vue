@@ -1,0 +1,203 @@
+<script setup lang="ts">
+/** What one person does next: the job at hand large, with machine, place, posture, tools, parts and cautions; begun, stopped and done
+ * with one key each. */
+import { computed, onMounted, ref } from 'vue'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import { answer, api, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
+import { newUuid } from '@/api/uuid'
+import { serverNow } from '@/api/clock'
+import { useAttempt } from '@/app/useAttempt'
+import { useSession } from '@/app/session'
+import PlanTabs from './PlanTabs.vue'
+import { dayName, span, when, type Job } from './planned'
+
+const session = useSession()
+const season = ref<Schemas['SeasonWorkOut'] | null>(null)
+const at = useAttempt('That could not be sent.')
+const post = usePost()
+const who = ref('')
+const asks = ref<'' | 'cannot' | 'done'>('')
+const reason = ref('')
+const from = ref('')
+const minutes = ref<number | null>(null)
+onMounted(() =>
+  at.run(async () => {
+    season.value = await answer(api.GET('/api/season'))
+    const mine = season.value.plan?.people.find((one) => one.member === session.me?.id)
+    who.value = mine?.name ?? season.value.plan?.people[0]?.name ?? ''
+  }),
+)
+const mine = computed<Job[]>(() =>
+  (season.value?.plan?.jobs ?? [])
+    .filter((job) => job.stretches.length && !job.done && job.technicians.includes(who.value))
+    .sort((a, b) => Number(!a.begun_by) - Number(!b.begun_by) || (a.stretches[0]!.start < b.stretches[0]!.start ? -1 : 1)),
+)
+const next = computed(() => mine.value[0])
+const later = computed(() => mine.value.slice(1))
+const done = computed(() => (season.value?.plan?.jobs ?? []).filter((job) => job.done && job.technicians.includes(who.value)))
+
+function mark(job: Job, kind: Schemas['JobMarkIn']['kind'], more: Partial<Schemas['JobMarkIn']> = {}): Promise<boolean> {
+  return at.run(async () => {
+    const body = { uuid: newUuid(), key: job.key, kind, at: serverNow(), ...more }
+    season.value = await post('/api/season/marks', undefined, body as never, { what: `${job.machine}: ${job.name}` })
+    asks.value = ''
+    reason.value = from.value = ''
+    minutes.value = null
+  })
+}
+const finish = (job: Job): Promise<boolean> => mark(job, 'done', minutes.value ? { minutes: minutes.value } : {})
+const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: reason.value, not_before: from.value || null })
+</script>
+
+<template>
+  <PlanTabs />
+  <section class="desk">
+    <header class="tools">
+      <h1 class="grow">{{ who ? `${who}: what is next` : 'My day' }}</h1>
+      <label v-if="(season?.plan?.people.length ?? 0) > 1"
+        >For
+        <select v-model="who">
+          <option v-for="one in season!.plan!.people" :key="one.name">{{ one.name }}</option>
+        </select></label
+      >
+    </header>
+    <p v-if="at.problem && !asks" class="trouble" role="alert">{{ at.problem }}</p>
+    <p v-if="season && !season.plan" class="quiet">There is no plan yet.</p>
+    <p v-else-if="season && !next" class="quiet">Nothing is left in the plan.</p>
+    <article v-if="next" class="card next" :class="{ begun: next.begun_by }">
+      <p class="when">
+        {{ next.begun_by ? `Under way, begun by ${next.begun_by}` : when(next.stretches[0]!.start) }} · {{ span(next.minutes) }}
+      </p>
+      <h2>{{ next.machine }}</h2>
+      <p class="what">{{ next.name }}</p>
+      <dl>
+        <dt>Where</dt>
+        <dd>{{ next.place || 'at the bench' }}</dd>
+        <template v-if="next.posture"
+          ><dt>Posture</dt>
+          <dd>{{ next.posture }}</dd></template
+        >
+        <template v-if="next.technicians.length > 1"
+          ><dt>With</dt>
+          <dd>{{ next.technicians.filter((one) => one !== who).join(', ') }}</dd></template
+        >
+        <template v-if="next.parts.length"
+          ><dt>Parts</dt>
+          <dd>
+            <span v-for="one in next.parts" :key="one.id">{{ one.words }}{{ one.bin ? `, bin ${one.bin}` : '' }}</span>
+          </dd></template
+        >
+        <template v-if="next.tools.length"
+          ><dt>Tools</dt>
+          <dd>{{ next.tools.join(', ') }}</dd></template
+        >
+      </dl>
+      <ul v-if="next.cautions.length" class="cautions" aria-label="Cautions">
+        <li v-for="one in next.cautions" :key="one">{{ one }}</li>
+      </ul>
+      <form v-if="asks === 'cannot'" class="field" @submit.prevent="cannot(next)">
+        <label for="reason">Why it cannot be done</label>
+        <InputText id="reason" v-model="reason" maxlength="200" required :invalid="at.field === 'reason'" />
+        <label>Not before <input v-model="from" type="date" /></label>
+        <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+        <div class="tools">
+          <Button type="submit" label="Say so" :disabled="at.busy" /><button type="button" class="link" @click="asks = ''">
+            Leave it
+          </button>
+        </div>
+      </form>
+      <form v-else-if="asks === 'done'" class="field" @submit.prevent="finish(next)">
+        <label for="minutes">Minutes it took{{ next.begun_by ? ' (empty: as it was timed)' : ', if you know' }}</label>
+        <input id="minutes" v-model.number="minutes" type="number" min="5" max="6000" step="5" inputmode="numeric" />
+        <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+        <div class="tools">
+          <Button type="submit" label="Done" :disabled="at.busy" /><button type="button" class="link" @click="asks = ''">
+            Leave it
+          </button>
+        </div>
+      </form>
+      <div v-else-if="season?.may_work" class="tools acts">
+        <Button v-if="!next.begun_by" label="Start" :disabled="at.busy" @click="mark(next, 'start')" />
+        <Button v-else severity="secondary" label="Stop for now" :disabled="at.busy" @click="mark(next, 'stop')" />
+        <Button :severity="next.begun_by ? undefined : 'secondary'" label="Done" :disabled="at.busy" @click="asks = 'done'" />
+        <Button severity="secondary" label="Cannot, because" :disabled="at.busy" @click="asks = 'cannot'" />
+      </div>
+    </article>
+    <section v-if="later.length" aria-labelledby="then">
+      <h2 id="then">Then</h2>
+      <ul class="then">
+        <li v-for="one in later" :key="one.key">
+          <span>{{ when(one.stretches[0]!.start) }}</span><span class="grow"
+            ><b>{{ one.machine }}</b> {{ one.name }}<small>{{ span(one.minutes) }}, {{ one.place || 'bench' }}</small></span
+          >
+        </li>
+      </ul>
+    </section>
+    <p v-if="done.length" class="quiet">
+      Done since {{ dayName(season!.plan!.now.slice(0, 10)) }}:
+      {{ done.map((one) => `${one.machine}: ${one.name}`).join('; ') }}.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.next {
+  border-left: 6px solid var(--accent);
+}
+.next h2 {
+  font-size: 1.6rem;
+  line-height: 1.15;
+}
+.what {
+  font-size: 1.25rem;
+  line-height: 1.25;
+}
+.when {
+  font-weight: 600;
+  color: var(--quiet);
+}
+.begun .when {
+  color: var(--accent);
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 4px 14px;
+  margin: 4px 0;
+}
+dt {
+  color: var(--quiet);
+  font-weight: 600;
+}
+dd {
+  margin: 0;
+}
+dd span {
+  display: block;
+}
+.cautions {
+  border-left: 4px solid var(--due);
+  padding-left: 12px;
+}
+.acts .p-button {
+  min-height: 56px;
+  flex: 1 1 120px;
+  max-width: 240px;
+}
+.then li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+  padding: 8px 0;
+  border-top: 1px solid var(--line);
+}
+.then .grow {
+  flex: 1 1 260px;
+}
+small {
+  display: block;
+  color: var(--quiet);
+}
+</style>

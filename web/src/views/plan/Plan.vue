@@ -1,0 +1,175 @@
+<script setup lang="ts">
+/** The season's plan: who does what, where and when; which machine will not be ready, why, and what would cure it. */
+import { computed, ref } from 'vue'
+import Button from '@/design/controls/button'
+import SelectButton from '@/design/controls/selectbutton'
+import { counted } from '@/app/counted'
+import { moment } from '@/app/words'
+import JobPanel from './JobPanel.vue'
+import PlanDrawing from './PlanDrawing.vue'
+import Solving from './Solving.vue'
+import TryOut from './TryOut.vue'
+import PlanTabs from './PlanTabs.vue'
+import type { Zoom } from './axis'
+import { dayName, worstFirst, type Machine, type Rows } from './planned'
+import { usePlan } from './usePlan'
+
+const { season, plan, tried, told, working, put, last, at, again, tryOut, enough, move, letGo, takeBack } = usePlan()
+const BY: { label: string; value: Rows }[] = [
+  { label: 'People', value: 'people' },
+  { label: 'Places', value: 'places' },
+  { label: 'Machines', value: 'machines' },
+]
+const ZOOM: { label: string; value: Zoom }[] = [
+  { label: 'Day', value: 'day' },
+  { label: 'Week', value: 'week' },
+  { label: 'Season', value: 'season' },
+]
+const by = ref<Rows>('people')
+const zoom = ref<Zoom>('week')
+const picked = ref('')
+const job = computed(() => plan.value?.jobs.find((one) => one.key === picked.value))
+const late = computed(() => worstFirst(plan.value?.machines ?? []).filter((one) => one.words))
+const without = computed(() => plan.value?.jobs.filter((one) => one.without && !one.done) ?? [])
+const taken = computed(() => season.value?.plan ?? null)
+/** What trying something out would change for each machine, in hours. */
+const gains = computed(() => {
+  if (!tried.value || !taken.value) return []
+  const before = new Map(taken.value.machines.map((one) => [one.name, one]))
+  return tried.value.machines
+    .map((now) => ({ now, was: before.get(now.name) }))
+    .filter(({ now, was }) => was && (was.late_h !== now.late_h || was.ready !== now.ready))
+})
+function cure(machine: Machine): void {
+  const fix = machine.fixes[0]!
+  const what = fix.kind === 'rush_part' ? { rush: fix.what } : fix.kind === 'one_day' ? { day: fix.what } : { hand: true }
+  void tryOut(what)
+}
+</script>
+
+<template>
+  <PlanTabs />
+  <section class="desk">
+    <header class="tools">
+      <div class="grow">
+        <h1>Work plan</h1>
+        <p v-if="taken" class="quiet">
+          Made by {{ taken.by }}, {{ moment(taken.at) }}; planned from {{ dayName(taken.now.slice(0, 10)) }}
+        </p>
+      </div>
+      <Button
+        v-if="season?.may_plan"
+        :label="taken ? 'Plan again' : 'Plan the season'"
+        :severity="taken && !season.stale.length ? 'secondary' : undefined"
+        :disabled="at.busy"
+        @click="again"
+      />
+    </header>
+    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+    <Solving v-if="working" :told="told" @enough="enough" />
+    <p v-if="season && !plan && !working" class="quiet">No plan yet.</p>
+    <div v-if="season?.stale.length" class="note" role="alert">
+      <b>Since the plan was made:</b> {{ season.stale.join('; ') }}. Plan again.
+    </div>
+    <div v-if="tried" class="note" role="status">
+      <span class="grow"
+        ><b>Tried out: {{ tried.words }}.</b>
+        <template v-if="!gains.length"> It would change nothing.</template>
+        <template v-for="{ now, was } in gains" :key="now.name">
+          {{ now.name }}: {{ was!.ready ? dayName(was!.ready.slice(0, 10)) : 'not ready' }} →
+          {{ now.ready ? dayName(now.ready.slice(0, 10)) : 'not ready'
+          }}{{ now.late_h < was!.late_h ? (now.late_h ? ', less late' : ', in time') : '' }}.
+        </template></span
+      >
+      <Button severity="secondary" label="Back to the plan" @click="tried = null" />
+    </div>
+    <div v-else-if="last || plan?.moved.length" class="note" role="status">
+      <span class="grow"
+        ><template v-if="plan?.moved.length"
+          ><b>{{ counted(plan.moved.length, 'job') }} moved:</b> {{ plan.moved.slice(0, 4).join('; ')
+          }}{{ plan.moved.length > 4 ? ` and ${plan.moved.length - 4} more` : '' }}.</template
+        ><template v-else>Nothing else had to move.</template></span
+      >
+      <Button v-if="last" severity="secondary" :label="`Take back moving ${last.name}`" :disabled="at.busy" @click="takeBack" />
+    </div>
+    <template v-if="plan">
+      <ul v-if="late.length" class="late" aria-label="Machines that will not be ready">
+        <li v-for="one in late" :key="one.name">
+          <svg viewBox="0 0 20 20" aria-hidden="true"><path d="m10 1 9 9-9 9-9-9z" /></svg>
+          <span class="grow"
+            ><b>{{ one.name }}</b> {{ one.words }}</span
+          >
+          <button
+            v-if="one.fixes.length && season?.may_plan && !tried"
+            type="button"
+            class="link"
+            :disabled="at.busy"
+            @click="cure(one)"
+          >
+            Try it
+          </button>
+        </li>
+      </ul>
+      <p v-else class="fine">Every machine is ready by its date.</p>
+      <div class="tools">
+        <SelectButton
+          v-model="by"
+          :options="BY"
+          option-label="label"
+          option-value="value"
+          :allow-empty="false"
+          aria-label="Rows"
+        />
+        <SelectButton
+          v-model="zoom"
+          :options="ZOOM"
+          option-label="label"
+          option-value="value"
+          :allow-empty="false"
+          aria-label="Zoom"
+        />
+        <ul class="key quiet" aria-label="What the marks mean">
+          <li><i class="pin" />set by hand</li>
+          <li><i class="behind" />late</li>
+          <li v-if="by === 'machines'"><i class="turn" />posture</li>
+          <li v-if="by === 'machines'"><i class="part" />part comes</li>
+          <li v-if="by === 'machines'"><i class="flag" />wanted by</li>
+        </ul>
+      </div>
+      <PlanDrawing
+        :plan="plan"
+        :by="by"
+        :zoom="zoom"
+        :picked="picked"
+        :put="put"
+        :moves="!!season?.may_plan && !tried"
+        @pick="picked = $event"
+        @move="move"
+      />
+      <div class="columns">
+        <JobPanel
+          v-if="job"
+          :plan="plan"
+          :job="job"
+          :moves="!!season?.may_plan && !tried"
+          :busy="at.busy"
+          @move="move"
+          @let-go="letGo"
+          @close="picked = ''"
+        />
+        <section v-if="without.length" class="card" aria-labelledby="without">
+          <h2 id="without">No place in the plan</h2>
+          <ul>
+            <li v-for="one in without" :key="one.key">
+              <button type="button" class="link" @click="picked = one.key">{{ one.machine }}: {{ one.name }}</button>
+              <small>{{ one.without }}</small>
+            </li>
+          </ul>
+        </section>
+      </div>
+      <TryOut v-if="season?.may_plan && !tried" :plan="plan" :busy="at.busy" @try="tryOut" />
+    </template>
+  </section>
+</template>
+
+<style scoped src="./Plan.css"></style>

@@ -1,0 +1,215 @@
+<script setup lang="ts">
+/** The plan drawn: rows downward, time to the right. A job is picked, dragged, or moved with the arrow keys and set with Enter. */
+import { computed, ref } from 'vue'
+import { axisOf, lanes, momentAt, placeOf, stepped, type Zoom } from './axis'
+import { dayName, isLate, rowsOf, when, type Job, type Plan, type Row, type Rows } from './planned'
+import type { Moved } from './usePlan'
+
+const props = defineProps<{ plan: Plan; by: Rows; zoom: Zoom; picked: string; put: Moved | null; moves: boolean }>()
+const emit = defineEmits<{ pick: [key: string]; move: [job: Job, start: string, technicians: string[]] }>()
+const SLOT = 15
+const LANE = 30
+const PAD = 4
+
+const shifts = computed(() => props.plan.people.flatMap((one) => one.shifts))
+const last = computed(() => {
+  const ends = props.plan.jobs.flatMap((job) => job.stretches.map((one) => one.end))
+  const dates = props.plan.machines.map((one) => one.due ?? '').filter((due) => due && due < props.plan.ends)
+  return [...ends, ...dates, props.plan.now].sort().at(-1)!
+})
+const axis = computed(() => axisOf(shifts.value, props.plan.now, last.value, props.zoom))
+const x = (iso: string): number => placeOf(axis.value, iso)
+
+/** A job in the hand: where it would go. */
+const held = ref<{ job: Job; start: string; row: string; dx: number; by: 'hand' | 'keys' } | null>(null)
+const startOf = (job: Job): string =>
+  held.value?.job.key === job.key ? held.value.start : props.put?.key === job.key ? props.put.start : job.stretches[0]!.start
+
+interface Drawn {
+  job: Job
+  key: string
+  left: number
+  width: number
+  lane: number
+  first: boolean
+}
+const rows = computed(() =>
+  rowsOf(props.plan, props.by).map((row: Row) => {
+    const spans = row.jobs.flatMap((job) =>
+      props.zoom === 'season'
+        ? [{ job, start: job.stretches[0]!.start, end: job.stretches.at(-1)!.end, first: true }]
+        : job.stretches.map((one, i) => ({ job, start: one.start, end: one.end, first: i === 0 })),
+    )
+    const { lane, many } = lanes(spans)
+    const drawn: Drawn[] = spans.map((span, i) => ({
+      job: span.job,
+      key: `${span.job.key} ${span.start}`,
+      left:
+        x(span.start) +
+        (startOf(span.job) === span.job.stretches[0]!.start ? 0 : x(startOf(span.job)) - x(span.job.stretches[0]!.start)),
+      width: Math.max(6, x(span.end) - x(span.start)),
+      lane: lane[i]!,
+      first: span.first,
+    }))
+    return {
+      ...row,
+      drawn,
+      height: many * LANE + 2 * PAD,
+      changes: row.machine ? props.plan.posture_moves.filter((one) => one.machine === row.name) : [],
+      arrivals: row.machine ? arrivals(row.jobs) : [],
+      due: row.machine?.due ? x(row.machine.due) : null,
+    }
+  }),
+)
+function arrivals(jobs: Job[]): { at: string; words: string }[] {
+  const found = new Map<string, string[]>()
+  for (const part of jobs.flatMap((job) => job.parts))
+    if (part.arrives) found.set(part.arrives, [...new Set([...(found.get(part.arrives) ?? []), part.words])])
+  return [...found].map(([at, words]) => ({ at, words: words.join(', ') }))
+}
+const spoken = (job: Job): string =>
+  [
+    `${job.machine}: ${job.name}`,
+    when(startOf(job)),
+    job.technicians.join(' and '),
+    job.pinned ? 'set by hand' : '',
+    job.done ? 'done' : job.begun_by ? 'under way' : '',
+    isLate(props.plan, job) ? 'late' : '',
+    ...job.against,
+  ]
+    .filter(Boolean)
+    .join(', ')
+
+function key(event: KeyboardEvent, job: Job): void {
+  const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0
+  if (by && props.moves && !job.done) {
+    event.preventDefault()
+    const start = stepped(shifts.value, startOf(job), SLOT, by)
+    held.value = { job, start, row: '', dx: 0, by: 'keys' }
+  } else if (event.key === 'Enter' && held.value) {
+    event.preventDefault()
+    drop()
+  } else if (event.key === 'Escape') held.value = null
+}
+let from = 0
+function grab(event: PointerEvent, job: Job): void {
+  emit('pick', job.key)
+  if (!props.moves || job.done || event.button) return
+  from = event.clientX
+  held.value = { job, start: job.stretches[0]!.start, row: '', dx: 0, by: 'hand' }
+  ;(event.currentTarget as HTMLElement).setPointerCapture?.(event.pointerId)
+}
+function drag(event: PointerEvent): void {
+  if (held.value?.by !== 'hand') return
+  const dx = event.clientX - from
+  const start = momentAt(axis.value, x(held.value.job.stretches[0]!.start) + dx, SLOT)
+  const row = document
+    .elementsFromPoint(event.clientX, event.clientY)
+    .map((one) => (one as HTMLElement).dataset?.row)
+    .find(Boolean)
+  held.value = { ...held.value, start: Math.abs(dx) < 4 ? held.value.job.stretches[0]!.start : start, row: row ?? '', dx }
+}
+function drop(): void {
+  const moved = held.value
+  held.value = null
+  if (!moved) return
+  const { job, start, row } = moved
+  const other = props.by === 'people' && row && !job.technicians.includes(row)
+  if (start === job.stretches[0]!.start && !other) return
+  emit('move', job, start, other && job.hands === 1 ? [row] : job.technicians)
+}
+</script>
+
+<template>
+  <div class="drawn" :class="zoom" @pointermove="drag">
+    <div class="sheet" :style="{ width: `${axis.width + 148}px` }">
+      <div class="head">
+        <span class="name" />
+        <span
+          v-for="column in axis.columns"
+          :key="column.day"
+          class="day"
+          :class="{ idle: !column.works }"
+          :style="{ width: `${column.width}px` }"
+          >{{
+            column.works && (zoom !== 'season' || column.width > 30)
+              ? zoom === 'season'
+                ? Number(column.day.slice(8))
+                : dayName(column.day)
+              : ''
+          }}</span
+        >
+      </div>
+      <div v-for="row in rows" :key="row.name" class="row" :data-row="row.name">
+        <div class="name" :class="{ late: row.machine && row.machine.late_h > 0 }">
+          <b>{{ row.name }}</b>
+          <small v-if="row.machine">{{
+            row.machine.late_h > 0 ? '◆ late' : row.machine.ready ? `ready ${dayName(row.machine.ready.slice(0, 10))}` : ''
+          }}</small>
+        </div>
+        <div class="track" :style="{ height: `${row.height}px`, width: `${axis.width}px` }">
+          <i
+            v-for="column in axis.columns"
+            :key="column.day"
+            class="column"
+            :class="{ idle: !column.works }"
+            :style="{ left: `${column.left}px`, width: `${column.width}px` }"
+          />
+          <i
+            v-if="row.due !== null"
+            class="due"
+            :class="{ over: row.machine!.late_h > 0 }"
+            :style="{ left: `${row.due}px` }"
+            :title="`Wanted by ${when(row.machine!.due!)}`"
+          />
+          <i
+            v-for="one in row.changes"
+            :key="one.start"
+            class="change"
+            :style="{ left: `${x(one.start)}px` }"
+            :title="`Posture: ${one.to}, ${one.minutes} min`"
+          />
+          <i
+            v-for="one in row.arrivals"
+            :key="one.at"
+            class="arrival"
+            :style="{ left: `${x(one.at)}px` }"
+            :title="`${when(one.at)}: ${one.words}`"
+          />
+          <button
+            v-for="one in row.drawn"
+            :key="one.key"
+            type="button"
+            class="job"
+            :class="{
+              on: picked === one.job.key,
+              late: isLate(plan, one.job),
+              pinned: one.job.pinned,
+              against: one.job.against.length > 0,
+              begun: !!one.job.begun_by,
+              done: one.job.done,
+              held: held?.job.key === one.job.key,
+              waits: put?.key === one.job.key,
+            }"
+            :style="{ left: `${one.left}px`, width: `${one.width}px`, top: `${PAD + one.lane * LANE}px` }"
+            :tabindex="one.first ? 0 : -1"
+            :aria-label="spoken(one.job)"
+            :aria-pressed="picked === one.job.key"
+            @click="emit('pick', one.job.key)"
+            @keydown="key($event, one.job)"
+            @pointerdown="grab($event, one.job)"
+            @pointerup="drop"
+            @pointercancel="held = null"
+          >
+            <span>{{ by === 'machines' ? one.job.name : `${one.job.machine}: ${one.job.name}` }}</span>
+          </button>
+        </div>
+      </div>
+    </div>
+    <p v-if="held" class="where" role="status">
+      {{ held.job.name }} at {{ when(held.start) }}{{ held.by === 'keys' ? '. Enter sets it there, Esc leaves it.' : '' }}
+    </p>
+  </div>
+</template>
+
+<style scoped src="./PlanDrawing.css"></style>

@@ -1,0 +1,56 @@
+/** A plan as it is drawn: rows of people, places or machines, and what lies in them. */
+import type { Schemas } from '@/api/client'
+import { date } from '@/app/words'
+
+export type Plan = Schemas['SeasonPlanOut']
+export type Job = Schemas['SeasonJobOut']
+export type Machine = Schemas['SeasonMachineOut']
+export type Rows = 'people' | 'places' | 'machines'
+
+export interface Row {
+  name: string
+  /** Of a machine: the day it is wanted, and what makes it late. */
+  machine?: Machine
+  jobs: Job[]
+}
+
+/** Rows in the order of the plan; machines worst first. */
+export function rowsOf(plan: Plan, by: Rows): Row[] {
+  const placed = plan.jobs.filter((job) => job.stretches.length)
+  if (by === 'people')
+    return plan.people.map(({ name }) => ({ name, jobs: placed.filter((job) => job.technicians.includes(name)) }))
+  if (by === 'places') {
+    const rows = plan.places.map(({ name }) => ({ name, jobs: placed.filter((job) => job.place === name) }))
+    return [...rows, { name: 'At the bench', jobs: placed.filter((job) => !job.place) }].filter((row) => row.jobs.length)
+  }
+  return worstFirst(plan.machines).map((machine) => ({
+    name: machine.name,
+    machine,
+    jobs: placed.filter((job) => job.machine === machine.name),
+  }))
+}
+
+export const worstFirst = (machines: Machine[]): Machine[] =>
+  [...machines].sort(
+    (a, b) => b.late_h - a.late_h || (a.due ?? '9').localeCompare(b.due ?? '9') || a.name.localeCompare(b.name),
+  )
+
+const WEEKDAY = { weekday: 'short', timeZone: 'UTC' } as const
+/** ``Mon 7 Dec 2026, 08:15`` of a moment on the shop's clock. */
+export const when = (iso: string): string =>
+  `${new Date(`${iso.slice(0, 10)}T12:00Z`).toLocaleDateString('en-GB', WEEKDAY)} ${date(iso.slice(0, 10))}, ${iso.slice(11, 16)}`
+export const dayName = (day: string): string =>
+  new Date(`${day}T12:00Z`).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
+
+/** ``1 h 15 min`` */
+export function span(minutes: number): string {
+  const whole = Math.round(minutes)
+  const hours = Math.floor(whole / 60)
+  return [hours ? `${hours} h` : '', whole % 60 || !hours ? `${whole % 60} min` : ''].filter(Boolean).join(' ')
+}
+
+export const isLate = (plan: Plan, job: Job): boolean => {
+  const machine = plan.machines.find((one) => one.name === job.machine)
+  const end = job.stretches.at(-1)?.end
+  return !!machine?.due && !!end && end > machine.due
+}

@@ -1,0 +1,108 @@
+/** What the screen of the season's plan knows and does: the plan people work by, working one out, moving jobs, trying things. */
+import { computed, onMounted, ref } from 'vue'
+import { answer, api, write, type Schemas } from '@/api/client'
+import { followed } from '@/api/steps'
+import { usePost } from '@/api/usePost'
+import { newUuid } from '@/api/uuid'
+import { useAttempt } from '@/app/useAttempt'
+import type { Job, Plan } from './planned'
+
+interface Told {
+  what: string
+  found: number
+  bound: number
+}
+export type Tried = Partial<Omit<Schemas['SeasonPlanIn'], 'uuid'>>
+export interface Moved {
+  key: string
+  start: string
+  technicians: string[]
+}
+
+export function usePlan() {
+  const season = ref<Schemas['SeasonWorkOut'] | null>(null)
+  /** A plan that is only looked at: worked out, and not taken yet. */
+  const tried = ref<Plan | null>(null)
+  const told = ref<Told[]>([])
+  const working = ref('')
+  /** Where a job was put a moment ago, until a plan says so. */
+  const put = ref<Moved | null>(null)
+  /** What was moved last, to take it back. */
+  const last = ref<{ mark: string; name: string } | null>(null)
+  const at = useAttempt('The plan could not be worked out.')
+  const post = usePost()
+  const plan = computed<Plan | null>(() => tried.value ?? season.value?.plan ?? null)
+
+  const read = async (): Promise<void> => void (season.value = await answer(api.GET('/api/season')))
+  onMounted(() => at.run(read))
+
+  /** Have a plan worked out; without anything tried it is taken. */
+  async function workOut(what: Tried = {}): Promise<void> {
+    const uuid = newUuid()
+    working.value = uuid
+    told.value = []
+    try {
+      await followed<unknown, Told>(
+        () => api.POST('/api/season/plans', { body: { uuid, hand: false, rush: '', ...what }, parseAs: 'stream' }) as never,
+        (step) => told.value.push(step),
+      )
+      if (Object.keys(what).length) {
+        tried.value = (await answer(
+          api.GET('/api/season/plans/{season_plan_id}', { params: { path: { season_plan_id: uuid } } }),
+        )) as Plan
+      } else {
+        season.value = await write(() =>
+          api.POST('/api/season/plans/{season_plan_id}/take', { params: { path: { season_plan_id: uuid } } }),
+        )
+        tried.value = null
+      }
+    } finally {
+      working.value = ''
+      put.value = null
+    }
+  }
+  const again = (): Promise<boolean> => at.run(() => workOut())
+  const tryOut = (what: Tried): Promise<boolean> => at.run(() => workOut(what))
+  /** The best there is so far will do. */
+  async function enough(): Promise<void> {
+    const season_plan_id = working.value
+    if (season_plan_id)
+      await write(() => api.POST('/api/season/plans/{season_plan_id}/enough', { params: { path: { season_plan_id } } })).catch(
+        () => undefined,
+      )
+  }
+
+  async function mark(
+    key: string,
+    kind: Schemas['JobMarkIn']['kind'],
+    name: string,
+    more: Partial<Schemas['JobMarkIn']> = {},
+  ): Promise<string> {
+    const uuid = newUuid()
+    season.value = await post('/api/season/marks', undefined, { uuid, key, kind, ...more } as never, { what: name })
+    return uuid
+  }
+  /** A job stays where somebody put it, and everything else gives way. */
+  const move = (job: Job, start: string, technicians: string[]): Promise<boolean> => {
+    put.value = { key: job.key, start, technicians }
+    return at.run(async () => {
+      const uuid = await mark(job.key, 'pin', `Move ${job.name}`, { pin: { start, technicians, place: '' } })
+      last.value = { mark: uuid, name: job.name }
+      await workOut()
+    })
+  }
+  const letGo = (job: Job): Promise<boolean> =>
+    at.run(async () => {
+      await mark(job.key, 'pin', `Let ${job.name} move again`)
+      await workOut()
+    })
+  const takeBack = (): Promise<boolean> =>
+    at.run(async () => {
+      if (!last.value) return
+      const mark_id = last.value.mark
+      season.value = await write(() => api.POST('/api/season/marks/{mark_id}/take-back', { params: { path: { mark_id } } }))
+      last.value = null
+      await workOut()
+    })
+  return { season, plan, tried, told, working, put, last, at, again, tryOut, enough, mark, move, letGo, takeBack, read }
+}
