@@ -30,7 +30,7 @@ TO_DO = {
         "support-arm",
         "spline-grease",
         "platform.guards",
-    ],  # fmt: skip
+    ],
     "Dunmere 12": ["gauge-wheel-gap", "opener-bearing", "outer-scraper", "hitch-hoses"],
     "Corvane 90": ["firmer-springs"],
     "Heron 6": ["tie-rods", "draper.hold-down", "draper.reel-tines", "draper.side-belt-tension"],

@@ -139,9 +139,10 @@ class SeasonWorkOut(Schema):
 
 class SeasonPlanIn(Schema):
     """uuid: of the plan to be made. day: a day on which everybody works beside; hand: one more pair of hands; rush: a part that
-    is here at once; machine, season_date: another date for one machine."""
+    is here at once; machine, season_date: another date for one machine. anew: whatever moves against the plan there is."""
 
     uuid: uuid.UUID
+    anew: bool = False
     day: Day | None = None
     hand: bool = False
     rush: Annotated[str, Field(max_length=120)] = ""

@@ -37,9 +37,11 @@ class Try:
 
 
 @action("plan the season", atomic=False)
-def stream(member: Member, plan: uuid.UUID, tried: Try) -> Iterator[dict[str, Any]]:
+def stream(member: Member, plan: uuid.UUID, tried: Try, *, anew: bool = False) -> Iterator[dict[str, Any]]:
     """Work out a plan and keep it: how late the best is so far in weighted minutes, and what none is under; then ``done``. The
-    same UUID again gives what was kept. It runs in a process of its own; somebody may say that what there is will do."""
+    same UUID again gives what was kept. It runs in a process of its own; somebody may say that what there is will do. As little
+    as may be moves against the plan that people work by; anew: whatever moves.
+    """
     had = SeasonPlan.objects.filter(uuid=plan).first()
     if had is not None:
         if had.shop_id != member.shop_id:
@@ -47,7 +49,7 @@ def stream(member: Member, plan: uuid.UUID, tried: Try) -> Iterator[dict[str, An
         if had.answer is not None:
             yield DONE
             return
-    asked = question.question(member, plans.taken(member))
+    asked = question.question(member, None if anew else plans.taken(member))
     if not asked.jobs:
         raise BadInput("jobs", "there is nothing to do on any machine")
     words = ""

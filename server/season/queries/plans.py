@@ -18,10 +18,10 @@ from ..schemas import (
     SeasonFixOut,
     SeasonJobOut,
     SeasonMachineOut,
-    SeasonWorkOut,
     SeasonPersonOut,
     SeasonPlaceOut,
     SeasonPlanOut,
+    SeasonWorkOut,
     StretchOut,
 )
 

@@ -11195,9 +11195,14 @@ export interface components {
         /**
          * SeasonPlanIn
          * @description uuid: of the plan to be made. day: a day on which everybody works beside; hand: one more pair of hands; rush: a part that
-         *     is here at once; machine, season_date: another date for one machine.
+         *     is here at once; machine, season_date: another date for one machine. anew: whatever moves against the plan there is.
          */
         SeasonPlanIn: {
+            /**
+             * Anew
+             * @default false
+             */
+            anew: boolean;
             /** Day */
             day?: string | null;
             /**

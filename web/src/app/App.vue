@@ -118,9 +118,9 @@ async function leave(): Promise<void> {
 .bar {
   display: flex;
   align-items: center;
-  gap: 12px;
+  gap: 8px;
   height: 50px;
-  padding: 0 20px;
+  padding: 0 16px;
   border-bottom: 1px solid var(--line);
   background: var(--surface);
 }
@@ -150,7 +150,7 @@ async function leave(): Promise<void> {
   display: inline-flex;
   align-items: center;
   min-height: var(--target);
-  padding: 0 10px;
+  padding: 0 8px;
   color: var(--ink);
   text-decoration: none;
   font-weight: 600;
@@ -193,6 +193,7 @@ async function leave(): Promise<void> {
 }
 .plain {
   min-height: var(--target);
+  white-space: nowrap;
 }
 .ways .own {
   display: none;

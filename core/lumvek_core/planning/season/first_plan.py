@@ -12,7 +12,7 @@ from typing import Any
 
 from .pins import Pinned
 from .problem import Placed, Problem, Work
-from .rules import Draft, Score, score, too_many
+from .rules import Draft, Score, changes_of, moved, score, too_many
 from .working_time import Crew
 
 Rank = Callable[[Work], tuple[Any, ...]]
@@ -105,6 +105,24 @@ def _as_before(problem: Problem, pinned: Pinned) -> Draft:
     return draft(problem, pinned, lambda work: (floor.get(work.number, len(problem.time)), work.number), floor)
 
 
+def closed_up(problem: Problem, pinned: Pinned, plan: Draft) -> Draft:
+    """The same plan without needless waiting: each work as much earlier as the others leave room, by the same people at the
+    same place, where that moves nothing that stands as it stood before and changes no posture more."""
+    placed = dict(plan.placed)
+    for number in sorted(plan.placed, key=lambda one: (plan.placed[one].start, one)):
+        work, at = problem.works[number], placed[number]
+        if work.pinned is not None or (number in problem.before and not moved(problem, number, at)):
+            continue
+        others = {one: there for one, there in placed.items() if one != number}
+        sooner = _Drafting(problem, pinned, {}, others).sooner(work, at)
+        if sooner is None:
+            continue
+        tried = {**others, number: sooner}
+        if len(changes_of(problem, work.machine, tried)) <= len(changes_of(problem, work.machine, placed)):
+            placed = tried
+    return Draft(placed, plan.broken)
+
+
 class _Drafting:
     """The plan while it is made."""
 
@@ -143,6 +161,14 @@ class _Drafting:
                 if there and there.end > self.draft.placed[number].start and not self._at_odds(before, number):
                     self.draft.broken.add((before, number))
         return self.draft
+
+    def sooner(self, work: Work, at: Placed) -> Placed | None:
+        """The work with the same people at the same place before it stands now, among everything that is held."""
+        for number, placed in self.held.items():
+            self._put(self.problem.works[number], placed)
+        first = max([work.release] + [self.held[one].end for one in work.after if one in self.held])
+        ends = work.ends.get(at.crew)
+        return self._earliest_of(work, at.crew, ends, at.spot, first, at.end - 1) if ends else None
 
     def _at_odds(self, one: int, other: int) -> bool:
         return frozenset((one, other)) in self.pinned.at_odds

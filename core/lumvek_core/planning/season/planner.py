@@ -5,7 +5,7 @@ import time
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from .first_plan import best_of_many
+from .first_plan import best_of_many, closed_up
 from .pins import Pinned
 from .problem import Problem
 from .rules import Draft, Score, score
@@ -38,6 +38,8 @@ def solve(problem: Problem, pinned: Pinned, seconds: float, told: Told) -> Solve
         solved.optimal = True
     elif not solved.enough:
         (_whole if len(problem.works) <= WHOLE else _in_parts)(problem, pinned, solved, ends, told)
+    solved.draft = closed_up(problem, pinned, solved.draft)
+    solved.score = score(problem, solved.draft)
     return solved
 
 

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import Button from '@/design/controls/button'
 import SelectButton from '@/design/controls/selectbutton'
+import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
 import { moment } from '@/app/words'
 import JobPanel from './JobPanel.vue'
@@ -14,7 +15,7 @@ import type { Zoom } from './axis'
 import { dayName, worstFirst, type Machine, type Rows } from './planned'
 import { usePlan } from './usePlan'
 
-const { season, plan, tried, told, working, put, last, at, again, tryOut, enough, move, letGo, takeBack } = usePlan()
+const { season, plan, tried, told, working, put, last, at, again, anew, tryOut, enough, move, letGo, takeBack } = usePlan()
 const BY: { label: string; value: Rows }[] = [
   { label: 'People', value: 'people' },
   { label: 'Places', value: 'places' },
@@ -57,6 +58,14 @@ function cure(machine: Machine): void {
           Made by {{ taken.by }}, {{ moment(taken.at) }}; planned from {{ dayName(taken.now.slice(0, 10)) }}
         </p>
       </div>
+      <AskOnce
+        v-if="season?.may_plan && taken"
+        label="Plan anew"
+        question="Everything that is not set by hand may move, to other days and people."
+        yes="Plan anew"
+        :disabled="at.busy"
+        @yes="anew"
+      />
       <Button
         v-if="season?.may_plan"
         :label="taken ? 'Plan again' : 'Plan the season'"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The plan drawn: rows downward, time to the right. A job is picked, dragged, or moved with the arrow keys and set with Enter. */
 import { computed, ref } from 'vue'
-import { axisOf, lanes, momentAt, placeOf, stepped, type Zoom } from './axis'
+import { axisOf, lanes, momentAt, placeOf, stepped, type Column, type Zoom } from './axis'
 import { dayName, isLate, rowsOf, when, type Job, type Plan, type Row, type Rows } from './planned'
 import type { Moved } from './usePlan'
 
@@ -19,6 +19,14 @@ const last = computed(() => {
 })
 const axis = computed(() => axisOf(shifts.value, props.plan.now, last.value, props.zoom))
 const x = (iso: string): number => placeOf(axis.value, iso)
+
+/** The day over a column; in the season's view the month where it begins. */
+function headOf(column: Column, i: number): string {
+  if (!column.works) return ''
+  if (props.zoom !== 'season') return dayName(column.day)
+  const first = !axis.value.columns.slice(0, i).some((one) => one.works && one.day.slice(0, 7) === column.day.slice(0, 7))
+  return first ? dayName(column.day).split(' ').slice(1).join(' ') : String(Number(column.day.slice(8)))
+}
 
 /** A job in the hand: where it would go. */
 const held = ref<{ job: Job; start: string; row: string; dx: number; by: 'hand' | 'keys' } | null>(null)
@@ -126,18 +134,12 @@ function drop(): void {
       <div class="head">
         <span class="name" />
         <span
-          v-for="column in axis.columns"
+          v-for="(column, i) in axis.columns"
           :key="column.day"
           class="day"
           :class="{ idle: !column.works }"
           :style="{ width: `${column.width}px` }"
-          >{{
-            column.works && (zoom !== 'season' || column.width > 30)
-              ? zoom === 'season'
-                ? Number(column.day.slice(8))
-                : dayName(column.day)
-              : ''
-          }}</span
+          >{{ headOf(column, i) }}</span
         >
       </div>
       <div v-for="row in rows" :key="row.name" class="row" :data-row="row.name">
@@ -147,7 +149,7 @@ function drop(): void {
             row.machine.late_h > 0 ? '◆ late' : row.machine.ready ? `ready ${dayName(row.machine.ready.slice(0, 10))}` : ''
           }}</small>
         </div>
-        <div class="track" :style="{ height: `${row.height}px`, width: `${axis.width}px` }">
+        <div class="track" :style="{ minHeight: `${row.height}px`, width: `${axis.width}px` }">
           <i
             v-for="column in axis.columns"
             :key="column.day"
@@ -189,6 +191,7 @@ function drop(): void {
               begun: !!one.job.begun_by,
               done: one.job.done,
               held: held?.job.key === one.job.key,
+              narrow: one.width < 44,
               waits: put?.key === one.job.key,
             }"
             :style="{ left: `${one.left}px`, width: `${one.width}px`, top: `${PAD + one.lane * LANE}px` }"

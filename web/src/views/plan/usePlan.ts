@@ -12,7 +12,7 @@ interface Told {
   found: number
   bound: number
 }
-export type Tried = Partial<Omit<Schemas['SeasonPlanIn'], 'uuid'>>
+export type Tried = Partial<Omit<Schemas['SeasonPlanIn'], 'uuid' | 'anew'>>
 export interface Moved {
   key: string
   start: string
@@ -37,13 +37,14 @@ export function usePlan() {
   onMounted(() => at.run(read))
 
   /** Have a plan worked out; without anything tried it is taken. */
-  async function workOut(what: Tried = {}): Promise<void> {
+  async function workOut(what: Tried = {}, anew = false): Promise<void> {
     const uuid = newUuid()
     working.value = uuid
     told.value = []
     try {
       await followed<unknown, Told>(
-        () => api.POST('/api/season/plans', { body: { uuid, hand: false, rush: '', ...what }, parseAs: 'stream' }) as never,
+        () =>
+          api.POST('/api/season/plans', { body: { uuid, anew, hand: false, rush: '', ...what }, parseAs: 'stream' }) as never,
         (step) => told.value.push(step),
       )
       if (Object.keys(what).length) {
@@ -62,6 +63,7 @@ export function usePlan() {
     }
   }
   const again = (): Promise<boolean> => at.run(() => workOut())
+  const anew = (): Promise<boolean> => at.run(() => workOut({}, true))
   const tryOut = (what: Tried): Promise<boolean> => at.run(() => workOut(what))
   /** The best there is so far will do. */
   async function enough(): Promise<void> {
@@ -104,5 +106,5 @@ export function usePlan() {
       last.value = null
       await workOut()
     })
-  return { season, plan, tried, told, working, put, last, at, again, tryOut, enough, mark, move, letGo, takeBack, read }
+  return { season, plan, tried, told, working, put, last, at, again, anew, tryOut, enough, mark, move, letGo, takeBack, read }
 }

@@ -1,0 +1,169 @@
+"""Plans: made, taken, moved by hand, tried out; what people do with their jobs; who is there when."""
+
+import datetime as dt
+import json
+import uuid
+
+import pytest
+from django.utils import timezone
+
+from lumvek_core.errors import BadInput
+from season.actions import hands, marking, planning
+from season.models import JobMark, SeasonPlan
+from season.queries import question
+from shops.models import Workplace
+
+WEEK = "Mon–Sun 08:00–12:00"
+
+
+@pytest.fixture
+def shop(yard):
+    """The yard with a bay, people who work every morning, and two jobs of an hour each that somebody typed."""
+    Workplace.objects.create(uuid=uuid.uuid4(), shop=yard.shop, kind="bay", name="Bay", door_width_mm=5200)
+    hands.set_hands(yard.lead, yard.technician.pk, planned=True, hours=WEEK, skills="welding")
+    yard.jobs = [uuid.uuid4(), uuid.uuid4()]
+    for uuid_, name in zip(yard.jobs, ("Weld the step", "Paint the step"), strict=True):
+        marking.add_job(yard.lead, uuid_, yard.machine.pk, {"name": name, "minutes": 60, "place": "bench"})
+    yard.keys = [f"{yard.machine.uuid}:own:{one}" for one in yard.jobs]
+    return yard
+
+
+def steps(browser, **body):
+    answer = browser.send("/api/season/plans", **({"uuid": str(uuid.uuid4())} | body))
+    assert answer.status_code == 200, answer.content
+    return [json.loads(line) for line in b"".join(answer.streaming_content).decode().splitlines()]
+
+
+def make(shop, as_, **body):
+    """A plan that is made and taken, as the screen does."""
+    uuid_ = str(uuid.uuid4())
+    browser = as_(shop.lead)
+    assert steps(browser, uuid=uuid_, **body)[-1]["done"]
+    if any(body.values()):
+        return browser.get(f"/api/season/plans/{uuid_}").json()
+    return browser.send(f"/api/season/plans/{uuid_}/take").json()["plan"]
+
+
+def job_of(plan, key):
+    return next(one for one in plan["jobs"] if one["key"] == key)
+
+
+def test_a_plan_is_told_step_by_step_kept_and_taken(shop, as_):
+    uuid_ = str(uuid.uuid4())
+    told = steps(as_(shop.lead), uuid=uuid_)
+    assert told[0]["what"] == "late" and told[-1] == {"what": "", "found": 0, "bound": 0, "done": True}
+    assert as_(shop.technician).get("/api/season").json()["plan"] is None, "nobody works by it before it is taken"
+    taken = as_(shop.lead).send(f"/api/season/plans/{uuid_}/take").json()["plan"]
+    assert taken["taken"] and {job["technicians"][0] for job in taken["jobs"] if job["stretches"]} == {"Technician"}
+    assert steps(as_(shop.lead), uuid=uuid_) == [told[-1]], "the same again is the same plan"
+    assert SeasonPlan.objects.count() == 1
+
+
+def test_another_shops_plan_is_not_there(shop, neighbour, as_):
+    uuid_ = str(uuid.uuid4())
+    steps(as_(shop.lead), uuid=uuid_)
+    assert as_(neighbour.lead).get(f"/api/season/plans/{uuid_}").status_code == 404
+    assert as_(neighbour.lead).send("/api/season/plans", uuid=uuid_).status_code == 404
+
+
+def test_somebody_may_say_that_what_there_is_will_do(shop, as_):
+    uuid_ = uuid.uuid4()
+    told = planning.stream(shop.lead, uuid_, planning.Try())
+    next(told)
+    planning.enough(shop.lead, uuid_)
+    assert list(told)[-1]["done"] and SeasonPlan.objects.get().answer is not None
+
+
+def test_a_moved_job_stays_where_it_was_put_and_can_be_let_go(shop, as_):
+    plan = make(shop, as_)
+    day = dt.date.fromisoformat(plan["now"][:10]) + dt.timedelta(days=3)
+    uuid_ = str(uuid.uuid4())
+    pin = {"start": f"{day}T10:00", "technicians": ["Technician"]}
+    body = {"uuid": uuid_, "key": shop.keys[0], "kind": "pin", "pin": pin}
+    assert as_(shop.lead).send("/api/season/marks", **body).status_code == 200
+    assert as_(shop.lead).send("/api/season/marks", **body).status_code == 200
+    assert JobMark.objects.count() == 1
+    moved = job_of(make(shop, as_), shop.keys[0])
+    assert moved["pinned"] and moved["stretches"][0]["start"] == f"{day}T10:00"
+    as_(shop.lead).send(f"/api/season/marks/{uuid_}/take-back")
+    assert not job_of(make(shop, as_), shop.keys[0])["pinned"]
+
+
+def test_what_a_pin_contradicts_is_said_at_the_job(shop, as_):
+    plan = make(shop, as_)
+    day = dt.date.fromisoformat(plan["now"][:10]) + dt.timedelta(days=3)
+    pin = {"start": f"{day}T15:00", "technicians": ["Technician"]}
+    as_(shop.lead).send("/api/season/marks", uuid=str(uuid.uuid4()), key=shop.keys[0], kind="pin", pin=pin)
+    assert job_of(make(shop, as_), shop.keys[0])["against"] == ["Technician does not work then"]
+
+
+def test_only_who_plans_moves_jobs(shop, as_):
+    make(shop, as_)
+    body = {"uuid": str(uuid.uuid4()), "key": shop.keys[0], "kind": "pin", "pin": {"start": "2026-12-07T10:00"}}
+    answer = as_(shop.technician).send("/api/season/marks", **body)
+    assert (answer.status_code, JobMark.objects.count()) == (403, 0)
+
+
+def test_a_technician_begins_stops_and_does_a_job_and_it_is_timed(shop, as_):
+    make(shop, as_)
+    browser, now = as_(shop.technician), timezone.now()
+
+    def mark(kind, minutes_ago, **more):
+        at = (now - dt.timedelta(minutes=minutes_ago)).isoformat()
+        answer = browser.send("/api/season/marks", uuid=str(uuid.uuid4()), key=shop.keys[0], kind=kind, at=at, **more)
+        assert answer.status_code == 200, answer.content
+        return job_of(answer.json()["plan"], shop.keys[0])
+
+    assert mark("start", 50)["begun_by"] == "Technician"
+    assert mark("stop", 40)["begun_by"] == ""
+    assert mark("start", 30)["begun_by"] == "Technician"
+    assert mark("done", 0)["done"]
+    assert JobMark.objects.get(kind="done").minutes == pytest.approx(30, abs=1)
+
+
+def test_what_cannot_be_done_says_why_and_waits_for_its_day(shop, as_):
+    plan = make(shop, as_)
+    body = {"uuid": str(uuid.uuid4()), "key": shop.keys[0], "kind": "cannot"}
+    answer = as_(shop.technician).send("/api/season/marks", **body)
+    assert (answer.status_code, answer.json()["error"]["field"]) == (422, "reason")
+    day = dt.date.fromisoformat(plan["now"][:10]) + dt.timedelta(days=5)
+    stale = as_(shop.technician).send("/api/season/marks", **body, reason="no gas", not_before=str(day)).json()["stale"]
+    assert stale == ["Weld the step: no gas"]
+    assert job_of(make(shop, as_), shop.keys[0])["stretches"][0]["start"] >= str(day)
+
+
+def test_who_is_away_has_no_work_on_that_day(shop, as_):
+    plan = make(shop, as_)
+    first = dt.date.fromisoformat(min(job["stretches"][0]["start"] for job in plan["jobs"] if job["stretches"])[:10])
+    hands.set_away(shop.lead, shop.technician.pk, uuid.uuid4(), first, first, "ill")
+    days = {part["start"][:10] for job in make(shop, as_)["jobs"] for part in job["stretches"]}
+    assert str(first) not in days
+    with pytest.raises(BadInput, match="before the first day"):
+        hands.set_away(shop.lead, shop.technician.pk, uuid.uuid4(), first, first - dt.timedelta(days=1), "")
+
+
+def test_trying_out_shows_its_gain_and_is_nothing_to_work_by(shop, as_):
+    make(shop, as_)
+    tried = make(shop, as_, hand=True)
+    assert tried["words"] == "one more pair of hands" and "one more pair of hands" in [one["name"] for one in tried["people"]]
+    answer = as_(shop.lead).send(f"/api/season/plans/{tried['uuid']}/take")
+    assert answer.status_code == 422 and "tries out" in answer.json()["error"]["message"]
+    assert as_(shop.lead).send("/api/season/plans", uuid=str(uuid.uuid4()), rush="D12-4001").status_code == 422
+
+
+def test_a_job_that_is_no_job_of_the_plan_is_not_found(shop, as_):
+    make(shop, as_)
+    body = {"uuid": str(uuid.uuid4()), "key": "nothing", "kind": "start"}
+    assert as_(shop.technician).send("/api/season/marks", **body).status_code == 404
+
+
+def test_dry_spells_hold_until_nobody_knows_any_more(shop):
+    now = question.now_of(shop.lead)
+    start, end = now + dt.timedelta(days=1), now + dt.timedelta(days=2)
+    assert question.question(shop.lead, None).asked["dry"][0]["start"] == now.isoformat(timespec="minutes")
+    hands.add_dry(shop.lead, uuid.uuid4(), start, end)
+    known, rest = question.question(shop.lead, None).asked["dry"]
+    assert known["end"] == end.isoformat(timespec="minutes")
+    assert rest["start"] == f"{end.date() + dt.timedelta(days=1)}T00:00"
+    with pytest.raises(BadInput, match="later than its start"):
+        hands.add_dry(shop.lead, uuid.uuid4(), end, start)
