@@ -12,14 +12,21 @@ _SPAN = re.compile(r"([A-Za-z]{3})[a-z]*(?:\s*[-–]\s*([A-Za-z]{3})[a-z]*)?\s+(
 
 def shown(openings: list[dict[str, Any]]) -> str:
     """Days of the same hours together; empty where nobody can come."""
-    spans: list[tuple[list[int], str]] = []
+    days: dict[str, list[int]] = {}
     for one in sorted(openings, key=lambda o: (int(o["weekday"]), o["from"])):
-        time, day = f"{one['from']}–{one['to']}", int(one["weekday"])
-        if spans and spans[-1][1] == time and spans[-1][0][-1] == day - 1:
-            spans[-1][0].append(day)
+        days.setdefault(f"{one['from']}–{one['to']}", []).append(int(one["weekday"]))
+    spans = [(run[0], time, run) for time, of_time in days.items() for run in _runs(of_time)]
+    return ", ".join(f"{DAYS[run[0]]}{'–' + DAYS[run[-1]] if len(run) > 1 else ''} {time}" for _, time, run in sorted(spans))
+
+
+def _runs(days: list[int]) -> list[list[int]]:
+    found: list[list[int]] = []
+    for day in days:
+        if found and found[-1][-1] == day - 1:
+            found[-1].append(day)
         else:
-            spans.append(([day], time))
-    return ", ".join(f"{DAYS[days[0]]}{'–' + DAYS[days[-1]] if len(days) > 1 else ''} {time}" for days, time in spans)
+            found.append([day])
+    return found
 
 
 def read(text: str) -> list[dict[str, Any]]:

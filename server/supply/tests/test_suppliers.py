@@ -28,6 +28,8 @@ def test_opening_hours_as_people_write_them():
         opening_hours.shown(opening_hours.read("Monday - Friday 7.30-17:00; sat 08:00–12:00"))
         == "Mon–Fri 07:30–17:00, Sat 08:00–12:00"
     )
+    noon = "Mon–Fri 07:30–12:00, Mon–Fri 12:45–16:30"
+    assert opening_hours.shown(opening_hours.read(noon)) == noon
     assert opening_hours.read("") == []
 
 

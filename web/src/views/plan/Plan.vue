@@ -61,6 +61,7 @@ function cure(machine: Machine): void {
       <AskOnce
         v-if="season?.may_plan && taken"
         label="Plan anew"
+        severity="secondary"
         question="Everything that is not set by hand may move, to other days and people."
         yes="Plan anew"
         :disabled="at.busy"

@@ -10,6 +10,8 @@ const emit = defineEmits<{ pick: [key: string]; move: [job: Job, start: string, 
 const SLOT = 15
 const LANE = 30
 const PAD = 4
+/** Narrower nothing can be touched. */
+const LEAST = 24
 
 const shifts = computed(() => props.plan.people.flatMap((one) => one.shifts))
 const last = computed(() => {
@@ -48,16 +50,15 @@ const rows = computed(() =>
         ? [{ job, start: job.stretches[0]!.start, end: job.stretches.at(-1)!.end, first: true }]
         : job.stretches.map((one, i) => ({ job, start: one.start, end: one.end, first: i === 0 })),
     )
-    const { lane, many } = lanes(spans)
-    const drawn: Drawn[] = spans.map((span, i) => ({
-      job: span.job,
-      key: `${span.job.key} ${span.start}`,
-      left:
-        x(span.start) +
-        (startOf(span.job) === span.job.stretches[0]!.start ? 0 : x(startOf(span.job)) - x(span.job.stretches[0]!.start)),
-      width: Math.max(6, x(span.end) - x(span.start)),
+    const places = spans.map((span) => ({ left: x(span.start), right: Math.max(x(span.start) + LEAST, x(span.end)) }))
+    const { lane, many } = lanes(places)
+    const drawn: Drawn[] = spans.map(({ job, start, first }, i) => ({
+      job,
+      key: `${job.key} ${start}`,
+      left: places[i]!.left + x(startOf(job)) - x(job.stretches[0]!.start),
+      width: places[i]!.right - places[i]!.left,
       lane: lane[i]!,
-      first: span.first,
+      first,
     }))
     return {
       ...row,
@@ -136,7 +137,7 @@ function drop(): void {
         <span
           v-for="(column, i) in axis.columns"
           :key="column.day"
-          class="day"
+          class="date"
           :class="{ idle: !column.works }"
           :style="{ width: `${column.width}px` }"
           >{{ headOf(column, i) }}</span

@@ -83,15 +83,14 @@ const wet = (uuid: string): Promise<boolean> =>
     <section v-for="one in found?.people ?? []" :key="one.member" class="card" :aria-label="one.name">
       <header class="tools">
         <h2 class="grow">{{ one.name }}</h2>
-        <label v-if="leads()"
-          ><input v-model="typed.get(one.member)!.planned" type="checkbox" /> work is planned for them</label
-        >
       </header>
       <p class="quiet">
         {{ one.planned ? `${one.hours}${one.usual_hours ? ' (the shop’s hours)' : ''}` : 'Not planned for'
         }}<template v-if="one.skills.length">; {{ one.skills.join(', ') }}</template>
       </p>
-      <template v-if="leads()">
+      <details v-if="leads()">
+        <summary>Hours, skills, days off</summary>
+        <label><input v-model="typed.get(one.member)!.planned" type="checkbox" /> Work is planned for {{ one.name }}</label>
         <form class="tools" @submit.prevent="keep(one.member)">
           <label>Hours <InputText v-model="typed.get(one.member)!.hours" maxlength="300" placeholder="the shop’s" /></label>
           <label
@@ -106,7 +105,7 @@ const wet = (uuid: string): Promise<boolean> =>
           <Button type="submit" severity="secondary" label="Add" :disabled="at.busy" />
         </form>
         <p v-if="at.problem && where === one.member" class="trouble" role="alert">{{ at.problem }}</p>
-      </template>
+      </details>
       <ul>
         <li v-for="off in one.away" :key="off.uuid" class="tools">
           Away {{ date(off.first) }}{{ off.last !== off.first ? ` to ${date(off.last)}` : ''
@@ -133,3 +132,17 @@ const wet = (uuid: string): Promise<boolean> =>
     </section>
   </section>
 </template>
+
+<style scoped>
+summary {
+  min-height: var(--target);
+  display: flex;
+  align-items: center;
+  color: var(--accent);
+  font-weight: 600;
+  cursor: pointer;
+}
+details > * + * {
+  margin-top: 8px;
+}
+</style>

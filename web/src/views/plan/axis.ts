@@ -70,14 +70,14 @@ export function stepped(shifts: Stretch[], iso: string, slot: number, by: 1 | -1
 }
 
 /** What lies over each other is put into lanes: the lane of each, and how many there are. */
-export function lanes(spans: { start: string; end: string }[]): { lane: number[]; many: number } {
-  const ends: string[] = []
-  const order = spans.map((span, i) => ({ span, i })).sort((a, b) => (a.span.start < b.span.start ? -1 : 1))
+export function lanes(spans: { left: number; right: number }[]): { lane: number[]; many: number } {
+  const ends: number[] = []
+  const order = spans.map((span, i) => ({ span, i })).sort((a, b) => a.span.left - b.span.left || a.i - b.i)
   const lane: number[] = []
   for (const { span, i } of order) {
-    const free = ends.findIndex((end) => end <= span.start)
+    const free = ends.findIndex((end) => end <= span.left)
     lane[i] = free < 0 ? ends.length : free
-    ends[lane[i]!] = span.end
+    ends[lane[i]!] = span.right
   }
   return { lane, many: Math.max(1, ends.length) }
 }

@@ -1,0 +1,141 @@
+"""The season's plan in the real interface: made while one looks on, read at a glance, moved by key and by hand, tried out; a day's
+work begun and done, with an answer that is lost."""
+
+import re
+
+import pytest
+from hands import lose_answer, sure
+from playwright.sync_api import Page, expect
+
+SOLVES = 60_000
+STEP = re.compile("^Heron 6: Weld the tank step")
+
+
+@pytest.fixture
+def planned(page: Page, sign_in):
+    """The demo's season, planned by its lead."""
+    sign_in("ada")
+    page.get_by_role("link", name="Work plan", exact=True).click()
+    page.get_by_role("button", name="Plan the season").click()
+    expect(page.get_by_role("button", name="That will do")).to_be_visible()
+    done(page)
+    return page
+
+
+def done(page: Page):
+    expect(page.get_by_role("button", name="Plan again")).to_be_enabled(timeout=SOLVES)
+    expect(page.get_by_role("button", name="That will do")).to_have_count(0)
+
+
+def starts(page: Page):
+    """Where the job lies, in words."""
+    return page.get_by_role("button", name=STEP).first.get_attribute("aria-label")
+
+
+def test_one_look_tells_which_machine_will_not_be_ready_and_what_would_cure_it(planned: Page, accessible):
+    page = planned
+    late = page.get_by_role("list", name="Machines that will not be ready")
+    expect(late.get_by_role("listitem")).to_have_count(2)
+    sill = late.get_by_role("listitem").filter(has_text="Sill 61")
+    expect(sill).to_contain_text("Late by 3 days: it waits for parts. Rushing Knife guard LS-2042 gains 3 days.")
+    expect(page.get_by_role("region", name="No place in the plan")).to_contain_text("number to be found")
+    accessible(page)
+    page.get_by_role("button", name="Machines", exact=True).click()
+    page.get_by_role("button", name="Season", exact=True).click()
+    page.get_by_role("button", name=re.compile("^Corvane 90: Renew")).click()
+    expect(page.get_by_role("region", name=re.compile("^Renew: seed firmer spring"))).to_contain_text("Wash-down yard")
+    accessible(page)
+    page.evaluate("document.documentElement.dataset.theme = 'dark'")
+    page.wait_for_timeout(400)
+    accessible(page)
+    sill.get_by_role("button", name="Try it").click()
+    expect(page.get_by_text("Tried out: LS-2042 is here at once.")).to_be_visible(timeout=SOLVES)
+    expect(page.get_by_role("status").filter(has_text="Tried out")).to_contain_text("in time")
+    page.get_by_role("button", name="Back to the plan").click()
+    expect(late.get_by_role("listitem")).to_have_count(2)
+
+
+def test_a_job_is_moved_by_keys_stays_and_is_taken_back(planned: Page):
+    page = planned
+    job = page.get_by_role("button", name=STEP).first
+    before = starts(page)
+    job.focus()
+    for _ in range(3):
+        page.keyboard.press("ArrowRight")
+    expect(page.get_by_text("Enter sets it there, Esc leaves it.")).to_be_visible()
+    page.keyboard.press("Escape")
+    assert starts(page) == before, "left alone it stays"
+    for _ in range(3):
+        page.keyboard.press("ArrowRight")
+    page.keyboard.press("Enter")
+    done(page)
+    moved = starts(page)
+    assert "set by hand" in moved and moved.split(", ")[:3] != before.split(", ")[:3]
+    page.get_by_role("button", name="Take back moving Weld the tank step").click()
+    done(page)
+    assert "set by hand" not in starts(page)
+
+
+def test_a_job_is_dragged_to_somebody_else_and_what_that_contradicts_is_said(planned: Page):
+    page = planned
+    job = page.get_by_role("button", name=STEP).first
+    job.scroll_into_view_if_needed()
+    box, ines = job.bounding_box(), page.locator("[data-row='Ines Marrow']").bounding_box()
+    page.mouse.move(box["x"] + 4, box["y"] + 8)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 10, box["y"] + 4, steps=4)
+    page.mouse.move(box["x"] + 4, ines["y"] + ines["height"] / 2, steps=6)
+    page.mouse.up()
+    done(page)
+    page.get_by_role("button", name=STEP).first.click()
+    panel = page.get_by_role("region", name="Weld the tank step")
+    expect(panel).to_contain_text("none of them has the skill welding")
+    expect(panel).to_contain_text("Ines Marrow")
+    panel.get_by_role("button", name="Let it move again").click()
+    done(page)
+    expect(panel).not_to_contain_text("It stays where it was put")
+
+
+def test_planning_again_moves_nothing_and_anew_asks_first(planned: Page):
+    page = planned
+    page.get_by_role("button", name="Plan again").click()
+    done(page)
+    expect(page.get_by_text(re.compile(r"\d+ jobs? moved"))).to_have_count(0)
+    sure(page, page.get_by_role("button", name="Plan anew"), "Plan anew")
+    done(page)
+
+
+def test_a_technician_calls_in_sick_and_works_by_the_plan(planned: Page, sign_in, accessible):
+    page = planned
+    page.get_by_role("link", name="Hands and weather").click()
+    ines = page.get_by_role("region", name="Ines Marrow")
+    ines.get_by_text("Hours, skills, days off").click()
+    first = page.evaluate("fetch('/api/season').then((r) => r.json()).then((s) => s.plan.jobs.find((j) => j.technicians.join() === 'Ines Marrow').stretches[0].start.slice(0, 10))")  # fmt: skip
+    ines.get_by_label("Away from").fill(first)
+    ines.get_by_label("because").fill("ill")
+    ines.get_by_role("button", name="Add").click()
+    expect(ines).to_contain_text(": ill")
+    accessible(page)
+    page.get_by_role("link", name="Work plan", exact=True).last.click()
+    page.get_by_role("button", name="Plan again").click()
+    done(page)
+    expect(page.get_by_text(re.compile(r"\d+ jobs? moved:"))).to_be_visible()
+    page.context.clear_cookies()
+    sign_in("tomas")
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto("/plan/mine")
+    expect(page.get_by_role("heading", name="Tomas Vey: what is next")).to_be_visible()
+    accessible(page)
+    lose_answer(page, "**/api/season/marks")
+    page.get_by_role("button", name="Start").click()
+    expect(page.get_by_text("Under way, begun by Tomas Vey")).to_be_visible(timeout=30_000)
+    page.get_by_role("button", name="Done").click()
+    page.get_by_label("Minutes it took").fill("25")
+    page.get_by_role("button", name="Done").click()
+    expect(page.get_by_text("Done since")).to_be_visible()
+    page.get_by_role("button", name="Cannot, because").click()
+    page.get_by_label("Why it cannot be done").fill("the wrong seal came")
+    page.get_by_role("button", name="Say so").click()
+    expect(page.get_by_label("Why it cannot be done")).to_have_count(0)
+    page.goto("/plan")
+    expect(page.get_by_role("alert")).to_contain_text("the wrong seal came")
