@@ -118,6 +118,7 @@ def product(mail_server):
         "LUMVEK_EMAIL_TIMEOUT": "3",
         "LUMVEK_DESK_URL": f"http://127.0.0.1:{desk_port}",
         "LUMVEK_TELEMATICS_URL": f"http://127.0.0.1:{desk_port}/telematics",
+        "LUMVEK_FORECAST_URL": f"http://127.0.0.1:{desk_port}/forecast",
         "PYTHONPATH": "core:server",
     }
     for command in ("migrate --no-input", "load_demo"):

@@ -2,6 +2,7 @@
 work begun and done, with an answer that is lost."""
 
 import re
+from pathlib import Path
 
 import pytest
 from hands import lose_answer, sure
@@ -136,6 +137,9 @@ def test_a_technician_calls_in_sick_and_works_by_the_plan(planned: Page, sign_in
     page.get_by_role("button", name="Cannot, because").click()
     page.get_by_label("Why it cannot be done").fill("the wrong seal came")
     page.get_by_role("button", name="Say so").click()
-    expect(page.get_by_label("Why it cannot be done")).to_have_count(0)
-    page.goto("/plan")
-    expect(page.get_by_role("alert")).to_contain_text("the wrong seal came")
+    expect(page.get_by_text("The season is being planned anew")).to_be_visible()
+    expect(page.get_by_text("The season is being planned anew")).to_have_count(0, timeout=SOLVES)
+    expect(page.get_by_role("heading", name="Tomas Vey: what is next")).to_be_visible()
+    with page.expect_download() as calendar:
+        page.get_by_role("link", name="As a file").click()
+    assert "BEGIN:VEVENT" in Path(calendar.value.path()).read_text()

@@ -77,6 +77,7 @@ for _ in 1 2 3; do
 done
 [ -n "$desk" ] || fail "the simulated suppliers' desk did not start; .lumvek/logs/desk.log says why."
 export LUMVEK_DESK_URL="http://127.0.0.1:$desk_port" LUMVEK_TELEMATICS_URL="http://127.0.0.1:$desk_port/telematics"
+export LUMVEK_FORECAST_URL="http://127.0.0.1:$desk_port/forecast"
 
 wanted=${LUMVEK_PORT:-8420}
 port=$(free_port "$wanted")

@@ -6,7 +6,7 @@ from typing import Any
 
 from gunicorn.glogging import Logger
 
-DOORS = re.compile(r"(/(?:shared|join|new-password/[^/\s?]+|api/session/invitation)/)[^/\s?\"]+")
+DOORS = re.compile(r"(/(?:shared|plan/feed|join|new-password/[^/\s?]+|api/session/invitation)/)[^/\s?\"]+")
 """What follows is a secret: a report's link, an invitation, a password's link."""
 
 

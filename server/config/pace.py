@@ -31,7 +31,7 @@ ANYTHING = Pace("anything", 1200)
 """A device that sends a day's readings at once keeps within it, or waits and goes on."""
 COSTLY = Pace("costly", 30)
 _AT_LENGTH = "|".join(name for name, entry in registry.calculators().items() if entry.at_length)
-_COSTS = re.compile(rf"\.(pdf|xlsx|csv|zip|yaml)$|[-/]file$|^/api/supply/plans$|^/api/calc/({_AT_LENGTH})$")
+_COSTS = re.compile(rf"\.(pdf|xlsx|csv|zip|yaml)$|[-/]file$|^/api/(supply|season)/plans$|^/api/calc/({_AT_LENGTH})$")
 """Files made or read, and what is worked out at length."""
 
 

@@ -184,6 +184,7 @@ SILENCED_SYSTEM_CHECKS = ["axes.W003"]
 DESK_URL = os.environ.get("LUMVEK_DESK_URL", "")
 # Where machines with a modem send their counters.
 TELEMATICS_URL = os.environ.get("LUMVEK_TELEMATICS_URL", "")
+FORECAST_URL = os.environ.get("LUMVEK_FORECAST_URL", "")
 # What talks to somebody outside is done in a thread beside; tests do it at once.
 BACKGROUND = True
 DEFAULT_FROM_EMAIL = os.environ.get("LUMVEK_EMAIL_FROM", "parts@lumvek.invalid")

@@ -4,6 +4,7 @@ from django.urls import path, re_path
 
 from keeping import views as keeping
 from report import logbook_views as logbook
+from report import season_views as season
 from report import supply_views as supply
 from report import views as report
 
@@ -34,6 +35,11 @@ urlpatterns = [
     path("supply/labels.pdf", supply.labels),
     path("supply/orders/<uuid:order_id>.<str:form>", supply.order),
     path("supply/book/<int:model_id>.<str:form>", supply.book),
+    path("plan.<str:form>", season.table),
+    path("plan/sheet", season.sheet),
+    path("plan/sheet.<str:form>", season.sheet),
+    path("plan/mine.ics", season.own_calendar),
+    path("plan/feed/<str:secret>.ics", season.feed),
     path("wear.<str:form>", logbook.season_end),
     path("machines/<int:machine_id>/wear/<path:check>.<str:form>", logbook.wear_of),
     path("machines/<int:machine_id>/logbook.<str:form>", logbook.logbook_table),

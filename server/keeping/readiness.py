@@ -36,6 +36,7 @@ def points() -> Iterator[Point]:
     yield _mail()
     yield _reached("The suppliers’ desk", settings.DESK_URL, "/health")
     yield _reached("The machines’ modems", settings.TELEMATICS_URL, "/")
+    yield _reached("The weather forecast", settings.FORECAST_URL, "")
 
 
 def _answering() -> Iterator[Point]:

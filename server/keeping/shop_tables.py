@@ -19,6 +19,7 @@ LEFT = frozenset(
         "inspection.WearForecast",  # worked out again
         "supply.Plan",  # worked out again; orders made from one stay
         "season.SeasonPlan",  # worked out again, from what is kept of hands, jobs and days off
+        "season.Feed",  # these open doors
         "report.ReportLink",  # these open doors, or did
         "shops.Invitation",
     }

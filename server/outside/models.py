@@ -13,6 +13,7 @@ class Line(models.Model):
         MAIL = "mail", "The mail server"
         DESK = "desk", "The suppliers’ desk"
         MODEMS = "modems", "The machines’ modems"
+        FORECAST = "forecast", "The weather forecast"
 
     name = models.CharField(max_length=8, choices=Name.choices, unique=True)
     failures = models.PositiveIntegerField(default=0)

@@ -3,22 +3,27 @@
 import uuid
 
 from django.http import HttpRequest, StreamingHttpResponse
-from ninja import Router
+from ninja import File, Router, UploadedFile
 
 from shops.access import member_of
 from shops.endpoints import allowed
-from tabular import streamed
+from shops.queries.outside import inquiry_of
+from shops.schemas import InquiryIn, InquiryOut
+from tabular import sheets, streamed
 
+from .actions import feeds, marking, planning, weather
 from .actions import hands as hands_actions
-from .actions import marking, planning
-from .queries import hands_shown, plans
+from .queries import calendar_feeds, hands_shown, plans, readiness
 from .schemas import (
     AwayIn,
     DrySpellIn,
+    FeedOut,
     HandsIn,
     JobMarkIn,
     OwnJobIn,
+    ReadinessOut,
     SeasonHandsOut,
+    SeasonPlanBrief,
     SeasonPlanIn,
     SeasonPlanOut,
     SeasonWorkOut,
@@ -32,6 +37,18 @@ SEE = "see the season’s plan"
 def season(request: HttpRequest) -> SeasonWorkOut:
     """The plan that people work by."""
     return plans.season(member_of(request))
+
+
+@router.get("/readiness", response=list[ReadinessOut], **allowed(SEE))
+def machine_readiness(request: HttpRequest) -> list[ReadinessOut]:
+    """How far each machine is from being ready, by the plan; worst first."""
+    return readiness.readiness(member_of(request))
+
+
+@router.get("/plans", response=list[SeasonPlanBrief], **allowed(SEE))
+def season_plans(request: HttpRequest) -> list[SeasonPlanBrief]:
+    """The newest plans, to be held against each other."""
+    return plans.earlier(member_of(request))
 
 
 @router.post("/plans", response={200: None}, **allowed(planning.stream))
@@ -154,3 +171,40 @@ def take_back_dry_spell(request: HttpRequest, dry_spell_id: uuid.UUID) -> Season
     member = member_of(request)
     hands_actions.take_back_dry(member, dry_spell_id)
     return hands_shown.shown(member)
+
+
+@router.post("/forecast", response=InquiryOut, **allowed(weather.ask_forecast))
+def ask_forecast(request: HttpRequest, new: InquiryIn) -> InquiryOut:
+    """Have the forecast asked; what it says takes the place of what it said before."""
+    member = member_of(request)
+    weather.ask_forecast(member, new.uuid)
+    return inquiry_of(member, new.uuid)
+
+
+@router.post("/dry-file", response=SeasonHandsOut, **allowed(weather.read_file))
+def dry_file(request: HttpRequest, file: File[UploadedFile]) -> SeasonHandsOut:
+    """Dry spells from an iCalendar file, every event one."""
+    member = member_of(request)
+    weather.read_file(member, sheets.words_of(file))
+    return hands_shown.shown(member)
+
+
+@router.get("/feed", response=FeedOut, **allowed(feeds.make))
+def calendar_feed(request: HttpRequest) -> FeedOut:
+    """Whether one's own work can be read as a calendar."""
+    return calendar_feeds.shown(member_of(request))
+
+
+@router.post("/feed", response=FeedOut, **allowed(feeds.make))
+def make_calendar_feed(request: HttpRequest) -> FeedOut:
+    """A new address of one's own work as a calendar; the one before ends. It is shown once."""
+    member = member_of(request)
+    return calendar_feeds.shown(member, feeds.make(member))
+
+
+@router.post("/feed/end", response=FeedOut, **allowed(feeds.end))
+def end_calendar_feed(request: HttpRequest) -> FeedOut:
+    """No calendar reads it any more."""
+    member = member_of(request)
+    feeds.end(member)
+    return calendar_feeds.shown(member)

@@ -151,3 +151,14 @@ class SeasonPlan(models.Model):
 
     class Meta:
         ordering = ["-id"]
+
+
+class Feed(models.Model):
+    """An unguessable address of somebody's own work as a calendar. Only the hash of its secret is kept. A member has one."""
+
+    shop_path = "member__shop"
+    objects = OfShop.as_manager()
+
+    member = models.OneToOneField("shops.Member", on_delete=models.CASCADE, related_name="feed")
+    digest = models.CharField(max_length=64, unique=True)
+    made_at = models.DateTimeField(auto_now_add=True)

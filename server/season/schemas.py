@@ -128,11 +128,21 @@ class SeasonPlanOut(Schema):
     moved: list[str]
 
 
+class SeasonPlanBrief(Schema):
+    uuid: uuid.UUID
+    at: dt.datetime
+    by: str
+    words: str
+    taken: bool
+
+
 class SeasonWorkOut(Schema):
-    """plan: the one people work by. stale: what is otherwise since it was made, in words."""
+    """plan: the one people work by. stale: what is otherwise since it was made, in words. under_way: another one is being
+    worked out."""
 
     plan: SeasonPlanOut | None
     stale: list[str]
+    under_way: bool
     may_plan: bool
     may_work: bool
 
@@ -227,8 +237,34 @@ class DrySpellOut(Schema):
 
 
 class SeasonHandsOut(Schema):
-    """skills: those that somebody has, or that work may want."""
+    """skills: those that somebody has, or that work may want. forecast: whether one is connected."""
 
+    forecast: bool
     people: list[HandsOut]
     dry: list[DrySpellOut]
     skills: list[str]
+
+
+class ReadinessOut(Schema):
+    """Of one machine. first, last: days between which it will mostly be ready. words: what makes it late, and what would cure
+    it. hours_left: of people's work. parts_out: numbers that are not here yet. may_be_late: in time as planned, but not for
+    sure."""
+
+    machine: int
+    due: str | None
+    ready: str | None
+    first: str | None
+    last: str | None
+    late_h: float
+    words: str
+    hours_left: float
+    jobs_left: int
+    parts_out: int
+    may_be_late: bool
+
+
+class FeedOut(Schema):
+    """path: the address, shown once when it was made. made_at: None where there is none."""
+
+    path: str
+    made_at: dt.datetime | None

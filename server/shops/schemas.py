@@ -327,7 +327,7 @@ class FoundIn(Schema):
 class OutsideLineOut(Schema):
     """Somebody outside. trouble: what was wrong when it was asked last (asked_at); empty where it answered."""
 
-    key: Literal["mail", "desk", "modems"]
+    key: Literal["mail", "desk", "modems", "forecast"]
     name: str
     connected: bool
     trouble: str

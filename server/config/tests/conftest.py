@@ -95,6 +95,7 @@ def something_to_find(everything, settings, monkeypatch):
     monkeypatch.setattr(desk, "answers", lambda: True)
     settings.DESK_URL = "http://127.0.0.1:9/desk"
     settings.TELEMATICS_URL = "http://127.0.0.1:9/telematics"
+    settings.FORECAST_URL = "http://127.0.0.1:9/forecast"
 
 
 def new_technician(yard):

@@ -31,6 +31,7 @@ OWN_CHECK = {
 }
 BODIES = {
     "ask_desks": {"uuid": str(uuid.uuid4())},
+    "ask_forecast": {"uuid": str(uuid.uuid4())},
     "ask_telematics": {"uuid": str(uuid.uuid4())},
     "start": {"id": str(uuid.uuid4())},
     "record": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "raw": ["390"]},
@@ -234,6 +235,10 @@ def call(browser, path, method, operation_id):
     if operation_id.endswith(("offers_file", "book_file", "answer_file")):
         text = b"slot,side,number,unit_price,accepted\nopener-disc,,D12-4001,1.00,2\n"
         return browser.post(path, {"file": SimpleUploadedFile("t.csv", text, "text/csv")})
+    if operation_id.endswith("dry_file"):
+        event = b"BEGIN:VEVENT\r\nDTSTART:20261207T080000\r\nDTEND:20261207T180000\r\nEND:VEVENT\r\n"
+        text = b"BEGIN:VCALENDAR\r\n" + event + b"END:VCALENDAR\r\n"
+        return browser.post(path, {"file": SimpleUploadedFile("dry.ics", text, "text/calendar")})
     if operation_id.endswith("machines_file"):
         file = SimpleUploadedFile("m.csv", b"kind,maker,model,name,rows\nRow-crop planter,Dunmere,8,Dunmere 8,8\n", "text/csv")
         return browser.post(path, {"file": file})

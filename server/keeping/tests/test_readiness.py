@@ -13,6 +13,7 @@ def points(settings, tmp_path, monkeypatch):
     """The points by name, of an installation where all is well but for what is set otherwise."""
     settings.ALLOWED_HOSTS, settings.PROXIES = ["shop.invalid"], frozenset({"127.0.0.1"})
     settings.SECURE, settings.MAILS, settings.DESK_URL, settings.TELEMATICS_URL = True, False, "", ""
+    settings.FORECAST_URL = ""
     monkeypatch.setenv("LUMVEK_BACKUPS", str(tmp_path / "backups"))
     return lambda: {one.what: one for one in readiness.points()}
 
@@ -37,6 +38,7 @@ def test_where_all_is_well_it_can_serve(points, settings, tmp_path):
         ("CSRF_TRUSTED_ORIGINS", ["shop.invalid"], "Origins", "https://shop.invalid"),
         ("DESK_URL", "http://127.0.0.1:9", "The suppliers’ desk", "does not answer"),
         ("TELEMATICS_URL", "http://127.0.0.1:9", "The machines’ modems", "does not answer"),
+        ("FORECAST_URL", "http://127.0.0.1:9/forecast", "The weather forecast", "does not answer"),
     ],
 )
 def test_what_is_missing_is_said(points, settings, name, value, what, words):

@@ -15,6 +15,7 @@ from shops.rights import action, may
 
 from ..models import JobMark, OwnJob
 from ..queries import plans
+from . import planning
 
 MOVES = "plan the season"
 
@@ -32,7 +33,8 @@ def mark(
     not_before: dt.date | None = None,
     at: dt.datetime | None = None,
 ) -> None:
-    """Keep what was done with a job of the plan. The same UUID twice is once. Moving a job takes the right to plan.
+    """Keep what was done with a job of the plan. The same UUID twice is once. Moving a job takes the right to plan; one that
+    cannot be done has the season planned anew beside.
 
     Raises BadInput, NotAllowed, NotFoundHere.
     """
@@ -67,6 +69,8 @@ def mark(
         by=member.user,
         at=at or now,
     )
+    if kind == JobMark.Kind.CANNOT:
+        planning.again_beside(member)
 
 
 def _taken(job: dict[str, Any], begun: JobMark | None, typed: float | None, at: dt.datetime) -> float | None:

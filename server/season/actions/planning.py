@@ -4,6 +4,7 @@ import datetime as dt
 import uuid
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import partial
 from queue import SimpleQueue
 from threading import Thread
 from typing import Any
@@ -14,6 +15,8 @@ from django.utils import timezone
 from fleet.queries.machines import machine_for
 from lumvek_core import apart, registry
 from lumvek_core.errors import BadInput
+from outside import background
+from shops import days
 from shops.access import NotFoundHere
 from shops.models import Member
 from shops.rights import action
@@ -92,6 +95,29 @@ def stream(member: Member, plan: uuid.UUID, tried: Try, *, anew: bool = False) -
                 return
             case problem:
                 raise RuntimeError("the season's plan could not be worked out") from problem
+
+
+def again_beside(member: Member) -> None:
+    """Plan anew beside, because something of the plan cannot be done; it is the plan that people work by then. Where that
+    fails, the plan stays as it is, and says what is otherwise."""
+    kept = SeasonPlan.objects.create(uuid=uuid.uuid4(), shop=member.shop, by=member.user)
+    background.later(partial(_again, member.pk, kept.pk))
+
+
+def _again(member_pk: int, plan_pk: int) -> None:
+    member = Member.objects.select_related("user", "shop").get(pk=member_pk)
+    kept = SeasonPlan.objects.filter(pk=plan_pk)
+    days.as_in(member.shop)
+    try:
+        asked = question.question(member, plans.taken(member))
+        answer = registry.find("season_schedule").run_within_limits(asked.asked)
+        kept.update(
+            asked=asked.asked, shown=question.shown(asked), answer=answer, taken_at=timezone.now(), taken_by=member.user
+        )
+    except (BadInput, apart.Busy):
+        kept.delete()
+    finally:
+        days.as_nowhere()
 
 
 @action("plan the season")

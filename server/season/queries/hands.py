@@ -5,6 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
+from django.conf import settings
 from django.utils import timezone
 
 from lumvek_core.planning.season.model import Span
@@ -76,6 +77,11 @@ def shifts(person: Person, shop: Shop, now: dt.datetime, days: int) -> list[Span
 
 def dry_spells(member: Member) -> list[DrySpell]:
     return list(DrySpell.objects.of(member).filter(taken_back_at=None))
+
+
+def forecast_connected() -> bool:
+    """Whether anybody says when it will be dry."""
+    return bool(settings.FORECAST_URL)
 
 
 def skills_known(persons: Sequence[Person], wanted: Mapping[str, str]) -> list[str]:

@@ -14,6 +14,7 @@ def shown(member: Member) -> SeasonHandsOut:
     """Everybody who can work on machines, days off and dry spells that are not over."""
     persons, today = hands.people(member), timezone.localdate()
     return SeasonHandsOut(
+        forecast=hands.forecast_connected(),
         people=[
             HandsOut(
                 member=one.member.pk,

@@ -5,6 +5,8 @@ import uuid
 from collections.abc import Mapping
 from typing import Any
 
+from django.utils import timezone
+
 from lumvek_core.counted import counted
 from shops.access import NotFoundHere
 from shops.days import said
@@ -20,11 +22,13 @@ from ..schemas import (
     SeasonMachineOut,
     SeasonPersonOut,
     SeasonPlaceOut,
+    SeasonPlanBrief,
     SeasonPlanOut,
     SeasonWorkOut,
     StretchOut,
 )
 
+EARLIER = 20
 CAUSES = {
     "parts": "it waits for parts",
     "hands": "there are too few hands",
@@ -78,9 +82,33 @@ def season(member: Member) -> SeasonWorkOut:
     return SeasonWorkOut(
         plan=shown(member, plan) if plan else None,
         stale=_stale(member, plan) if plan else [],
+        under_way=_under_way(member),
         may_plan=may(member, "plan the season"),
         may_work=may(member, "work by the plan"),
     )
+
+
+PLANS_FOR = dt.timedelta(seconds=150)
+"""A plan that has been worked out for longer was lost with its process."""
+
+
+def _under_way(member: Member) -> bool:
+    """Whether a plan is being worked out at this moment."""
+    since = timezone.now() - PLANS_FOR
+    return SeasonPlan.objects.of(member).filter(answer__isnull=True, words="", at__gt=since).exists()
+
+
+def earlier(member: Member) -> list[SeasonPlanBrief]:
+    """Plans to hold against each other, the newest first."""
+    rows = SeasonPlan.objects.of(member).filter(answer__isnull=False).select_related("by").defer("asked", "shown", "answer")
+    return [
+        SeasonPlanBrief(uuid=one.uuid, at=one.at, by=_name(one), words=one.words, taken=one.taken_at is not None)
+        for one in rows[:EARLIER]
+    ]
+
+
+def _name(plan: SeasonPlan) -> str:
+    return str(plan.by.get_full_name() or plan.by.get_username())
 
 
 def _stale(member: Member, plan: SeasonPlan) -> list[str]:
@@ -107,7 +135,7 @@ def shown(member: Member, plan: SeasonPlan) -> SeasonPlanOut:
     return SeasonPlanOut(
         uuid=plan.uuid,
         at=plan.at,
-        by=plan.by.get_full_name() or plan.by.get_username(),
+        by=_name(plan),
         words=plan.words,
         taken=plan.taken_at is not None,
         now=asked["now"],

@@ -7,7 +7,9 @@ import uuid
 import pytest
 from django.utils import timezone
 
+from lumvek_core import apart
 from lumvek_core.errors import BadInput
+from outside import background
 from season.actions import hands, marking, planning
 from season.models import JobMark, SeasonPlan
 from season.queries import question
@@ -127,9 +129,39 @@ def test_what_cannot_be_done_says_why_and_waits_for_its_day(shop, as_):
     answer = as_(shop.technician).send("/api/season/marks", **body)
     assert (answer.status_code, answer.json()["error"]["field"]) == (422, "reason")
     day = dt.date.fromisoformat(plan["now"][:10]) + dt.timedelta(days=5)
-    stale = as_(shop.technician).send("/api/season/marks", **body, reason="no gas", not_before=str(day)).json()["stale"]
-    assert stale == ["Weld the step: no gas"]
-    assert job_of(make(shop, as_), shop.keys[0])["stretches"][0]["start"] >= str(day)
+    season = as_(shop.technician).send("/api/season/marks", **body, reason="no gas", not_before=str(day)).json()
+    again = job_of(season["plan"], shop.keys[0])
+    assert season["plan"]["uuid"] != plan["uuid"] and season["plan"]["taken"], "it is planned anew at once"
+    assert again["cannot"] == "no gas" and again["stretches"][0]["start"] >= str(day)
+
+
+def test_where_it_cannot_be_planned_anew_the_plan_says_what_is_otherwise(shop, as_, monkeypatch):
+    plan = make(shop, as_)
+
+    def busy(*_, **__):
+        raise apart.Busy("Others are working things out just now.")
+
+    monkeypatch.setattr(apart, "call", busy)
+    body = {"uuid": str(uuid.uuid4()), "key": shop.keys[0], "kind": "cannot", "reason": "no gas"}
+    season = as_(shop.technician).send("/api/season/marks", **body).json()
+    assert season["plan"]["uuid"] == plan["uuid"] and season["stale"] == ["Weld the step: no gas"]
+    assert not season["under_way"]
+
+
+def test_while_it_is_planned_anew_that_is_said(shop, as_, monkeypatch):
+    make(shop, as_)
+    monkeypatch.setattr(background, "later", lambda what: None)
+    body = {"uuid": str(uuid.uuid4()), "key": shop.keys[0], "kind": "cannot", "reason": "no gas"}
+    assert as_(shop.technician).send("/api/season/marks", **body).json()["under_way"]
+
+
+def test_plans_are_held_against_each_other(shop, as_):
+    first, tried = make(shop, as_), make(shop, as_, hand=True)
+    listed = as_(shop.technician).get("/api/season/plans").json()
+    assert [(one["uuid"], one["words"], one["taken"]) for one in listed] == [
+        (tried["uuid"], "one more pair of hands", False),
+        (first["uuid"], "", True),
+    ]
 
 
 def test_who_is_away_has_no_work_on_that_day(shop, as_):

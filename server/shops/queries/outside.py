@@ -20,6 +20,7 @@ def lines() -> list[OutsideLineOut]:
         Line.Name.MAIL: mails.can_send(),
         Line.Name.DESK: bool(settings.DESK_URL),
         Line.Name.MODEMS: bool(settings.TELEMATICS_URL),
+        Line.Name.FORECAST: bool(settings.FORECAST_URL),
     }
     return [_line(name, there.get(name), connected[name]) for name in Line.Name]
 

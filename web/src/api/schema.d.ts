@@ -2319,6 +2319,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/season/dry-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Dry File
+         * @description Dry spells from an iCalendar file, every event one.
+         */
+        post: operations["season_api_dry_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/season/dry/{dry_spell_id}/take-back": {
         parameters: {
             query?: never;
@@ -2333,6 +2353,70 @@ export interface paths {
          * @description It will not be dry then.
          */
         post: operations["season_api_take_back_dry_spell"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar Feed
+         * @description Whether one's own work can be read as a calendar.
+         */
+        get: operations["season_api_calendar_feed"];
+        put?: never;
+        /**
+         * Make Calendar Feed
+         * @description A new address of one's own work as a calendar; the one before ends. It is shown once.
+         */
+        post: operations["season_api_make_calendar_feed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/feed/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Calendar Feed
+         * @description No calendar reads it any more.
+         */
+        post: operations["season_api_end_calendar_feed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Forecast
+         * @description Have the forecast asked; what it says takes the place of what it said before.
+         */
+        post: operations["season_api_ask_forecast"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2486,7 +2570,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Season Plans
+         * @description The newest plans, to be held against each other.
+         */
+        get: operations["season_api_season_plans"];
         put?: never;
         /**
          * Make Season Plan
@@ -2554,6 +2642,26 @@ export interface paths {
          * @description Work by this plan from now on.
          */
         post: operations["season_api_take_season_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/readiness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Machine Readiness
+         * @description How far each machine is from being ready, by the plan; worst first.
+         */
+        get: operations["season_api_machine_readiness"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -7280,6 +7388,16 @@ export interface components {
             value: number;
         };
         /**
+         * FeedOut
+         * @description path: the address, shown once when it was made. made_at: None where there is none.
+         */
+        FeedOut: {
+            /** Made At */
+            made_at: string | null;
+            /** Path */
+            path: string;
+        };
+        /**
          * FeelerIn
          * @description Empty thickness takes the feeler away.
          */
@@ -9552,7 +9670,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "mail" | "desk" | "modems";
+            key: "mail" | "desk" | "modems" | "forecast";
             /** Name */
             name: string;
             /** Rests */
@@ -10547,6 +10665,36 @@ export interface components {
             /** Value */
             value: number;
         };
+        /**
+         * ReadinessOut
+         * @description Of one machine. first, last: days between which it will mostly be ready. words: what makes it late, and what would cure
+         *     it. hours_left: of people's work. parts_out: numbers that are not here yet. may_be_late: in time as planned, but not for
+         *     sure.
+         */
+        ReadinessOut: {
+            /** Due */
+            due: string | null;
+            /** First */
+            first: string | null;
+            /** Hours Left */
+            hours_left: number;
+            /** Jobs Left */
+            jobs_left: number;
+            /** Last */
+            last: string | null;
+            /** Late H */
+            late_h: number;
+            /** Machine */
+            machine: number;
+            /** May Be Late */
+            may_be_late: boolean;
+            /** Parts Out */
+            parts_out: number;
+            /** Ready */
+            ready: string | null;
+            /** Words */
+            words: string;
+        };
         /** ReadingIn */
         ReadingIn: {
             /**
@@ -11049,11 +11197,13 @@ export interface components {
         };
         /**
          * SeasonHandsOut
-         * @description skills: those that somebody has, or that work may want.
+         * @description skills: those that somebody has, or that work may want. forecast: whether one is connected.
          */
         SeasonHandsOut: {
             /** Dry */
             dry: components["schemas"]["DrySpellOut"][];
+            /** Forecast */
+            forecast: boolean;
             /** People */
             people: components["schemas"]["HandsOut"][];
             /** Skills */
@@ -11192,6 +11342,25 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** SeasonPlanBrief */
+        SeasonPlanBrief: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Taken */
+            taken: boolean;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Words */
+            words: string;
+        };
         /**
          * SeasonPlanIn
          * @description uuid: of the plan to be made. day: a day on which everybody works beside; hand: one more pair of hands; rush: a part that
@@ -11276,7 +11445,8 @@ export interface components {
         };
         /**
          * SeasonWorkOut
-         * @description plan: the one people work by. stale: what is otherwise since it was made, in words.
+         * @description plan: the one people work by. stale: what is otherwise since it was made, in words. under_way: another one is being
+         *     worked out.
          */
         SeasonWorkOut: {
             /** May Plan */
@@ -11286,6 +11456,8 @@ export interface components {
             plan: components["schemas"]["SeasonPlanOut"] | null;
             /** Stale */
             stale: string[];
+            /** Under Way */
+            under_way: boolean;
         };
         /**
          * Sending
@@ -15697,6 +15869,36 @@ export interface operations {
             };
         };
     };
+    season_api_dry_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonHandsOut"];
+                };
+            };
+        };
+    };
     season_api_take_back_dry_spell: {
         parameters: {
             query?: never;
@@ -15715,6 +15917,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeasonHandsOut"];
+                };
+            };
+        };
+    };
+    season_api_calendar_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedOut"];
+                };
+            };
+        };
+    };
+    season_api_make_calendar_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedOut"];
+                };
+            };
+        };
+    };
+    season_api_end_calendar_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedOut"];
+                };
+            };
+        };
+    };
+    season_api_ask_forecast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InquiryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InquiryOut"];
                 };
             };
         };
@@ -15883,6 +16169,26 @@ export interface operations {
             };
         };
     };
+    season_api_season_plans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonPlanBrief"][];
+                };
+            };
+        };
+    };
     season_api_make_season_plan: {
         parameters: {
             query?: never;
@@ -15967,6 +16273,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeasonWorkOut"];
+                };
+            };
+        };
+    };
+    season_api_machine_readiness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadinessOut"][];
                 };
             };
         };

@@ -1,6 +1,6 @@
 """The simulated supplier desk as a small service on loopback. What it answered is on disk before the answer goes out.
 
-The machines' simulated telematics answer there as well, under /telematics/SERIAL.
+The machines' simulated telematics answer there as well, under /telematics/SERIAL, and a simulated forecast under /forecast.
 """
 
 import datetime as dt
@@ -11,7 +11,7 @@ from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
 from threading import Lock
 from typing import Any
-from urllib.parse import unquote
+from urllib.parse import parse_qs, unquote, urlsplit
 
 from django.core.management.base import BaseCommand, CommandParser
 
@@ -20,6 +20,7 @@ from demo.telematics_book import SENT
 from lumvek_core.errors import BadInput
 from lumvek_core.simulators.desk import Desk
 from lumvek_core.simulators.telematics import newest
+from lumvek_core.simulators.weather import dry_spells
 
 MODES = ("normal", "slow", "deaf", "down")
 SLOW_S = 20
@@ -28,7 +29,7 @@ SLOW_S = 20
 class Command(BaseCommand):
     help = (
         "Runs the simulated supplier desk: GET /health, POST /quotes, PUT /orders/KEY, PUT /orders/KEY/rest/NUMBER, "
-        "PUT /behave, GET /telematics/SERIAL."
+        "PUT /behave, GET /telematics/SERIAL, GET /forecast?from=DAY."
     )
 
     def add_arguments(self, parser: CommandParser) -> None:
@@ -48,6 +49,8 @@ def serve(port: int, state: Path) -> ThreadingHTTPServer:
         def do_GET(self) -> None:
             if self.path.startswith("/telematics/"):
                 return self._sent(unquote(self.path.removeprefix("/telematics/")))
+            if self.path.startswith("/forecast"):
+                return self._forecast(parse_qs(urlsplit(self.path).query).get("from", [""])[0])
             if self.path == "/health":
                 self._answer(503 if mode["now"] == "down" else 200, {"mode": mode["now"], "orders": len(desk.orders)})
             else:
@@ -58,6 +61,12 @@ def serve(port: int, state: Path) -> ThreadingHTTPServer:
                 self._answer(200, newest(SENT, serial, dt.datetime.now(dt.UTC)))
             except BadInput as problem:
                 self._answer(404, {"error": f"{problem.field} {problem.message}"})
+
+        def _forecast(self, day: str) -> None:
+            try:
+                self._answer(200, {"dry": dry_spells(dt.date.fromisoformat(day))})
+            except ValueError:
+                self._answer(422, {"error": "from must be a day"})
 
         def do_POST(self) -> None:
             self._work()

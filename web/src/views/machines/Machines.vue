@@ -11,6 +11,7 @@ import { useAttempt } from '@/app/useAttempt'
 import { date, inDays } from '@/app/words'
 import FirstDay from './FirstDay.vue'
 import MachineList from './MachineList.vue'
+import ReadyLine from './ReadyLine.vue'
 import MachineMap from '@/design/MachineMap.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { tallied, WORDS } from '@/design/severity'
@@ -21,12 +22,23 @@ const board = ref<Schemas['BoardOut'] | null>(null)
 const at = useAttempt('The machines could not be read.')
 const { asked, query } = useAsked('search', 'kind', 'owner', 'state', 'within', 'order')
 const mayInspect = computed(() => session.may('start a walk-around'))
+/** How far each is from being ready, by the plan; nothing where there is none, or it is not theirs to see. */
+const ready = ref<Map<number, Schemas['ReadinessOut']>>(new Map())
+if (session.may('see the season’s plan'))
+  answer(api.GET('/api/season/readiness')).then(
+    (found) => (ready.value = new Map(found.map((one) => [one.machine, one]))),
+    () => undefined, // the board stands without it
+  )
+/** What will not be ready stands first, whatever else there is. */
 const cards = computed(() =>
-  (board.value?.machines ?? []).map((card) => ({
-    ...card,
-    running: !!card.newest && !card.newest.finished_at,
-    found: tallied(card.sum),
-  })),
+  (board.value?.machines ?? [])
+    .map((card) => ({
+      ...card,
+      running: !!card.newest && !card.newest.finished_at,
+      found: tallied(card.sum),
+      season: ready.value.get(card.machine.id),
+    }))
+    .sort((a, b) => (asked.order === 'worst' ? (b.season?.late_h ?? 0) - (a.season?.late_h ?? 0) : 0)),
 )
 /** So many that each is a line and not a picture. */
 const many = computed(() => (board.value?.every ?? 0) > DRAWN)
@@ -86,6 +98,7 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
           </p>
         </template>
         <p v-else class="quiet">Not begun: no walk-around yet.</p>
+        <ReadyLine v-if="card.season" :season="card.season" />
         <p v-if="card.sum.stop" class="stop"><SeverityMark severity="stop" wordless /> <b>Do not run or drive it.</b></p>
       </div>
       <div class="next">

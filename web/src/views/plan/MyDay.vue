@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What one person does next: the job at hand large, with machine, place, posture, tools, parts and cautions; begun, stopped and done
  * with one key each. */
-import { computed, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api, type Schemas } from '@/api/client'
@@ -10,6 +10,7 @@ import { newUuid } from '@/api/uuid'
 import { serverNow } from '@/api/clock'
 import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
+import OwnCalendar from './OwnCalendar.vue'
 import PlanTabs from './PlanTabs.vue'
 import { dayName, span, when, type Job } from './planned'
 
@@ -29,6 +30,25 @@ onMounted(() =>
     who.value = mine?.name ?? season.value.plan?.people[0]?.name ?? ''
   }),
 )
+/** What could not be done has the season planned anew; the new plan is looked for until it is there. */
+const LOOKS_MS = 2500
+let looking = 0
+watch(
+  () => season.value?.under_way,
+  (under) => {
+    window.clearInterval(looking)
+    if (under)
+      looking = window.setInterval(
+        () =>
+          void answer(api.GET('/api/season')).then(
+            (found) => (season.value = found),
+            () => undefined,
+          ),
+        LOOKS_MS,
+      )
+  },
+)
+onBeforeUnmount(() => window.clearInterval(looking))
 const mine = computed<Job[]>(() =>
   (season.value?.plan?.jobs ?? [])
     .filter((job) => job.stretches.length && !job.done && job.technicians.includes(who.value))
@@ -64,6 +84,7 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
       >
     </header>
     <p v-if="at.problem && !asks" class="trouble" role="alert">{{ at.problem }}</p>
+    <p v-if="season?.under_way" class="quiet" role="status">The season is being planned anew …</p>
     <p v-if="season && !season.plan" class="quiet">There is no plan yet.</p>
     <p v-else-if="season && !next" class="quiet">Nothing is left in the plan.</p>
     <article v-if="next" class="card next" :class="{ begun: next.begun_by }">
@@ -139,6 +160,7 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
       Done since {{ dayName(season!.plan!.now.slice(0, 10)) }}:
       {{ done.map((one) => `${one.machine}: ${one.name}`).join('; ') }}.
     </p>
+    <OwnCalendar v-if="season?.plan && session.may('work by the plan')" />
   </section>
 </template>
 

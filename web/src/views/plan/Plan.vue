@@ -15,7 +15,8 @@ import type { Zoom } from './axis'
 import { dayName, worstFirst, type Machine, type Rows } from './planned'
 import { usePlan } from './usePlan'
 
-const { season, plan, tried, told, working, put, last, at, again, anew, tryOut, enough, move, letGo, takeBack } = usePlan()
+const { season, plan, tried, told, working, put, last, at, earlier, look, again, anew, tryOut, enough, move, letGo, takeBack } =
+  usePlan()
 const BY: { label: string; value: Rows }[] = [
   { label: 'People', value: 'people' },
   { label: 'Places', value: 'places' },
@@ -83,7 +84,7 @@ function cure(machine: Machine): void {
     </div>
     <div v-if="tried" class="note" role="status">
       <span class="grow"
-        ><b>Tried out: {{ tried.words }}.</b>
+        ><b>{{ tried.words ? `Tried out: ${tried.words}.` : `The plan of ${moment(tried.at)}.` }}</b>
         <template v-if="!gains.length"> It would change nothing.</template>
         <template v-for="{ now, was } in gains" :key="now.name">
           {{ now.name }}: {{ was!.ready ? dayName(was!.ready.slice(0, 10)) : 'not ready' }} →
@@ -138,6 +139,15 @@ function cure(machine: Machine): void {
           :allow-empty="false"
           aria-label="Zoom"
         />
+        <label v-if="earlier.length > 1"
+          >Compare with
+          <select :value="tried?.uuid ?? ''" :disabled="at.busy" @change="look(($event.target as HTMLSelectElement).value)">
+            <option value="">nothing</option>
+            <option v-for="one in earlier.filter((one) => one.uuid !== taken?.uuid)" :key="one.uuid" :value="one.uuid">
+              {{ moment(one.at) }}{{ one.words ? `: ${one.words}` : '' }}
+            </option>
+          </select></label
+        >
         <ul class="key quiet" aria-label="What the marks mean">
           <li><i class="pin" />set by hand</li>
           <li><i class="behind" />late</li>
@@ -177,6 +187,12 @@ function cure(machine: Machine): void {
           </ul>
         </section>
       </div>
+      <p v-if="taken && !tried" class="tools outs" aria-label="To take along">
+        <a href="/plan/sheet" target="_blank" rel="noopener">Day sheets</a>
+        <a href="/plan/sheet?days=7" target="_blank" rel="noopener">Week sheets</a>
+        <a href="/plan.csv">As CSV</a>
+        <a href="/plan.xlsx">As XLSX</a>
+      </p>
       <TryOut v-if="season?.may_plan && !tried" :plan="plan" :busy="at.busy" @try="tryOut" />
     </template>
   </section>

@@ -4,8 +4,11 @@ import { onMounted, reactive, ref } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api, write, type Schemas } from '@/api/client'
+import { asForm } from '@/api/steps'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
+import FilePick from '@/app/FilePick.vue'
+import { inquire } from '@/app/inquiry'
 import { date } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
@@ -63,6 +66,21 @@ const addDry = (): Promise<boolean> => {
   return at.run(async () => {
     show(await post('/api/season/dry', undefined, { uuid: newUuid(), ...dry }, { what: 'Dry spell' }))
     dry.start = dry.end = ''
+  })
+}
+const ask = (): Promise<boolean> => {
+  where.value = 'dry'
+  return at.run(async () => {
+    await inquire((body) => api.POST('/api/season/forecast', { body }))
+    show(await answer(api.GET('/api/season/hands')))
+  })
+}
+const readFile = (file: File): Promise<boolean> => {
+  where.value = 'dry'
+  return at.run(async () => {
+    const form = new FormData()
+    form.append('file', file)
+    show(await write(() => api.POST('/api/season/dry-file', asForm(form))))
   })
 }
 const wet = (uuid: string): Promise<boolean> =>
@@ -128,6 +146,10 @@ const wet = (uuid: string): Promise<boolean> =>
         <label>to <input v-model="dry.end" type="datetime-local" required /></label>
         <Button type="submit" severity="secondary" label="Add" :disabled="at.busy" />
       </form>
+      <div v-if="leads()" class="tools">
+        <Button v-if="found?.forecast" severity="secondary" label="Ask the forecast" :loading="at.busy" @click="ask" />
+        <FilePick label="From a calendar file" accept=".ics,text/calendar" @file="readFile" />
+      </div>
       <p v-if="at.problem && where === 'dry'" class="trouble" role="alert">{{ at.problem }}</p>
     </section>
   </section>

@@ -1,5 +1,5 @@
 /** What the screen of the season's plan knows and does: the plan people work by, working one out, moving jobs, trying things. */
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { followed } from '@/api/steps'
 import { usePost } from '@/api/usePost'
@@ -62,6 +62,16 @@ export function usePlan() {
       put.value = null
     }
   }
+  const earlier = ref<Schemas['SeasonPlanBrief'][]>([])
+  watch(season, async () => (earlier.value = await answer(api.GET('/api/season/plans')).catch(() => [])))
+  /** Another plan, to be held against the one people work by. */
+  const look = (season_plan_id: string): Promise<boolean> =>
+    at.run(async () => {
+      const other = season_plan_id && season_plan_id !== season.value?.plan?.uuid
+      tried.value = other
+        ? ((await answer(api.GET('/api/season/plans/{season_plan_id}', { params: { path: { season_plan_id } } }))) as Plan)
+        : null
+    })
   const again = (): Promise<boolean> => at.run(() => workOut())
   const anew = (): Promise<boolean> => at.run(() => workOut({}, true))
   const tryOut = (what: Tried): Promise<boolean> => at.run(() => workOut(what))
@@ -106,5 +116,25 @@ export function usePlan() {
       last.value = null
       await workOut()
     })
-  return { season, plan, tried, told, working, put, last, at, again, anew, tryOut, enough, mark, move, letGo, takeBack, read }
+  return {
+    season,
+    plan,
+    tried,
+    told,
+    working,
+    put,
+    last,
+    at,
+    again,
+    earlier,
+    look,
+    anew,
+    tryOut,
+    enough,
+    mark,
+    move,
+    letGo,
+    takeBack,
+    read,
+  }
 }
