@@ -38,7 +38,7 @@ const cards = computed(() =>
       found: tallied(card.sum),
       season: ready.value.get(card.machine.id),
     }))
-    .sort((a, b) => (asked.order === 'worst' ? (b.season?.late_h ?? 0) - (a.season?.late_h ?? 0) : 0)),
+    .sort((a, b) => ((asked.order || 'worst') === 'worst' ? (b.season?.late_h ?? 0) - (a.season?.late_h ?? 0) : 0)),
 )
 /** So many that each is a line and not a picture. */
 const many = computed(() => (board.value?.every ?? 0) > DRAWN)

@@ -2,7 +2,7 @@
 /** The plan drawn: rows downward, time to the right. A job is picked, dragged, or moved with the arrow keys and set with Enter. */
 import { computed, ref } from 'vue'
 import { axisOf, lanes, momentAt, placeOf, stepped, type Column, type Zoom } from './axis'
-import { dayName, isLate, rowsOf, when, type Job, type Plan, type Row, type Rows } from './planned'
+import { dayName, isLate, rowsOf, shortName, when, type Job, type Plan, type Row, type Rows } from './planned'
 import type { Moved } from './usePlan'
 
 const props = defineProps<{ plan: Plan; by: Rows; zoom: Zoom; picked: string; put: Moved | null; moves: boolean }>()
@@ -12,6 +12,8 @@ const LANE = 30
 const PAD = 4
 /** Narrower nothing can be touched. */
 const LEAST = 24
+/** Narrower there is no room for words. */
+const NARROW = 52
 
 const shifts = computed(() => props.plan.people.flatMap((one) => one.shifts))
 const last = computed(() => {
@@ -75,6 +77,11 @@ function arrivals(jobs: Job[]): { at: string; words: string }[] {
   for (const part of jobs.flatMap((job) => job.parts))
     if (part.arrives) found.set(part.arrives, [...new Set([...(found.get(part.arrives) ?? []), part.words])])
   return [...found].map(([at, words]) => ({ at, words: words.join(', ') }))
+}
+/** What stands on a job: as much as there is room for. */
+function textOf({ job, width }: Drawn): string {
+  if (width < NARROW) return props.by === 'machines' ? '' : shortName(job.machine)
+  return props.by === 'machines' ? job.name : `${job.machine}: ${job.name}`
 }
 const spoken = (job: Job): string =>
   [
@@ -192,7 +199,7 @@ function drop(): void {
               begun: !!one.job.begun_by,
               done: one.job.done,
               held: held?.job.key === one.job.key,
-              narrow: one.width < 44,
+              narrow: one.width < NARROW,
               waits: put?.key === one.job.key,
             }"
             :style="{ left: `${one.left}px`, width: `${one.width}px`, top: `${PAD + one.lane * LANE}px` }"
@@ -205,7 +212,7 @@ function drop(): void {
             @pointerup="drop"
             @pointercancel="held = null"
           >
-            <span>{{ by === 'machines' ? one.job.name : `${one.job.machine}: ${one.job.name}` }}</span>
+            <span>{{ textOf(one) }}</span>
           </button>
         </div>
       </div>

@@ -156,6 +156,11 @@ const wet = (uuid: string): Promise<boolean> =>
 </template>
 
 <style scoped>
+details > label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
 summary {
   min-height: var(--target);
   display: flex;

@@ -54,3 +54,11 @@ export const isLate = (plan: Plan, job: Job): boolean => {
   const end = job.stretches.at(-1)?.end
   return !!machine?.due && !!end && end > machine.due
 }
+
+/** ``Dunmere 12`` as ``D12``: for where there is room for three letters. */
+export const shortName = (name: string): string =>
+  name
+    .split(/\s+/)
+    .map((word) => (/^\d/.test(word) ? word : word.slice(0, 1)))
+    .join('')
+    .slice(0, 4)
