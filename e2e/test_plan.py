@@ -69,12 +69,19 @@ def test_a_job_is_moved_by_keys_stays_and_is_taken_back(planned: Page):
     for _ in range(3):
         page.keyboard.press("ArrowRight")
     page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="That will do")).to_be_visible()
+    other = page.get_by_role("button", name=re.compile("^Comb 61: Walk-around")).first
+    other.focus()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Enter")  # nobody waits for the solver
     done(page)
+    expect(page.get_by_role("button", name=re.compile("^Comb 61: Walk-around.*set by hand"))).not_to_have_count(0)
     moved = starts(page)
     assert "set by hand" in moved and moved.split(", ")[:3] != before.split(", ")[:3]
-    page.get_by_role("button", name="Take back moving Weld the tank step").click()
+    page.get_by_role("button", name="Take back moving Walk-around").click()
     done(page)
-    assert "set by hand" not in starts(page)
+    assert "set by hand" in starts(page), "only what was moved last is taken back"
+    expect(page.get_by_role("button", name=re.compile("^Comb 61: Walk-around.*set by hand"))).to_have_count(0)
 
 
 def test_a_job_is_dragged_to_somebody_else_and_what_that_contradicts_is_said(planned: Page):
@@ -143,3 +150,44 @@ def test_a_technician_calls_in_sick_and_works_by_the_plan(planned: Page, sign_in
     with page.expect_download() as calendar:
         page.get_by_role("link", name="As a file").click()
     assert "BEGIN:VEVENT" in Path(calendar.value.path()).read_text()
+
+
+def test_a_typed_job_is_planned_begun_by_key_and_taken_back(planned: Page, accessible):
+    page = planned
+    page.get_by_role("button", name="Add a job").click()
+    form = page.get_by_role("form", name="Add a job")
+    form.get_by_role("combobox", name="Machine").select_option(label="Comb 61")
+    form.get_by_label("What is to be done").fill("Straighten the hitch")
+    form.get_by_label("Minutes").fill("40")
+    form.get_by_role("combobox", name="Where").select_option(label="at the bench")
+    accessible(page)
+    form.get_by_role("button", name="Add and plan again").click()
+    done(page)
+    job = page.get_by_role("button", name=re.compile("^Comb 61: Straighten the hitch")).first
+    job.click()
+    panel = page.get_by_role("region", name="Straighten the hitch")
+    expect(panel).to_contain_text("at the bench")
+    sure(page, panel.get_by_role("button", name="Take the job back"), "Take it back")
+    done(page)
+    expect(page.get_by_role("button", name=re.compile("Straighten the hitch"))).to_have_count(0)
+    page.goto("/plan/mine")
+    page.get_by_role("combobox", name="For").select_option(label="Tomas Vey")
+    expect(page.get_by_role("heading", name="Tomas Vey: what is next")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.locator("h1").click()
+    page.keyboard.press("s")
+    expect(page.get_by_text("Under way, begun by Ada Quill")).to_be_visible()
+    page.keyboard.press("s")
+    expect(page.get_by_text("Under way")).to_have_count(0)
+    page.keyboard.press("d")
+    expect(page.get_by_label("Minutes it took")).to_be_focused()
+
+
+def test_the_board_has_first_what_will_not_be_ready_and_says_why(planned: Page, accessible):
+    page = planned
+    page.get_by_role("link", name="Machines", exact=True).first.click()
+    cards = page.get_by_role("article")
+    expect(cards.nth(0)).to_contain_text("Not ready within this plan: it waits for parts.")
+    expect(cards.nth(1)).to_contain_text("Late by 3 days: it waits for parts.")
+    expect(page.get_by_role("article", name="Dunmere 12")).to_contain_text(re.compile(r"Ready (between )?\d+ Dec"))
+    accessible(page)

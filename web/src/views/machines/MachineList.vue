@@ -6,12 +6,18 @@ import { counted } from '@/app/counted'
 import Pager from '@/app/Pager.vue'
 import type { Asking } from '@/app/useAsked'
 import { date, inDays } from '@/app/words'
+import ReadyLine from './ReadyLine.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { tallied, WORDS } from '@/design/severity'
 
 type Card = Schemas['BoardMachineOut']
 type Asked = Asking<'search' | 'kind' | 'owner' | 'state' | 'within' | 'order'>['asked']
-const props = defineProps<{ board: Schemas['BoardOut']; asked: Asked; mayInspect: boolean }>()
+const props = defineProps<{
+  board: Schemas['BoardOut']
+  asked: Asked
+  mayInspect: boolean
+  ready: Map<number, Schemas['ReadinessOut']>
+}>()
 /** The page's own: what is typed here stands in its address. */
 const by = props.asked
 const STATES = { stop: 'Stop found', due: 'Due found', running: 'Under way', finished: 'Finished', none: 'Not begun' }
@@ -61,6 +67,7 @@ const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.su
         <b v-if="card.sum.stop" class="sev-stop">Do not run or drive it.</b>
         <span v-if="card.newest && !found(card).length" class="quiet">Nothing found so far</span>
         <span v-if="!card.newest" class="quiet">Not begun</span>
+        <ReadyLine v-if="ready.get(card.machine.id)" :season="ready.get(card.machine.id)!" />
       </div>
       <div class="looked" :class="{ none: !card.newest }">
         <template v-if="card.newest">

@@ -29,6 +29,7 @@ if (session.may('see the season’s plan'))
     (found) => (ready.value = new Map(found.map((one) => [one.machine, one]))),
     () => undefined, // the board stands without it
   )
+const looked = (sum: { total: number; open: number }): number => (sum.total ? Math.floor((1 - sum.open / sum.total) * 100) : 0)
 /** What will not be ready stands first, whatever else there is. */
 const cards = computed(() =>
   (board.value?.machines ?? [])
@@ -67,7 +68,7 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
     <p v-else-if="!board.every && (session.me?.begun || !session.may('add machines'))" class="quiet">
       No machine is yours to see yet. The shop lead adds them.
     </p>
-    <MachineList v-if="many && board" :board="board" :asked="asked" :may-inspect="mayInspect" />
+    <MachineList v-if="many && board" :board="board" :asked="asked" :may-inspect="mayInspect" :ready="ready" />
     <article
       v-for="card in many ? [] : cards"
       :key="card.machine.id"
@@ -91,6 +92,7 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
         <template v-if="card.newest">
           <MachineMap :stations="card.stations" small />
           <p class="sum">
+            <span class="quiet">{{ looked(card.sum) }} % looked at</span>
             <span v-for="item in card.found" :key="item.severity" :class="`sev-${item.severity}`"
               ><SeverityMark :severity="item.severity" wordless /> <b>{{ item.count }}</b>
               {{ WORDS[item.severity].toLowerCase() }}</span

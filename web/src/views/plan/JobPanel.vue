@@ -2,10 +2,16 @@
 /** One job: who, when, where, with what; and moving it without a pointer. */
 import { ref, watch } from 'vue'
 import Button from '@/design/controls/button'
+import AskOnce from '@/app/AskOnce.vue'
 import { span, when, type Job, type Plan } from './planned'
 
 const props = defineProps<{ plan: Plan; job: Job; moves: boolean; busy: boolean }>()
-const emit = defineEmits<{ move: [job: Job, start: string, technicians: string[]]; letGo: [job: Job]; close: [] }>()
+const emit = defineEmits<{
+  move: [job: Job, start: string, technicians: string[]]
+  letGo: [job: Job]
+  takeBack: [job: Job]
+  close: []
+}>()
 const start = ref('')
 const first = ref('')
 const second = ref('')
@@ -86,6 +92,15 @@ const chosen = (): string[] => [first.value, second.value].slice(0, props.job.ha
         Let it move again
       </button>
     </form>
+    <AskOnce
+      v-if="moves && !job.done && job.kind === 'own'"
+      plain
+      label="Take the job back"
+      question="It is planned no more. What was said of it stays in the log."
+      yes="Take it back"
+      :disabled="busy"
+      @yes="emit('takeBack', job)"
+    />
   </section>
 </template>
 

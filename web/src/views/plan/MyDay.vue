@@ -48,7 +48,21 @@ watch(
       )
   },
 )
-onBeforeUnmount(() => window.clearInterval(looking))
+/** s begins and stops, d is done, c cannot: one key each, unless something is being typed. */
+function key(event: KeyboardEvent): void {
+  const typing = (event.target as HTMLElement).closest('input, select, textarea, form')
+  if (typing || event.ctrlKey || event.altKey || event.metaKey || !next.value || !season.value?.may_work || at.busy) return
+  if (event.key === 's') void mark(next.value, next.value.begun_by ? 'stop' : 'start')
+  else if (event.key === 'd') asks.value = 'done'
+  else if (event.key === 'c') asks.value = 'cannot'
+  else return
+  event.preventDefault()
+}
+onMounted(() => window.addEventListener('keydown', key))
+onBeforeUnmount(() => {
+  window.clearInterval(looking)
+  window.removeEventListener('keydown', key)
+})
 const mine = computed<Job[]>(() =>
   (season.value?.plan?.jobs ?? [])
     .filter((job) => job.stretches.length && !job.done && job.technicians.includes(who.value))
@@ -120,7 +134,7 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
       </ul>
       <form v-if="asks === 'cannot'" class="field" @submit.prevent="cannot(next)">
         <label for="reason">Why it cannot be done</label>
-        <InputText id="reason" v-model="reason" maxlength="200" required :invalid="at.field === 'reason'" />
+        <InputText id="reason" v-focus v-model="reason" maxlength="200" required :invalid="at.field === 'reason'" />
         <label>Not before <input v-model="from" type="date" /></label>
         <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
         <div class="tools">
@@ -131,7 +145,7 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
       </form>
       <form v-else-if="asks === 'done'" class="field" @submit.prevent="finish(next)">
         <label for="minutes">Minutes it took{{ next.begun_by ? ' (empty: as it was timed)' : ', if you know' }}</label>
-        <input id="minutes" v-model.number="minutes" type="number" min="5" max="6000" step="5" inputmode="numeric" />
+        <input id="minutes" v-focus v-model.number="minutes" type="number" min="5" max="6000" step="5" inputmode="numeric" />
         <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
         <div class="tools">
           <Button type="submit" label="Done" :disabled="at.busy" /><button type="button" class="link" @click="asks = ''">
@@ -145,6 +159,9 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
         <Button :severity="next.begun_by ? undefined : 'secondary'" label="Done" :disabled="at.busy" @click="asks = 'done'" />
         <Button severity="secondary" label="Cannot, because" :disabled="at.busy" @click="asks = 'cannot'" />
       </div>
+      <p v-if="!asks && season?.may_work" class="quiet keys">
+        <kbd>s</kbd> start or stop, <kbd>d</kbd> done, <kbd>c</kbd> cannot
+      </p>
     </article>
     <section v-if="later.length" aria-labelledby="then">
       <h2 id="then">Then</h2>
@@ -165,6 +182,11 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
 </template>
 
 <style scoped>
+@media (pointer: coarse) {
+  .keys {
+    display: none;
+  }
+}
 .next {
   border-left: 6px solid var(--accent);
 }

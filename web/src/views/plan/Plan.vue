@@ -6,6 +6,7 @@ import SelectButton from '@/design/controls/selectbutton'
 import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
 import { moment } from '@/app/words'
+import AddJob from './AddJob.vue'
 import JobPanel from './JobPanel.vue'
 import PlanDrawing from './PlanDrawing.vue'
 import Solving from './Solving.vue'
@@ -15,8 +16,27 @@ import type { Zoom } from './axis'
 import { dayName, worstFirst, type Machine, type Rows } from './planned'
 import { usePlan } from './usePlan'
 
-const { season, plan, tried, told, working, put, last, at, earlier, look, again, anew, tryOut, enough, move, letGo, takeBack } =
-  usePlan()
+const {
+  season,
+  plan,
+  tried,
+  told,
+  working,
+  put,
+  last,
+  at,
+  sending,
+  earlier,
+  look,
+  again,
+  anew,
+  tryOut,
+  enough,
+  move,
+  letGo,
+  takeBack,
+  takeBackJob,
+} = usePlan()
 const BY: { label: string; value: Rows }[] = [
   { label: 'People', value: 'people' },
   { label: 'Places', value: 'places' },
@@ -76,7 +96,7 @@ function cure(machine: Machine): void {
         @click="again"
       />
     </header>
-    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+    <p v-if="at.problem || sending" class="trouble" role="alert">{{ at.problem || sending }}</p>
     <Solving v-if="working" :told="told" @enough="enough" />
     <p v-if="season && !plan && !working" class="quiet">No plan yet.</p>
     <div v-if="season?.stale.length" class="note" role="alert">
@@ -101,7 +121,7 @@ function cure(machine: Machine): void {
           }}{{ plan.moved.length > 4 ? ` and ${plan.moved.length - 4} more` : '' }}.</template
         ><template v-else>Nothing else had to move.</template></span
       >
-      <Button v-if="last" severity="secondary" :label="`Take back moving ${last.name}`" :disabled="at.busy" @click="takeBack" />
+      <Button v-if="last" severity="secondary" :label="`Take back moving ${last.name}`" @click="takeBack" />
     </div>
     <template v-if="plan">
       <ul v-if="late.length" class="late" aria-label="Machines that will not be ready">
@@ -172,9 +192,10 @@ function cure(machine: Machine): void {
           :plan="plan"
           :job="job"
           :moves="!!season?.may_plan && !tried"
-          :busy="at.busy"
+          :busy="false"
           @move="move"
           @let-go="letGo"
+          @take-back="takeBackJob"
           @close="picked = ''"
         />
         <section v-if="without.length" class="card" aria-labelledby="without">
@@ -193,6 +214,7 @@ function cure(machine: Machine): void {
         <a href="/plan.csv">As CSV</a>
         <a href="/plan.xlsx">As XLSX</a>
       </p>
+      <AddJob v-if="season?.may_plan && !tried" @added="again" />
       <TryOut v-if="season?.may_plan && !tried" :plan="plan" :busy="at.busy" @try="tryOut" />
     </template>
   </section>

@@ -5,7 +5,7 @@ import { axisOf, lanes, momentAt, placeOf, stepped, type Column, type Zoom } fro
 import { dayName, isLate, rowsOf, shortName, when, type Job, type Plan, type Row, type Rows } from './planned'
 import type { Moved } from './usePlan'
 
-const props = defineProps<{ plan: Plan; by: Rows; zoom: Zoom; picked: string; put: Moved | null; moves: boolean }>()
+const props = defineProps<{ plan: Plan; by: Rows; zoom: Zoom; picked: string; put: Moved[]; moves: boolean }>()
 const emit = defineEmits<{ pick: [key: string]; move: [job: Job, start: string, technicians: string[]] }>()
 const SLOT = 15
 const LANE = 30
@@ -34,8 +34,9 @@ function headOf(column: Column, i: number): string {
 
 /** A job in the hand: where it would go. */
 const held = ref<{ job: Job; start: string; row: string; dx: number; by: 'hand' | 'keys' } | null>(null)
+const putAt = (job: Job): Moved | undefined => props.put.find((one) => one.key === job.key)
 const startOf = (job: Job): string =>
-  held.value?.job.key === job.key ? held.value.start : props.put?.key === job.key ? props.put.start : job.stretches[0]!.start
+  held.value?.job.key === job.key ? held.value.start : (putAt(job)?.start ?? job.stretches[0]!.start)
 
 interface Drawn {
   job: Job
@@ -200,7 +201,7 @@ function drop(): void {
               done: one.job.done,
               held: held?.job.key === one.job.key,
               narrow: one.width < NARROW,
-              waits: put?.key === one.job.key,
+              waits: !!putAt(one.job),
             }"
             :style="{ left: `${one.left}px`, width: `${one.width}px`, top: `${PAD + one.lane * LANE}px` }"
             :tabindex="one.first ? 0 : -1"

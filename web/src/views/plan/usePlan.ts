@@ -1,6 +1,6 @@
 /** What the screen of the season's plan knows and does: the plan people work by, working one out, moving jobs, trying things. */
 import { computed, onMounted, ref, watch } from 'vue'
-import { answer, api, write, type Schemas } from '@/api/client'
+import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { followed } from '@/api/steps'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
@@ -25,11 +25,13 @@ export function usePlan() {
   const tried = ref<Plan | null>(null)
   const told = ref<Told[]>([])
   const working = ref('')
-  /** Where a job was put a moment ago, until a plan says so. */
-  const put = ref<Moved | null>(null)
+  /** Where jobs were put a moment ago, until a plan says so. */
+  const put = ref<Moved[]>([])
   /** What was moved last, to take it back. */
   const last = ref<{ mark: string; name: string } | null>(null)
   const at = useAttempt('The plan could not be worked out.')
+  /** What was wrong with the last change. */
+  const sending = ref('')
   const post = usePost()
   const plan = computed<Plan | null>(() => tried.value ?? season.value?.plan ?? null)
 
@@ -39,6 +41,7 @@ export function usePlan() {
   /** Have a plan worked out; without anything tried it is taken. */
   async function workOut(what: Tried = {}, anew = false): Promise<void> {
     const uuid = newUuid()
+    const waited = put.value
     working.value = uuid
     told.value = []
     try {
@@ -59,7 +62,7 @@ export function usePlan() {
       }
     } finally {
       working.value = ''
-      put.value = null
+      put.value = put.value.filter((one) => !waited.includes(one))
     }
   }
   const earlier = ref<Schemas['SeasonPlanBrief'][]>([])
@@ -72,9 +75,19 @@ export function usePlan() {
         ? ((await answer(api.GET('/api/season/plans/{season_plan_id}', { params: { path: { season_plan_id } } }))) as Plan)
         : null
     })
-  const again = (): Promise<boolean> => at.run(() => workOut())
-  const anew = (): Promise<boolean> => at.run(() => workOut({}, true))
-  const tryOut = (what: Tried): Promise<boolean> => at.run(() => workOut(what))
+  /** What was changed while a plan was worked out is in the next one. */
+  let wanted = false
+  const planned = (first: () => Promise<void>): Promise<boolean> =>
+    at.run(async () => {
+      await first()
+      while (wanted) {
+        wanted = false
+        await workOut()
+      }
+    })
+  const again = (): Promise<boolean> => planned(() => workOut())
+  const anew = (): Promise<boolean> => planned(() => workOut({}, true))
+  const tryOut = (what: Tried): Promise<boolean> => planned(() => workOut(what))
   /** The best there is so far will do. */
   async function enough(): Promise<void> {
     const season_plan_id = working.value
@@ -94,27 +107,44 @@ export function usePlan() {
     season.value = await post('/api/season/marks', undefined, { uuid, key, kind, ...more } as never, { what: name })
     return uuid
   }
+  /** Something is otherwise: it is written at once, whatever is worked out at this moment, and a plan made of it as soon as may be. */
+  async function otherwise(change: () => Promise<void>): Promise<void> {
+    try {
+      await change()
+      sending.value = ''
+    } catch (error) {
+      put.value = []
+      sending.value = error instanceof Refused ? error.message : 'That could not be sent.'
+      return
+    }
+    wanted = true
+    if (working.value) return enough()
+    await planned(() => Promise.resolve())
+  }
   /** A job stays where somebody put it, and everything else gives way. */
-  const move = (job: Job, start: string, technicians: string[]): Promise<boolean> => {
-    put.value = { key: job.key, start, technicians }
-    return at.run(async () => {
+  const move = (job: Job, start: string, technicians: string[]): Promise<void> => {
+    put.value = [...put.value.filter((one) => one.key !== job.key), { key: job.key, start, technicians }]
+    return otherwise(async () => {
       const uuid = await mark(job.key, 'pin', `Move ${job.name}`, { pin: { start, technicians, place: '' } })
       last.value = { mark: uuid, name: job.name }
-      await workOut()
     })
   }
-  const letGo = (job: Job): Promise<boolean> =>
-    at.run(async () => {
-      await mark(job.key, 'pin', `Let ${job.name} move again`)
-      await workOut()
+  const letGo = (job: Job): Promise<void> =>
+    otherwise(async () => void (await mark(job.key, 'pin', `Let ${job.name} move again`)))
+  /** A job that was typed is no job after all. */
+  const takeBackJob = (job: Job): Promise<void> =>
+    otherwise(async () => {
+      const own_job_id = job.key.split(':').at(-1)!
+      season.value = await write(() =>
+        api.POST('/api/season/jobs/{own_job_id}/take-back', { params: { path: { own_job_id } } }),
+      )
     })
-  const takeBack = (): Promise<boolean> =>
-    at.run(async () => {
+  const takeBack = (): Promise<void> =>
+    otherwise(async () => {
       if (!last.value) return
       const mark_id = last.value.mark
       season.value = await write(() => api.POST('/api/season/marks/{mark_id}/take-back', { params: { path: { mark_id } } }))
       last.value = null
-      await workOut()
     })
   return {
     season,
@@ -125,6 +155,7 @@ export function usePlan() {
     put,
     last,
     at,
+    sending,
     again,
     earlier,
     look,
@@ -135,6 +166,7 @@ export function usePlan() {
     move,
     letGo,
     takeBack,
+    takeBackJob,
     read,
   }
 }

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+/** A job that follows from nothing else: typed, planned with the others. */
+import { computed, reactive, ref } from 'vue'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import { answer, api, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
+import { newUuid } from '@/api/uuid'
+import { useAttempt } from '@/app/useAttempt'
+
+const emit = defineEmits<{ added: [] }>()
+const machines = ref<Schemas['MachineNameOut'][]>([])
+const skills = ref<string[]>([])
+const open = ref(false)
+const at = useAttempt('The job could not be kept.')
+const post = usePost()
+const blank = { machine: 0, name: '', minutes: 60, hands: 1, place: 'bay' as Schemas['OwnJobIn']['place'], skill: '' }
+const job = reactive({ ...blank })
+const PLACES = { bay: 'in the bay', outside: 'outside', bench: 'at the bench', field: 'in the field' }
+const named = computed(() => machines.value.find((one) => one.id === job.machine)?.name ?? '')
+
+async function show(): Promise<void> {
+  open.value = true
+  await at.read(async () => {
+    machines.value = await answer(api.GET('/api/machines/names'))
+    skills.value = (await answer(api.GET('/api/season/hands'))).skills
+    job.machine ||= machines.value[0]?.id ?? 0
+  })
+}
+const add = (): Promise<boolean> =>
+  at.run(async () => {
+    const body = { uuid: newUuid(), lift: false, ...job }
+    await post('/api/season/jobs', undefined, body, { what: `${named.value}: ${job.name}` })
+    Object.assign(job, { ...blank, machine: job.machine })
+    open.value = false
+    emit('added')
+  })
+</script>
+
+<template>
+  <button v-if="!open" type="button" class="link" @click="show">Add a job</button>
+  <form v-else class="tools" aria-label="Add a job" @submit.prevent="add">
+    <label
+      >Machine
+      <select v-model="job.machine">
+        <option v-for="one in machines" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select></label
+    >
+    <label>What is to be done <InputText v-model="job.name" maxlength="120" required :invalid="at.field === 'name'" /></label>
+    <label>Minutes <input v-model.number="job.minutes" type="number" min="5" max="6000" step="5" required /></label>
+    <label
+      >People
+      <select v-model="job.hands">
+        <option :value="1">1</option>
+        <option :value="2">2</option>
+      </select></label
+    >
+    <label
+      >Where
+      <select v-model="job.place">
+        <option v-for="(name, key) in PLACES" :key="key" :value="key">{{ name }}</option>
+      </select></label
+    >
+    <label
+      >Skill
+      <select v-model="job.skill">
+        <option value="">none</option>
+        <option v-for="one in skills" :key="one">{{ one }}</option>
+      </select></label
+    >
+    <Button type="submit" severity="secondary" label="Add and plan again" :disabled="at.busy" />
+    <button type="button" class="link" @click="open = false">Leave it</button>
+    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+  </form>
+</template>
