@@ -72,7 +72,7 @@ def test_from_three_machines_to_the_shelf_and_onto_the_row(page: Page, sign_in, 
 
     # The far store comes back short: what follows is not waited for, and bought elsewhere.
     place(page)
-    far = page.get_by_role("article", name="Order to Northmere Depot")
+    far = page.get_by_role("article", name="Order to Northmere Depot").first  # above the one of last week
     expect(far).to_contain_text("Short")
     expect(far.get_by_role("row", name=re.compile("Opener disc D12-4001"))).to_contain_text("Do not wait")
     accessible(page)
@@ -132,7 +132,7 @@ def test_an_answer_that_was_lost_is_asked_for_again_and_nothing_is_ordered_twice
         waiting.first.click()
         expect(waiting).to_have_count(left - 1)
     orders = product.ordered()
-    shown = page.get_by_role("article").count()
+    shown = page.get_by_role("article").count() - 1  # the one of last week was not asked for here
     assert 0 < len(orders) - before == shown
 
 

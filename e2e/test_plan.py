@@ -24,7 +24,7 @@ def planned(page: Page, sign_in):
 
 
 def done(page: Page):
-    expect(page.get_by_role("button", name="Plan again")).to_be_enabled(timeout=SOLVES)
+    expect(page.get_by_role("button", name="Plan again", exact=True)).to_be_enabled(timeout=SOLVES)
     expect(page.get_by_role("button", name="That will do")).to_have_count(0)
 
 
@@ -106,7 +106,7 @@ def test_a_job_is_dragged_to_somebody_else_and_what_that_contradicts_is_said(pla
 
 def test_planning_again_moves_nothing_and_anew_asks_first(planned: Page):
     page = planned
-    page.get_by_role("button", name="Plan again").click()
+    page.get_by_role("button", name="Plan again", exact=True).click()
     done(page)
     expect(page.get_by_text(re.compile(r"\d+ jobs? moved"))).to_have_count(0)
     sure(page, page.get_by_role("button", name="Plan anew"), "Plan anew")
@@ -125,7 +125,7 @@ def test_a_technician_calls_in_sick_and_works_by_the_plan(planned: Page, sign_in
     expect(ines).to_contain_text(": ill")
     accessible(page)
     page.get_by_role("link", name="Work plan", exact=True).last.click()
-    page.get_by_role("button", name="Plan again").click()
+    page.get_by_role("button", name="Plan again", exact=True).click()
     done(page)
     expect(page.get_by_text(re.compile(r"\d+ jobs? moved:"))).to_be_visible()
     page.context.clear_cookies()

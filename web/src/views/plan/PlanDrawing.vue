@@ -80,8 +80,7 @@ function arrivals(jobs: Job[]): { at: string; words: string }[] {
   return [...found].map(([at, words]) => ({ at, words: words.join(', ') }))
 }
 /** What stands on a job: as much as there is room for. */
-function textOf({ job, width }: Drawn): string {
-  if (width < NARROW) return props.by === 'machines' ? '' : shortName(job.machine)
+function textOf({ job }: Drawn): string {
   return props.by === 'machines' ? job.name : `${job.machine}: ${job.name}`
 }
 const spoken = (job: Job): string =>
@@ -206,6 +205,7 @@ function drop(): void {
             :style="{ left: `${one.left}px`, width: `${one.width}px`, top: `${PAD + one.lane * LANE}px` }"
             :tabindex="one.first ? 0 : -1"
             :aria-label="spoken(one.job)"
+            :data-short="one.width < NARROW && by !== 'machines' ? shortName(one.job.machine) : null"
             :aria-pressed="picked === one.job.key"
             @click="emit('pick', one.job.key)"
             @keydown="key($event, one.job)"
@@ -213,7 +213,7 @@ function drop(): void {
             @pointerup="drop"
             @pointercancel="held = null"
           >
-            <span>{{ textOf(one) }}</span>
+            <span v-if="one.width >= NARROW">{{ textOf(one) }}</span>
           </button>
         </div>
       </div>
