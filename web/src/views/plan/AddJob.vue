@@ -38,7 +38,7 @@ const add = (): Promise<boolean> =>
 </script>
 
 <template>
-  <button v-if="!open" type="button" class="link" @click="show">Add a job</button>
+  <button v-if="!open" type="button" class="link begin" @click="show">Add a job</button>
   <form v-else class="tools" aria-label="Add a job" @submit.prevent="add">
     <label
       >Machine
@@ -73,3 +73,9 @@ const add = (): Promise<boolean> =>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
   </form>
 </template>
+
+<style scoped>
+.begin {
+  justify-self: start;
+}
+</style>
