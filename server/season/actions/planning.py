@@ -87,13 +87,12 @@ def stream(member: Member, plan: uuid.UUID, tried: Try, *, anew: bool = False) -
                 SeasonPlan.objects.filter(pk=kept.pk).update(answer=answer)
                 yield DONE
                 return
-            case BadInput() as problem:
-                yield problem.as_dict()
-                return
-            case apart.Busy() as problem:
-                yield BadInput("", str(problem)).as_dict()
+            case BadInput() | apart.Busy() as problem:
+                kept.delete()  # nothing is being worked out any more
+                yield (problem if isinstance(problem, BadInput) else BadInput("", str(problem))).as_dict()
                 return
             case problem:
+                kept.delete()
                 raise RuntimeError("the season's plan could not be worked out") from problem
 
 

@@ -148,6 +148,15 @@ def test_where_it_cannot_be_planned_anew_the_plan_says_what_is_otherwise(shop, a
     assert not season["under_way"]
 
 
+def test_a_plan_that_came_to_nothing_is_not_waited_for(shop, as_, monkeypatch):
+    def busy(*_, **__):
+        raise apart.Busy("Others are working things out just now.")
+
+    monkeypatch.setattr(apart, "call", busy)
+    assert steps(as_(shop.lead))[-1]["error"]["message"] == "Others are working things out just now."
+    assert not SeasonPlan.objects.exists() and not as_(shop.lead).get("/api/season").json()["under_way"]
+
+
 def test_while_it_is_planned_anew_that_is_said(shop, as_, monkeypatch):
     make(shop, as_)
     monkeypatch.setattr(background, "later", lambda what: None)
