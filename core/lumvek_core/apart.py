@@ -53,7 +53,7 @@ _processes.set_forkserver_preload(
         "lumvek_core.planning.season_schedule",
         "lumvek_core.planning.sourcing",
         "lumvek_core.solvers.facility",
-        "lumvek_core.solvers.season",
+        "lumvek_core.solvers.season_ladder",
     ]
 )
 

@@ -58,8 +58,9 @@ class LimitOverride(models.Model):
 
 class Machine(models.Model):
     """One real machine. uuid: given by whoever added it. track_rows: rows behind the tractor's wheels. owners: members who may
-    see it. goes_with: the combines that a header is coupled to. gone: why it is in no list any more, with the day; its logbook
-    stays. new_at: what its counter showed when it came new, so that every part in it is as old as that.
+    see it. priority: how bad it is when it is late. goes_with: the combines that a header is coupled to. gone: why it is in no
+    list any more, with the day; its logbook stays. new_at: what its counter showed when it came new, so that every part in it
+    is as old as that.
 
     hours, area_ha: what it has done in all, in step with its counter readings. next_use: what the coming season is to be, in
     the same, counted from next_use_from; None: as the last seasons were. wear_stale: something was recorded since its forecasts
@@ -69,6 +70,11 @@ class Machine(models.Model):
     class Gone(models.TextChoices):
         SOLD = "sold", "Sold"
         SCRAPPED = "scrapped", "Scrapped"
+
+    class Priority(models.IntegerChoices):
+        USUAL = 1, "As bad as any"
+        WORSE = 2, "Twice as bad"
+        WORST = 4, "Four times as bad"
 
     owners_path = "owners"
     objects = OfShop.as_manager()
@@ -84,6 +90,7 @@ class Machine(models.Model):
     area_ha = models.FloatField(null=True, blank=True)
     hours = models.FloatField(null=True, blank=True)
     season_date = models.DateField(null=True, blank=True)
+    priority = models.PositiveSmallIntegerField(choices=Priority.choices, default=Priority.USUAL)
     next_use = models.FloatField(null=True, blank=True)
     next_use_from = models.FloatField(null=True, blank=True)
     wear_stale = models.BooleanField(default=True)

@@ -119,7 +119,7 @@ class ModelIn(Schema):
 
 
 class ParticularsIn(Schema):
-    """Of a machine, as typed: lengths with or without their unit."""
+    """Of a machine, as typed: lengths with or without their unit. priority: how many times as bad it is when it is late."""
 
     name: str = Field(max_length=80)
     serial: str = Field("", max_length=60)
@@ -127,6 +127,7 @@ class ParticularsIn(Schema):
     track_rows: list[int] = []
     options: list[Key] = []
     season_date: Day | None = None
+    priority: Literal[1, 2, 4] = 1
     row_spacing: Figure = ""
     folded_width: Figure = ""
     folded_height: Figure = ""

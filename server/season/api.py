@@ -13,14 +13,16 @@ from tabular import sheets, streamed
 
 from .actions import feeds, marking, planning, weather
 from .actions import hands as hands_actions
-from .queries import calendar_feeds, hands_shown, plans, readiness
+from .queries import calendar_feeds, hands_shown, plans, readiness, work
 from .schemas import (
     AwayIn,
     DrySpellIn,
+    FeedIn,
     FeedOut,
     HandsIn,
     JobMarkIn,
     OwnJobIn,
+    OwnJobTyped,
     ReadinessOut,
     SeasonHandsOut,
     SeasonPlanBrief,
@@ -88,18 +90,9 @@ def mark_job(request: HttpRequest, new: JobMarkIn) -> SeasonWorkOut:
     """Say what was done with a job of the plan. The same UUID twice is once."""
     member = member_of(request)
     pin = {"start": new.pin.start.replace(tzinfo=None).isoformat(timespec="minutes"), "technicians": new.pin.technicians,
-           "place": new.pin.place} if new.pin else None  # fmt: skip
-    marking.mark(
-        member,
-        new.uuid,
-        new.key,
-        new.kind,
-        pin=pin,
-        minutes=new.minutes,
-        reason=new.reason,
-        not_before=new.not_before,
-        at=new.at,
-    )
+           "place": new.pin.place} if new.pin else {}  # fmt: skip
+    done = marking.Done(new.kind, pin, new.minutes, new.reason, new.not_before, new.at)
+    marking.mark(member, new.uuid, new.key, done)
     return plans.season(member)
 
 
@@ -116,6 +109,20 @@ def add_own_job(request: HttpRequest, new: OwnJobIn) -> SeasonWorkOut:
     """Add a job that follows from nothing else. The same UUID twice is once."""
     member = member_of(request)
     marking.add_job(member, new.uuid, new.machine, new.model_dump(exclude={"uuid", "machine"}))
+    return plans.season(member)
+
+
+@router.get("/jobs/{uuid:own_job_id}", response=OwnJobTyped, **allowed(SEE))
+def own_job(request: HttpRequest, own_job_id: uuid.UUID) -> OwnJobTyped:
+    """A job as it was typed."""
+    return work.own_job(member_of(request), own_job_id)
+
+
+@router.post("/jobs/{uuid:own_job_id}", response=SeasonWorkOut, **allowed(marking.change_job))
+def change_own_job(request: HttpRequest, own_job_id: uuid.UUID, new: OwnJobTyped) -> SeasonWorkOut:
+    """What a typed job is from now on."""
+    member = member_of(request)
+    marking.change_job(member, own_job_id, new.machine, new.model_dump(exclude={"machine"}))
     return plans.season(member)
 
 
@@ -196,10 +203,10 @@ def calendar_feed(request: HttpRequest) -> FeedOut:
 
 
 @router.post("/feed", response=FeedOut, **allowed(feeds.make))
-def make_calendar_feed(request: HttpRequest) -> FeedOut:
-    """A new address of one's own work as a calendar; the one before ends. It is shown once."""
+def make_calendar_feed(request: HttpRequest, new: FeedIn) -> FeedOut:
+    """A new address of one's own work as a calendar; the one before ends. It is shown to whoever asks with the same UUID."""
     member = member_of(request)
-    return calendar_feeds.shown(member, feeds.make(member))
+    return calendar_feeds.shown(member, feeds.make(member, new.uuid))
 
 
 @router.post("/feed/end", response=FeedOut, **allowed(feeds.end))

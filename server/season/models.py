@@ -6,7 +6,9 @@ known by their key. What people do with a job is appended and never changed; it 
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
+from shops.days import said
 from shops.scoping import OfShop
 from shops.taken_back import TakenBack
 
@@ -48,6 +50,12 @@ class Away(TakenBack):
     class Meta:
         ordering = ["first", "id"]
 
+    @property
+    def words(self) -> str:
+        """The days, and why."""
+        days = said(self.first) if self.first == self.last else f"{said(self.first)} to {said(self.last)}"
+        return f"{days}: {self.note}" if self.note else days
+
 
 class DrySpell(TakenBack):
     """Dry weather that is expected. source: typed, from a calendar file, or of the forecast."""
@@ -70,20 +78,33 @@ class DrySpell(TakenBack):
     class Meta:
         ordering = ["start", "id"]
 
+    @property
+    def words(self) -> str:
+        """From when to when, on the shop's clock."""
+        start, end = (timezone.localtime(one) for one in (self.start, self.end))
+        return f"{said(start.date())} {start:%H:%M} to {said(end.date())} {end:%H:%M}"
+
 
 class OwnJob(TakenBack):
     """A job that somebody typed. after: keys of jobs that must be done before."""
+
+    class Place(models.TextChoices):
+        BAY = "bay", "in the bay"
+        OUTSIDE = "outside", "outside"
+        BENCH = "bench", "at the bench"
+        FIELD = "field", "in the field"
 
     shop_path = "machine__shop"
     objects = OfShop.as_manager()
 
     uuid = models.UUIDField(unique=True)
     machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="own_jobs")
+    changed_at = models.DateTimeField(auto_now=True)
     name = models.CharField(max_length=120)
     minutes = models.FloatField()
     hands = models.PositiveSmallIntegerField(default=1)
     skill = models.CharField(max_length=40, blank=True)
-    place = models.CharField(max_length=8, default="bay")
+    place = models.CharField(max_length=8, choices=Place.choices, default=Place.BAY)
     lift = models.BooleanField(default=False)
     note = models.CharField(max_length=300, blank=True)
     by = user_key()
@@ -91,6 +112,12 @@ class OwnJob(TakenBack):
 
     class Meta:
         ordering = ["id"]
+
+    @property
+    def words(self) -> str:
+        """What is said of it in the log."""
+        told = [f"{self.machine.name}: {self.name}", f"{self.minutes:g} min", f"{self.hands} people" if self.hands > 1 else ""]
+        return ", ".join(filter(None, [*told, self.skill, self.get_place_display(), "with the lift" if self.lift else ""]))
 
 
 class JobMark(TakenBack):
@@ -129,11 +156,16 @@ class JobMark(TakenBack):
         ordering = ["id"]
         indexes = [models.Index(fields=["machine", "key"])]
 
+    @property
+    def about(self) -> str:
+        """The machine and the job."""
+        return f"{self.machine.name}: {self.name}"
+
 
 class SeasonPlan(models.Model):
     """A plan as it was worked out. asked and answer: input and output of the core's season_schedule. words: what was otherwise
-    than things stand, of one that tries something out. enough: whoever waits for it will do with what there is. taken_at: when
-    it became the plan that people work by; None: it was only looked at."""
+    than things stand, of one that tries something out. at: when it was asked what there is to do. enough: whoever waits for it
+    will do with what there is. taken_at: when it became the plan that people work by; None: it was only looked at."""
 
     objects = OfShop.as_manager()
 
@@ -145,7 +177,7 @@ class SeasonPlan(models.Model):
     words = models.CharField(max_length=200, blank=True)
     enough = models.BooleanField(default=False)
     by = user_key()
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
     taken_at = models.DateTimeField(null=True, blank=True)
     taken_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)
 
@@ -154,11 +186,13 @@ class SeasonPlan(models.Model):
 
 
 class Feed(models.Model):
-    """An unguessable address of somebody's own work as a calendar. Only the hash of its secret is kept. A member has one."""
+    """An unguessable address of somebody's own work as a calendar. Only the hash of its secret is kept. A member has one.
+    uuid: with which it was asked for; asked again with it, it is the same address."""
 
     shop_path = "member__shop"
     objects = OfShop.as_manager()
 
     member = models.OneToOneField("shops.Member", on_delete=models.CASCADE, related_name="feed")
+    uuid = models.UUIDField(unique=True, null=True)
     digest = models.CharField(max_length=64, unique=True)
     made_at = models.DateTimeField(auto_now_add=True)

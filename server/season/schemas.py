@@ -31,6 +31,14 @@ class AwaitedOut(Schema):
     bin: str
 
 
+class JobSaidOut(Schema):
+    """What somebody said of a job: that they moved, began or did it."""
+
+    at: dt.datetime
+    by: str
+    words: str
+
+
 class SeasonJobOut(Schema):
     """stretches: when it is worked on; empty where it has no place in the plan, and `without` says why. low, high: half of the
     times it was timed lie between. against: what its pin contradicts. begun: who is at it, since when."""
@@ -63,6 +71,7 @@ class SeasonJobOut(Schema):
     begun_at: dt.datetime | None
     done: bool
     cannot: str
+    said: list[JobSaidOut]
 
 
 class SeasonFixOut(Schema):
@@ -180,8 +189,7 @@ class JobMarkIn(Schema):
     at: Moment | None = None
 
 
-class OwnJobIn(Schema):
-    uuid: uuid.UUID
+class OwnJobTyped(Schema):
     machine: int
     name: Annotated[str, Field(min_length=1, max_length=120)]
     minutes: Minutes
@@ -189,6 +197,10 @@ class OwnJobIn(Schema):
     skill: Annotated[str, Field(max_length=40)] = ""
     place: PlaceName = "bay"
     lift: bool = False
+
+
+class OwnJobIn(OwnJobTyped):
+    uuid: uuid.UUID
 
 
 class AwayIn(Schema):
@@ -261,6 +273,10 @@ class ReadinessOut(Schema):
     jobs_left: int
     parts_out: int
     may_be_late: bool
+
+
+class FeedIn(Schema):
+    uuid: uuid.UUID
 
 
 class FeedOut(Schema):

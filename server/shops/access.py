@@ -1,5 +1,9 @@
 """Who is asking, and what their role may do."""
 
+import uuid
+from typing import Any
+
+from django.db.models import QuerySet
 from django.http import HttpRequest
 from ninja.security import SessionAuth
 
@@ -20,6 +24,24 @@ class NotFoundHere(Exception):
 
 class NotAllowed(Exception):
     """The member's role may not do this."""
+
+
+def kept_already(member: Member, model: Any, uuid_: uuid.UUID) -> bool:
+    """Whether a record of one's shop is kept under a UUID: whoever sends it again is answered as the first time.
+
+    Raises NotFoundHere where it is another shop's.
+    """
+    if not model.objects.filter(uuid=uuid_).exists():
+        return False
+    there(model.objects.in_shop(member.shop_id).filter(uuid=uuid_))
+    return True
+
+
+def there(rows: QuerySet[Any], what: str = "There is nothing of that name.") -> QuerySet[Any]:
+    """The records that were looked for. Raises NotFoundHere where there are none."""
+    if not rows.exists():
+        raise NotFoundHere(what)
+    return rows
 
 
 class Conflict(Exception):

@@ -109,6 +109,7 @@ class Change(models.Model):
         PERSON = "person", "People"
         SHOP = "shop", "The shop"
         CHECK = "check", "Own checks"
+        PLAN = "plan", "Work plan"
 
     objects = OfShop.as_manager()
 

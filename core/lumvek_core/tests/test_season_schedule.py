@@ -380,6 +380,15 @@ def test_causes_and_cures_are_those_of_trying_everything(question):
         assert fixes.get("rush_part", 0) == gain(causes.without_part("p"))
 
 
+def test_a_part_that_work_on_another_machine_waits_for_first_is_the_cause():
+    fleet = [{"name": "Heron 6"}, {"name": "Heron 4", "season_date": DAYS[0]}]
+    waits = {"machine": "Heron 6", "minutes": 60, "parts": [{"id": "p", "arrives": f"{DAYS[1]}T12:00"}]}
+    behind = {"machine": "Heron 4", "minutes": 60, "after": ["j0"]}
+    _, answer = planned({**asked(waits, behind, machines=fleet), "causes": True})
+    late = next(one for one in answer["machines"] if one["name"] == "Heron 4")
+    assert late["cause"] == "parts" and late["fixes"][0]["what"] == "p"
+
+
 @pytest.mark.parametrize("seed", [1, 2])
 def test_no_rule_is_broken_in_a_shop_with_much_to_do(seed):
     question = {**shop(seed, machines=6, jobs=50, days=14), "time_limit_s": 3, "causes": False}

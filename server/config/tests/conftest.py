@@ -113,8 +113,8 @@ def a_season(yard):
     list(planning.stream(yard.lead, SEASON_PLAN, planning.Try()))
     planning.take(yard.lead, SEASON_PLAN)
     BODIES["mark_job"]["key"] = f"{yard.machine.uuid}:own:{OWN_JOB}"
-    BODIES["add_own_job"]["machine"] = yard.machine.pk
-    marking.mark(yard.lead, MARK, BODIES["mark_job"]["key"], "start")
+    BODIES["add_own_job"]["machine"] = BODIES["change_own_job"]["machine"] = yard.machine.pk
+    marking.mark(yard.lead, MARK, BODIES["mark_job"]["key"], marking.Done("start"))
 
 
 def something_to_order(yard):

@@ -129,6 +129,8 @@ BODIES = {
     "make_season_plan": {"uuid": str(uuid.uuid4())},
     "mark_job": {"uuid": str(uuid.uuid4()), "key": "", "kind": "start"},
     "add_own_job": {"uuid": str(uuid.uuid4()), "machine": 0, "name": "Weld the step", "minutes": 40},
+    "change_own_job": {"machine": 0, "name": "Weld both steps", "minutes": 60},
+    "make_calendar_feed": {"uuid": str(uuid.uuid4())},
     "set_hands": {"planned": True, "hours": "Mon–Thu 07:00–15:00", "skills": "welding"},
     "set_away": {"uuid": str(uuid.uuid4()), "first": "2026-12-07", "last": "2026-12-08"},
     "add_dry_spell": {"uuid": str(uuid.uuid4()), "start": "2026-12-07T08:00", "end": "2026-12-08T18:00"},

@@ -21,6 +21,7 @@ class Particulars:
     track_rows: Sequence[int] = ()
     options: Sequence[str] = ()
     season_date: dt.date | None = None
+    priority: int = 1
     row_spacing_mm: float | None = None
     folded_width_mm: float | None = None
     folded_height_mm: float | None = None

@@ -142,6 +142,7 @@ def particulars(member: Member, machine: Machine) -> ParticularsOut:
         track_rows=machine.track_rows,
         options=machine.options,
         season_date=machine.season_date,
+        priority=machine.priority,  # type: ignore[arg-type]
         row_spacing=_shown(machine.row_spacing_mm, system),
         folded_width=_shown(machine.folded_width_mm, system),
         folded_height=_shown(machine.folded_height_mm, system),

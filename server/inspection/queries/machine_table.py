@@ -3,7 +3,7 @@
 import datetime as dt
 import uuid
 from collections.abc import Iterable, Mapping
-from typing import TypeVar
+from typing import Literal, TypeVar
 
 from django.db.models import QuerySet
 
@@ -29,6 +29,7 @@ COLUMNS = (
     "options",
     "counter",
     "season date",
+    "late counts",
     "folded width",
     "folded height",
     "goes with",
@@ -60,6 +61,7 @@ def _line(machine: Machine) -> list[str]:
         "options": _together(names.get(one, one) for one in machine.options),
         "counter": "" if counter is None else f"{counter:g}",
         "season date": machine.season_date.isoformat() if machine.season_date else "",
+        "late counts": str(machine.priority),
         "folded width": _shown(machine.folded_width_mm),
         "folded height": _shown(machine.folded_height_mm),
         "goes with": _together(one.name for one in machine.goes_with.all()),
@@ -104,6 +106,7 @@ class Lines:
                 track_rows=[whole_in(one, "behind wheels", 1, 400) for one in _apart(cells, "behind wheels")],
                 options=[_known(options, one, "options") for one in _apart(cells, "options")],
                 season_date=_day(cells.get("season date", "")),
+                priority=_priority(cells.get("late counts", "")),
                 row_spacing=cells.get("row spacing", ""),
                 folded_width=cells.get("folded width", ""),
                 folded_height=cells.get("folded height", ""),
@@ -140,6 +143,13 @@ def _together(words: Iterable[str]) -> str:
 
 def _shown(length: float | None) -> str:
     return "" if length is None else show_mm(length)
+
+
+def _priority(text: str) -> Literal[1, 2, 4]:
+    known: dict[str, Literal[1, 2, 4]] = {"": 1, "1": 1, "2": 2, "4": 4}
+    if text not in known:
+        raise BadInput("late counts", "must be 1, 2 or 4: how many times as bad it is when it is late")
+    return known[text]
 
 
 def _day(text: str) -> dt.date | None:

@@ -1,10 +1,12 @@
 """The address at which a calendar reads somebody's own work."""
 
-import secrets
+import uuid
 
 from django.utils import timezone
+from django.utils.crypto import salted_hmac
 
-from shops.models import Member
+from shops.actions.log import log_change
+from shops.models import Change, Member
 from shops.rights import action
 
 from ..models import Feed
@@ -12,14 +14,19 @@ from ..queries.calendar_feeds import digest_of
 
 
 @action("work by the plan")
-def make(member: Member) -> str:
-    """A new secret, given out here once and kept only as its hash; the one before opens nothing any more."""
-    secret = secrets.token_urlsafe(32)
-    Feed.objects.update_or_create(member=member, defaults={"digest": digest_of(secret), "made_at": timezone.now()})
+def make(member: Member, uuid_: uuid.UUID) -> str:
+    """A new secret, given out here and kept only as its hash; the one before opens nothing any more. Asked again with the same
+    UUID it is the same secret, so that a lost answer loses no address."""
+    secret = salted_hmac("calendar feed", f"{member.pk} {uuid_}", algorithm="sha256").hexdigest()
+    if not Feed.objects.filter(member=member, uuid=uuid_).exists():
+        kept = {"uuid": uuid_, "digest": digest_of(secret), "made_at": timezone.now()}
+        Feed.objects.update_or_create(member=member, defaults=kept)
+        log_change(member, Change.About.PLAN, f"{member.name}: calendar address", "", "a new one")
     return secret
 
 
 @action("work by the plan")
 def end(member: Member) -> None:
     """Nothing is opened by the secret any more; ended again it stays so."""
-    Feed.objects.filter(member=member).delete()
+    if Feed.objects.filter(member=member).delete()[0]:
+        log_change(member, Change.About.PLAN, f"{member.name}: calendar address", "one", "ended")

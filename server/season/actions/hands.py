@@ -8,7 +8,7 @@ from django.utils import timezone
 from lumvek_core import opening_hours
 from lumvek_core.errors import BadInput
 from shops import taken_back
-from shops.access import NotFoundHere
+from shops.access import kept_already, there
 from shops.actions.log import log_change
 from shops.models import Change, Member
 from shops.queries.people import member_here
@@ -45,46 +45,41 @@ def _words(planned: bool, hours: str, skills: list[str]) -> str:
 def set_away(member: Member, whose: int, uuid_: uuid.UUID, first: dt.date, last: dt.date, note: str) -> None:
     """Keep that somebody is not there on some days. The same UUID twice is once. Raises BadInput, NotFoundHere."""
     other = member_here(member, whose)
-    had = Away.objects.filter(uuid=uuid_).first()
-    if had is not None:
-        if had.member_id != other.pk:
-            raise NotFoundHere("There is nothing of that name.")
+    if kept_already(member, Away, uuid_):
         return
     if last < first:
         raise BadInput("last", "lies before the first day")
     if last - first > LONGEST_AWAY:
         raise BadInput("last", f"is more than {LONGEST_AWAY.days} days later")
-    Away.objects.create(uuid=uuid_, member=other, first=first, last=last, note=note.strip(), by=member.user)
+    made = Away.objects.create(uuid=uuid_, member=other, first=first, last=last, note=note.strip(), by=member.user)
+    log_change(member, Change.About.PLAN, f"{other.name}: away", "", made.words)
 
 
 @action("say who is there")
 def take_back_away(member: Member, uuid_: uuid.UUID) -> None:
     """Somebody is there after all. Raises NotFoundHere."""
-    found = Away.objects.of(member).filter(uuid=uuid_)
-    if not found.exists():
-        raise NotFoundHere("There is nothing of that name.")
-    taken_back.take_back(member, found)
+    found = there(Away.objects.of(member).filter(uuid=uuid_))
+    if taken_back.take_back(member, found):
+        off = found.select_related("member__user").get()
+        log_change(member, Change.About.PLAN, f"{off.member.name}: away", off.words, "there after all")
 
 
 @action("say when it is dry")
 def add_dry(member: Member, uuid_: uuid.UUID, start: dt.datetime, end: dt.datetime) -> None:
     """Keep a dry spell, on the shop's clock. The same UUID twice is once. Raises BadInput."""
-    had = DrySpell.objects.filter(uuid=uuid_).first()
-    if had is not None:
-        if had.shop_id != member.shop_id:
-            raise NotFoundHere("There is no such dry spell.")
+    if kept_already(member, DrySpell, uuid_):
         return
     if end <= start:
         raise BadInput("end", "must be later than its start")
     zone = timezone.get_current_timezone()
     moments = {"start": start.replace(tzinfo=zone), "end": end.replace(tzinfo=zone)}
-    DrySpell.objects.create(uuid=uuid_, shop=member.shop, by=member.user, **moments)
+    made = DrySpell.objects.create(uuid=uuid_, shop=member.shop, by=member.user, **moments)
+    log_change(member, Change.About.PLAN, "Dry spell", "", made.words)
 
 
 @action("say when it is dry")
 def take_back_dry(member: Member, uuid_: uuid.UUID) -> None:
     """It will not be dry then. Raises NotFoundHere."""
-    found = DrySpell.objects.of(member).filter(uuid=uuid_)
-    if not found.exists():
-        raise NotFoundHere("There is no such dry spell.")
-    taken_back.take_back(member, found)
+    found = there(DrySpell.objects.of(member).filter(uuid=uuid_))
+    if taken_back.take_back(member, found):
+        log_change(member, Change.About.PLAN, "Dry spell", found.get().words, "taken back")

@@ -2,14 +2,11 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import partial
-from queue import SimpleQueue
-from threading import Thread
 from typing import Any
 
-from django.db import connection
 from django.utils import timezone
 
 from fleet.queries.machines import machine_for
@@ -17,9 +14,10 @@ from lumvek_core import apart, registry
 from lumvek_core.errors import BadInput
 from outside import background
 from shops import days
-from shops.access import NotFoundHere
+from shops.access import kept_already
 from shops.models import Member
 from shops.rights import action
+from tabular import streamed
 
 from ..models import SeasonPlan
 from ..queries import plans, question
@@ -45,13 +43,10 @@ def stream(member: Member, plan: uuid.UUID, tried: Try, *, anew: bool = False) -
     same UUID again gives what was kept. It runs in a process of its own; somebody may say that what there is will do. As little
     as may be moves against the plan that people work by; anew: whatever moves.
     """
-    had = SeasonPlan.objects.filter(uuid=plan).first()
-    if had is not None:
-        if had.shop_id != member.shop_id:
-            raise NotFoundHere("There is no such plan.")
-        if had.answer is not None:
-            yield DONE
-            return
+    if kept_already(member, SeasonPlan, plan) and plans.plan_of(member, plan).answer is not None:
+        yield DONE
+        return
+    now = timezone.now()
     asked = question.question(member, None if anew else plans.taken(member))
     if not asked.jobs:
         raise BadInput("jobs", "there is nothing to do on any machine")
@@ -59,41 +54,25 @@ def stream(member: Member, plan: uuid.UUID, tried: Try, *, anew: bool = False) -
     if tried != Try():
         machine = machine_for(member, tried.machine) if tried.machine is not None else None
         words = question.otherwise(asked.asked, tried.day, tried.hand, tried.rush, machine, tried.season_date)
-    kept, _ = SeasonPlan.objects.update_or_create(
-        uuid=plan,
-        shop_id=member.shop_id,
-        defaults={"asked": asked.asked, "shown": question.shown(asked), "words": words, "by": member.user, "enough": False},
-    )
-    told: SimpleQueue[tuple[str, int, int] | BaseException | dict[str, Any]] = SimpleQueue()
+    made = {"asked": asked.asked, "shown": question.shown(asked), "words": words, "by": member.user, "at": now, "enough": False}
+    kept, _ = SeasonPlan.objects.update_or_create(uuid=plan, shop_id=member.shop_id, defaults=made)
 
-    def tell(what: str, found: int, bound: int) -> bool:
-        told.put((what, found, bound))
-        return SeasonPlan.objects.filter(pk=kept.pk, enough=True).exists()
+    def keep(answer: dict[str, Any]) -> None:
+        SeasonPlan.objects.filter(pk=kept.pk).update(answer=answer)
 
-    def work() -> None:
-        try:
-            told.put(registry.find("season_schedule").run_within_limits(asked.asked, tell))
-        except BaseException as problem:  # told to whoever waits, who would wait for ever otherwise
-            told.put(problem)
-        finally:
-            connection.close()
+    def work(tell: Callable[[dict[str, Any]], None]) -> dict[str, Any]:
+        def step(what: str, found: int, bound: int) -> bool:
+            tell({"what": what, "found": found, "bound": bound, "done": False})
+            return SeasonPlan.objects.filter(pk=kept.pk, enough=True).exists()
 
-    Thread(target=work, daemon=True).start()
-    while True:
-        match told.get():
-            case (what, found, bound):
-                yield {"what": what, "found": found, "bound": bound, "done": False}
-            case dict() as answer:
-                SeasonPlan.objects.filter(pk=kept.pk).update(answer=answer)
-                yield DONE
-                return
-            case BadInput() | apart.Busy() as problem:
-                kept.delete()  # nothing is being worked out any more
-                yield (problem if isinstance(problem, BadInput) else BadInput("", str(problem))).as_dict()
-                return
-            case problem:
-                kept.delete()
-                raise RuntimeError("the season's plan could not be worked out") from problem
+        return registry.find("season_schedule").run_within_limits(asked.asked, step)
+
+    try:
+        yield from streamed.alongside(work, keep)
+    except Exception:
+        kept.delete()  # nothing is being worked out any more
+        raise
+    yield DONE
 
 
 def again_beside(member: Member) -> None:
@@ -108,10 +87,11 @@ def _again(member_pk: int, plan_pk: int) -> None:
     kept = SeasonPlan.objects.filter(pk=plan_pk)
     days.as_in(member.shop)
     try:
+        now = timezone.now()
         asked = question.question(member, plans.taken(member))
         answer = registry.find("season_schedule").run_within_limits(asked.asked)
         kept.update(
-            asked=asked.asked, shown=question.shown(asked), answer=answer, taken_at=timezone.now(), taken_by=member.user
+            asked=asked.asked, shown=question.shown(asked), answer=answer, at=now, taken_at=timezone.now(), taken_by=member.user
         )
     except (BadInput, apart.Busy):
         kept.delete()

@@ -7,6 +7,7 @@ from typing import Any
 
 from django.utils import timezone
 
+from inspection.queries.serializers import full_name
 from lumvek_core.counted import counted
 from shops.access import NotFoundHere
 from shops.days import said
@@ -16,6 +17,7 @@ from shops.rights import may
 from ..models import JobMark, SeasonPlan
 from ..schemas import (
     AwaitedOut,
+    JobSaidOut,
     PostureMoveOut,
     SeasonFixOut,
     SeasonJobOut,
@@ -27,6 +29,7 @@ from ..schemas import (
     SeasonWorkOut,
     StretchOut,
 )
+from . import changed, marks
 
 EARLIER = 20
 CAUSES = {
@@ -62,26 +65,12 @@ def job_shown(member: Member, key: str) -> dict[str, Any]:
     return job
 
 
-def begun(member: Member) -> dict[str, JobMark]:
-    """What is under way, by the job's key."""
-    return {key: marks[-1] for key, marks in _marks(member).items() if marks[-1].kind == JobMark.Kind.START}
-
-
-def _marks(member: Member) -> dict[str, list[JobMark]]:
-    """What was done with each job, but for moving it."""
-    found: dict[str, list[JobMark]] = {}
-    rows = JobMark.objects.in_shop(member.shop_id).filter(taken_back_at=None).exclude(kind=JobMark.Kind.PIN)
-    for mark in rows.select_related("by").order_by("id"):
-        found.setdefault(mark.key, []).append(mark)
-    return found
-
-
 def season(member: Member) -> SeasonWorkOut:
     """The plan that people work by, and what is otherwise since it was made."""
     plan = taken(member)
     return SeasonWorkOut(
         plan=shown(member, plan) if plan else None,
-        stale=_stale(member, plan) if plan else [],
+        stale=changed.since(member, plan) if plan else [],
         under_way=_under_way(member),
         may_plan=may(member, "plan the season"),
         may_work=may(member, "work by the plan"),
@@ -102,40 +91,21 @@ def earlier(member: Member) -> list[SeasonPlanBrief]:
     """Plans to hold against each other, the newest first."""
     rows = SeasonPlan.objects.of(member).filter(answer__isnull=False).select_related("by").defer("asked", "shown", "answer")
     return [
-        SeasonPlanBrief(uuid=one.uuid, at=one.at, by=_name(one), words=one.words, taken=one.taken_at is not None)
+        SeasonPlanBrief(uuid=one.uuid, at=one.at, by=full_name(one.by), words=one.words, taken=one.taken_at is not None)
         for one in rows[:EARLIER]
     ]
-
-
-def _name(plan: SeasonPlan) -> str:
-    return str(plan.by.get_full_name() or plan.by.get_username())
-
-
-def _stale(member: Member, plan: SeasonPlan) -> list[str]:
-    rows = JobMark.objects.in_shop(member.shop_id).filter(at__gt=plan.at, taken_back_at=None, kind=JobMark.Kind.CANNOT)
-    return [f"{mark.name}: {mark.reason}" for mark in rows]
 
 
 def shown(member: Member, plan: SeasonPlan) -> SeasonPlanOut:
     """A plan for the screen. Its answer must be there."""
     asked, answer, about = plan.asked, plan.answer or {}, plan.shown
-    marks = _marks(member)
-    there = {job["id"]: job for job in answer["jobs"]}
-    without = {one["id"]: one["reason"] for one in answer["unplaced"]}
-    against: dict[str, list[str]] = {}
-    for one in answer["conflicts"]:
-        against.setdefault(one["id"], []).append(one["words"])
-    before = {one["id"]: one for one in asked["previous"]}
-    jobs = [
-        _job(about["jobs"][job["id"]], job, there.get(job["id"]), without.get(job["id"], ""), against.get(job["id"], []),
-             before.get(job["id"]), marks.get(job["id"], []), plan.at)
-        for job in asked["jobs"]
-    ]  # fmt: skip
+    reading = _Jobs(plan, marks.by_job(member))
+    jobs = [reading.job(job) for job in asked["jobs"]]
     start = dt.datetime.fromisoformat(asked["now"])
     return SeasonPlanOut(
         uuid=plan.uuid,
         at=plan.at,
-        by=_name(plan),
+        by=full_name(plan.by),
         words=plan.words,
         taken=plan.taken_at is not None,
         now=asked["now"],
@@ -162,52 +132,59 @@ def shown(member: Member, plan: SeasonPlan) -> SeasonPlanOut:
     )  # fmt: skip
 
 
-def _job(
-    about: Mapping[str, Any],
-    asked: Mapping[str, Any],
-    placed: Mapping[str, Any] | None,
-    without: str,
-    against: list[str],
-    before: Mapping[str, Any] | None,
-    marks: list[JobMark],
-    made_at: dt.datetime,
-) -> SeasonJobOut:
-    last = marks[-1] if marks else None
-    at_it = last if last and last.kind == JobMark.Kind.START else None
-    cannot = last.reason if last and last.kind == JobMark.Kind.CANNOT else ""
-    done = any(mark.kind == JobMark.Kind.DONE and mark.at >= made_at for mark in marks)
-    stretches = [StretchOut(**span) for span in placed["parts"]] if placed else []
-    stood = before and (before["start"], before["technicians"])
-    return SeasonJobOut(
-        key=asked["id"],
-        name=about["name"],
-        kind=about["kind"],
-        machine=asked["machine"],
-        machine_id=about["machine_id"],
-        minutes=asked["minutes"],
-        timed=about["timed"],
-        low=about["low"],
-        high=about["high"],
-        hands=asked["hands"],
-        skill=asked["skill"] or "",
-        posture=asked["posture"] or "",
-        place_kind=asked["place_kind"],
-        place=(placed["place"] or "") if placed else "",
-        stretches=stretches,
-        technicians=placed["technicians"] if placed else [],
-        pinned=about["pinned"],
-        against=against,
-        without=without,
-        moved=bool(before) and (not placed or stood != (placed["parts"][0]["start"], placed["technicians"])),
-        parts=[AwaitedOut(**part) for part in about["parts"]],
-        after=asked["after"],
-        tools=about["tools"],
-        cautions=about["cautions"],
-        begun_by=(at_it.by.get_full_name() or at_it.by.get_username()) if at_it else "",
-        begun_at=at_it.at if at_it else None,
-        done=done,
-        cannot=cannot,
-    )
+class _Jobs:
+    """The jobs of a plan as they are shown. marks: what people did with each."""
+
+    def __init__(self, plan: SeasonPlan, marks: Mapping[str, list[JobMark]]) -> None:
+        answer = plan.answer or {}
+        self.plan, self.marks = plan, marks
+        self.placed = {one["id"]: one for one in answer["jobs"]}
+        self.without = {one["id"]: one["reason"] for one in answer["unplaced"]}
+        self.against: dict[str, list[str]] = {}
+        for one in answer["conflicts"]:
+            self.against.setdefault(one["id"], []).append(one["words"])
+        self.before = {one["id"]: one for one in plan.asked["previous"]}
+
+    def job(self, asked: Mapping[str, Any]) -> SeasonJobOut:
+        """asked: the job as it was planned."""
+        key = asked["id"]
+        about, placed, before = self.plan.shown["jobs"][key], self.placed.get(key), self.before.get(key)
+        done_with = self.marks.get(key, [])
+        worked = marks.worked(done_with)
+        last = worked[-1] if worked else None
+        at_it = last if last and last.kind == JobMark.Kind.START else None
+        stood = before and (before["start"], before["technicians"])
+        return SeasonJobOut(
+            key=key,
+            name=about["name"],
+            kind=about["kind"],
+            machine=asked["machine"],
+            machine_id=about["machine_id"],
+            minutes=asked["minutes"],
+            timed=about["timed"],
+            low=about["low"],
+            high=about["high"],
+            hands=asked["hands"],
+            skill=asked["skill"] or "",
+            posture=asked["posture"] or "",
+            place_kind=asked["place_kind"],
+            place=(placed["place"] or "") if placed else "",
+            stretches=[StretchOut(**span) for span in placed["parts"]] if placed else [],
+            technicians=placed["technicians"] if placed else [],
+            pinned=about["pinned"],
+            against=self.against.get(key, []),
+            without=self.without.get(key, ""),
+            moved=bool(before) and (not placed or stood != (placed["parts"][0]["start"], placed["technicians"])),
+            parts=[AwaitedOut(**part) for part in about["parts"]],
+            after=asked["after"],
+            tools=about["tools"],
+            cautions=about["cautions"],
+            begun_by=full_name(at_it.by) if at_it else "",
+            begun_at=at_it.at if at_it else None,
+            done=any(mark.kind == JobMark.Kind.DONE and mark.at >= self.plan.at for mark in worked),
+            cannot=last.reason if last and last.kind == JobMark.Kind.CANNOT else "",
+            said=[JobSaidOut(at=mark.at, by=full_name(mark.by), words=marks.words(mark)) for mark in done_with],
+        )
 
 
 def _machine(about: Mapping[str, Any], one: Mapping[str, Any]) -> SeasonMachineOut:

@@ -69,6 +69,7 @@ def question(member: Member, taken: SeasonPlan | None) -> Question:
             {
                 "name": machine.name,
                 "season_date": machine.season_date.isoformat() if machine.season_date else None,
+                "priority": machine.priority,
                 "width_mm": machine.folded_width_mm or None,
                 "height_mm": machine.folded_height_mm or None,
             }

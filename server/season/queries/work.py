@@ -1,6 +1,7 @@
 """Every job there is to do on a shop's machines, each with what it waits for."""
 
 import datetime as dt
+import uuid
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
@@ -22,10 +23,12 @@ from lumvek_core.coupled import short
 from lumvek_core.planning.season import jobs
 from lumvek_core.planning.season.jobs import Found, JobDraft, Learned
 from lumvek_core.rules.verdict import ACTION_WORDS
+from shops.access import there
 from shops.models import Member
 from supply.queries import needs
 
 from ..models import JobMark, OwnJob
+from ..schemas import OwnJobTyped
 from .arrivals import Arrival, arrivals
 
 LOOKED_WITHIN = dt.timedelta(days=200)
@@ -81,6 +84,20 @@ def open_jobs(member: Member, now: dt.datetime) -> list[Job]:
         job.draft = replace(job.draft, after=[key for key in job.draft.after if key in there])
         job.parts = [waited_for[part] for part in job.draft.parts if part in waited_for and not waited_for[part].here]
     return found
+
+
+def own_job(member: Member, uuid_: uuid.UUID) -> OwnJobTyped:
+    """A job as it was typed. Raises NotFoundHere."""
+    found = there(OwnJob.objects.in_shop(member.shop_id).filter(uuid=uuid_)).get()
+    return OwnJobTyped(
+        machine=found.machine_id,
+        name=found.name,
+        minutes=found.minutes,
+        hands=found.hands,
+        skill=found.skill,
+        place=found.place,
+        lift=found.lift,
+    )
 
 
 def _marks(member: Member) -> list[JobMark]:

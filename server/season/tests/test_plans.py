@@ -5,6 +5,8 @@ import json
 import uuid
 
 import pytest
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
 from lumvek_core import apart
@@ -144,7 +146,9 @@ def test_where_it_cannot_be_planned_anew_the_plan_says_what_is_otherwise(shop, a
     monkeypatch.setattr(apart, "call", busy)
     body = {"uuid": str(uuid.uuid4()), "key": shop.keys[0], "kind": "cannot", "reason": "no gas"}
     season = as_(shop.technician).send("/api/season/marks", **body).json()
-    assert season["plan"]["uuid"] == plan["uuid"] and season["stale"] == ["Weld the step: no gas"]
+    assert season["plan"]["uuid"] == plan["uuid"] and season["stale"] == [
+        f"{shop.machine.name}: Weld the step could not be done: no gas"
+    ]
     assert not season["under_way"]
 
 
@@ -153,7 +157,8 @@ def test_a_plan_that_came_to_nothing_is_not_waited_for(shop, as_, monkeypatch):
         raise apart.Busy("Others are working things out just now.")
 
     monkeypatch.setattr(apart, "call", busy)
-    assert steps(as_(shop.lead))[-1]["error"]["message"] == "Others are working things out just now."
+    answer = as_(shop.lead).send("/api/season/plans", uuid=str(uuid.uuid4()))
+    assert answer.status_code == 429 and "Others are working things out" in answer.json()["error"]["message"]
     assert not SeasonPlan.objects.exists() and not as_(shop.lead).get("/api/season").json()["under_way"]
 
 
@@ -208,3 +213,111 @@ def test_dry_spells_hold_until_nobody_knows_any_more(shop):
     assert rest["start"] == f"{end.date() + dt.timedelta(days=1)}T00:00"
     with pytest.raises(BadInput, match="later than its start"):
         hands.add_dry(shop.lead, uuid.uuid4(), end, start)
+
+
+def test_a_plan_is_kept_though_nobody_looks_on_any_more(shop, as_):
+    uuid_ = uuid.uuid4()
+    told = planning.stream(shop.lead, uuid_, planning.Try())
+    next(told)
+    told.close()
+    season = as_(shop.lead).get("/api/season").json()
+    assert not season["under_way"] and as_(shop.lead).get("/api/season/plans").json()[0]["uuid"] == str(uuid_)
+    assert as_(shop.lead).send(f"/api/season/plans/{uuid_}/take").json()["plan"]["uuid"] == str(uuid_)
+
+
+def test_a_typed_job_is_changed_and_stays_the_same_job(shop, as_):
+    make(shop, as_)
+    path = f"/api/season/jobs/{shop.jobs[0]}"
+    typed = as_(shop.lead).get(path).json()
+    assert (typed["name"], typed["minutes"], typed["place"]) == ("Weld the step", 60, "bench")
+    season = as_(shop.lead).send(path, **(typed | {"name": "Weld both steps", "minutes": 120})).json()
+    assert season["stale"] == ["changed: Weld both steps"]
+    assert job_of(make(shop, as_), shop.keys[0])["minutes"] == 120
+    answer = as_(shop.lead).send(path, **(typed | {"name": "  "}))
+    assert (answer.status_code, answer.json()["error"]["field"]) == (422, "name")
+    assert as_(shop.technician).send(path, **typed).status_code == 403
+
+
+def test_a_machine_that_is_worse_late_comes_first(shop, as_):
+    shop.machine.priority = 4
+    shop.machine.save()
+    assert question.question(shop.lead, None).asked["machines"][0]["priority"] == 4
+
+
+def test_every_word_about_the_plan_is_in_the_log(shop, as_):
+    plan = make(shop, as_)
+    day = dt.date.fromisoformat(plan["now"][:10]) + dt.timedelta(days=3)
+    pin, off, dry = uuid.uuid4(), uuid.uuid4(), uuid.uuid4()
+    put = {"start": f"{day}T10:00", "technicians": ["Technician"], "place": ""}
+    marking.mark(shop.lead, pin, shop.keys[0], marking.Done("pin", put))
+    marking.take_back(shop.lead, pin)
+    marking.mark(shop.technician, uuid.uuid4(), shop.keys[1], marking.Done("done", minutes=25))
+    hands.set_away(shop.lead, shop.technician.pk, off, day, day, "")
+    hands.take_back_away(shop.lead, off)
+    hands.add_dry(shop.lead, dry, dt.datetime(2026, 12, 7, 8), dt.datetime(2026, 12, 8, 18))
+    marking.take_back_job(shop.lead, shop.jobs[0])
+    for _ in range(2):
+        marking.take_back_job(shop.lead, shop.jobs[0])  # once is once
+    listed = as_(shop.lead).get("/api/shop/changes?about=plan").json()["changes"]
+    said = [(one["what"], one["after"]) for one in reversed(listed)][2:]
+    name = shop.machine.name
+    assert [what for what, _ in said] == [
+        f"{name}: Weld the step",
+        f"{name}: Weld the step",
+        f"{name}: Paint the step",
+        "Technician: away",
+        "Technician: away",
+        "Dry spell",
+        "Job",
+    ]
+    assert "10:00, Technician" in said[0][1] and [after for _, after in said[1:5:3]] == ["taken back", "there after all"]
+    assert said[2][1] == "done, 25 min"
+
+
+def test_a_job_tells_what_people_did_with_it(shop, as_):
+    make(shop, as_)
+    marking.mark(shop.technician, uuid.uuid4(), shop.keys[0], marking.Done("start"))
+    told = job_of(as_(shop.lead).get("/api/season").json()["plan"], shop.keys[0])["said"]
+    assert [(one["by"], one["words"]) for one in told] == [("Technician", "begun")]
+
+
+def changes(shop):
+    return {
+        "typed: Grease it": lambda: marking.add_job(
+            shop.lead, uuid.uuid4(), shop.machine.pk, {"name": "Grease it", "minutes": 10}
+        ),
+        "taken back: Paint the step": lambda: marking.take_back_job(shop.lead, shop.jobs[1]),
+        "other hours or skills: Technician": lambda: hands.set_hands(
+            shop.lead, shop.technician.pk, planned=True, hours=WEEK, skills=""
+        ),
+        "the weather": lambda: hands.add_dry(
+            shop.lead, uuid.uuid4(), dt.datetime(2026, 12, 7, 8), dt.datetime(2026, 12, 8, 18)
+        ),
+        "Technician is away 7 Dec 2026": lambda: hands.set_away(
+            shop.lead, shop.technician.pk, uuid.uuid4(), dt.date(2026, 12, 7), dt.date(2026, 12, 7), ""
+        ),
+    }
+
+
+@pytest.mark.parametrize("words", ["typed: Grease it", "taken back: Paint the step", "other hours or skills: Technician",
+                                   "the weather", "Technician is away 7 Dec 2026"])  # fmt: skip
+def test_what_is_otherwise_since_is_said_until_it_is_planned_again(words, shop, as_):
+    make(shop, as_)
+    assert as_(shop.lead).get("/api/season").json()["stale"] == []
+    changes(shop)[words]()
+    assert as_(shop.lead).get("/api/season").json()["stale"] == [words]
+    make(shop, as_)
+    assert as_(shop.lead).get("/api/season").json()["stale"] == []
+
+
+def test_looking_at_the_season_asks_as_much_however_much_was_changed(shop, as_):
+    make(shop, as_)
+    browser = as_(shop.lead)
+    with CaptureQueriesContext(connection) as before:
+        browser.get("/api/season")
+    for _ in range(2):
+        for change in changes(shop).values():
+            change()
+    with CaptureQueriesContext(connection) as after:
+        browser.get("/api/season")
+    assert len(after) <= len(before)

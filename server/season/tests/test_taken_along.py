@@ -71,11 +71,13 @@ def test_somebody_s_work_opens_in_a_calendar(planned, as_):
 
 
 def test_a_calendar_reads_it_by_its_address_until_it_is_ended(planned, as_):
-    made = as_(planned.technician).send("/api/season/feed").json()
+    first = {"uuid": str(uuid.uuid4())}
+    made = as_(planned.technician).send("/api/season/feed", **first).json()
     stranger = as_()
     assert len(events(stranger.get(made["path"]))) >= 2
     assert made["path"].split("/")[-1].removesuffix(".ics") not in str(list(Feed.objects.values())), "only its hash is kept"
-    again = as_(planned.technician).send("/api/season/feed").json()
+    assert as_(planned.technician).send("/api/season/feed", **first).json() == made, "a lost answer loses no address"
+    again = as_(planned.technician).send("/api/season/feed", uuid=str(uuid.uuid4())).json()
     assert stranger.get(made["path"]).status_code == 404, "a new address ends the one before"
     assert as_(planned.technician).get("/api/season/feed").json()["path"] == "", "it is shown once"
     as_(planned.technician).send("/api/season/feed/end")
@@ -83,7 +85,7 @@ def test_a_calendar_reads_it_by_its_address_until_it_is_ended(planned, as_):
 
 
 def test_an_address_opens_nothing_for_whoever_was_let_go(planned, as_):
-    secret = feeds.make(planned.technician)
+    secret = feeds.make(planned.technician, uuid.uuid4())
     planned.technician.left_at = planned.walk_around.started_at
     planned.technician.save()
     assert as_().get(f"/plan/feed/{secret}.ics").status_code == 404

@@ -90,7 +90,7 @@ def test_what_is_done_is_no_work_until_it_is_found_again(found):
     decide(found, "opener-disc-diameter", ["3L"])
     planned(found.lead)
     key = jobs(found.lead)["work:new:opener-disc"].key
-    marking.mark(found.technician, uuid.uuid4(), key, "done", minutes=40)
+    marking.mark(found.technician, uuid.uuid4(), key, marking.Done("done", minutes=40))
     assert "work:new:opener-disc" not in jobs(found.lead)
     record(found, "opener-disc-diameter", "3L", "379", taken_at=timezone.now())
     decide(found, "opener-disc-diameter", ["3L"])
@@ -116,9 +116,9 @@ def test_what_was_begun_and_stopped_takes_less_from_then_on(found):
     planned(found.lead)
     job = jobs(found.lead)["work:new:opener-disc"]
     now = timezone.now()
-    marking.mark(found.technician, uuid.uuid4(), job.key, "start", at=now - dt.timedelta(minutes=10))
+    marking.mark(found.technician, uuid.uuid4(), job.key, marking.Done("start", at=now - dt.timedelta(minutes=10)))
     asked = {one["id"]: one for one in question.question(found.lead, plans.taken(found.lead)).asked["jobs"]}
     assert asked[job.key]["pin"]["technicians"] == ["Technician"], "whoever is at it goes on"
-    marking.mark(found.technician, uuid.uuid4(), job.key, "stop", at=now)
+    marking.mark(found.technician, uuid.uuid4(), job.key, marking.Done("stop", at=now))
     again = jobs(found.lead)["work:new:opener-disc"]
     assert again.done_min == pytest.approx(10) and again.minutes_left == pytest.approx(job.time.minutes - 10)

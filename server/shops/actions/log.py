@@ -19,7 +19,7 @@ def log_of(shop: Shop, by: int, about: Change.About, what: str, before: str, aft
 
 def unname(shop: Shop, instead: Mapping[str, str]) -> None:
     """Somebody is named no more: other words in their place, in what was said of people. When, who and what was done stays."""
-    for one in shop.changes.filter(about=Change.About.PERSON):
+    for one in shop.changes.filter(about__in=(Change.About.PERSON, Change.About.PLAN)):
         said = [one.what, one.before, one.after]
         for name, words in instead.items():
             said = [re.sub(rf"\b{re.escape(name)}\b", words, text) for text in said]

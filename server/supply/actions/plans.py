@@ -1,16 +1,15 @@
 """Working out from whom to get the list, step by step while somebody looks on."""
 
 import uuid
-from collections.abc import Iterator, Sequence
-from queue import SimpleQueue
-from threading import Thread
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any
 
-from lumvek_core import apart, registry, structure
+from lumvek_core import registry, structure
 from lumvek_core.errors import BadInput
 from lumvek_core.planning.sourcing_model import Pin
 from shops.models import Member
 from shops.rights import action
+from tabular import streamed
 
 from ..models import Plan
 from ..queries.sourcing import question
@@ -32,34 +31,17 @@ def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[dic
     given = question(member, pins)
     if not given.lines:
         raise BadInput("lines", "there is nothing to order")
-    sourcing = registry.find("source_parts")
-    told: SimpleQueue[tuple[str, int, int] | BaseException | dict[str, Any]] = SimpleQueue()
+    asked = structure.write(given)
 
-    def work() -> None:
-        try:
-            asked = structure.write(given)
-            told.put(sourcing.run_within_limits(asked, lambda what, done, of: told.put((what, done, of))))
-        except BaseException as problem:  # told to whoever waits, who would wait for ever otherwise
-            told.put(problem)
+    def work(tell: Callable[[dict[str, Any]], None]) -> dict[str, Any]:
+        def step(what: str, done: int, of: int) -> None:
+            tell({"what": what, "steps": done, "of": of, "done": False})
 
-    Thread(target=work, daemon=True).start()
-    while True:
-        match told.get():
-            case (what, done, of):
-                yield {"what": what, "steps": done, "of": of, "done": False}
-            case dict() as answer:
-                Plan.objects.get_or_create(
-                    uuid=plan,
-                    shop_id=member.shop_id,
-                    defaults={"asked": structure.write(given), "answer": answer, "by": member.user},
-                )
-                yield DONE
-                return
-            case BadInput() as problem:
-                yield problem.as_dict()
-                return
-            case apart.Busy() as problem:
-                yield BadInput("", str(problem)).as_dict()
-                return
-            case problem:
-                raise RuntimeError("the plan could not be worked out") from problem
+        return registry.find("source_parts").run_within_limits(asked, step)
+
+    def keep(answer: dict[str, Any]) -> None:
+        kept = {"asked": asked, "answer": answer, "by": member.user}
+        Plan.objects.get_or_create(uuid=plan, shop_id=member.shop_id, defaults=kept)
+
+    yield from streamed.alongside(work, keep)
+    yield DONE

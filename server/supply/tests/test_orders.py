@@ -183,8 +183,9 @@ def test_the_same_plan_asked_twice_is_worked_out_once_and_progress_is_told(plann
 
 def test_a_choice_by_hand_that_cannot_be_is_refused_at_its_place(planned):
     pin = Pin("D12-4001", "Bridge Street Parts", "fetch")  # two there, four wanted
-    (step,) = list(plans.stream(planned.parts, uuid.uuid4(), [pin]))
-    assert step["error"]["field"] == "pinned.0"
+    with pytest.raises(BadInput) as refused:
+        list(plans.stream(planned.parts, uuid.uuid4(), [pin]))
+    assert refused.value.field == "pinned.0"
 
 
 def test_parts_are_received_by_number_in_pieces_and_once(planned):

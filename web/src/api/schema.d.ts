@@ -2374,7 +2374,7 @@ export interface paths {
         put?: never;
         /**
          * Make Calendar Feed
-         * @description A new address of one's own work as a calendar; the one before ends. It is shown once.
+         * @description A new address of one's own work as a calendar; the one before ends. It is shown to whoever asks with the same UUID.
          */
         post: operations["season_api_make_calendar_feed"];
         delete?: never;
@@ -2497,6 +2497,30 @@ export interface paths {
          * @description Add a job that follows from nothing else. The same UUID twice is once.
          */
         post: operations["season_api_add_own_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/jobs/{own_job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Job
+         * @description A job as it was typed.
+         */
+        get: operations["season_api_own_job"];
+        put?: never;
+        /**
+         * Change Own Job
+         * @description What a typed job is from now on.
+         */
+        post: operations["season_api_change_own_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -7387,6 +7411,14 @@ export interface components {
             /** Value */
             value: number;
         };
+        /** FeedIn */
+        FeedIn: {
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
         /**
          * FeedOut
          * @description path: the address, shown once when it was made. made_at: None where there is none.
@@ -8355,6 +8387,21 @@ export interface components {
              * @default []
              */
             technicians: string[];
+        };
+        /**
+         * JobSaidOut
+         * @description What somebody said of a job: that they moved, began or did it.
+         */
+        JobSaidOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Words */
+            words: string;
         };
         /**
          * JoinIn
@@ -9916,6 +9963,36 @@ export interface components {
              */
             uuid: string;
         };
+        /** OwnJobTyped */
+        OwnJobTyped: {
+            /**
+             * Hands
+             * @default 1
+             */
+            hands: number;
+            /**
+             * Lift
+             * @default false
+             */
+            lift: boolean;
+            /** Machine */
+            machine: number;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /**
+             * Place
+             * @default bay
+             * @enum {string}
+             */
+            place: "bay" | "outside" | "bench" | "field";
+            /**
+             * Skill
+             * @default
+             */
+            skill: string;
+        };
         /** OwnerOut */
         OwnerOut: {
             /** Id */
@@ -9991,7 +10068,7 @@ export interface components {
         };
         /**
          * ParticularsIn
-         * @description Of a machine, as typed: lengths with or without their unit.
+         * @description Of a machine, as typed: lengths with or without their unit. priority: how many times as bad it is when it is late.
          */
         ParticularsIn: {
             /**
@@ -10021,6 +10098,12 @@ export interface components {
              * @default []
              */
             owners: number[];
+            /**
+             * Priority
+             * @default 1
+             * @enum {integer}
+             */
+            priority: 1 | 2 | 4;
             /**
              * Row Spacing
              * @default
@@ -10090,6 +10173,12 @@ export interface components {
             owners: number[];
             /** Pictures */
             pictures: components["schemas"]["MachinePictureOut"][];
+            /**
+             * Priority
+             * @default 1
+             * @enum {integer}
+             */
+            priority: 1 | 2 | 4;
             /**
              * Row Spacing
              * @default
@@ -11277,6 +11366,8 @@ export interface components {
             place_kind: "bay" | "outside" | "bench" | "field";
             /** Posture */
             posture: string;
+            /** Said */
+            said: components["schemas"]["JobSaidOut"][];
             /** Skill */
             skill: string;
             /** Stretches */
@@ -15948,7 +16039,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -16087,6 +16182,54 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["OwnJobIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonWorkOut"];
+                };
+            };
+        };
+    };
+    season_api_own_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnJobTyped"];
+                };
+            };
+        };
+    };
+    season_api_change_own_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnJobTyped"];
             };
         };
         responses: {

@@ -89,16 +89,17 @@ class _Question:
         return Why(best if gains[best] > 0 else "season_date", sorted(found, key=lambda fix: (-fix.gain_h, fix.kind, fix.what)))
 
     def _awaited(self) -> list[Awaited]:
-        """Parts of this machine that are not here yet, the last to come first."""
-        now = self.problem.time.now
-        awaited = {
-            part.id: part
-            for job in self.given.jobs
-            if job.machine == self.name
-            for part in job.parts
-            if part.arrives is None or moment(part.arrives, "") > now
-        }
-        return sorted(awaited.values(), key=lambda part: (part.arrives is None, part.arrives or ""))[-MOST_RUSHED:]
+        """Parts that are not here yet: those that come last, and before all those that the machine itself waits for. Others
+        may hold its hands or its bay; they are tried where there is little to look through."""
+        now, own = self.problem.time.now, _leading_to(self.given, self.name)
+        everybodys = len(self.problem.works) <= NEAR
+        awaited: dict[str, tuple[bool, bool, str, Awaited]] = {}
+        for job in self.given.jobs:
+            for part in job.parts:
+                mine = job.id in own or (part.id in awaited and awaited[part.id][0])
+                if (mine or everybodys) and (part.arrives is None or moment(part.arrives, "") > now):
+                    awaited[part.id] = mine, part.arrives is None, part.arrives or "", part
+        return [part for *_, part in sorted(awaited.values(), key=lambda one: one[:3])][-MOST_RUSHED:]
 
     def _free_days(self) -> list[dt.date]:
         """The first days on which nobody works, before the machine is ready."""
@@ -132,7 +133,8 @@ class _Question:
         left = self.ends - time.monotonic()
         if best == 0 or left < LEAST_S:
             return min(best, now)
-        from ...solvers.season import Ladder, SeasonModel
+        from ...solvers.season import SeasonModel
+        from ...solvers.season_ladder import Ladder
 
         model = SeasonModel(problem, pinned, begin, self._giving_way(problem, begin))
         for machine, variable in model.late.items():
@@ -194,7 +196,22 @@ def _carried(before: Problem, plan: Draft, problem: Problem) -> Draft:
 
 
 def without_parts(given: SeasonGiven, machine: str) -> SeasonGiven:
-    return replace(given, jobs=[replace(job, parts=[]) if job.machine == machine else job for job in given.jobs])
+    """Every part is here that a machine's work waits for, or work that comes before it."""
+    own = _leading_to(given, machine)
+    return replace(given, jobs=[replace(job, parts=[]) if job.id in own else job for job in given.jobs])
+
+
+def _leading_to(given: SeasonGiven, machine: str) -> set[str]:
+    """The jobs of a machine, and all that must be done before them."""
+    jobs = {job.id: job for job in given.jobs}
+    found: set[str] = set()
+    ahead = [job.id for job in given.jobs if job.machine == machine]
+    while ahead:
+        key = ahead.pop()
+        if key not in found and key in jobs:
+            found.add(key)
+            ahead += jobs[key].after
+    return found
 
 
 def without_part(part: str) -> Relaxed:

@@ -59,7 +59,8 @@ def least_late(problem: Problem) -> int:
 
 
 def _whole(problem: Problem, pinned: Pinned, solved: Solved, ends: float, told: Told) -> None:
-    from ...solvers.season import Ladder, SeasonModel
+    from ...solvers.season import SeasonModel
+    from ...solvers.season_ladder import Ladder
 
     model = SeasonModel(problem, pinned, solved.draft, range(len(problem.works)))
     ladder = Ladder(model)
@@ -97,7 +98,8 @@ def _still(late: float, solved: Solved, told: Told) -> Told:
 
 
 def _in_parts(problem: Problem, pinned: Pinned, solved: Solved, ends: float, told: Told) -> None:
-    from ...solvers.season import Ladder, SeasonModel
+    from ...solvers.season import SeasonModel
+    from ...solvers.season_ladder import Ladder
 
     dice = random.Random(1)  # noqa: S311  (no secret)
     while (left := ends - time.monotonic()) > 0.2 and not solved.enough:

@@ -60,6 +60,16 @@ const set = (change: Partial<Schemas['ParticularsIn']>): void => void (machine.v
         @input="set({ season_date: ($event.target as HTMLInputElement).value || null })"
       />
     </Field>
+    <Field label="When it is late" hint="for the work plan" name="machine.priority" :at="at">
+      <select
+        :value="machine.priority"
+        @change="set({ priority: Number(($event.target as HTMLSelectElement).value) as 1 | 2 | 4 })"
+      >
+        <option :value="1">as bad as any</option>
+        <option :value="2">twice as bad</option>
+        <option :value="4">four times as bad</option>
+      </select>
+    </Field>
     <Field v-for="one in lengths" :key="one.key" :label="one.label" :hint="one.hint" :name="`machine.${one.key}`" :at="at">
       <InputText
         :model-value="machine[one.key]"

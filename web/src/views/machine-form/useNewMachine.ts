@@ -35,6 +35,7 @@ const empty = (): Draft => ({
     track_rows: [],
     options: [],
     season_date: null,
+    priority: 1,
     row_spacing: '',
     folded_width: '',
     folded_height: '',

@@ -3,6 +3,7 @@
 import { ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import AskOnce from '@/app/AskOnce.vue'
+import { moment } from '@/app/words'
 import { span, when, type Job, type Plan } from './planned'
 
 const props = defineProps<{ plan: Plan; job: Job; moves: boolean; busy: boolean }>()
@@ -10,6 +11,7 @@ const emit = defineEmits<{
   move: [job: Job, start: string, technicians: string[]]
   letGo: [job: Job]
   takeBack: [job: Job]
+  change: [job: Job]
   close: []
 }>()
 const start = ref('')
@@ -92,15 +94,23 @@ const chosen = (): string[] => [first.value, second.value].slice(0, props.job.ha
         Let it move again
       </button>
     </form>
-    <AskOnce
-      v-if="moves && !job.done && job.kind === 'own'"
-      plain
-      label="Take the job back"
-      question="It is planned no more. What was said of it stays in the log."
-      yes="Take it back"
-      :disabled="busy"
-      @yes="emit('takeBack', job)"
-    />
+    <details v-if="job.said.length">
+      <summary>What was said of it</summary>
+      <ul>
+        <li v-for="one in job.said" :key="one.at + one.words">{{ moment(one.at) }}, {{ one.by }}: {{ one.words }}</li>
+      </ul>
+    </details>
+    <div v-if="moves && !job.done && job.kind === 'own'" class="tools">
+      <button type="button" class="link" :disabled="busy" @click="emit('change', job)">Change the job</button>
+      <AskOnce
+        plain
+        label="Take the job back"
+        question="It is planned no more. What was said of it stays in the log."
+        yes="Take it back"
+        :disabled="busy"
+        @yes="emit('takeBack', job)"
+      />
+    </div>
   </section>
 </template>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What one person does next: the job at hand large, with machine, place, posture, tools, parts and cautions; begun, stopped and done
  * with one key each. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api, type Schemas } from '@/api/client'
@@ -13,6 +13,7 @@ import { useSession } from '@/app/session'
 import OwnCalendar from './OwnCalendar.vue'
 import PlanTabs from './PlanTabs.vue'
 import { dayName, span, when, type Job } from './planned'
+import { useUnderWay } from './useUnderWay'
 
 const session = useSession()
 const season = ref<Schemas['SeasonWorkOut'] | null>(null)
@@ -30,24 +31,7 @@ onMounted(() =>
     who.value = mine?.name ?? season.value.plan?.people[0]?.name ?? ''
   }),
 )
-/** What could not be done has the season planned anew; the new plan is looked for until it is there. */
-const LOOKS_MS = 2500
-let looking = 0
-watch(
-  () => season.value?.under_way,
-  (under) => {
-    window.clearInterval(looking)
-    if (under)
-      looking = window.setInterval(
-        () =>
-          void answer(api.GET('/api/season')).then(
-            (found) => (season.value = found),
-            () => undefined,
-          ),
-        LOOKS_MS,
-      )
-  },
-)
+useUnderWay(season)
 /** s begins and stops, d is done, c cannot: one key each, unless something is being typed. */
 function key(event: KeyboardEvent): void {
   const typing = (event.target as HTMLElement).closest('input, select, textarea, form')
@@ -59,10 +43,7 @@ function key(event: KeyboardEvent): void {
   event.preventDefault()
 }
 onMounted(() => window.addEventListener('keydown', key))
-onBeforeUnmount(() => {
-  window.clearInterval(looking)
-  window.removeEventListener('keydown', key)
-})
+onBeforeUnmount(() => window.removeEventListener('keydown', key))
 const mine = computed<Job[]>(() =>
   (season.value?.plan?.jobs ?? [])
     .filter((job) => job.stretches.length && !job.done && job.technicians.includes(who.value))

@@ -5,13 +5,20 @@ import Button from '@/design/controls/button'
 import AskOnce from '@/app/AskOnce.vue'
 import CopyLink from '@/app/CopyLink.vue'
 import { answer, api, write, type Schemas } from '@/api/client'
+import { newUuid } from '@/api/uuid'
 import { date } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 
 const feed = ref<Schemas['FeedOut'] | null>(null)
 const at = useAttempt()
 onMounted(() => at.run(async () => void (feed.value = await answer(api.GET('/api/season/feed')))))
-const make = (): Promise<boolean> => at.run(async () => void (feed.value = await write(() => api.POST('/api/season/feed'))))
+/** Asked again after a lost answer it is the same address. */
+let uuid = newUuid()
+const make = (): Promise<boolean> =>
+  at.run(async () => {
+    feed.value = await write(() => api.POST('/api/season/feed', { body: { uuid } }))
+    uuid = newUuid()
+  })
 const end = (): Promise<boolean> => at.run(async () => void (feed.value = await write(() => api.POST('/api/season/feed/end'))))
 </script>
 

@@ -32,6 +32,7 @@ const {
   anew,
   tryOut,
   enough,
+  workBy,
   move,
   letGo,
   takeBack,
@@ -50,6 +51,8 @@ const ZOOM: { label: string; value: Zoom }[] = [
 const by = ref<Rows>('people')
 const zoom = ref<Zoom>('week')
 const picked = ref('')
+/** A typed job that is being changed. */
+const edits = ref('')
 const job = computed(() => plan.value?.jobs.find((one) => one.key === picked.value))
 const late = computed(() => worstFirst(plan.value?.machines ?? []).filter((one) => one.words))
 const without = computed(() => plan.value?.jobs.filter((one) => one.without && !one.done) ?? [])
@@ -99,7 +102,8 @@ function cure(machine: Machine): void {
     <p v-if="at.problem || sending" class="trouble" role="alert">{{ at.problem || sending }}</p>
     <Solving v-if="working" :told="told" @enough="enough" />
     <p v-if="season && !plan && !working" class="quiet">No plan yet.</p>
-    <div v-if="season?.stale.length" class="note" role="alert">
+    <p v-if="season?.under_way && !working" class="quiet" role="status">A plan is being worked out …</p>
+    <div v-if="season?.stale.length && !working && !season.under_way" class="note" role="alert">
       <b>Since the plan was made:</b> {{ season.stale.join('; ') }}. Plan again.
     </div>
     <div v-if="tried" class="note" role="status">
@@ -112,6 +116,7 @@ function cure(machine: Machine): void {
           }}{{ now.late_h < was!.late_h ? (now.late_h ? ', less late' : ', in time') : '' }}.
         </template></span
       >
+      <Button v-if="season?.may_plan && !tried.words" label="Work by this one" :disabled="at.busy" @click="workBy(tried)" />
       <Button severity="secondary" label="Back to the plan" @click="tried = null" />
     </div>
     <div v-else-if="last || plan?.moved.length" class="note" role="status">
@@ -196,6 +201,7 @@ function cure(machine: Machine): void {
           @move="move"
           @let-go="letGo"
           @take-back="takeBackJob"
+          @change="edits = $event.key.split(':').at(-1)!"
           @close="picked = ''"
         />
         <section v-if="without.length" class="card" aria-labelledby="without">
@@ -214,7 +220,7 @@ function cure(machine: Machine): void {
         <a href="/plan.csv">As CSV</a>
         <a href="/plan.xlsx">As XLSX</a>
       </p>
-      <AddJob v-if="season?.may_plan && !tried" @added="again" />
+      <AddJob v-if="season?.may_plan && !tried" :edits="edits" @added="again" @left="edits = ''" />
       <TryOut v-if="season?.may_plan && !tried" :plan="plan" :busy="at.busy" @try="tryOut" />
     </template>
   </section>

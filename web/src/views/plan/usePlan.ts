@@ -6,6 +6,7 @@ import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { useAttempt } from '@/app/useAttempt'
 import type { Job, Plan } from './planned'
+import { useUnderWay } from './useUnderWay'
 
 interface Told {
   what: string
@@ -18,6 +19,9 @@ export interface Moved {
   start: string
   technicians: string[]
 }
+
+const LOOKS_MS = 1500
+const LOOKS = 60
 
 export function usePlan() {
   const season = ref<Schemas['SeasonWorkOut'] | null>(null)
@@ -37,6 +41,7 @@ export function usePlan() {
 
   const read = async (): Promise<void> => void (season.value = await answer(api.GET('/api/season')))
   onMounted(() => at.run(read))
+  useUnderWay(season)
 
   /** Have a plan worked out; without anything tried it is taken. */
   async function workOut(what: Tried = {}, anew = false): Promise<void> {
@@ -44,27 +49,44 @@ export function usePlan() {
     const waited = put.value
     working.value = uuid
     told.value = []
+    let broke: unknown = null
     try {
       await followed<unknown, Told>(
         () =>
           api.POST('/api/season/plans', { body: { uuid, anew, hand: false, rush: '', ...what }, parseAs: 'stream' }) as never,
         (step) => told.value.push(step),
-      )
-      if (Object.keys(what).length) {
-        tried.value = (await answer(
-          api.GET('/api/season/plans/{season_plan_id}', { params: { path: { season_plan_id: uuid } } }),
-        )) as Plan
-      } else {
-        season.value = await write(() =>
-          api.POST('/api/season/plans/{season_plan_id}/take', { params: { path: { season_plan_id: uuid } } }),
-        )
-        tried.value = null
-      }
+      ).catch((error: unknown) => {
+        // Where only the connection broke, it is worked out all the same.
+        if (!(error instanceof Refused) || error.status) throw error
+        broke = error
+      })
+      const made = await workedOut(uuid).catch((error: unknown) => {
+        throw broke ?? error
+      })
+      if (Object.keys(what).length) tried.value = made
+      else await work(uuid)
     } finally {
       working.value = ''
       put.value = put.value.filter((one) => !waited.includes(one))
     }
   }
+  /** A plan that is worked out, or will be in a moment. */
+  async function workedOut(season_plan_id: string): Promise<Plan> {
+    for (let looks = 0; looks < LOOKS; looks++) {
+      const made = await answer(api.GET('/api/season/plans/{season_plan_id}', { params: { path: { season_plan_id } } }))
+      if (made) return made
+      await new Promise((resolve) => window.setTimeout(resolve, LOOKS_MS))
+    }
+    throw new Refused(0, 'The connection broke while it was worked on. Ask for it again.')
+  }
+  /** Work by a plan from now on. */
+  async function work(season_plan_id: string): Promise<void> {
+    season.value = await write(() =>
+      api.POST('/api/season/plans/{season_plan_id}/take', { params: { path: { season_plan_id } } }),
+    )
+    tried.value = null
+  }
+  const workBy = (other: Plan): Promise<boolean> => at.run(() => work(other.uuid))
   const earlier = ref<Schemas['SeasonPlanBrief'][]>([])
   watch(season, async () => (earlier.value = await answer(api.GET('/api/season/plans')).catch(() => [])))
   /** Another plan, to be held against the one people work by. */
@@ -162,6 +184,8 @@ export function usePlan() {
     anew,
     tryOut,
     enough,
+    workBy,
+    otherwise,
     mark,
     move,
     letGo,
