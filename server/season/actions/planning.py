@@ -46,33 +46,40 @@ def stream(member: Member, plan: uuid.UUID, tried: Try, *, anew: bool = False) -
     if kept_already(member, SeasonPlan, plan) and plans.plan_of(member, plan).answer is not None:
         yield DONE
         return
-    now = timezone.now()
-    asked = question.question(member, None if anew else plans.taken(member))
-    if not asked.jobs:
-        raise BadInput("jobs", "there is nothing to do on any machine")
-    words = ""
-    if tried != Try():
-        machine = machine_for(member, tried.machine) if tried.machine is not None else None
-        words = question.otherwise(asked.asked, tried.day, tried.hand, tried.rush, machine, tried.season_date)
-    made = {"asked": asked.asked, "shown": question.shown(asked), "words": words, "by": member.user, "at": now, "enough": False}
-    kept, _ = SeasonPlan.objects.update_or_create(uuid=plan, shop_id=member.shop_id, defaults=made)
-
-    def keep(answer: dict[str, Any]) -> None:
-        SeasonPlan.objects.filter(pk=kept.pk).update(answer=answer)
-
-    def work(tell: Callable[[dict[str, Any]], None]) -> dict[str, Any]:
-        def step(what: str, found: int, bound: int) -> bool:
-            tell({"what": what, "found": found, "bound": bound, "done": False})
-            return SeasonPlan.objects.filter(pk=kept.pk, enough=True).exists()
-
-        return registry.find("season_schedule").run_within_limits(asked.asked, step)
-
+    begun = {"by": member.user, "at": timezone.now(), "enough": False}
+    kept, _ = SeasonPlan.objects.update_or_create(uuid=plan, shop_id=member.shop_id, defaults=begun)
     try:
-        yield from streamed.alongside(work, keep)
+        asked = _asked(member, kept, tried, anew=anew)
+        yield from streamed.alongside(partial(_work_out, kept.pk, asked), partial(_keep, kept.pk))
     except Exception:
         kept.delete()  # nothing is being worked out any more
         raise
     yield DONE
+
+
+def _asked(member: Member, kept: SeasonPlan, tried: Try, *, anew: bool) -> dict[str, Any]:
+    """What is asked, kept with the plan to come. Raises BadInput."""
+    found = question.question(member, None if anew else plans.taken(member))
+    if not found.jobs:
+        raise BadInput("jobs", "there is nothing to do on any machine")
+    if tried != Try():
+        machine = machine_for(member, tried.machine) if tried.machine is not None else None
+        kept.words = question.otherwise(found.asked, tried.day, tried.hand, tried.rush, machine, tried.season_date)
+    kept.asked, kept.shown = found.asked, question.shown(found)
+    kept.save(update_fields=["words", "asked", "shown"])
+    return found.asked
+
+
+def _work_out(plan_pk: int, asked: dict[str, Any], tell: Callable[[dict[str, Any]], None]) -> dict[str, Any]:
+    def step(what: str, found: int, bound: int) -> bool:
+        tell({"what": what, "found": found, "bound": bound, "done": False})
+        return SeasonPlan.objects.filter(pk=plan_pk, enough=True).exists()
+
+    return registry.find("season_schedule").run_within_limits(asked, step)
+
+
+def _keep(plan_pk: int, answer: dict[str, Any]) -> None:
+    SeasonPlan.objects.filter(pk=plan_pk).update(answer=answer)
 
 
 def again_beside(member: Member) -> None:

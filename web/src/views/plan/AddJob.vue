@@ -108,7 +108,18 @@ function leave(): void {
 </template>
 
 <style scoped>
-.begin {
+.begin.link {
   justify-self: start;
+  padding: 0;
+}
+.tick {
+  display: inline-flex;
+  gap: 8px;
+  align-items: center;
+}
+.tick input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--accent);
 }
 </style>

@@ -51,5 +51,5 @@ describe('a plan in rows', () => {
 
 it('says times and names short', () => {
   expect([span(75), span(60), span(20), span(0)]).toEqual(['1 h 15 min', '1 h', '20 min', '0 min'])
-  expect(['Dunmere 12', 'Heron 4', 'Sill 61'].map(shortName)).toEqual(['D12', 'H4', 'S61'])
+  expect(['Dunmere 12', 'Heron 4', 'Weir 107'].map(shortName)).toEqual(['D12', 'H4', '107'])
 })

@@ -55,10 +55,10 @@ export const isLate = (plan: Plan, job: Job): boolean => {
   return !!machine?.due && !!end && end > machine.due
 }
 
-/** ``Dunmere 12`` as ``D12``: for where there is room for three letters. */
+/** ``Dunmere 12`` as ``D12``, ``Weir 107`` as ``107``: for where there is room for three letters. */
 export const shortName = (name: string): string =>
   name
     .split(/\s+/)
     .map((word) => (/^\d/.test(word) ? word : word.slice(0, 1)))
     .join('')
-    .slice(0, 4)
+    .slice(-3)

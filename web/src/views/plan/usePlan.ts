@@ -88,7 +88,7 @@ export function usePlan() {
   }
   const workBy = (other: Plan): Promise<boolean> => at.run(() => work(other.uuid))
   const earlier = ref<Schemas['SeasonPlanBrief'][]>([])
-  watch(season, async () => (earlier.value = await answer(api.GET('/api/season/plans')).catch(() => [])))
+  watch([season, tried], async () => (earlier.value = await answer(api.GET('/api/season/plans')).catch(() => [])))
   /** Another plan, to be held against the one people work by. */
   const look = (season_plan_id: string): Promise<boolean> =>
     at.run(async () => {
