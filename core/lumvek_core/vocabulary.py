@@ -26,6 +26,7 @@ PHASE_NAMES = {
     "first-field": "First field",
     "daily": "Daily",
     "crop-change": "Crop change",
+    "changeover": "Changeover",
     "arrival": "Arrival",
     "emergence": "Emergence",
 }

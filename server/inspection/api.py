@@ -18,6 +18,7 @@ from .judging.typed_readings import NewReading
 from .queries import (
     before_start,
     board,
+    changeover_page,
     preparing,
     row_map,
     rule_books,
@@ -28,6 +29,7 @@ from .queries import (
 )
 from .queries.walk_arounds import walk_around_for
 from .schemas import BoardAsked, BoardOut, ChangedOut, HoldOut, MachineNameOut, PlanOut, WalkAroundBrief, WalkAroundOut
+from .schemas_changeover import ChangeoverAsked, ChangeoverOut
 from .schemas_findings import DecidedOut, FindingsAsked, FindingsOut, PartsOut
 from .schemas_set_up import SetUpOut
 from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
@@ -66,6 +68,13 @@ def machine_set_up(request: HttpRequest, machine_id: int) -> SetUpOut:
     return set_up_page.page(member, machine_for(member, machine_id))
 
 
+@machines.post("/{int:machine_id}/changeover", response=ChangeoverOut, **allowed(starting.start))
+def machine_changeover(request: HttpRequest, machine_id: int, asked: ChangeoverAsked) -> ChangeoverOut:
+    """What is to be set otherwise for the crop that comes, and what is calibrated afterwards. Begins nothing."""
+    member = member_of(request)
+    return changeover_page.page(member, machine_for(member, machine_id), asked)
+
+
 @machines.post("/{int:machine_id}/preview", response=PreviewOut, **allowed(starting.start))
 def preview(request: HttpRequest, machine_id: int, wanted: StartIn) -> PreviewOut:
     """What a walk-around would be: checks, postures in order, tools. Begins nothing."""
@@ -83,7 +92,9 @@ def start(request: HttpRequest, machine_id: int, wanted: StartIn) -> WalkAroundB
 
 
 def _wanted(given: StartIn) -> preparing.Wanted:
-    return preparing.Wanted(given.phase, given.crop, given.headers, given.people, given.take_in)
+    return preparing.Wanted(
+        given.phase, given.crop, given.headers, given.people, given.take_in, given.then_crop, given.then_days
+    )
 
 
 def opened_for(request: HttpRequest, walk_around_id: uuid.UUID) -> "tuple[WalkAround, CoreBook]":

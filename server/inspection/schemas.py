@@ -24,7 +24,16 @@ else:
 
 SeverityName = Literal["sound", "watch", "due", "stop", "not-seen", "does-not-apply"]
 PhaseName = Literal[
-    "everything", "after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"
+    "everything",
+    "after-season",
+    "winter",
+    "pre-season",
+    "first-field",
+    "daily",
+    "crop-change",
+    "changeover",
+    "arrival",
+    "emergence",
 ]
 CropName = Literal["", "small-grain", "pod", "ear", "fine-seed"]
 

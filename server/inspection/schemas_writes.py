@@ -19,6 +19,8 @@ class StartIn(Schema):
     headers: list[int] = Field(default_factory=list, max_length=6)
     people: list[int] = Field(default_factory=list, max_length=6)
     take_in: bool = False
+    then_crop: CropName = ""
+    then_days: int | None = Field(default=None, ge=0, le=400)
 
 
 class PinPictureIn(Schema):

@@ -6,6 +6,7 @@ from typing import Any
 
 from .. import reference, structure
 from ..errors import BadInput
+from .calibration import Calibrations
 from .lists import Companion, Renamed, Safety, School, Service, StripDown, WorkTimes
 from .load import SHIPPED, load
 from .model import FamilyHead, SharedHead, Station
@@ -22,6 +23,7 @@ FILES: dict[str, Any] = {
     "strip-downs": list[StripDown],
     "services": list[Service],
     "work": WorkTimes,
+    "calibrations": Calibrations,
     "renamed": Renamed,
     "own-checks": OwnChecks,
     "model": ModelFile,

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from .. import coupled
 from ..structure import Over, Stated, Within
+from .calibration import Calibrations
 from .model import At, Family
 
 
@@ -227,3 +228,4 @@ class Catalogue:
     strip_downs: list[StripDown] = field(default_factory=list)
     services: list[Service] = field(default_factory=list)
     renamed: Renamed = field(default_factory=Renamed)
+    calibrations: Calibrations = field(default_factory=lambda: Calibrations({}, []))

@@ -7,6 +7,7 @@ from typing import Any
 from ..coupled import long
 from ..errors import BadInput, nearest
 from . import files, resolve
+from .calibration import Calibrations
 from .files import Written
 from .lists import Catalogue, Companion, Renamed, Safety, School, Service, StripDown, WorkTimes
 from .model import Family, FamilyHead, SharedHead, Station
@@ -28,6 +29,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
     safety: Written[Safety] = files.read(Safety, folder / "safety.yaml", folder)
     work: Written[WorkTimes] = files.read(WorkTimes, folder / "work.yaml", folder)
     renamed: Written[Renamed] = files.read(Renamed, folder / "renamed.yaml", folder)
+    calibrations: Written[Calibrations] = files.read(Calibrations, folder / "calibrations.yaml", folder)
     catalogue = Catalogue(
         families={one.family.family: one.family for one in read},
         companions=lists["companions"].value,
@@ -37,8 +39,9 @@ def load(folder: Path = SHIPPED) -> Catalogue:
         strip_downs=lists["strip-downs"].value,
         services=lists["services"].value,
         renamed=renamed.value,
+        calibrations=calibrations.value,
     )
-    written = {**lists, "safety": safety, "work": work, "renamed": renamed}
+    written = {**lists, "safety": safety, "work": work, "renamed": renamed, "calibrations": calibrations}
     places = resolve.Places({one.family.family: one.places for one in read}, written)
     problems = list(resolve.unresolved(catalogue, places))
     if problems:

@@ -18,7 +18,9 @@ from ..structure import Over, Within
 structure.family(Rule, lambda: tuple(kinds.kinds().values()))
 
 Unit = Literal["mm", "N", "Nm", "hole", "notch", "washers", "turns", "deg", "A", "h", "mbar", "bar", "%", "l"]
-Phase = Literal["after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "arrival", "emergence"]
+Phase = Literal[
+    "after-season", "winter", "pre-season", "first-field", "daily", "crop-change", "changeover", "arrival", "emergence"
+]
 At = Literal["same", "across", "row", "machine"]
 Crop = Literal["small-grain", "pod", "ear", "fine-seed"]
 Order = Literal["", "first", "last"]
@@ -75,16 +77,24 @@ class Wears:
 
 
 @dataclass(frozen=True)
+class Setting:
+    """What it takes to set something by crop, at one of its places."""
+
+    minutes: Annotated[float, Over(0)] = 10
+    hands: Annotated[int, Within(1, 2)] = 1
+
+
+@dataclass(frozen=True)
 class Check:
     """One thing looked at or measured at a station.
 
     per: how often, see `positions`. posture: where it is another than its station's. values: names of several figures typed for
     one position (three places round a disc). reading_error: one standard deviation of the reading, in its unit. plausible: a
-    range outside which the product asks. source: where the figures of the rule come from. wears: where it is forecast. order:
-    before (clean) or after (grease) everything else at its station. after: checks that must be done before. It is made where
-    the machine has `option`, all of `needs` and none of `unless`, in these `phases`, for these `crops` and with these `headers`
-    (families); empty means any. look: the motif whose drawings show its states. together: what is judged as one with others of
-    this name, and stands on one screen with them.
+    range outside which the product asks. source: where the figures of the rule come from. wears: where it is forecast. setting:
+    what it takes to set it, of what is set by crop. order: before (clean) or after (grease) everything else at its station.
+    after: checks that must be done before. It is made where the machine has `option`, all of `needs` and none of `unless`, in
+    these `phases`, for these `crops` and with these `headers` (families); empty means any. look: the motif whose drawings show
+    its states. together: what is judged as one with others of this name, and stands on one screen with them.
     """
 
     key: str
@@ -105,6 +115,7 @@ class Check:
     remedy: str = ""
     parts: list[PartUse] = field(default_factory=list)
     wears: Wears | None = None
+    setting: Setting | None = None
     tools: list[str] = field(default_factory=list)
     hazards: list[str] = field(default_factory=list)
     phases: list[Phase] = field(default_factory=lambda: ["winter"])

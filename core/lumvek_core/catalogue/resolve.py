@@ -5,7 +5,8 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
-from .. import positions
+from .. import positions, registry
+from ..calculators.calibrations_due import CALIBRATED
 from ..coupled import short
 from ..errors import nearest
 from ..looks import motif
@@ -13,6 +14,7 @@ from ..looks import wanted as looks_wanted
 from ..rules.base import counted_things, limits, other_checks
 from ..rules.verdict import FAR_REACHING
 from ..units import Inches
+from . import calibration
 from .lists import Catalogue, SchoolCondition
 from .model import Check, Family
 
@@ -111,6 +113,7 @@ def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
     for name in catalogue.work.actions:
         if name not in FAR_REACHING:
             yield "work", f"actions.{name}", f"nothing calls for {name}{nearest(name, FAR_REACHING)}"
+    yield from (("calibrations", path, complaint) for path, complaint in _calibrations(catalogue))
     for old, now in catalogue.renamed.checks.items():
         if now not in checks:
             yield "renamed", f"checks.{old}", f"{old} is now {now}, which is no check{nearest(now, checks)}"
@@ -144,6 +147,53 @@ def _services(catalogue: Catalogue) -> Iterator[tuple[int, str]]:
                 short_keys = {short(known_key) for known_key in known}
                 if key and key not in short_keys:
                     yield i, f"{one.key}: {name} has no {what} {key}{nearest(key, short_keys)}"
+
+
+def _calibrations(catalogue: Catalogue) -> Iterator[tuple[str, str]]:
+    """(dotted path, complaint)."""
+    listed = catalogue.calibrations.calibrations
+    keys = [one.key for one in listed]
+    for i, one in enumerate(listed):
+        where = f"calibrations.{i}"
+        if keys.count(one.key) > 1:
+            yield where, f"{one.key} stands there twice"
+        known: list[tuple[str, Iterable[str], Iterable[str]]] = [
+            ("family", [*one.families, *one.headers], catalogue.families),
+            ("posture", [one.posture], catalogue.safety.postures),
+            ("hazard", one.hazards, catalogue.safety.hazards),
+            ("calibration", [before.key for before in one.after], keys[:i]),
+            ("calculator", filter(None, [one.calculator]), registry.calculators()),
+            ("option", filter(None, [one.option]), _options(catalogue, one.families)),
+            ("option of a header", filter(None, [one.header_option]), _options(catalogue, one.headers)),
+            ("event", one.due_after, _events(catalogue, one, keys)),
+        ]
+        for what, named, there in known:
+            yield from (
+                (where, f"{one.key}: there is no {what} {name} here{nearest(name, there)}")
+                for name in named
+                if name not in there
+            )
+    said = {event for one in listed for event in one.due_after}
+    for key in catalogue.calibrations.happened:
+        if calibration.TOLD + key not in said:
+            yield f"happened.{key}", f"nothing is due after {key}"
+
+
+def _options(catalogue: Catalogue, families: Iterable[str]) -> set[str]:
+    found = (catalogue.families[name].options for name in families if name in catalogue.families)
+    return {short(option) for options in found for option in options}
+
+
+def _events(catalogue: Catalogue, one: calibration.Calibration, keys: Iterable[str]) -> set[str]:
+    """Everything that may make a calibration due."""
+    families = [catalogue.families[name] for name in [*one.families, *one.headers] if name in catalogue.families]
+    return {
+        *calibration.PLAIN,
+        *(calibration.SET + short(key) for family in families for key, check in family.checks.items() if check.rule.sets_up),
+        *(calibration.FITTED + short(slot) for family in families for slot in family.slots),
+        *(calibration.TOLD + key for key in catalogue.calibrations.happened),
+        *(CALIBRATED + key for key in keys if key != one.key),
+    }
 
 
 def _choices(catalogue: Catalogue, subject: str) -> set[str]:

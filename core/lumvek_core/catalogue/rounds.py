@@ -8,6 +8,8 @@ from .model import Check
 FULL = {"winter", "pre-season", "arrival"}
 """Times whose checks together are one full round."""
 SHED = {"winter", "pre-season"}
+CHANGEOVER = "changeover"
+"""What is set by crop, and what is done at every change of crop."""
 BENCH, FIELD = "bench", "planting in the field"
 """Postures: meters on the bench are looked at in full in either of these times; some things are seen only while it works."""
 
@@ -16,6 +18,8 @@ def in_round(check: Check, phase: str) -> bool:
     """Whether a check belongs to a walk-around of this time; any time has all of them."""
     if not phase:
         return True
+    if phase == CHANGEOVER:
+        return check.rule.by_crop or phase in check.phases
     if phase == "everything":
         return bool(FULL & set(check.phases))
     if phase == "pre-season" or (phase in SHED and check.posture == BENCH):

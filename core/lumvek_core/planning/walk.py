@@ -26,10 +26,11 @@ def plan(book: RuleBook, checks: Sequence[Check], moves: Sequence[Move]) -> Rout
         RouteCheck(check.key, check.posture, rank[station_of[check.key]], _after(check, checks, station_of, wanted))
         for check in checks
     ]
-    return posture_route(RouteGiven(given, _ways(moves), book.family.start))
+    return posture_route(RouteGiven(given, ways(moves), book.family.start))
 
 
-def _ways(moves: Sequence[Move]) -> list[RouteMove]:
+def ways(moves: Sequence[Move]) -> list[RouteMove]:
+    """One-way moves: those that go both ways are two."""
     there = [RouteMove(move.from_, move.to, move.minutes) for move in moves]
     return there + [RouteMove(move.to, move.from_, move.minutes) for move in moves if move.both]
 
@@ -39,12 +40,12 @@ def minutes_of(postures: Sequence[str], book: RuleBook, moves: Sequence[Move]) -
 
     Raises BadInput with field ``order`` where no way leads from one to the next.
     """
-    ways = shortest(_ways(moves), [book.family.start, *postures])
+    found = shortest(ways(moves), [book.family.start, *postures])
     before = [book.family.start, *postures]
     for at, posture in zip(before, postures, strict=False):
-        if posture not in ways[at]:
+        if posture not in found[at]:
             raise BadInput("order", f"no way leads from {at} to {posture}")
-    return [ways[at][posture] for at, posture in zip(before, postures, strict=False)]
+    return [found[at][posture] for at, posture in zip(before, postures, strict=False)]
 
 
 def ranked(book: RuleBook) -> list[str]:

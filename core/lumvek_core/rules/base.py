@@ -103,6 +103,7 @@ class Rule(ABC):
     keeps_unit: ClassVar[bool] = False
     offered: ClassVar[str] = ""
     sets_up: ClassVar[bool] = False
+    by_crop = False
     kind: str
 
     @abstractmethod

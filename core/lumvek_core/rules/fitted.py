@@ -16,12 +16,14 @@ from .verdict import Facts, Severity, Verdict
 class FittedState(Option):
     """One way it can stand. crops: those that want it so; empty where no crop asks for it. mends: what puts it so.
 
-    only_by: school → its choice by which the crop wants it so. wrong: how grave it is where the crop wants another.
+    only_by: school → its choice by which the crop wants it so; lasting_by: by which it does unless another crop follows soon.
+    wrong: how grave it is where the crop wants another.
     """
 
     crops: list[Crop] = field(default_factory=list)
     mends: str = ""
     only_by: dict[str, str] = field(default_factory=dict)
+    lasting_by: dict[str, str] = field(default_factory=dict)
     wrong: Severity = "due"
 
 
@@ -38,13 +40,14 @@ class FittedFacts(Facts):
 class FittedRule(StatesRule):
     """Records what is fitted; wrong for the crop that comes, or not alike at all its places, it is to be set.
 
-    all_alike: all places must stand alike, whatever the crop.
+    all_alike: all places must stand alike, whatever the crop. by_manual: crops for which the manual alone says how.
     """
 
     facts, compares, sets_up = FittedFacts, True, True
 
     kind: Literal["fitted"]
     options: list[FittedState]
+    by_manual: list[Crop] = field(default_factory=list)
     all_alike: bool = True
 
     def states(self) -> list[Option]:
@@ -67,6 +70,17 @@ class FittedRule(StatesRule):
             return Verdict("due", "adjust", said, facts=facts)
         suits = f", as {crop} {_want(crop)}" if wanted else ""
         return Verdict("sound", "none", f"{state.name}{suits}.", facts=facts)
+
+    @property
+    def by_crop(self) -> bool:  # type: ignore[override]
+        """Whether any crop would have it some way."""
+        return any(one.crops for one in self.options)
+
+    def lasting(self, crop: str, schools: Mapping[str, str]) -> list[FittedState]:
+        """The states that a crop would have only where no other follows soon, by the shop's schools."""
+        return [
+            one for one in self.options if crop in one.crops and one.lasting_by and one.lasting_by.items() <= schools.items()
+        ]
 
     def wanted(self, crop: str, schools: Mapping[str, str]) -> list[FittedState]:
         """The states that a crop would have, by the shop's schools; empty where it asks for none."""

@@ -3,7 +3,7 @@
 from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from lumvek_core import positions
-from lumvek_core.catalogue import in_force
+from lumvek_core.catalogue import in_force, rounds
 from lumvek_core.vocabulary import CROP_NAMES, PHASE_NAMES
 from shops.models import Member
 from shops.rights import who_may
@@ -24,6 +24,7 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
     phases = [
         PhaseOut(key=key, name=CHOICES.get(key, name), checks=made[key])  # type: ignore[arg-type]
         for key, name in PHASE_NAMES.items()
+        if key != rounds.CHANGEOVER  # begins on a page of its own
     ]
     families = rule_books.shipped().families
     takes_headers = families[machine.model.family].takes_headers

@@ -8,6 +8,7 @@ from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rounds import CHANGEOVER
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
 from lumvek_core.planning import walk
@@ -16,7 +17,7 @@ from shops.access import Conflict
 from shops.models import Member
 
 from ..models import RuleBook
-from . import rounds, rule_books
+from . import changeover, rounds, rule_books
 from .coupled import long
 
 
@@ -24,7 +25,7 @@ from .coupled import long
 class Wanted:
     """What a walk-around is to be: phase, crop (empty for any), headers (machines) and people (members) by id.
 
-    take_in: also what its round would leave out.
+    take_in: also what its round would leave out. then_crop, then_days: the crop after that, where a changeover asks.
     """
 
     phase: str = "winter"
@@ -32,6 +33,8 @@ class Wanted:
     headers: Sequence[int] = ()
     people: Sequence[int] = ()
     take_in: bool = False
+    then_crop: str = ""
+    then_days: int | None = None
 
 
 @dataclass(frozen=True)
@@ -50,8 +53,21 @@ class Prepared:
     left_out: list[dict[str, Any]] = field(default_factory=list)
 
 
-def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
-    """Compose the rule book, pick the checks and plan the route. Raises BadInput, Conflict, NotFoundHere."""
+@dataclass(frozen=True)
+class Scoped:
+    """A machine with its headers, the rule book for them, and everything that may belong to such a walk-around."""
+
+    machine: Machine
+    headers: list[Machine]
+    stored: RuleBook
+    book: CoreBook
+    scope: in_force.Scope
+    checks: list[Check]
+    layout: dict[str, int | list[str]]
+
+
+def scope(member: Member, machine: Machine, wanted: Wanted) -> Scoped:
+    """Compose the rule book and pick the checks. Raises BadInput, Conflict, NotFoundHere."""
     if machine.model.family not in rule_books.shipped().families:
         raise Conflict("There is no route for this kind of machine yet.")
     headers = _headers(member, wanted.headers)
@@ -60,17 +76,32 @@ def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
     book = rule_books.opened(stored.pk)
     families = rule_books.shipped().families
     options = [long(one, option) for one in [machine, *headers] for option in one.options]
-    scope = in_force.Scope(options, wanted.phase, wanted.crop, [header.model.family for header in headers])
-    checks = in_force.applicable(book, scope)
+    within = in_force.Scope(options, wanted.phase, wanted.crop, [header.model.family for header in headers])
+    checks = in_force.applicable(book, within)
     if not checks:
         raise BadInput("phase", f"nothing is listed for {families[machine.model.family].name.lower()} at this time")
-    layout = in_force.layout(book, counts)
-    left_out = [] if wanted.take_in else rounds.left_out([machine, *headers], checks, wanted.phase, layout)
-    without = {key for one in left_out for key in one["checks"]}
-    checks = [check for check in checks if check.key not in without] or checks
-    route = walk.plan(book, checks, rule_books.shipped().safety.moves)
+    return Scoped(machine, headers, stored, book, within, checks, in_force.layout(book, counts))
+
+
+def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
+    """What belongs to it, what its round leaves out, and the route. Raises BadInput, Conflict, NotFoundHere."""
+    of = scope(member, machine, wanted)
+    machines, checks = [machine, *of.headers], of.checks
+    left_out: list[dict[str, Any]] = []
+    if wanted.phase == CHANGEOVER:
+        crops = changeover.Crops(wanted.crop, wanted.then_crop, wanted.then_days)
+        found = changeover.found(of.book, machines, checks, of.layout, crops)
+        left_out = rounds.standing_right(found.right, found.kept)
+        checks = [check for check in checks if check.key in changeover.listed(found)]
+    elif not wanted.take_in:
+        left_out = rounds.left_out(machines, checks, wanted.phase, of.layout)
+        without = {key for one in left_out for key in one["checks"]}
+        checks = [check for check in checks if check.key not in without] or checks
+    route = walk.plan(of.book, checks, rule_books.shipped().safety.moves)
     tools = list(dict.fromkeys(tool for check in checks for tool in check.tools))
-    return Prepared(machine, headers, stored, book, scope, checks, layout, route, sorted(tools, key=str.lower), left_out)
+    return Prepared(
+        machine, of.headers, of.stored, of.book, of.scope, checks, of.layout, route, sorted(tools, key=str.lower), left_out
+    )
 
 
 def counts_of(machine: Machine) -> dict[str, int]:

@@ -30,6 +30,15 @@ def left_out(
     return [{"why": one.why, "checks": one.checks, "words": _words(one, last)} for one in found]
 
 
+def standing_right(right: Sequence[str], kept: Sequence[str]) -> list[dict[str, Any]]:
+    """What a changeover leaves out: what stands as the crop would have it, and what is not worth changing for one field."""
+    told = [
+        ("right", list(right), f"{counted(len(right), 'item')} left out: set for this crop already."),
+        ("kept", list(kept), f"{counted(len(kept), 'item')} left as set: it would be changed back soon."),
+    ]
+    return [{"why": why, "checks": checks, "words": words} for why, checks, words in told if checks]
+
+
 def _words(one: rounds.LeftOut, last: dt.date | None) -> str:
     many = counted(len(one.checks), "check")
     if one.why == "field":

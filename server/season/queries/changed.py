@@ -76,7 +76,7 @@ def _of_hands(member: Member, plan: SeasonPlan) -> Iterator[str]:
     yield from _named("other hours or skills: ", [one.what.removesuffix(": hands") for one in changed])
     dry = DrySpell.objects.of(member)
     if dry.filter(Q(at__gt=plan.at, taken_back_at=None) | Q(at__lte=plan.at, taken_back_at__gt=plan.at)).exists():
-        yield "the weather"
+        yield "other dry spells"
     if Hands.objects.of(member).filter(member__left_at__gt=plan.at).exists():
         yield "somebody left"
 

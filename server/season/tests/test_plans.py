@@ -290,7 +290,7 @@ def changes(shop):
         "other hours or skills: Technician": lambda: hands.set_hands(
             shop.lead, shop.technician.pk, planned=True, hours=WEEK, skills=""
         ),
-        "the weather": lambda: hands.add_dry(
+        "other dry spells": lambda: hands.add_dry(
             shop.lead, uuid.uuid4(), dt.datetime(2026, 12, 7, 8), dt.datetime(2026, 12, 8, 18)
         ),
         "Technician is away 7 Dec 2026": lambda: hands.set_away(
@@ -300,7 +300,7 @@ def changes(shop):
 
 
 @pytest.mark.parametrize("words", ["typed: Grease it", "taken back: Paint the step", "other hours or skills: Technician",
-                                   "the weather", "Technician is away 7 Dec 2026"])  # fmt: skip
+                                   "other dry spells", "Technician is away 7 Dec 2026"])  # fmt: skip
 def test_what_is_otherwise_since_is_said_until_it_is_planned_again(words, shop, as_):
     make(shop, as_)
     assert as_(shop.lead).get("/api/season").json()["stale"] == []

@@ -137,7 +137,9 @@ const wet = (uuid: string): Promise<boolean> =>
       <p class="quiet">Work outside keeps to them. Behind the last one nobody knows, and nothing waits.</p>
       <ul>
         <li v-for="one in found?.dry ?? []" :key="one.uuid" class="tools">
-          {{ when(one.start) }} to {{ when(one.end) }}
+          <span
+            >{{ when(one.start) }} to {{ when(one.end) }} <small class="quiet">{{ one.source }}</small></span
+          >
           <button v-if="leads()" type="button" class="link" @click="wet(one.uuid)">Take back</button>
         </li>
       </ul>
