@@ -88,18 +88,21 @@ def test_a_job_is_dragged_to_somebody_else_and_what_that_contradicts_is_said(pla
     page = planned
     job = page.get_by_role("button", name=STEP).first
     job.scroll_into_view_if_needed()
-    box, ines = job.bounding_box(), page.locator("[data-row='Ines Marrow']").bounding_box()
+    box = job.bounding_box()
     page.mouse.move(box["x"] + 4, box["y"] + 8)
     page.mouse.down()
     page.mouse.move(box["x"] + 10, box["y"] + 4, steps=4)
+    ines = page.locator("[data-row='Ines Marrow']").bounding_box()
     page.mouse.move(box["x"] + 4, ines["y"] + ines["height"] / 2, steps=6)
     page.mouse.up()
+    expect(page.get_by_role("button", name="That will do")).to_be_visible()
     done(page)
     page.get_by_role("button", name=STEP).first.click()
     panel = page.get_by_role("region", name="Weld the tank step")
     expect(panel).to_contain_text("none of them has the skill welding")
     expect(panel).to_contain_text("Ines Marrow")
     panel.get_by_role("button", name="Let it move again").click()
+    expect(page.get_by_role("button", name="That will do")).to_be_visible()
     done(page)
     expect(panel).not_to_contain_text("It stays where it was put")
 

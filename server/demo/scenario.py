@@ -13,12 +13,22 @@ from .people import EMPTY_SHOP, NEWCOMER, PASSWORD, PEOPLE, Person
 from .record_helpers import made_uuid, tell, walk_around
 
 
+CROPS = [
+    {"name": "Malting barley", "group": "small-grain"},
+    {"name": "Linseed", "group": "small-grain"},
+    {"name": "Lupins", "group": "pod"},
+    {"name": "Sunflower", "group": "ear"},
+    {"name": "Grain sorghum", "group": "ear"},
+]
+"""What the ring grows, by how machines are set for it."""
+
+
 @transaction.atomic
 def load(now: dt.datetime) -> bool:
     """Make the shop, its people, models, machines and walk-arounds. False if there is a shop already."""
     if Shop.objects.exists():
         return False
-    shop = Shop.objects.create(name="Sallow Bridge Machinery Ring")
+    shop = Shop.objects.create(name="Sallow Bridge Machinery Ring", crops=CROPS)
     people = {person.username: _member(shop, person) for person in PEOPLE}
     Feeler.objects.create(shop=shop, name="card", thickness_mm=0.30)
     Feeler.objects.create(shop=shop, name="paper", thickness_mm=0.10)

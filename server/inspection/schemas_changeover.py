@@ -21,11 +21,14 @@ class ChangeoverAsked(Schema):
 
 
 class ChangePlaceOut(Schema):
-    """now, to: in words; now is empty where nobody knows, and to where it is only looked at."""
+    """now, to: in words; now is empty where nobody knows, and to where it is only looked at. now_state, to_state: their keys, for
+    drawings."""
 
     label: str
     now: str
+    now_state: str
     to: str
+    to_state: str
 
 
 class ChangeItemOut(Schema):

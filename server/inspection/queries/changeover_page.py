@@ -91,7 +91,7 @@ class _Listed:
         states = {one.key: one for one in check.rule.states()}
         places = [
             *((place, "", "") for place in ask),
-            *((one.place, states[one.now].name, states[one.to].name) for one in (change.places if change else [])),
+            *((one.place, one.now, one.to) for one in (change.places if change else [])),
         ]
         setting = check.setting or Setting()
         fitted = check.rule if isinstance(check.rule, FittedRule) else None
@@ -103,7 +103,13 @@ class _Listed:
             station=self.ready.book.station_of[check.key].name,
             todo=self._todo(check.key),
             places=[
-                ChangePlaceOut(label=positions.find(place).label, now=is_, to=will)
+                ChangePlaceOut(
+                    label=positions.find(place).label,
+                    now=states[is_].name if is_ else "",
+                    now_state=is_,
+                    to=states[will].name if will else "",
+                    to_state=will,
+                )
                 for place, is_, will in sorted(places, key=lambda one: positions.reading_order(one[0]))
             ],
             how=check.how,

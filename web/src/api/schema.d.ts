@@ -173,6 +173,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/calibrations_due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The calibrations that something made due since each was saved last, in the order they are done.
+         * @description The calibrations that something made due since each was saved last, in the order they are done.
+         *
+         *     One is due where one of its events happened later than it was saved, or at all where it never was. That another one was
+         *     saved is an event too, so that one that rests on it comes due again. Those that go before come first, otherwise the order
+         *     given holds. An aborted one was not saved. Bad input: an id twice, unknown ids in `after`, a circle, moments that are none.
+         */
+        post: operations["calc_calibrations_due"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/chain_stretch": {
         parameters: {
             query?: never;
@@ -192,6 +216,31 @@ export interface paths {
          *     stretch, not an error; pulled shorter than pushed cannot be (field ``pulled_mm``).
          */
         post: operations["calc_chain_stretch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/changeover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What stands otherwise than the crop that comes would have it, grouped by posture with the least moving of the machine.
+         * @description What stands otherwise than the crop that comes would have it, grouped by posture with the least moving of the machine.
+         *
+         *     A place that stands in one of the wanted states is right, as long as like places stand alike; one that does not is set to
+         *     the state most of its like places have right, else to the best. A place nobody knows is asked. An item is left out where the
+         *     crop asks for nothing of it. A lasting item is kept where the crop after that comes within 21 days and wants it as it stands
+         *     now. Work is Σ minutes·places of what is set or done. Bad input: an id twice, an unknown `after`, postures no move leads to.
+         */
+        post: operations["calc_changeover"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1345,6 +1394,26 @@ export interface paths {
          * @description In use again.
          */
         post: operations["inspection_api_machines_bring_machine_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/changeover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Machine Changeover
+         * @description What is to be set otherwise for the crop that comes, and what is calibrated afterwards. Begins nothing.
+         */
+        post: operations["inspection_api_machine_changeover"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5281,6 +5350,42 @@ export interface components {
             start: string;
             technicians: string[];
         };
+        CalcCalibrationsDue: {
+            due: components["schemas"]["CalcDue"][];
+            never: string[];
+            right: string[];
+        };
+        CalcCalibrationsGiven: {
+            calibrations: components["schemas"]["CalcKnown"][];
+            events: components["schemas"]["CalcHappened"][];
+        };
+        CalcChangeVisit: {
+            keys: string[];
+            minutes: number;
+            posture: string;
+            via: string[];
+        };
+        CalcChangeover: {
+            ask: components["schemas"]["CalcToAsk"][];
+            calibrate: string[];
+            change: components["schemas"]["CalcToChange"][];
+            do: string[];
+            hands: number;
+            kept: string[];
+            manual: string[];
+            moving_min: number;
+            right: string[];
+            visits: components["schemas"]["CalcChangeVisit"][];
+            work_min: number;
+        };
+        CalcChangeoverGiven: {
+            crop: string;
+            items: components["schemas"]["CalcItem"][];
+            moves: components["schemas"]["CalcRouteMove"][];
+            start: string;
+            then_crop?: string;
+            then_days?: number | null;
+        };
         CalcContact: {
             band_equivalents: components["schemas"]["CalcBandSeen"][];
             equivalent_span_mm: number;
@@ -5367,6 +5472,11 @@ export interface components {
             more_late: number;
             supplier: string;
         };
+        CalcDue: {
+            because: components["schemas"]["CalcHappened"][];
+            first: components["schemas"]["CalcGoesAfter"][];
+            key: string;
+        };
         CalcEvenGiven: {
             per_turn?: number | null;
             readings: {
@@ -5450,9 +5560,18 @@ export interface components {
             name: string;
             no_go: boolean;
         };
+        CalcGoesAfter: {
+            because: string;
+            key: string;
+        };
         CalcHalves: {
             left: number;
             right: number;
+        };
+        CalcHappened: {
+            at: string;
+            event: string;
+            words?: string;
         };
         CalcHoldDownGiven: {
             card_mm?: number | null;
@@ -5479,6 +5598,25 @@ export interface components {
             id: string;
             reason: string;
         };
+        CalcItem: {
+            after?: string[];
+            alike?: boolean;
+            always?: boolean;
+            by_manual?: string[];
+            calibrate?: string[];
+            hands?: number;
+            key: string;
+            lasting?: boolean;
+            minutes?: number;
+            places: {
+                [key: string]: string | null;
+            };
+            posture: string;
+            station: number;
+            wants?: {
+                [key: string]: string[];
+            };
+        };
         CalcJobPin: {
             place?: string | null;
             start: string;
@@ -5490,6 +5628,12 @@ export interface components {
             mass_g: number;
             name: string;
             radius_mm: number;
+        };
+        CalcKnown: {
+            after?: components["schemas"]["CalcGoesAfter"][];
+            due_after: string[];
+            key: string;
+            saved?: string | null;
         };
         CalcLength: {
             inches_text: string;
@@ -5600,6 +5744,11 @@ export interface components {
             /** @enum {string} */
             kind: "bay" | "outside" | "bench" | "field";
             name: string;
+        };
+        CalcPlaceChange: {
+            now: string;
+            place: string;
+            to: string;
         };
         CalcPlan: {
             bound: number;
@@ -6075,6 +6224,16 @@ export interface components {
             shifts: components["schemas"]["CalcSpan"][];
             skills?: string[];
         };
+        CalcToAsk: {
+            key: string;
+            places: string[];
+        };
+        CalcToChange: {
+            back: boolean;
+            key: string;
+            minutes: number;
+            places: components["schemas"]["CalcPlaceChange"][];
+        };
         CalcTrip: {
             back: string;
             call_at: string | null;
@@ -6139,6 +6298,18 @@ export interface components {
         CalcYieldGiven: {
             loads: components["schemas"]["CalcLoad"][];
             min_load_kg?: number;
+        };
+        /**
+         * CalibrationAheadOut
+         * @description because: what the change makes it due by, in words.
+         */
+        CalibrationAheadOut: {
+            /** Because */
+            because: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * CatalogueCheckOut
@@ -6310,6 +6481,44 @@ export interface components {
             /** Used */
             used: number;
         };
+        /**
+         * ChangeItemOut
+         * @description todo: ``set`` otherwise, ``ask`` how it stands first, ``manual``: as it says, or ``do`` as at every change. back: it is
+         *     changed back afterwards. grave: left as it is, the machine does not go out.
+         */
+        ChangeItemOut: {
+            /** Back */
+            back: boolean;
+            /** Cautions */
+            cautions: string[];
+            /** Check */
+            check: string;
+            /** Grave */
+            grave: boolean;
+            /** Hands */
+            hands: number;
+            /** How */
+            how: string;
+            /** Look */
+            look: string;
+            /** Mends */
+            mends: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Places */
+            places: components["schemas"]["ChangePlaceOut"][];
+            /** Station */
+            station: string;
+            /**
+             * Todo
+             * @enum {string}
+             */
+            todo: "set" | "ask" | "manual" | "do";
+            /** Tools */
+            tools: string[];
+        };
         /** ChangeOut */
         ChangeOut: {
             /** After */
@@ -6325,6 +6534,36 @@ export interface components {
             by: string;
             /** What */
             what: string;
+        };
+        /**
+         * ChangePlaceOut
+         * @description now, to: in words; now is empty where nobody knows, and to where it is only looked at. now_state, to_state: their keys, for
+         *     drawings.
+         */
+        ChangePlaceOut: {
+            /** Label */
+            label: string;
+            /** Now */
+            now: string;
+            /** Now State */
+            now_state: string;
+            /** To */
+            to: string;
+            /** To State */
+            to_state: string;
+        };
+        /** ChangeVisitOut */
+        ChangeVisitOut: {
+            /** Cautions */
+            cautions: string[];
+            /** Items */
+            items: components["schemas"]["ChangeItemOut"][];
+            /** Lock */
+            lock: string;
+            /** Minutes */
+            minutes: number;
+            /** Posture */
+            posture: string;
         };
         /**
          * ChangedOut
@@ -6346,6 +6585,64 @@ export interface components {
             places: components["schemas"]["PlaceOut"][];
             /** Stations */
             stations: components["schemas"]["StationOut"][];
+        };
+        /**
+         * ChangeoverAsked
+         * @description crop: the group of the one that comes. headers: machines that are coupled then. then_crop, then_days: the crop after
+         *     that, and in how many days it comes.
+         */
+        ChangeoverAsked: {
+            /**
+             * Crop
+             * @default
+             * @enum {string}
+             */
+            crop: "" | "small-grain" | "pod" | "ear" | "fine-seed";
+            /**
+             * Headers
+             * @default []
+             */
+            headers: number[];
+            /**
+             * Then Crop
+             * @default
+             * @enum {string}
+             */
+            then_crop: "" | "small-grain" | "pod" | "ear" | "fine-seed";
+            /** Then Days */
+            then_days?: number | null;
+        };
+        /**
+         * ChangeoverOut
+         * @description right: items that stand as they should. kept: left as they are, for they would be changed back soon. running: a
+         *     changeover that is under way. coupled: headers that were coupled last.
+         */
+        ChangeoverOut: {
+            /** Calibrations */
+            calibrations: components["schemas"]["CalibrationAheadOut"][];
+            /** Coupled */
+            coupled: number[];
+            /** Grown */
+            grown: components["schemas"]["GrownOut"][];
+            /** Hands */
+            hands: number;
+            /** Headers */
+            headers: components["schemas"]["MachineOut"][];
+            /** Kept */
+            kept: string[];
+            machine: components["schemas"]["MachineOut"];
+            /** Moving Min */
+            moving_min: number;
+            /** Right */
+            right: string[];
+            /** Running */
+            running: string | null;
+            /** Tools */
+            tools: string[];
+            /** Visits */
+            visits: components["schemas"]["ChangeVisitOut"][];
+            /** Work Min */
+            work_min: number;
         };
         /** ChangesAsked */
         ChangesAsked: {
@@ -8040,6 +8337,16 @@ export interface components {
             walk_around: components["schemas"]["WalkAroundBrief"];
             /** Worst */
             worst: string[];
+        };
+        /** GrownOut */
+        GrownOut: {
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "" | "small-grain" | "pod" | "ear" | "fine-seed";
+            /** Name */
+            name: string;
         };
         /** HalvedSieve */
         HalvedSieve: {
@@ -9811,7 +10118,7 @@ export interface components {
              *       "winter"
              *     ]
              */
-            phases: ("after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence")[];
+            phases: ("after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence")[];
             /**
              * Posture
              * @default
@@ -10257,7 +10564,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
+            key: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence";
             /** Name */
             name: string;
         };
@@ -12111,12 +12418,20 @@ export interface components {
              * @default winter
              * @enum {string}
              */
-            phase: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
+            phase: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence";
             /**
              * Take In
              * @default false
              */
             take_in: boolean;
+            /**
+             * Then Crop
+             * @default
+             * @enum {string}
+             */
+            then_crop: "" | "small-grain" | "pod" | "ear" | "fine-seed";
+            /** Then Days */
+            then_days?: number | null;
         };
         /**
          * StartInfoOut
@@ -12147,7 +12462,7 @@ export interface components {
              * Usual
              * @enum {string}
              */
-            usual: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "arrival" | "emergence";
+            usual: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence";
         };
         /**
          * StateFacts
@@ -13463,6 +13778,30 @@ export interface operations {
             };
         };
     };
+    calc_calibrations_due: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalcCalibrationsGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalcCalibrationsDue"];
+                };
+            };
+        };
+    };
     calc_chain_stretch: {
         parameters: {
             query?: never;
@@ -13483,6 +13822,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalcStretch"];
+                };
+            };
+        };
+    };
+    calc_changeover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalcChangeoverGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalcChangeover"];
                 };
             };
         };
@@ -14742,6 +15105,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ParticularsOut"];
+                };
+            };
+        };
+    };
+    inspection_api_machine_changeover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeoverAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeoverOut"];
                 };
             };
         };

@@ -19,6 +19,7 @@ export const PHASE_NAMES = {
   "first-field": "First field",
   "daily": "Daily",
   "crop-change": "Crop change",
+  "changeover": "Changeover",
   "arrival": "Arrival",
   "emergence": "Emergence"
 } as const

@@ -100,6 +100,13 @@ export const router = createRouter({
       meta: { title: 'Set-up' },
     },
     {
+      path: '/machines/:id/changeover',
+      name: 'changeover',
+      component: () => import('@/views/changeover/Changeover.vue'),
+      props: true,
+      meta: { title: 'Changeover' },
+    },
+    {
       path: '/machines/:id/logbook',
       name: 'logbook',
       component: () => import('@/views/logbook/Logbook.vue'),

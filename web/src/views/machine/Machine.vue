@@ -68,6 +68,7 @@ const wanted = (): Start => ({
   headers: [...chosen.headers],
   people: [...chosen.people],
   take_in: chosen.takeIn,
+  then_crop: '',
 })
 let asked = 0
 watch(

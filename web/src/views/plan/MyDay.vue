@@ -12,7 +12,8 @@ import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
 import OwnCalendar from './OwnCalendar.vue'
 import PlanTabs from './PlanTabs.vue'
-import { dayName, span, when, type Job } from './planned'
+import { span } from '@/app/duration'
+import { dayName, when, type Job } from './planned'
 import { useUnderWay } from './useUnderWay'
 
 const session = useSession()

@@ -2,7 +2,7 @@
 /** How late the best plan found so far is, and what none is under: the two lines meet where it is the best there is. */
 import { computed } from 'vue'
 import Button from '@/design/controls/button'
-import { span } from './planned'
+import { span } from '@/app/duration'
 
 const props = defineProps<{ told: { found: number; bound: number }[] }>()
 defineEmits<{ enough: [] }>()

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { isLate, rowsOf, shortName, span, worstFirst, type Job, type Plan } from './planned'
+import { span } from '@/app/duration'
+import { isLate, rowsOf, shortName, worstFirst, type Job, type Plan } from './planned'
 
 const job = (more: Partial<Job>): Job =>
   ({

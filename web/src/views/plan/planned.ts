@@ -42,13 +42,6 @@ export const when = (iso: string): string =>
 export const dayName = (day: string): string =>
   new Date(`${day}T12:00Z`).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
 
-/** ``1 h 15 min`` */
-export function span(minutes: number): string {
-  const whole = Math.round(minutes)
-  const hours = Math.floor(whole / 60)
-  return [hours ? `${hours} h` : '', whole % 60 || !hours ? `${whole % 60} min` : ''].filter(Boolean).join(' ')
-}
-
 export const isLate = (plan: Plan, job: Job): boolean => {
   const machine = plan.machines.find((one) => one.name === job.machine)
   const end = job.stretches.at(-1)?.end
