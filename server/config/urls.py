@@ -3,6 +3,7 @@
 from django.urls import path, re_path
 
 from keeping import views as keeping
+from report import changeover_views as changeover
 from report import logbook_views as logbook
 from report import season_views as season
 from report import supply_views as supply
@@ -23,6 +24,8 @@ urlpatterns = [
     path("models/<int:model_id>.yaml", report.model_file),
     path("own-checks/<str:family>.yaml", report.own_checks),
     path("machines/<int:machine_id>/card", report.card),
+    path("machines/<int:machine_id>/changeover/card", changeover.card),
+    path("machines/<int:machine_id>/changeover/card.<str:form>", changeover.card),
     path("machines/<int:machine_id>/label.pdf", report.machine_label),
     path("shared/<str:secret>", report.shared),
     path("shared/<str:secret>/photos/<uuid:photo_id>", report.shared_photo),

@@ -12,7 +12,6 @@ from . import combines, history, machines, planter, season, supply
 from .people import EMPTY_SHOP, NEWCOMER, PASSWORD, PEOPLE, Person
 from .record_helpers import made_uuid, tell, walk_around
 
-
 CROPS = [
     {"name": "Malting barley", "group": "small-grain"},
     {"name": "Linseed", "group": "small-grain"},
