@@ -10,6 +10,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 from ninja.parser import Parser
 
+from calibration.api import router as calibration
 from finding.api import router as search
 from inspection.api import machines, walk_arounds
 from inspection.api_checks import own_check_endpoints
@@ -176,6 +177,7 @@ for _entry in registry.calculators().values():
 api.add_router("/session", session)
 api.add_router("/people", people)
 api.add_router("/people", work_endpoints)
+api.add_router("/calibration", calibration)
 api.add_router("/season", season)
 api.add_router("/shop", shop)
 api.add_router("/outside", outside)

@@ -73,6 +73,7 @@ INSTALLED_APPS = [
     "workbench",
     "supply",
     "logbook",
+    "calibration",
     "season",
     "keeping",
     "demo",

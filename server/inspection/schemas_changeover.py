@@ -21,8 +21,8 @@ class ChangeoverAsked(Schema):
 
 
 class ChangePlaceOut(Schema):
-    """now, to: in words; now is empty where nobody knows, and to where it is only looked at. now_state, to_state: their keys, for
-    drawings."""
+    """now, to: in words; now is empty where nobody knows, and to where it is only looked at. now_state, to_state: their keys,
+    for drawings."""
 
     label: str
     now: str

@@ -51,6 +51,7 @@ RIGHTS: Mapping[str, frozenset[Role]] = {
     "record services": INSPECTORS,
     "put machines away": INSPECTORS,
     "write in a machine's log": INSPECTORS,
+    "calibrate machines": INSPECTORS,
     # The season's work
     "see the season’s plan": STAFF,
     "plan the season": LEADS,

@@ -986,6 +986,166 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calibration/happened/{happened_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Happened
+         * @description It did not happen.
+         */
+        post: operations["calibration_api_take_back_happened"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibration/loads/{load_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Load
+         * @description A load counts no more.
+         */
+        post: operations["calibration_api_take_back_load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibration/loads/{load_id}/weigh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Weigh Load
+         * @description Say what scale and grain store found of a load.
+         */
+        post: operations["calibration_api_weigh_load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibration/machines/{machine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calibrations
+         * @description The calibrations of a machine as it stands, due ones first, and what came of earlier ones.
+         */
+        get: operations["calibration_api_calibrations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibration/machines/{machine_id}/happened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Say Happened
+         * @description Say that something was done to a machine, or another header coupled. The same UUID twice is once.
+         */
+        post: operations["calibration_api_say_happened"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibration/machines/{machine_id}/loads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Collect Load
+         * @description Keep a load as the machine told it. The same UUID twice is once.
+         */
+        post: operations["calibration_api_collect_load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibration/machines/{machine_id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Calibration
+         * @description Keep what came of a calibration. The same UUID twice is once.
+         */
+        post: operations["calibration_api_keep_calibration"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibration/runs/{calibration_run_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Calibration
+         * @description Take back what came of a calibration.
+         */
+        post: operations["calibration_api_take_back_calibration"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -5132,6 +5292,16 @@ export interface components {
              */
             rear_shown: string;
         };
+        /**
+         * BecauseOut
+         * @description at: on the shop's clock.
+         */
+        BecauseOut: {
+            /** At */
+            at: string;
+            /** Words */
+            words: string;
+        };
         /** BenchLineOut */
         BenchLineOut: {
             /**
@@ -6312,6 +6482,76 @@ export interface components {
             name: string;
         };
         /**
+         * CalibrationOut
+         * @description state: due, with what happened since; right: nothing did; never: nobody knows that it was ever saved, and nothing asks
+         *     for it. bench: the subject of the bench that works its figure out.
+         */
+        CalibrationOut: {
+            /** Because */
+            because: components["schemas"]["BecauseOut"][];
+            /** Before */
+            before: string[];
+            /** Bench */
+            bench: string;
+            /** Cautions */
+            cautions: string[];
+            /** First */
+            first: components["schemas"]["FirstOut"][];
+            /** Key */
+            key: string;
+            /** Lock */
+            lock: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Posture */
+            posture: string;
+            /** Save */
+            save: string;
+            /** Saved At */
+            saved_at: string | null;
+            /** Saved By */
+            saved_by: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "due" | "right" | "never";
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Values */
+            values: components["schemas"]["KeptValueOut"][];
+            /** Works */
+            works: string;
+        };
+        /**
+         * CalibrationsOut
+         * @description calibrations: due ones first, in the order they are done. header: the one on the machine now. happened: what somebody may
+         *     say was done; said: what was said. runs: all that came of earlier ones, the newest first.
+         */
+        CalibrationsOut: {
+            /** Calibrations */
+            calibrations: components["schemas"]["CalibrationOut"][];
+            /** Happened */
+            happened: components["schemas"]["ChoiceOut"][];
+            /** Header */
+            header: number | null;
+            /** Headers */
+            headers: components["schemas"]["MachineOut"][];
+            /** Loads */
+            loads: components["schemas"]["LoadOut"][];
+            machine: components["schemas"]["MachineOut"];
+            /** May Calibrate */
+            may_calibrate: boolean;
+            /** Runs */
+            runs: components["schemas"]["RunOut"][];
+            /** Said */
+            said: components["schemas"]["SaidHappenedOut"][];
+            /** Series */
+            series: components["schemas"]["SeriesOut"][];
+        };
+        /**
          * CatalogueCheckOut
          * @description A check as the shop has it, in words. own: the shop's; left_out, altered: why a shipped one is, where it is.
          */
@@ -6537,8 +6777,8 @@ export interface components {
         };
         /**
          * ChangePlaceOut
-         * @description now, to: in words; now is empty where nobody knows, and to where it is only looked at. now_state, to_state: their keys, for
-         *     drawings.
+         * @description now, to: in words; now is empty where nobody knows, and to where it is only looked at. now_state, to_state: their keys,
+         *     for drawings.
          */
         ChangePlaceOut: {
             /** Label */
@@ -7948,6 +8188,16 @@ export interface components {
             /** Open */
             open: number;
         };
+        /**
+         * FirstOut
+         * @description Another one that goes before, and why.
+         */
+        FirstOut: {
+            /** Because */
+            because: string;
+            /** Name */
+            name: string;
+        };
         /** FitIn */
         FitIn: {
             /** Counter */
@@ -8450,6 +8700,23 @@ export interface components {
             usual_hours: boolean;
         };
         /**
+         * HappenedIn
+         * @description what: a key of `happened`, or ``header`` with the machine that was coupled; none: it stands without one.
+         */
+        HappenedIn: {
+            /** At */
+            at?: string | null;
+            /** Header */
+            header?: number | null;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** What */
+            what: string;
+        };
+        /**
          * HasOut
          * @description An option of a family, asked with yes or no. checks: how many checks it brings or takes away.
          */
@@ -8732,6 +8999,20 @@ export interface components {
             username: string;
         };
         /**
+         * KeptValueOut
+         * @description last: as it was kept the last time.
+         */
+        KeptValueOut: {
+            /** Key */
+            key: string;
+            /** Last */
+            last: number | null;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * KeyOut
          * @description A key for an authenticator app: as the address of a picture to scan (data:), and in letters to type.
          */
@@ -8966,6 +9247,41 @@ export interface components {
             number: string;
             /** Quantity */
             quantity: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * LoadOut
+         * @description A collected load; what scale and grain store found is None until somebody says so.
+         */
+        LoadOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Crop */
+            crop: string;
+            /**
+             * Flow
+             * @enum {string}
+             */
+            flow: "normal" | "low";
+            /** Machine Kg */
+            machine_kg: number | null;
+            /** Name */
+            name: string;
+            /** Reference Pct */
+            reference_pct: number | null;
+            /** Scale Kg */
+            scale_kg: number | null;
+            /** Shown Pct */
+            shown_pct: number | null;
             /**
              * Uuid
              * Format: uuid
@@ -9240,7 +9556,7 @@ export interface components {
             /** Name */
             name: string;
             /** Rights */
-            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "calculate at length" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "see the season’s plan" | "plan the season" | "work by the plan" | "say who is there" | "say when it is dry" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "read the described interface" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "see rules" | "pin pictures" | "change checks" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
+            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "calculate at length" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "calibrate machines" | "see the season’s plan" | "plan the season" | "work by the plan" | "say who is there" | "say when it is dry" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "read the described interface" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "see rules" | "pin pictures" | "change checks" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
             /** Role Name */
             role_name: string;
             /** Roles */
@@ -11471,6 +11787,58 @@ export interface components {
             /** Schools */
             schools: components["schemas"]["SchoolOut"][];
         };
+        /**
+         * RunIn
+         * @description given: what a value was worked out of, the input of its calculator.
+         */
+        RunIn: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /**
+             * Given
+             * @default {}
+             */
+            given: {
+                [key: string]: unknown;
+            };
+            /** Key */
+            key: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "saved" | "unsaved" | "aborted";
+            /**
+             * Steps
+             * @default 0
+             */
+            steps: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number;
+            };
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
         /** RunOut */
         RunOut: {
             /** Given */
@@ -11481,6 +11849,23 @@ export interface components {
             result: {
                 [key: string]: unknown;
             };
+        };
+        /** SaidHappenedOut */
+        SaidHappenedOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Words */
+            words: string;
         };
         /** SaidOut */
         SaidOut: {
@@ -11876,6 +12261,25 @@ export interface components {
             supplier: string;
             /** Way */
             way: string;
+        };
+        /** SeriesOut */
+        SeriesOut: {
+            /** Name */
+            name: string;
+            /** Points */
+            points: components["schemas"]["SeriesPointOut"][];
+            /** Unit */
+            unit: string;
+        };
+        /** SeriesPointOut */
+        SeriesPointOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Value */
+            value: number;
         };
         /** ServiceDoneIn */
         ServiceDoneIn: {
@@ -12556,6 +12960,18 @@ export interface components {
              * @default 0
              */
             watch: number;
+        };
+        /**
+         * StepOut
+         * @description hold_s: seconds that a switch is held, about.
+         */
+        StepOut: {
+            /** Do */
+            do: string;
+            /** Hold S */
+            hold_s: number | null;
+            /** Watch */
+            watch: string;
         };
         /**
          * SteppedFacts
@@ -13426,6 +13842,16 @@ export interface components {
             seasons: components["schemas"]["SeasonOut"][];
             /** Unit */
             unit: string;
+        };
+        /**
+         * WeighedIn
+         * @description What scale and grain store found of a load; None leaves it as it is.
+         */
+        WeighedIn: {
+            /** Reference Pct */
+            reference_pct?: number | null;
+            /** Scale Kg */
+            scale_kg?: number | null;
         };
         /**
          * WhichDevices
@@ -14542,6 +14968,198 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalcYield"];
+                };
+            };
+        };
+    };
+    calibration_api_take_back_happened: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                happened_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationsOut"];
+                };
+            };
+        };
+    };
+    calibration_api_take_back_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationsOut"];
+                };
+            };
+        };
+    };
+    calibration_api_weigh_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeighedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationsOut"];
+                };
+            };
+        };
+    };
+    calibration_api_calibrations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationsOut"];
+                };
+            };
+        };
+    };
+    calibration_api_say_happened: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HappenedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationsOut"];
+                };
+            };
+        };
+    };
+    calibration_api_collect_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationsOut"];
+                };
+            };
+        };
+    };
+    calibration_api_keep_calibration: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationsOut"];
+                };
+            };
+        };
+    };
+    calibration_api_take_back_calibration: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calibration_run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationsOut"];
                 };
             };
         };

@@ -1,0 +1,98 @@
+"""What happened to a machine that makes calibrations due, as walk-arounds, fitments and people tell it."""
+
+import datetime as dt
+from collections.abc import Iterator, Sequence
+
+from django.utils import timezone
+
+from fleet.models import Fitment, Machine
+from inspection.models import WalkAround
+from inspection.queries import rule_books, set_up
+from lumvek_core.calculators.calibrations_due import Happened as Event
+from lumvek_core.catalogue import calibration
+from lumvek_core.coupled import short
+from lumvek_core.vocabulary import CROP_NAMES
+from shops.days import said
+
+from ..models import Happened
+
+SEASON = dt.timedelta(days=60)
+"""So long before its date a machine's season begins, for what is done once in it."""
+
+
+def coupled_now(machine: Machine) -> Machine | None:
+    """The header on a machine by what was said last: that it was coupled, or walked around with it. Three queries."""
+    listed = list(_couplings(machine))
+    return listed[-1][1] if listed else None
+
+
+def read(machine: Machine, header: Machine | None) -> list[Event]:
+    """Everything that happened, oldest first. header: the one that is on it now. A constant number of queries."""
+    machines = [machine, *([header] if header else [])]
+    found = [*_headers(machine), *_crops(machine), *_season(machine), *_set(machines), *_fitted(machines), *_said(machine)]
+    return sorted(found, key=lambda one: one.at)
+
+
+def local(moment: dt.datetime) -> str:
+    """A moment on the shop's clock."""
+    return timezone.localtime(moment).replace(tzinfo=None).isoformat()
+
+
+def _walks(machine: Machine) -> list[WalkAround]:
+    return list(machine.walk_arounds.filter(discarded_at=None).order_by("started_at").prefetch_related("headers__model"))
+
+
+def _couplings(machine: Machine) -> Iterator[tuple[dt.datetime, Machine | None]]:
+    walks = [(walk.started_at, next(iter(walk.headers.all()), None)) for walk in _walks(machine)]
+    told = Happened.objects.filter(machine=machine, what=Happened.HEADER, taken_back_at=None).select_related("header__model")
+    listed = [(at, header) for at, header in walks if header] + [(one.at, one.header) for one in told]
+    yield from sorted(listed, key=lambda one: one[0])
+
+
+def _headers(machine: Machine) -> Iterator[Event]:
+    before: int | None = None
+    for at, header in _couplings(machine):
+        if header and header.pk != before:
+            yield Event("header", local(at), f"{header.name} coupled")
+        before = header.pk if header else None
+
+
+def _crops(machine: Machine) -> Iterator[Event]:
+    before = ""
+    for walk in _walks(machine):
+        if walk.crop and walk.crop != before:
+            yield Event("crop", local(walk.started_at), f"set for {CROP_NAMES[walk.crop]}")
+        before = walk.crop or before
+
+
+def _season(machine: Machine) -> Iterator[Event]:
+    if machine.season_date and machine.season_date - SEASON <= timezone.localdate():
+        begins = machine.season_date - SEASON
+        yield Event("season", begins.isoformat(), f"the season that begins on {said(machine.season_date)}")
+
+
+def _set(machines: Sequence[Machine]) -> Iterator[Event]:
+    """Where a place was read otherwise than the time before."""
+    families = rule_books.shipped().families
+    checks = [
+        check for one in machines if one.model.family in families for check in families[one.model.family].checks.values()
+        if check.rule.sets_up
+    ]  # fmt: skip
+    names = {check.key: check.name for check in checks}
+    before: dict[tuple[str, str], str] = {}
+    for one in set_up.read(machines, checks):
+        place, state = (one.check, one.position), one.value.choice or one.value.text
+        if place in before and before[place] != state:
+            yield Event(calibration.SET + short(one.check), local(one.at), f"{names[one.check]}: set otherwise")
+        before[place] = state
+
+
+def _fitted(machines: Sequence[Machine]) -> Iterator[Event]:
+    for one in Fitment.objects.filter(machine__in=machines, taken_back_at=None).exclude(number=""):
+        yield Event(calibration.FITTED + one.slot, local(one.fitted_at), f"{one.slot.replace('-', ' ')} renewed")
+
+
+def _said(machine: Machine) -> Iterator[Event]:
+    happened = rule_books.shipped().calibrations.happened
+    for one in Happened.objects.filter(machine=machine, taken_back_at=None).exclude(what=Happened.HEADER):
+        yield Event(calibration.TOLD + one.what, local(one.at), happened.get(one.what, one.what))

@@ -1,0 +1,223 @@
+"""The calibrations of one machine: what is due and why, how each is done, what came of the earlier ones."""
+
+from collections import defaultdict
+from collections.abc import Mapping
+from typing import Literal
+
+from fleet.models import Machine
+from fleet.queries.machines import machines_for
+from inspection.queries import rule_books, serializers
+from lumvek_core.calculators.calibrations_due import (
+    CALIBRATED,
+    CalibrationsDue,
+    CalibrationsGiven,
+    Due,
+    Known,
+    calibrations_due,
+)
+from lumvek_core.calculators.calibrations_due import Happened as Event
+from lumvek_core.catalogue.calibration import Calibration
+from lumvek_core.workbench.subjects import SUBJECTS
+from shops.models import Member
+from shops.rights import may
+
+from ..models import CalibrationRun, CollectedLoad, Happened
+from ..schemas import (
+    BecauseOut,
+    CalibrationOut,
+    CalibrationsOut,
+    ChoiceOut,
+    FirstOut,
+    KeptValueOut,
+    LoadOut,
+    RunOut,
+    SaidHappenedOut,
+    SeriesOut,
+    SeriesPointOut,
+    StepOut,
+)
+from . import events
+
+NEWEST = 60
+"""Runs, loads and words that are shown."""
+
+
+def of_machine(machine: Machine, header: Machine | None) -> list[Calibration]:
+    """The calibrations a machine has with a header on it, in working order."""
+    coupled = [(header.model.family, header.options)] if header else []
+    return rule_books.shipped().calibrations.of(machine.model.family, machine.options, coupled)
+
+
+def due(machine: Machine, header: Machine | None) -> CalibrationsDue:
+    """What is due on a machine, by the core."""
+    listed = of_machine(machine, header)
+    known = {one.key for one in listed}
+    saved = _saved(machine)
+    calibrations = [
+        Known(
+            key=one.key,
+            due_after=one.due_after,
+            after=[before for before in one.after if before.key in known],
+            saved=events.local(saved[one.key].at) if one.key in saved else None,
+        )
+        for one in listed
+    ]
+    return calibrations_due(CalibrationsGiven(calibrations, events.read(machine, header)))
+
+
+def page(member: Member, machine: Machine) -> CalibrationsOut:
+    """Everything, in the order it is done: what is due first."""
+    header = events.coupled_now(machine)
+    listed = {one.key: one for one in of_machine(machine, header)}
+    found, saved = due(machine, header), _saved(machine)
+    values = _values(machine)
+    order = [*(one.key for one in found.due), *found.right, *found.never]
+    because = {one.key: one for one in found.due}
+    families = rule_books.shipped().families
+    headers = [one for one in machines_for(member) if families[one.model.family].is_header]
+    own = set(machine.headers_of.values_list("pk", flat=True))
+    runs = CalibrationRun.objects.filter(machine=machine).select_related("by", "header").order_by("-at", "-id")
+    loads = CollectedLoad.objects.filter(machine=machine, taken_back_at=None).select_related("by").order_by("-at", "-id")
+    words = Happened.objects.filter(machine=machine, taken_back_at=None).select_related("by", "header").order_by("-at", "-id")
+    happened = rule_books.shipped().calibrations.happened
+    asked = {event for one in listed.values() for event in one.due_after}
+    return CalibrationsOut(
+        machine=serializers.machine_out(machine),
+        header=header.pk if header else None,
+        headers=[
+            serializers.machine_out(one) for one in sorted(headers, key=lambda one: one.pk not in own)
+        ] if families[machine.model.family].takes_headers else [],
+        calibrations=[_out(listed[key], _state(key, found), because.get(key), listed, saved.get(key), values) for key in order],
+        happened=[ChoiceOut(key=key, name=name) for key, name in happened.items() if f"told:{key}" in asked],
+        said=[
+            SaidHappenedOut(
+                uuid=one.uuid,
+                words=(f"{one.header.name} coupled" if one.header else "no header on it")
+                if one.what == Happened.HEADER
+                else happened.get(one.what, one.what),
+                at=one.at,
+                by=serializers.full_name(one.by),
+            )
+            for one in words[:NEWEST]
+        ],
+        runs=[_run(one, listed) for one in runs[:NEWEST]],
+        loads=[_load(one) for one in loads[:NEWEST]],
+        series=_series(values),
+        may_calibrate=may(member, "calibrate machines"),
+    )  # fmt: skip
+
+
+def _saved(machine: Machine) -> dict[str, CalibrationRun]:
+    """The newest saved run of each calibration."""
+    rows = CalibrationRun.objects.filter(machine=machine, outcome=CalibrationRun.Outcome.SAVED, taken_back_at=None)
+    return {one.key: one for one in rows.select_related("by").order_by("at", "id")}
+
+
+Values = dict[tuple[str, str], list[tuple[CalibrationRun, float]]]
+
+
+def _values(machine: Machine) -> Values:
+    """Every figure that was kept of a saved run, by calibration and name, oldest first."""
+    found: Values = defaultdict(list)
+    rows = CalibrationRun.objects.filter(machine=machine, outcome=CalibrationRun.Outcome.SAVED, taken_back_at=None)
+    for run in rows.exclude(values={}).order_by("at", "id"):
+        for name, value in run.values.items():
+            found[run.key, name].append((run, float(value)))
+    return found
+
+
+def _state(key: str, found: CalibrationsDue) -> Literal["due", "right", "never"]:
+    return "right" if key in found.right else "never" if key in found.never else "due"
+
+
+def _why(happened: Event, listed: Mapping[str, Calibration]) -> str:
+    """What made it due, in words; another calibration's own name where that was saved."""
+    other = listed.get(happened.event.removeprefix(CALIBRATED))
+    return happened.words or (f"{other.name} saved" if other else happened.event)
+
+
+def _out(
+    one: Calibration,
+    state: Literal["due", "right", "never"],
+    due_: Due | None,
+    listed: Mapping[str, Calibration],
+    saved: CalibrationRun | None,
+    values: Values,
+) -> CalibrationOut:
+    safety = rule_books.shipped().safety
+    posture = safety.postures[one.posture]
+    bench = next((subject.key for subject in SUBJECTS.values() if one.calculator and one.calculator in subject.calculators), "")
+    return CalibrationOut(
+        key=one.key,
+        name=one.name,
+        state=state,
+        because=[BecauseOut(words=_why(event, listed), at=event.at) for event in due_.because] if due_ else [],
+        first=[FirstOut(name=listed[before.key].name, because=before.because) for before in due_.first] if due_ else [],
+        posture=one.posture,
+        lock=posture.lock,
+        cautions=[*posture.cautions, *(safety.hazards[name] for name in one.hazards)],
+        before=one.before,
+        steps=[StepOut(do=step.do, watch=step.watch, hold_s=step.hold_s) for step in one.steps],
+        works=one.works,
+        save=one.save,
+        note=one.note,
+        bench=bench,
+        values=[
+            KeptValueOut(
+                key=value.key,
+                name=value.name,
+                unit=value.unit,
+                last=values[one.key, value.key][-1][1] if values.get((one.key, value.key)) else None,
+            )
+            for value in one.values
+        ],
+        saved_at=saved.at if saved else None,
+        saved_by=serializers.full_name(saved.by) if saved else "",
+    )
+
+
+def _run(run: CalibrationRun, listed: dict[str, Calibration]) -> RunOut:
+    known = rule_books.shipped().calibrations.by_key.get(run.key)
+    names = {value.key: value for value in known.values} if known else {}
+    shown = [f"{names[key].name} {value:g} {names[key].unit}".rstrip() for key, value in run.values.items() if key in names]
+    return RunOut(
+        uuid=run.uuid,
+        key=run.key,
+        name=known.name if known else run.key,
+        outcome=run.outcome,  # type: ignore[arg-type]
+        at=run.at,
+        by=serializers.full_name(run.by),
+        steps=run.steps,
+        of_steps=len(known.steps) if known else run.steps,
+        values=", ".join(shown),
+        header=run.header.name if run.header else "",
+        words=run.words,
+        taken_back=run.taken_back_at is not None,
+    )
+
+
+def _load(one: CollectedLoad) -> LoadOut:
+    return LoadOut(
+        uuid=one.uuid,
+        name=one.name,
+        crop=one.crop,
+        flow=one.flow,  # type: ignore[arg-type]
+        machine_kg=one.machine_kg,
+        shown_pct=one.shown_pct,
+        scale_kg=one.scale_kg,
+        reference_pct=one.reference_pct,
+        at=one.at,
+        by=serializers.full_name(one.by),
+    )
+
+
+def _series(values: Values) -> list[SeriesOut]:
+    """The figures over time, of those that were kept at least twice."""
+    by_key = rule_books.shipped().calibrations.by_key
+    found = []
+    for (key, name), kept in values.items():
+        value = next((one for one in by_key[key].values if one.key == name), None) if key in by_key else None
+        if value and len(kept) > 1:
+            points = [SeriesPointOut(at=run.at, value=figure) for run, figure in kept]
+            found.append(SeriesOut(name=f"{by_key[key].name}: {value.name.lower()}", unit=value.unit, points=points))
+    return found
