@@ -11,7 +11,7 @@ from shops.endpoints import allowed
 
 from .actions import recording
 from .queries import page
-from .schemas import CalibrationsOut, HappenedIn, LoadIn, RunIn, WeighedIn
+from .schemas import CalibrationRunIn, CalibrationsOut, CollectedLoadIn, HappenedIn, LoadWeighedIn
 
 router = Router(tags=["calibration"])
 
@@ -24,7 +24,7 @@ def calibrations(request: HttpRequest, machine_id: int) -> CalibrationsOut:
 
 
 @router.post("/machines/{int:machine_id}/runs", response=CalibrationsOut, **allowed(recording.run))
-def keep_calibration(request: HttpRequest, machine_id: int, new: RunIn) -> CalibrationsOut:
+def keep_calibration(request: HttpRequest, machine_id: int, new: CalibrationRunIn) -> CalibrationsOut:
     """Keep what came of a calibration. The same UUID twice is once."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
@@ -56,7 +56,7 @@ def take_back_happened(request: HttpRequest, happened_id: uuid.UUID) -> Calibrat
 
 
 @router.post("/machines/{int:machine_id}/loads", response=CalibrationsOut, **allowed(recording.collect))
-def collect_load(request: HttpRequest, machine_id: int, new: LoadIn) -> CalibrationsOut:
+def collect_load(request: HttpRequest, machine_id: int, new: CollectedLoadIn) -> CalibrationsOut:
     """Keep a load as the machine told it. The same UUID twice is once."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
@@ -65,7 +65,7 @@ def collect_load(request: HttpRequest, machine_id: int, new: LoadIn) -> Calibrat
 
 
 @router.post("/loads/{uuid:load_id}/weigh", response=CalibrationsOut, **allowed(recording.weigh))
-def weigh_load(request: HttpRequest, load_id: uuid.UUID, found: WeighedIn) -> CalibrationsOut:
+def weigh_load(request: HttpRequest, load_id: uuid.UUID, found: LoadWeighedIn) -> CalibrationsOut:
     """Say what scale and grain store found of a load."""
     member = member_of(request)
     return page.page(member, recording.weigh(member, load_id, found))

@@ -17,7 +17,7 @@ MoisturePct = Annotated[float, Field(ge=0, le=60)]
 
 
 class BecauseOut(Schema):
-    """at: on the shop's clock."""
+    """at: on the shop's clock; empty where no day says more than the words."""
 
     words: str
     at: str
@@ -30,7 +30,7 @@ class FirstOut(Schema):
     because: str
 
 
-class StepOut(Schema):
+class CalibrationStepOut(Schema):
     """hold_s: seconds that a switch is held, about."""
 
     do: str
@@ -60,7 +60,7 @@ class CalibrationOut(Schema):
     lock: str
     cautions: list[str]
     before: list[str]
-    steps: list[StepOut]
+    steps: list[CalibrationStepOut]
     works: str
     save: str
     note: str
@@ -70,7 +70,7 @@ class CalibrationOut(Schema):
     saved_by: str
 
 
-class ChoiceOut(Schema):
+class HappenedChoiceOut(Schema):
     key: str
     name: str
 
@@ -82,7 +82,7 @@ class SaidHappenedOut(Schema):
     by: str
 
 
-class RunOut(Schema):
+class CalibrationRunOut(Schema):
     """steps: done of of_steps. values: what was kept, in words. words: why it was left."""
 
     uuid: uuid.UUID
@@ -99,7 +99,7 @@ class RunOut(Schema):
     taken_back: bool
 
 
-class LoadOut(Schema):
+class CollectedLoadOut(Schema):
     """A collected load; what scale and grain store found is None until somebody says so."""
 
     uuid: uuid.UUID
@@ -133,15 +133,15 @@ class CalibrationsOut(Schema):
     header: int | None
     headers: list[MachineOut]
     calibrations: list[CalibrationOut]
-    happened: list[ChoiceOut]
+    happened: list[HappenedChoiceOut]
     said: list[SaidHappenedOut]
-    runs: list[RunOut]
-    loads: list[LoadOut]
+    runs: list[CalibrationRunOut]
+    loads: list[CollectedLoadOut]
     series: list[SeriesOut]
     may_calibrate: bool
 
 
-class RunIn(Schema):
+class CalibrationRunIn(Schema):
     """given: what a value was worked out of, the input of its calculator."""
 
     uuid: uuid.UUID
@@ -164,7 +164,7 @@ class HappenedIn(Schema):
     at: Moment | None = None
 
 
-class LoadIn(Schema):
+class CollectedLoadIn(Schema):
     uuid: uuid.UUID
     name: Annotated[str, Field(max_length=60)] = ""
     crop: Annotated[str, Field(max_length=60)] = ""
@@ -176,7 +176,7 @@ class LoadIn(Schema):
     at: Moment | None = None
 
 
-class WeighedIn(Schema):
+class LoadWeighedIn(Schema):
     """What scale and grain store found of a load; None leaves it as it is."""
 
     scale_kg: Kilograms | None = None

@@ -125,10 +125,13 @@ class MachineNameOut(Schema):
 
 
 class OptionOut(Schema):
+    """right: it is right without another word, by the crop that comes."""
+
     key: str
     name: str
     severity: SeverityName
     hint: str
+    right: bool
 
 
 class FigureOut(Schema):

@@ -1,7 +1,7 @@
 """Which limits are in force: shipped figures, replaced by the shop's schools, the model's sizes and the shop's own."""
 
 import dataclasses
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -10,6 +10,7 @@ from ..coupled import prefix_of, short
 from ..errors import BadInput
 from ..rules.base import Rule, counted_things, limits, whole
 from ..rules.choice import ChoiceRule
+from ..rules.fitted import FittedRule
 from ..units import stated_in
 from .lists import Catalogue, Companion, SchoolChoice
 from .model import Check, Family, Station
@@ -240,13 +241,24 @@ def belongs(check: Check, scope: Scope) -> bool:
     )
 
 
-def seen_in_bulk(check: Check, choice: str = "") -> bool:
+def right_states(check: Check, crop: str, schools: Mapping[str, str]) -> list[str]:
+    """The states that are right without another word: those the crop that comes would have, else the first one. None where it
+    is set by crop and nobody here knows how.
+    """
+    rule, states = check.rule, check.rule.states()
+    if isinstance(rule, FittedRule) and rule.by_crop and crop:
+        wanted = {one.key for one in rule.wanted(crop, schools)}
+        return [one.key for one in states if one.key in wanted and one.severity == "sound"]
+    return [one.key for one in states[:1]]
+
+
+def seen_in_bulk(check: Check, right: Collection[str], choice: str = "") -> bool:
     """Whether a check may be marked sound together with the others of its station: looked at, not measured, and no safety item.
 
-    choice: the state it is marked with, which must be the sound one; empty asks about the check alone.
+    right: its `right_states`. choice: the state it is marked with, which must be one of them; empty asks about the check alone.
     """
     looked_at = check.kind in ("choice", "yes-no") and not check.safety and not check.optional
-    return looked_at and choice in ("", check.rule.states()[0].key)
+    return looked_at and bool(right) and (not choice or choice in right)
 
 
 def layout(book: RuleBook, counts: Mapping[str, int]) -> dict[str, int | list[str]]:

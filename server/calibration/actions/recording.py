@@ -23,7 +23,7 @@ from shops.rights import action
 
 from ..models import CalibrationRun, CollectedLoad, Happened
 from ..queries import events, page
-from ..schemas import HappenedIn, LoadIn, RunIn, WeighedIn
+from ..schemas import CalibrationRunIn, CollectedLoadIn, HappenedIn, LoadWeighedIn
 
 RIGHT = "calibrate machines"
 FIRST_GUESS_PCT = 0.15
@@ -31,7 +31,7 @@ FIRST_GUESS_PCT = 0.15
 
 
 @action(RIGHT)
-def run(member: Member, machine: Machine, new: RunIn) -> None:
+def run(member: Member, machine: Machine, new: CalibrationRunIn) -> None:
     """Keep what came of a calibration. Raises BadInput with field ``values.<key>`` and so on."""
     if kept_already(member, CalibrationRun, new.uuid):
         return
@@ -59,7 +59,7 @@ def run(member: Member, machine: Machine, new: RunIn) -> None:
     )
 
 
-def _values(known: Calibration, new: RunIn) -> None:
+def _values(known: Calibration, new: CalibrationRunIn) -> None:
     """Figures nobody can mean are refused, and so is the bare difference where an offset is stored."""
     limits = {value.key: value for value in known.values}
     for key, figure in new.values.items():
@@ -111,7 +111,7 @@ def take_back_happened(member: Member, uuid_: uuid.UUID) -> Machine:
 
 
 @action(RIGHT)
-def collect(member: Member, machine: Machine, new: LoadIn) -> None:
+def collect(member: Member, machine: Machine, new: CollectedLoadIn) -> None:
     """Keep a load as the machine told it; what it weighs may be said later. Raises BadInput."""
     if kept_already(member, CollectedLoad, new.uuid):
         return
@@ -123,7 +123,7 @@ def collect(member: Member, machine: Machine, new: LoadIn) -> None:
 
 
 @action(RIGHT)
-def weigh(member: Member, uuid_: uuid.UUID, found: WeighedIn) -> Machine:
+def weigh(member: Member, uuid_: uuid.UUID, found: LoadWeighedIn) -> Machine:
     """Say what scale and grain store found of a load; said again it is what was said last. Raises NotFoundHere."""
     found_here = there(CollectedLoad.objects.of(member).filter(uuid=uuid_, taken_back_at=None))
     load: CollectedLoad = found_here.select_related("machine__model").get()

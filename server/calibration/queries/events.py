@@ -68,7 +68,7 @@ def _crops(machine: Machine) -> Iterator[Event]:
 def _season(machine: Machine) -> Iterator[Event]:
     if machine.season_date and machine.season_date - SEASON <= timezone.localdate():
         begins = machine.season_date - SEASON
-        yield Event("season", begins.isoformat(), f"the season that begins on {said(machine.season_date)}")
+        yield Event("season", begins.isoformat(), f"the season from {said(machine.season_date)}")
 
 
 def _set(machines: Sequence[Machine]) -> Iterator[Event]:

@@ -25,16 +25,16 @@ from ..models import CalibrationRun, CollectedLoad, Happened
 from ..schemas import (
     BecauseOut,
     CalibrationOut,
+    CalibrationRunOut,
     CalibrationsOut,
-    ChoiceOut,
+    CalibrationStepOut,
+    CollectedLoadOut,
     FirstOut,
+    HappenedChoiceOut,
     KeptValueOut,
-    LoadOut,
-    RunOut,
     SaidHappenedOut,
     SeriesOut,
     SeriesPointOut,
-    StepOut,
 )
 from . import events
 
@@ -88,7 +88,7 @@ def page(member: Member, machine: Machine) -> CalibrationsOut:
             serializers.machine_out(one) for one in sorted(headers, key=lambda one: one.pk not in own)
         ] if families[machine.model.family].takes_headers else [],
         calibrations=[_out(listed[key], _state(key, found), because.get(key), listed, saved.get(key), values) for key in order],
-        happened=[ChoiceOut(key=key, name=name) for key, name in happened.items() if f"told:{key}" in asked],
+        happened=[HappenedChoiceOut(key=key, name=name) for key, name in happened.items() if f"told:{key}" in asked],
         said=[
             SaidHappenedOut(
                 uuid=one.uuid,
@@ -151,13 +151,17 @@ def _out(
         key=one.key,
         name=one.name,
         state=state,
-        because=[BecauseOut(words=_why(event, listed), at=event.at) for event in due_.because] if due_ else [],
+        because=[
+            BecauseOut(words=_why(event, listed), at="" if event.event == "season" else event.at) for event in due_.because
+        ]
+        if due_
+        else [],
         first=[FirstOut(name=listed[before.key].name, because=before.because) for before in due_.first] if due_ else [],
         posture=one.posture,
         lock=posture.lock,
         cautions=[*posture.cautions, *(safety.hazards[name] for name in one.hazards)],
         before=one.before,
-        steps=[StepOut(do=step.do, watch=step.watch, hold_s=step.hold_s) for step in one.steps],
+        steps=[CalibrationStepOut(do=step.do, watch=step.watch, hold_s=step.hold_s) for step in one.steps],
         works=one.works,
         save=one.save,
         note=one.note,
@@ -176,11 +180,11 @@ def _out(
     )
 
 
-def _run(run: CalibrationRun, listed: dict[str, Calibration]) -> RunOut:
+def _run(run: CalibrationRun, listed: dict[str, Calibration]) -> CalibrationRunOut:
     known = rule_books.shipped().calibrations.by_key.get(run.key)
     names = {value.key: value for value in known.values} if known else {}
     shown = [f"{names[key].name} {value:g} {names[key].unit}".rstrip() for key, value in run.values.items() if key in names]
-    return RunOut(
+    return CalibrationRunOut(
         uuid=run.uuid,
         key=run.key,
         name=known.name if known else run.key,
@@ -196,8 +200,8 @@ def _run(run: CalibrationRun, listed: dict[str, Calibration]) -> RunOut:
     )
 
 
-def _load(one: CollectedLoad) -> LoadOut:
-    return LoadOut(
+def _load(one: CollectedLoad) -> CollectedLoadOut:
+    return CollectedLoadOut(
         uuid=one.uuid,
         name=one.name,
         crop=one.crop,

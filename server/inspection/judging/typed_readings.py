@@ -88,9 +88,13 @@ class Understanding:
         value = Value()
         if new.state == Reading.State.SEEN:
             value = self._understood(check, new)
-            if new.bulk and not in_force.seen_in_bulk(check, value.choice):
+            if new.bulk and not in_force.seen_in_bulk(check, self._right(check), value.choice):
                 raise BadInput("bulk", "is looked at or measured by itself")
         return Typed(new, check, position, value)
+
+    def _right(self, check: Check) -> list[str]:
+        book = rule_books.opened(self.walk_around.rule_book_id)
+        return in_force.right_states(check, self.walk_around.crop, book.schools)
 
     def _understood(self, check: Check, new: NewReading) -> Value:
         unit: System = "in" if self.units(new) == "in" else "mm"

@@ -124,7 +124,7 @@ def check_out(
         optional=check.optional,
         often_missed=check.often_missed,
         safety=check.safety,
-        bulk=in_force.seen_in_bulk(check),
+        bulk=in_force.seen_in_bulk(check, in_force.right_states(check, crop, book.schools)),
         posture=check.posture,
         thing=positions.thing_of(check.per),
         grade=check.rule.oil_grade(),
@@ -149,12 +149,14 @@ def pinned(one: PinnedPicture) -> PinnedOut:
 def _options(book: CoreBook, check: Check, crop: str) -> list[OptionOut]:
     """The states to choose from, with what the crop that comes would have."""
     wanted = {one.key for one in check.rule.wanted(crop, book.schools)} if isinstance(check.rule, FittedRule) else set()
+    right = in_force.right_states(check, crop, book.schools)
     return [
         OptionOut(
             key=option.key,
             name=option.name,
             severity=option.severity,
             hint=f"for {CROP_NAMES[crop]}" if option.key in wanted else "",
+            right=option.key in right,
         )
         for option in check.rule.states()
     ]

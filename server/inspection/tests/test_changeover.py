@@ -9,6 +9,7 @@ from inspection.actions import closing, recording, shop_rules, starting
 from inspection.judging.typed_readings import NewReading
 from inspection.models import Verdict, WalkAround
 from inspection.queries import preparing
+from lumvek_core.errors import BadInput
 
 GRAIN = {"drum-position": "down", "header-speed": "high", "accelerator-speed": "high", "concave-type": "small-wire",
          "spacers": "out", "rotor-range": "high", "sieve-type": "small", "stationary-knives": "sharp", "chopper-speed": "high",
@@ -133,6 +134,18 @@ def test_the_changeover_is_walked_like_any_round_and_catches_the_forgotten_side(
     record(yard, walk, "drum-position", "R", "up")
     again = asked(yard, as_, "ear", [yard.rowcrop])
     assert to_set(again) == set(), "what was set stands right"
+
+
+def test_right_without_another_word_is_what_the_crop_would_have(yard, as_):
+    walk = change(yard, "ear", [yard.rowcrop])
+    checks = {one["key"]: one for one in as_(yard.technician).get(f"/api/walk-arounds/{walk.pk}").json()["checks"]}
+    right = {key: [one["key"] for one in check["options"] if one["right"]] for key, check in checks.items()}
+    assert (right["drum-position"], right["sieve-type"], right["header-speed"]) == (["up"], ["closed", "open"], [])
+    assert checks["drum-position"]["bulk"] and not checks["header-speed"]["bulk"], "for ears the manual alone says it"
+    in_bulk = NewReading(uuid.uuid4(), "drum-position", "L", raw=["down"], bulk=True)
+    with pytest.raises(BadInput, match="by itself"):
+        recording.record_reading(yard.technician, walk.pk, in_bulk)
+    recording.record_reading(yard.technician, walk.pk, NewReading(uuid.uuid4(), "drum-position", "L", raw=["up"], bulk=True))
 
 
 def test_stationary_knives_left_in_for_an_ear_crop_stop_the_machine(yard):

@@ -5294,7 +5294,7 @@ export interface components {
         };
         /**
          * BecauseOut
-         * @description at: on the shop's clock.
+         * @description at: on the shop's clock; empty where no day says more than the words.
          */
         BecauseOut: {
             /** At */
@@ -6519,11 +6519,114 @@ export interface components {
              */
             state: "due" | "right" | "never";
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            steps: components["schemas"]["CalibrationStepOut"][];
             /** Values */
             values: components["schemas"]["KeptValueOut"][];
             /** Works */
             works: string;
+        };
+        /**
+         * CalibrationRunIn
+         * @description given: what a value was worked out of, the input of its calculator.
+         */
+        CalibrationRunIn: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /**
+             * Given
+             * @default {}
+             */
+            given: {
+                [key: string]: unknown;
+            };
+            /** Key */
+            key: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "saved" | "unsaved" | "aborted";
+            /**
+             * Steps
+             * @default 0
+             */
+            steps: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number;
+            };
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * CalibrationRunOut
+         * @description steps: done of of_steps. values: what was kept, in words. words: why it was left.
+         */
+        CalibrationRunOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Header */
+            header: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Of Steps */
+            of_steps: number;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "saved" | "unsaved" | "aborted";
+            /** Steps */
+            steps: number;
+            /** Taken Back */
+            taken_back: boolean;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Values */
+            values: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * CalibrationStepOut
+         * @description hold_s: seconds that a switch is held, about.
+         */
+        CalibrationStepOut: {
+            /** Do */
+            do: string;
+            /** Hold S */
+            hold_s: number | null;
+            /** Watch */
+            watch: string;
         };
         /**
          * CalibrationsOut
@@ -6534,18 +6637,18 @@ export interface components {
             /** Calibrations */
             calibrations: components["schemas"]["CalibrationOut"][];
             /** Happened */
-            happened: components["schemas"]["ChoiceOut"][];
+            happened: components["schemas"]["HappenedChoiceOut"][];
             /** Header */
             header: number | null;
             /** Headers */
             headers: components["schemas"]["MachineOut"][];
             /** Loads */
-            loads: components["schemas"]["LoadOut"][];
+            loads: components["schemas"]["CollectedLoadOut"][];
             machine: components["schemas"]["MachineOut"];
             /** May Calibrate */
             may_calibrate: boolean;
             /** Runs */
-            runs: components["schemas"]["RunOut"][];
+            runs: components["schemas"]["CalibrationRunOut"][];
             /** Said */
             said: components["schemas"]["SaidHappenedOut"][];
             /** Series */
@@ -7109,6 +7212,75 @@ export interface components {
         CodesOut: {
             /** Codes */
             codes: string[];
+        };
+        /** CollectedLoadIn */
+        CollectedLoadIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Crop
+             * @default
+             */
+            crop: string;
+            /**
+             * Flow
+             * @default normal
+             * @enum {string}
+             */
+            flow: "normal" | "low";
+            /** Machine Kg */
+            machine_kg?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Reference Pct */
+            reference_pct?: number | null;
+            /** Scale Kg */
+            scale_kg?: number | null;
+            /** Shown Pct */
+            shown_pct?: number | null;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * CollectedLoadOut
+         * @description A collected load; what scale and grain store found is None until somebody says so.
+         */
+        CollectedLoadOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Crop */
+            crop: string;
+            /**
+             * Flow
+             * @enum {string}
+             */
+            flow: "normal" | "low";
+            /** Machine Kg */
+            machine_kg: number | null;
+            /** Name */
+            name: string;
+            /** Reference Pct */
+            reference_pct: number | null;
+            /** Scale Kg */
+            scale_kg: number | null;
+            /** Shown Pct */
+            shown_pct: number | null;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /**
          * CompanionIn
@@ -8699,6 +8871,13 @@ export interface components {
             /** Usual Hours */
             usual_hours: boolean;
         };
+        /** HappenedChoiceOut */
+        HappenedChoiceOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
         /**
          * HappenedIn
          * @description what: a key of `happened`, or ``header`` with the machine that was coupled; none: it stands without one.
@@ -9254,39 +9433,14 @@ export interface components {
             uuid: string;
         };
         /**
-         * LoadOut
-         * @description A collected load; what scale and grain store found is None until somebody says so.
+         * LoadWeighedIn
+         * @description What scale and grain store found of a load; None leaves it as it is.
          */
-        LoadOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** By */
-            by: string;
-            /** Crop */
-            crop: string;
-            /**
-             * Flow
-             * @enum {string}
-             */
-            flow: "normal" | "low";
-            /** Machine Kg */
-            machine_kg: number | null;
-            /** Name */
-            name: string;
+        LoadWeighedIn: {
             /** Reference Pct */
-            reference_pct: number | null;
+            reference_pct?: number | null;
             /** Scale Kg */
-            scale_kg: number | null;
-            /** Shown Pct */
-            shown_pct: number | null;
-            /**
-             * Uuid
-             * Format: uuid
-             */
-            uuid: string;
+            scale_kg?: number | null;
         };
         /**
          * LoadsDrawing
@@ -10139,7 +10293,10 @@ export interface components {
              */
             started_at: string;
         };
-        /** OptionOut */
+        /**
+         * OptionOut
+         * @description right: it is right without another word, by the crop that comes.
+         */
         OptionOut: {
             /** Hint */
             hint: string;
@@ -10147,6 +10304,8 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+            /** Right */
+            right: boolean;
             /**
              * Severity
              * @enum {string}
@@ -11787,58 +11946,6 @@ export interface components {
             /** Schools */
             schools: components["schemas"]["SchoolOut"][];
         };
-        /**
-         * RunIn
-         * @description given: what a value was worked out of, the input of its calculator.
-         */
-        RunIn: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /**
-             * Begun At
-             * Format: date-time
-             */
-            begun_at: string;
-            /**
-             * Given
-             * @default {}
-             */
-            given: {
-                [key: string]: unknown;
-            };
-            /** Key */
-            key: string;
-            /**
-             * Outcome
-             * @enum {string}
-             */
-            outcome: "saved" | "unsaved" | "aborted";
-            /**
-             * Steps
-             * @default 0
-             */
-            steps: number;
-            /**
-             * Uuid
-             * Format: uuid
-             */
-            uuid: string;
-            /**
-             * Values
-             * @default {}
-             */
-            values: {
-                [key: string]: number;
-            };
-            /**
-             * Words
-             * @default
-             */
-            words: string;
-        };
         /** RunOut */
         RunOut: {
             /** Given */
@@ -12962,18 +13069,6 @@ export interface components {
             watch: number;
         };
         /**
-         * StepOut
-         * @description hold_s: seconds that a switch is held, about.
-         */
-        StepOut: {
-            /** Do */
-            do: string;
-            /** Hold S */
-            hold_s: number | null;
-            /** Watch */
-            watch: string;
-        };
-        /**
          * SteppedFacts
          * @description steps: taken so far.
          */
@@ -13842,16 +13937,6 @@ export interface components {
             seasons: components["schemas"]["SeasonOut"][];
             /** Unit */
             unit: string;
-        };
-        /**
-         * WeighedIn
-         * @description What scale and grain store found of a load; None leaves it as it is.
-         */
-        WeighedIn: {
-            /** Reference Pct */
-            reference_pct?: number | null;
-            /** Scale Kg */
-            scale_kg?: number | null;
         };
         /**
          * WhichDevices
@@ -15027,7 +15112,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WeighedIn"];
+                "application/json": components["schemas"]["LoadWeighedIn"];
             };
         };
         responses: {
@@ -15101,7 +15186,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LoadIn"];
+                "application/json": components["schemas"]["CollectedLoadIn"];
             };
         };
         responses: {
@@ -15127,7 +15212,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RunIn"];
+                "application/json": components["schemas"]["CalibrationRunIn"];
             };
         };
         responses: {

@@ -107,6 +107,20 @@ export const router = createRouter({
       meta: { title: 'Changeover' },
     },
     {
+      path: '/machines/:id/calibrations',
+      name: 'calibrations',
+      component: () => import('@/views/calibration/Calibrations.vue'),
+      props: true,
+      meta: { title: 'Calibrations' },
+    },
+    {
+      path: '/machines/:id/calibrations/:calibration',
+      name: 'calibration',
+      component: () => import('@/views/calibration/Runner.vue'),
+      props: true,
+      meta: { title: 'Calibration' },
+    },
+    {
       path: '/machines/:id/logbook',
       name: 'logbook',
       component: () => import('@/views/logbook/Logbook.vue'),

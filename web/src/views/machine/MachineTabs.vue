@@ -7,6 +7,7 @@ const WAYS = [
   { to: { name: 'machine', params: { id: props.id } }, name: 'Walk-around' },
   { to: { name: 'set-up', params: { id: props.id } }, name: 'Set-up' },
   { to: { name: 'changeover', params: { id: props.id } }, name: 'Changeover' },
+  { to: { name: 'calibrations', params: { id: props.id } }, name: 'Calibrations' },
   { to: { name: 'wear', params: { id: props.id } }, name: 'Wear' },
   { to: { name: 'logbook', params: { id: props.id } }, name: 'Logbook' },
   { to: { name: 'particulars', params: { id: props.id } }, name: 'What it is' },

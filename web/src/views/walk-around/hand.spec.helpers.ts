@@ -12,7 +12,7 @@ import { useWalkAround, type WalkAroundState } from './useWalkAround'
 
 export const TOMAS = { id: 7, name: 'Tomas Vey' }
 export const STATES = [
-  { key: 'smooth', name: 'Smooth', severity: 'sound' },
+  { key: 'smooth', name: 'Smooth', severity: 'sound', right: true },
   { key: 'dry', name: 'Dry', severity: 'due' },
   { key: 'rough', name: 'Rough', severity: 'due' },
 ] as Check['options']

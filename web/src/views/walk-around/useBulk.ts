@@ -19,7 +19,7 @@ export function useBulk({ state, order, check, records, say, goOn }: BulkOptions
   const leftInBulk = computed(() => {
     const visit = order.visitOf(check.value.key)
     return (visit?.of ?? [])
-      .filter((one) => one.bulk && one.station === check.value.station)
+      .filter((one) => one.bulk && one.station === check.value.station && one.options.some((option) => option.right))
       .flatMap((one) => one.positions.filter((where) => state.isOpen(one, where)).map((where) => ({ check: one, where })))
   })
 
@@ -28,7 +28,10 @@ export function useBulk({ state, order, check, records, say, goOn }: BulkOptions
     const rest = leftInBulk.value
     if (!rest.length) return say('Nothing is left here that is only looked at.')
     const bodies = rest.map((one) =>
-      records.reading({ check: one.check.key, position: one.where }, { raw: [one.check.options[0]!.key], bulk: true }),
+      records.reading(
+        { check: one.check.key, position: one.where },
+        { raw: [one.check.options.find((option) => option.right)!.key], bulk: true },
+      ),
     )
     if (records.keep(bodies)) goOn()
   }

@@ -185,8 +185,9 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   }
 
   function markSound(): void {
-    const sound = check.value.options.find((option) => option.severity === 'sound')
+    const sound = check.value.options.find((option) => option.right && option.severity === 'sound')
     if (sound) record({ raw: [sound.key] })
+    else if (check.value.options.length) hint.value = 'For this crop the manual alone says how: choose how it stands.'
     else hint.value = 'Measured checks are never marked in bulk: type the figure, or − for not seen.'
   }
 

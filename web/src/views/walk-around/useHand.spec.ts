@@ -42,7 +42,7 @@ const KINDS: Record<string, { more: Partial<Check>; keys: (i: number) => string[
     more: {
       kind: 'yes-no',
       options: [
-        { key: 'yes', name: 'Yes', severity: 'sound' },
+        { key: 'yes', name: 'Yes', severity: 'sound', right: true },
         { key: 'no', name: 'No', severity: 'due' },
       ] as Check['options'],
     },

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+/** Loads collected now, weighed later: what the machine told, what scale and grain store found. */
+import { reactive } from 'vue'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import type { Schemas } from '@/api/client'
+import type { Attempt } from '@/app/useAttempt'
+import { moment } from '@/app/words'
+
+const props = defineProps<{ loads: Schemas['CollectedLoadOut'][]; may: boolean; at: Attempt }>()
+const emit = defineEmits<{
+  collect: [load: Omit<Schemas['CollectedLoadIn'], 'uuid'>]
+  weigh: [uuid: string, figures: Schemas['LoadWeighedIn']]
+  takeBack: [uuid: string]
+}>()
+const blank = () => ({
+  name: '',
+  crop: '',
+  flow: 'normal' as const,
+  machine_kg: '' as number | '',
+  shown_pct: '' as number | '',
+})
+const load = reactive(blank())
+const found = reactive<Record<string, { scale_kg?: number | ''; reference_pct?: number | '' }>>({})
+const of = (uuid: string) => (found[uuid] ??= {})
+const figure = (typed: number | '' | undefined): number | null => (typeof typed === 'number' ? typed : null)
+function collect(): void {
+  emit('collect', { ...load, machine_kg: figure(load.machine_kg), shown_pct: figure(load.shown_pct) })
+}
+function weigh(uuid: string): void {
+  emit('weigh', uuid, { scale_kg: figure(of(uuid).scale_kg), reference_pct: figure(of(uuid).reference_pct) })
+}
+/** What was typed stands until it is kept. */
+defineExpose({ clear: () => Object.assign(load, blank()) })
+const open = (one: Schemas['CollectedLoadOut']): boolean => props.may && (one.scale_kg === null || one.reference_pct === null)
+</script>
+
+<template>
+  <section class="card" aria-labelledby="loads">
+    <h2 id="loads">Loads for yield and moisture</h2>
+    <ul class="rows">
+      <li v-for="one in loads" :key="one.uuid">
+        <span class="grow"
+          ><b>{{ one.name || 'Load' }}</b
+          >{{ one.crop ? `, ${one.crop}` : '' }}{{ one.flow === 'low' ? ', low flow' : '' }}:
+          <template v-if="one.machine_kg !== null">machine {{ one.machine_kg }} kg</template
+          ><template v-if="one.scale_kg !== null">, scale {{ one.scale_kg }} kg</template
+          ><template v-if="one.shown_pct !== null">; shown {{ one.shown_pct }} %</template
+          ><template v-if="one.reference_pct !== null">, store {{ one.reference_pct }} %</template>
+          <small class="quiet">{{ moment(one.at) }}, {{ one.by }}</small></span
+        >
+        <form
+          v-if="open(one)"
+          class="tools"
+          :aria-label="`What was found of ${one.name || 'the load'}`"
+          @submit.prevent="weigh(one.uuid)"
+        >
+          <label v-if="one.scale_kg === null && one.machine_kg !== null"
+            >Scale
+            <input v-model.number="of(one.uuid).scale_kg" type="number" step="any" inputmode="decimal" class="figure" />
+            kg</label
+          >
+          <label v-if="one.reference_pct === null && one.shown_pct !== null"
+            >Store
+            <input v-model.number="of(one.uuid).reference_pct" type="number" step="any" inputmode="decimal" class="figure" />
+            %</label
+          >
+          <Button type="submit" severity="secondary" label="Keep" :disabled="at.busy" />
+          <button type="button" class="link" @click="emit('takeBack', one.uuid)">Take back</button>
+        </form>
+      </li>
+    </ul>
+    <form v-if="may" class="tools" aria-label="Collect a load" @submit.prevent="collect">
+      <label>Field or trailer <InputText v-model="load.name" maxlength="60" /></label>
+      <label
+        >Machine
+        <input v-model.number="load.machine_kg" type="number" step="any" inputmode="decimal" class="figure" /> kg</label
+      >
+      <label
+        >shown <input v-model.number="load.shown_pct" type="number" step="any" inputmode="decimal" class="figure" /> %</label
+      >
+      <label
+        >Flow
+        <select v-model="load.flow">
+          <option value="normal">normal</option>
+          <option value="low">low</option>
+        </select></label
+      >
+      <Button type="submit" severity="secondary" label="Collect" :disabled="at.busy" />
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.rows {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.rows li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: center;
+  border-top: 1px solid var(--line);
+  padding: 6px 0;
+}
+.rows .grow {
+  flex: 1 1 280px;
+}
+small {
+  display: block;
+}
+.figure {
+  width: 96px;
+}
+</style>
