@@ -26,10 +26,8 @@ def test_barley_to_sunflower_one_side_forgotten_and_back(page: Page, sign_in, ac
     expect(drum).to_contain_text("Left, Right")
     expect(page.get_by_role("listitem").filter(has_text="Stationary knives")).to_contain_text("not into this crop as it is")
     order = page.get_by_role("region", name="Calibrate afterwards, in this order").get_by_role("listitem")
-    names = order.all_inner_texts()
-    assert [i for i, text in enumerate(names) if "raise speed" in text][0] < [
-        i for i, text in enumerate(names) if text.startswith("Header height")
-    ][0]
+    raise_speed, height = (order.filter(has_text=re.compile(f"^{name}")) for name in ("Feeder raise speed", "Header height"))
+    assert raise_speed.bounding_box()["y"] < height.bounding_box()["y"], "the height rests on the speed"
     accessible(page)
     page.set_viewport_size({"width": 390, "height": 844})
     accessible(page)

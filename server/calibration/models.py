@@ -64,7 +64,7 @@ class Happened(TakenBack):
 
 
 class CollectedLoad(TakenBack):
-    """A load as the machine told it, and what scale and grain store found, where they have said so. flow: how it was harvested."""
+    """A load as the machine told it, and what scale and grain store found, where they have said so. flow: of the harvest."""
 
     class Flow(models.TextChoices):
         NORMAL = "normal", "Normal flow"

@@ -25,7 +25,7 @@ urlpatterns = [
     path("own-checks/<str:family>.yaml", report.own_checks),
     path("machines/<int:machine_id>/card", report.card),
     path("machines/<int:machine_id>/changeover/card", changeover.card),
-    path("machines/<int:machine_id>/changeover/card.<str:form>", changeover.card),
+    path("machines/<int:machine_id>/changeover/card.pdf", changeover.card_pdf),
     path("machines/<int:machine_id>/label.pdf", report.machine_label),
     path("shared/<str:secret>", report.shared),
     path("shared/<str:secret>/photos/<uuid:photo_id>", report.shared_photo),

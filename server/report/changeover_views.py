@@ -1,5 +1,7 @@
 """The changeover as a card to take along."""
 
+from typing import Any
+
 from django.http import Http404, HttpRequest, HttpResponse
 from pydantic import ValidationError
 
@@ -15,35 +17,41 @@ from .paper import for_members
 
 
 @for_members
-def card(request: HttpRequest, member: Member, machine_id: int, form: str = "") -> HttpResponse:
+def card(request: HttpRequest, member: Member, machine_id: int) -> HttpResponse:
     """What is to be set otherwise, with a box to tick at each place. Query: crop, headers (ids, repeated), then_crop,
     then_days."""
-    if form not in ("", "pdf"):
-        raise Http404
-    machine = machine_for(member, machine_id)
+    context = _context(request, member, machine_id)
+    return HttpResponse(paper.page("changeover", context, nonce=paper.nonce_of(request)))
+
+
+@for_members
+def card_pdf(request: HttpRequest, member: Member, machine_id: int) -> HttpResponse:
+    """The same as PDF."""
+    context = _context(request, member, machine_id)
+    return paper.pdf("changeover", context, f"changeover-{context['machine'].name.lower().replace(' ', '-')}")
+
+
+def _context(request: HttpRequest, member: Member, machine_id: int) -> dict[str, Any]:
     asked = _asked(request)
     try:
-        found = changeover_page.page(member, machine, asked)
+        found = changeover_page.page(member, machine_for(member, machine_id), asked)
     except BadInput:
         raise Http404 from None
-    context = {
+    return {
         "machine": found.machine,
         "headers": [one.name for one in found.headers if one.id in asked.headers],
-        "crop": CROP_NAMES[asked.crop],
+        "crop": CROP_NAMES.get(asked.crop, ""),
         "found": found,
         "shop": member.shop,
         "notice": rule_books.shipped().safety.notice,
         "query": request.GET.urlencode(),
     }
-    if form == "pdf":
-        return paper.pdf("changeover", context, f"changeover-{machine.name.lower().replace(' ', '-')}")
-    return HttpResponse(paper.page("changeover", context, nonce=paper.nonce_of(request)))
 
 
 def _asked(request: HttpRequest) -> ChangeoverAsked:
     query = request.GET
     try:
-        asked = ChangeoverAsked.model_validate({
+        return ChangeoverAsked.model_validate({
             "crop": query.get("crop", ""),
             "headers": query.getlist("headers"),
             "then_crop": query.get("then_crop", ""),
@@ -51,6 +59,3 @@ def _asked(request: HttpRequest) -> ChangeoverAsked:
         })  # fmt: skip
     except ValidationError:
         raise Http404 from None
-    if not asked.crop:
-        raise Http404
-    return asked

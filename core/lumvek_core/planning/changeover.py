@@ -28,7 +28,7 @@ class Item:
     posture: str
     station: int
     places: Annotated[dict[str, str | None], AtMostNamed(200)]
-    wants: Annotated[dict[str, list[str]], AtMostNamed(60)] = field(default_factory=dict)
+    wants: Annotated[dict[str, Annotated[list[str], AtMost(60)]], AtMostNamed(60)] = field(default_factory=dict)
     minutes: Annotated[float, Within(0, 600)] = 10
     hands: Annotated[int, Within(1, 2)] = 1
     lasting: bool = False

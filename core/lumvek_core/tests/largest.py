@@ -131,7 +131,43 @@ def contact() -> dict[str, Any]:
     return {"readings": readings, "disc_diameter_mm": 380, "band": {"low_mm": 20, "high_mm": 50, "feeler_mm": 0.1}}
 
 
+def calibrations() -> dict[str, Any]:
+    """A chain of calibrations, each after all before it as far as that goes, and an event a day."""
+    keys = [f"c{i}" for i in range(100)]
+    return {
+        "calibrations": [
+            {
+                "key": key,
+                "due_after": ["header", *(f"calibrated:{one}" for one in keys[max(0, i - 40) : i])],
+                "after": [{"key": one, "because": "so"} for one in keys[max(0, i - 20) : i]],
+                "saved": "2026-01-01",
+            }
+            for i, key in enumerate(keys)
+        ],
+        "events": [{"event": "header", "at": f"2026-02-{1 + i % 28:02}"} for i in range(2000)],
+    }
+
+
+def changeover() -> dict[str, Any]:
+    """As many items as a machine may have, each at many places, in many postures."""
+    postures = [f"p{i}" for i in range(15)]
+    moves = [{"from": a, "to": b, "minutes": 1 + i} for i, a in enumerate(postures) for b in postures if a != b][:300]
+    items = [
+        {
+            "key": f"i{i}",
+            "posture": postures[i % 15],
+            "station": i,
+            "places": {f"r{k}": "a" for k in range(200)},
+            "wants": {"ear": ["b"], "pod": ["a"]},
+        }
+        for i in range(200)
+    ]
+    return {"items": items, "crop": "ear", "moves": moves, "start": "p0", "then_crop": "pod", "then_days": 8}
+
+
 LARGEST: dict[str, list[Callable[[], dict[str, Any]]]] = {
+    "calibrations_due": [calibrations],
+    "changeover": [changeover],
     "depth_check": [depths],
     "even": [evenness],
     "hold_down": [

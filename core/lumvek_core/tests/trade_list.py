@@ -183,6 +183,7 @@ RESIDUE = {
     "belts": "chopper-belts",
     "beater": "beater",
     "cob deflector": "cob-deflector",
+    "spread to the header's width, windrow door: at a change of crop": "spread-width windrow-door-position",
 }
 POWER_AND_CAB = {
     "wheel bolts, rims, tyres": "wheel-bolts rims tyres",
@@ -201,6 +202,7 @@ POWER_AND_CAB = {
     "clearance-function chaffer-function sieve-function fan-function cut-height-function unload-function reverse-function "
     "automatic-functions",
     "active alarms, sensor voltages, built-in tests": "alarms sensor-voltages built-in-tests",
+    "crop on the display, loss monitor and alarms, fan, rotor, clearance: at a change of crop": "crop-display crop-alarms crop-settings",
     "storage": "combine-clean moisture-cell-clean chains-oiled combine-cylinders-in water-traps battery-away combine-connectors combine-season-notes",
 }
 HITCH_TO_FRAME = {
@@ -215,6 +217,7 @@ HITCH_TO_FRAME = {
     "hydraulic drive": "hydraulic-drive",
     "electric drive": "electric-drive",
     "fan, vacuum, blower gauges": "fan-gauge",
+    "rate and vacuum by crop and seed: at a change of crop": "rate-set vacuum-set",
     "fertiliser openers, boxes, lids, coulters": "fertiliser-openers fertiliser-coulters boxes box-lids",
     "springs": "springs",
     "every grease fitting": "grease daily-grease",

@@ -12,11 +12,14 @@ from endpoints import (
     APPROVAL,
     AWAY,
     BODIES,
+    CALIBRATION_RUN,
     COUNTER,
     DONE,
     DRY_SPELL,
+    HAPPENED,
     INQUIRY,
     INVITATION,
+    LOAD,
     MARK,
     MOVEMENT,
     NOTE,
@@ -33,6 +36,8 @@ from endpoints import (
     VIEW,
 )
 
+from calibration.actions import recording as calibrating
+from calibration.schemas import CalibrationRunIn, CollectedLoadIn, HappenedIn
 from demo.pictures import drawn
 from fleet.actions import counting, pictures
 from inspection.actions import notes, own_checks, photos, pinning, strip_pictures
@@ -81,6 +86,7 @@ def everything(yard):
     BODIES["hand_over"] = {**BODIES["hand_over"], "to": yard.helper.pk}
     inquiries.ask(yard.lead.pk, INQUIRY, list)
     a_season(yard)
+    a_calibration(yard)
     people.invite(yard.lead, INVITATION, "Ines Marrow", "", ["technician"])
     return yard
 
@@ -115,6 +121,15 @@ def a_season(yard):
     BODIES["mark_job"]["key"] = f"{yard.machine.uuid}:own:{OWN_JOB}"
     BODIES["add_own_job"]["machine"] = BODIES["change_own_job"]["machine"] = yard.machine.pk
     marking.mark(yard.lead, MARK, BODIES["mark_job"]["key"], marking.Done("start"))
+
+
+def a_calibration(yard):
+    """One that was gone through, what was done before it, and a load."""
+    now = timezone.now()
+    run = {"uuid": CALIBRATION_RUN, "key": "planter-rows", "outcome": "saved", "begun_at": now, "at": now}
+    calibrating.run(yard.technician, yard.machine, CalibrationRunIn(**run))
+    calibrating.say_happened(yard.technician, yard.machine, HappenedIn(uuid=HAPPENED, what="tyres"))
+    calibrating.collect(yard.technician, yard.machine, CollectedLoadIn(uuid=LOAD, machine_kg=2000))
 
 
 def something_to_order(yard):

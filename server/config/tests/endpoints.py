@@ -134,6 +134,17 @@ BODIES = {
     "set_hands": {"planned": True, "hours": "Mon–Thu 07:00–15:00", "skills": "welding"},
     "set_away": {"uuid": str(uuid.uuid4()), "first": "2026-12-07", "last": "2026-12-08"},
     "add_dry_spell": {"uuid": str(uuid.uuid4()), "start": "2026-12-07T08:00", "end": "2026-12-08T18:00"},
+    "machine_changeover": {"crop": "pod"},
+    "keep_calibration": {
+        "uuid": str(uuid.uuid4()),
+        "key": "planter-rows",
+        "outcome": "saved",
+        "begun_at": "2026-02-07T08:00:00Z",
+        "at": "2026-02-07T08:20:00Z",
+    },
+    "say_happened": {"uuid": str(uuid.uuid4()), "what": "tyres"},
+    "collect_load": {"uuid": str(uuid.uuid4()), "machine_kg": 2000},
+    "weigh_load": {"scale_kg": 1950},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 
@@ -157,6 +168,7 @@ PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, 
     uuid.uuid4() for _ in range(15)
 )
 SEASON_PLAN, MARK, OWN_JOB, AWAY, DRY_SPELL = (uuid.uuid4() for _ in range(5))
+CALIBRATION_RUN, HAPPENED, LOAD = (uuid.uuid4() for _ in range(3))
 
 
 NAMED = {
@@ -184,6 +196,9 @@ NAMED = {
     "own_job_id": OWN_JOB,
     "away_id": AWAY,
     "dry_spell_id": DRY_SPELL,
+    "calibration_run_id": CALIBRATION_RUN,
+    "happened_id": HAPPENED,
+    "load_id": LOAD,
 }
 """What an address can name, beside what gets its number when it is made."""
 
