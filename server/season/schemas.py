@@ -10,7 +10,7 @@ from pydantic import Field
 from tabular.lengths import Line
 from tabular.moments import Day, LocalMoment, Moment
 
-Kind = Literal["work", "strip", "refit", "look", "put-away", "service", "own"]
+Kind = Literal["work", "strip", "refit", "look", "put-away", "service", "changeover", "calibrate", "own"]
 PlaceName = Literal["bay", "outside", "bench", "field"]
 Minutes = Annotated[float, Field(ge=5, le=6000)]
 Key = Annotated[str, Field(min_length=1, max_length=120)]

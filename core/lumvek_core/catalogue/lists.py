@@ -78,7 +78,8 @@ class WorkTimes:
     """How long work takes, where it is done, and what one must be able to do for it.
 
     actions: by what a finding calls for. postures: those that are not worked in in the bay, with one pair of hands. skills: by
-    hazard. looking: a walk-around, for each place. putting_away: for each item of the winter list. strip_share: of the hours of
+    hazard. looking: a walk-around, for each place. putting_away: for each item of the winter list. adjusting: at each place that a changeover sets.
+    calibrating: for each calibration that is due. strip_share: of the hours of
     a strip-down, what stripping takes; the rest is refitting. strip_apart_h: hours from which stripping and refitting are jobs
     of their own.
     """
@@ -89,6 +90,8 @@ class WorkTimes:
     looking: Minutes
     putting_away: Minutes
     service: Minutes
+    adjusting: Minutes
+    calibrating: Minutes
     strip_share: Annotated[float, Over(0), Within(0, 1)]
     strip_apart_h: Annotated[float, Within(0)]
 

@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from fleet.models import Machine
 from fleet.queries.machines import machines_for
+from lumvek_core.catalogue.rounds import CHANGEOVER
 from lumvek_core.coupled import prefix_of
 from shops.models import Member
 from tabular.paging import holds, page_of
@@ -19,7 +20,7 @@ from ..models import WalkAround
 from ..schemas import BoardAsked, BoardMachineOut, BoardOut, MachineKindOut, MachineNameOut, StationOut, TallyOut
 from . import coupled
 from .serializers import brief, kind_name, machine_out
-from .walk_arounds import UNREAD, ranked, station_state
+from .walk_arounds import TELLING, UNREAD, ranked, station_state
 
 PAGE = 200
 """Lines of a board on a page: a shop's machines are seen in one look."""
@@ -65,7 +66,8 @@ DRAWN = 12
 def cards_of(member: Member) -> list[BoardMachine]:
     """Every machine the member may see, by season date; a header with the walk-arounds it was coupled in. Four queries."""
     cards = {machine.pk: BoardMachine(machine) for machine in machines_for(member)}
-    newest = ranked(WalkAround.objects.filter(machine__in=cards, discarded_at=None), F("machine_id"), "started_at")
+    walks = WalkAround.objects.filter(TELLING, machine__in=cards, discarded_at=None)
+    newest = ranked(walks, F("machine_id"), "started_at")
     for walk_around in newest.select_related("started_by", "finished_by").defer(*UNREAD):
         cards[walk_around.machine_id].newest = walk_around
     if not member.sees_own_only:
@@ -96,7 +98,9 @@ def _count(card: BoardMachine, walk_around: WalkAround, *, drawn: bool) -> None:
 def _take_coupled(cards: dict[int, BoardMachine]) -> None:
     """Headers with the walk-around of their combine, where that is newer than one of their own."""
     coupled = ranked(
-        WalkAround.headers.through.objects.filter(machine__in=cards, walkaround__discarded_at=None),
+        WalkAround.headers.through.objects.filter(machine__in=cards, walkaround__discarded_at=None).exclude(
+            walkaround__phase=CHANGEOVER, walkaround__finished_at__isnull=False
+        ),
         F("machine_id"),
         "walkaround__started_at",
     )

@@ -11,6 +11,7 @@ from django.db.models.functions import RowNumber
 from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rounds import CHANGEOVER
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement import describe
 from lumvek_core.judgement.words import unit_of
@@ -52,7 +53,7 @@ def previous(walk_around: WalkAround) -> WalkAround | None:
         WalkAround.objects.filter(
             machine=walk_around.machine_id, finished_at__isnull=False, started_at__lt=walk_around.started_at, discarded_at=None
         )
-        .exclude(phase="daily")
+        .exclude(phase__in=("daily", CHANGEOVER))
         .first()
     )
 
@@ -82,6 +83,8 @@ def ranked(rows: QuerySet[Any], by: F, started: str, many: int = 1) -> QuerySet[
     return ranked
 
 
+TELLING = ~Q(phase=CHANGEOVER, finished_at__isnull=False)
+"""A changeover that is done says nothing more of the machine as a whole."""
 UNREAD = ("plan", "layout", "left_out", "options", "header_families")
 """What of a walk-around no board shows."""
 
@@ -89,7 +92,8 @@ UNREAD = ("plan", "layout", "left_out", "options", "header_families")
 def worst_of(machines: QuerySet[Machine], most: int) -> list[tuple[uuid.UUID, str]]:
     """The newest walk-arounds of machines in which something was found, with the machine's name: most to stop for first. One
     query."""
-    newest = ranked(WalkAround.objects.filter(machine__in=machines, discarded_at=None), F("machine_id"), "started_at")
+    walks = WalkAround.objects.filter(TELLING, machine__in=machines, discarded_at=None)
+    newest = ranked(walks, F("machine_id"), "started_at")
     found = []
     for key, name, tallies in newest.values_list("pk", "machine__name", "tallies"):
         stop, due = (sum(station.get(state, 0) for station in tallies.values()) for state in ("stop", "due"))

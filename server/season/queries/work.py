@@ -8,6 +8,8 @@ from dataclasses import dataclass, field, replace
 from django.db.models import F
 from django.utils import timezone
 
+from calibration.queries import page as calibrations
+from calibration.queries.events import coupled_now
 from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from inspection.models import Decision, Verdict, WalkAround
@@ -19,6 +21,7 @@ from logbook.queries import upkeep
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rounds import CHANGEOVER
 from lumvek_core.coupled import short
 from lumvek_core.planning.season import jobs
 from lumvek_core.planning.season.jobs import Found, JobDraft, Learned
@@ -35,6 +38,8 @@ LOOKED_WITHIN = dt.timedelta(days=200)
 """What was looked at longer ago is looked at anew before the season."""
 FAR_OFF = dt.timedelta(days=60)
 """A machine that is not needed for so long is put away meanwhile."""
+OF_A_FEW = ("daily", CHANGEOVER)
+"""Times at which little is looked at: they say nothing of the machine as a whole."""
 NEW = "new:"
 """What is worked on where a part is renewed."""
 PRESSING = ("overdue", "due", "soon")
@@ -83,6 +88,7 @@ def open_jobs(member: Member, now: dt.datetime) -> list[Job]:
         # What must come before it and is done is nothing to wait for.
         job.draft = replace(job.draft, after=[key for key in job.draft.after if key in there])
         job.parts = [waited_for[part] for part in job.draft.parts if part in waited_for and not waited_for[part].here]
+    _after_the_work(found)
     return found
 
 
@@ -147,6 +153,8 @@ def _drafts(member: Member, machines: Mapping[int, Machine], now: dt.datetime) -
         if walk is not None and walk.finished_at is None and (left := _open_places(walk)):
             found.append((machine, jobs.looking(times, machine.name, left, begun=True), None))
     found += _findings(member, machines, newest, now)
+    found += _changeovers(machines)
+    found += _calibrations(machines)
     found += _services(member, machines.values())
     found += [(machines[one.machine_id], _own(one), None) for one in OwnJob.objects.in_shop(member.shop_id).filter(
         taken_back_at=None, machine__in=machines)]  # fmt: skip
@@ -155,7 +163,7 @@ def _drafts(member: Member, machines: Mapping[int, Machine], now: dt.datetime) -
 
 def _newest(machines: Mapping[int, Machine], now: dt.datetime) -> dict[int, WalkAround]:
     rows = WalkAround.objects.filter(machine__in=machines, discarded_at=None, started_at__gte=now - LOOKED_WITHIN)
-    newest = ranked(rows.exclude(phase="daily"), F("machine_id"), "started_at").prefetch_related("headers__model")
+    newest = ranked(rows.exclude(phase__in=OF_A_FEW), F("machine_id"), "started_at").prefetch_related("headers__model")
     return {walk.machine_id: walk for walk in newest.select_related("machine__model")}
 
 
@@ -271,6 +279,38 @@ def _services(member: Member, machines: Iterable[Machine]) -> list[Dated]:
             if left > 0:
                 found.append((machine, jobs.putting_away(times, machine.name, left), None))
     return found
+
+
+def _changeovers(machines: Mapping[int, Machine]) -> list[Dated]:
+    """Those that are under way. One query."""
+    times = rule_books.shipped().work
+    rows = WalkAround.objects.filter(machine__in=machines, phase=CHANGEOVER, finished_at=None, discarded_at=None)
+    return [
+        (machines[walk.machine_id], jobs.changing_over(times, walk.machine.name, left), None)
+        for walk in rows.select_related("machine")
+        if (left := _open_places(walk))
+    ]
+
+
+def _calibrations(machines: Mapping[int, Machine]) -> list[Dated]:
+    """What is due on each machine, in one go: they follow each other on level ground."""
+    shipped = rule_books.shipped()
+    found: list[Dated] = []
+    for machine in machines.values():
+        due = calibrations.due(machine, coupled_now(machine)).due
+        if due:
+            names = [shipped.calibrations.by_key[one.key].name for one in due]
+            found.append((machine, jobs.calibrating(shipped.work, machine.name, names), None))
+    return found
+
+
+def _after_the_work(found: list[Job]) -> None:
+    """A machine is calibrated when the work on it is done that can be done: what nobody can say when it comes holds nothing
+    up."""
+    done = [job for job in found if job.draft.kind in ("work", "refit") and all(part.arrives for part in job.parts)]
+    for job in found:
+        if job.draft.kind == "calibrate":
+            job.draft = replace(job.draft, after=[one.key for one in done if one.machine.pk == job.machine.pk])
 
 
 def _own(one: OwnJob) -> JobDraft:

@@ -6,7 +6,10 @@ import uuid
 import pytest
 from django.utils import timezone
 
-from inspection.actions import decisions
+from fleet.models import Machine, MachineModel
+from inspection.actions import decisions, starting
+from inspection.models import WalkAround
+from inspection.queries.preparing import Wanted
 from season.actions import marking, planning
 from season.models import JobMark
 from season.queries import plans, question, work
@@ -122,3 +125,40 @@ def test_what_was_begun_and_stopped_takes_less_from_then_on(found):
     marking.mark(found.technician, uuid.uuid4(), job.key, marking.Done("stop", at=now))
     again = jobs(found.lead)["work:new:opener-disc"]
     assert again.done_min == pytest.approx(10) and again.minutes_left == pytest.approx(job.time.minutes - 10)
+
+
+@pytest.fixture
+def combine(yard):
+    """A combine whose season is near, with a header on it."""
+
+    def made(name, family, **more):
+        model = MachineModel.objects.create(shop=yard.shop, maker="Tavric", name=name, family=family)
+        return Machine.objects.create(shop=yard.shop, model=model, name=name, **more)
+
+    yard.combine = made("Heron 4", "rotary-combine", season_date=timezone.localdate() + dt.timedelta(days=30))
+    yard.header = made("Maddow 8", "row-crop-header")
+    return yard
+
+
+def of(yard, kind):
+    return [job for job in work.open_jobs(yard.lead, timezone.now()) if job.machine == yard.combine and job.draft.kind == kind]
+
+
+def test_calibrations_that_are_due_are_one_job_outside(combine):
+    (job,) = of(combine, "calibrate")
+    assert (job.draft.name, job.draft.place) == ("Calibrate: 5 are due, feeder raise speed first", "outside")
+    assert job.draft.minutes == 20 + 4 * 10
+
+
+def test_a_changeover_under_way_is_work_and_says_nothing_of_the_machine_as_a_whole(combine, as_):
+    winter = starting.start(combine.technician, combine.combine, uuid.uuid4(), Wanted("winter"))
+    change = starting.start(combine.technician, combine.combine, uuid.uuid4(), Wanted("changeover", "ear", [combine.header.pk]))
+    (job,) = of(combine, "changeover")
+    assert job.draft.name == "Finish the changeover"
+    (look,) = of(combine, "look")
+    assert look.draft.name == "Finish the walk-around", "of the winter's"
+    cards = {one["machine"]["name"]: one for one in as_(combine.lead).get("/api/machines").json()["machines"]}
+    assert cards["Heron 4"]["newest"]["id"] == str(change.pk), "while it is under way"
+    WalkAround.objects.filter(pk=change.pk).update(finished_at=timezone.now())
+    cards = {one["machine"]["name"]: one for one in as_(combine.lead).get("/api/machines").json()["machines"]}
+    assert cards["Heron 4"]["newest"]["id"] == str(winter.pk) and of(combine, "changeover") == []

@@ -12139,7 +12139,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "work" | "strip" | "refit" | "look" | "put-away" | "service" | "own";
+            kind: "work" | "strip" | "refit" | "look" | "put-away" | "service" | "changeover" | "calibrate" | "own";
             /** Low */
             low: number | null;
             /** Machine */

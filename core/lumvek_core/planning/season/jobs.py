@@ -7,7 +7,7 @@ from typing import Literal
 
 from ...catalogue.lists import Minutes, StripDown, WorkPlace, WorkTimes
 
-JobKind = Literal["work", "strip", "refit", "look", "put-away", "service", "own"]
+JobKind = Literal["work", "strip", "refit", "look", "put-away", "service", "changeover", "calibrate", "own"]
 
 
 @dataclass(frozen=True)
@@ -149,6 +149,18 @@ def putting_away(times: WorkTimes, machine: str, items: int) -> JobDraft:
 
 def service(times: WorkTimes, machine: str, key: str, name: str) -> JobDraft:
     return JobDraft(f"service:{key}", "service", machine, name, f"service:{key}", times.service.first)
+
+
+def changing_over(times: WorkTimes, machine: str, open_places: int) -> JobDraft:
+    """What is left of a changeover that is under way."""
+    return JobDraft("changeover", "changeover", machine, "Finish the changeover", "changeover", times.adjusting.of(open_places))
+
+
+def calibrating(times: WorkTimes, machine: str, names: Sequence[str]) -> JobDraft:
+    """The calibrations that are due, in one go; they come after the work, outside, on level ground."""
+    told = f"Calibrate: {names[0].lower()}" if len(names) == 1 else f"Calibrate: {len(names)} are due, {names[0].lower()} first"
+    minutes = times.calibrating.of(len(names))
+    return JobDraft("calibrate", "calibrate", machine, told[:160], "calibrate", minutes, place="outside", weather_bound=False)
 
 
 @dataclass(frozen=True)
