@@ -11,6 +11,7 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.parser import Parser
 
 from calibration.api import router as calibration
+from field.api import router as field
 from finding.api import router as search
 from inspection.api import machines, walk_arounds
 from inspection.api_checks import own_check_endpoints
@@ -178,6 +179,7 @@ api.add_router("/session", session)
 api.add_router("/people", people)
 api.add_router("/people", work_endpoints)
 api.add_router("/calibration", calibration)
+api.add_router("/field", field)
 api.add_router("/season", season)
 api.add_router("/shop", shop)
 api.add_router("/outside", outside)

@@ -74,6 +74,7 @@ INSTALLED_APPS = [
     "supply",
     "logbook",
     "calibration",
+    "field",
     "season",
     "keeping",
     "demo",

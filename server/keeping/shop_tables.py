@@ -13,7 +13,7 @@ from django.db.models import ForeignKey, Model, QuerySet
 
 from shops.models import Shop
 
-OURS = ("shops", "fleet", "parts", "inspection", "report", "workbench", "supply", "logbook", "calibration", "season")
+OURS = ("shops", "fleet", "parts", "inspection", "report", "workbench", "supply", "logbook", "calibration", "field", "season")
 LEFT = frozenset(
     {
         "inspection.WearForecast",  # worked out again

@@ -52,6 +52,9 @@ RIGHTS: Mapping[str, frozenset[Role]] = {
     "put machines away": INSPECTORS,
     "write in a machine's log": INSPECTORS,
     "calibrate machines": INSPECTORS,
+    "keep field settings": STAFF,
+    "tick daily cards": STAFF,
+    "see daily cards": STAFF,
     # The season's work
     "see the season’s plan": STAFF,
     "plan the season": LEADS,

@@ -7,6 +7,7 @@ from typing import Any
 from .. import reference, structure
 from ..errors import BadInput
 from .calibration import Calibrations
+from .field_settings import FieldSettings
 from .lists import Companion, Renamed, Safety, School, Service, StripDown, WorkTimes
 from .load import SHIPPED, load
 from .model import FamilyHead, SharedHead, Station
@@ -24,6 +25,7 @@ FILES: dict[str, Any] = {
     "services": list[Service],
     "work": WorkTimes,
     "calibrations": Calibrations,
+    "field-settings": FieldSettings,
     "renamed": Renamed,
     "own-checks": OwnChecks,
     "model": ModelFile,

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from .. import coupled
 from ..structure import Over, Stated, Within
 from .calibration import Calibrations
+from .field_settings import FieldSettings
 from .model import At, Family
 
 
@@ -78,10 +79,9 @@ class WorkTimes:
     """How long work takes, where it is done, and what one must be able to do for it.
 
     actions: by what a finding calls for. postures: those that are not worked in in the bay, with one pair of hands. skills: by
-    hazard. looking: a walk-around, for each place. putting_away: for each item of the winter list. adjusting: at each place that a changeover sets.
-    calibrating: for each calibration that is due. strip_share: of the hours of
-    a strip-down, what stripping takes; the rest is refitting. strip_apart_h: hours from which stripping and refitting are jobs
-    of their own.
+    hazard. looking: a walk-around, for each place. putting_away: for each item of the winter list. adjusting: for each place
+    that a changeover sets; calibrating: for each calibration that is due. strip_share: of the hours of a strip-down, what
+    stripping takes; the rest is refitting. strip_apart_h: hours from which stripping and refitting are jobs of their own.
     """
 
     actions: dict[str, Minutes]
@@ -232,3 +232,4 @@ class Catalogue:
     services: list[Service] = field(default_factory=list)
     renamed: Renamed = field(default_factory=Renamed)
     calibrations: Calibrations = field(default_factory=lambda: Calibrations({}, []))
+    field_settings: FieldSettings = field(default_factory=lambda: FieldSettings([], []))

@@ -8,6 +8,7 @@ from ..coupled import long
 from ..errors import BadInput, nearest
 from . import files, resolve
 from .calibration import Calibrations
+from .field_settings import FieldSettings
 from .files import Written
 from .lists import Catalogue, Companion, Renamed, Safety, School, Service, StripDown, WorkTimes
 from .model import Family, FamilyHead, SharedHead, Station
@@ -30,6 +31,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
     work: Written[WorkTimes] = files.read(WorkTimes, folder / "work.yaml", folder)
     renamed: Written[Renamed] = files.read(Renamed, folder / "renamed.yaml", folder)
     calibrations: Written[Calibrations] = files.read(Calibrations, folder / "calibrations.yaml", folder)
+    field_settings: Written[FieldSettings] = files.read(FieldSettings, folder / "field-settings.yaml", folder)
     catalogue = Catalogue(
         families={one.family.family: one.family for one in read},
         companions=lists["companions"].value,
@@ -40,8 +42,16 @@ def load(folder: Path = SHIPPED) -> Catalogue:
         services=lists["services"].value,
         renamed=renamed.value,
         calibrations=calibrations.value,
+        field_settings=field_settings.value,
     )
-    written = {**lists, "safety": safety, "work": work, "renamed": renamed, "calibrations": calibrations}
+    written = {
+        **lists,
+        "safety": safety,
+        "work": work,
+        "renamed": renamed,
+        "calibrations": calibrations,
+        "field-settings": field_settings,
+    }
     places = resolve.Places({one.family.family: one.places for one in read}, written)
     problems = list(resolve.unresolved(catalogue, places))
     if problems:

@@ -114,6 +114,7 @@ def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
         if name not in FAR_REACHING:
             yield "work", f"actions.{name}", f"nothing calls for {name}{nearest(name, FAR_REACHING)}"
     yield from (("calibrations", path, complaint) for path, complaint in _calibrations(catalogue))
+    yield from (("field-settings", path, complaint) for path, complaint in _field_settings(catalogue))
     for old, now in catalogue.renamed.checks.items():
         if now not in checks:
             yield "renamed", f"checks.{old}", f"{old} is now {now}, which is no check{nearest(now, checks)}"
@@ -177,6 +178,17 @@ def _calibrations(catalogue: Catalogue) -> Iterator[tuple[str, str]]:
     for key in catalogue.calibrations.happened:
         if calibration.TOLD + key not in said:
             yield f"happened.{key}", f"nothing is due after {key}"
+
+
+def _field_settings(catalogue: Catalogue) -> Iterator[tuple[str, str]]:
+    """(dotted path, complaint)."""
+    keys = [one.key for one in catalogue.field_settings.settings]
+    for i, one in enumerate(catalogue.field_settings.settings):
+        if keys.count(one.key) > 1:
+            yield f"settings.{i}", f"{one.key} stands there twice"
+        for name in one.families:
+            if name not in catalogue.families:
+                yield f"settings.{i}", f"{one.key}: there is no family {name}{nearest(name, catalogue.families)}"
 
 
 def _options(catalogue: Catalogue, families: Iterable[str]) -> set[str]:

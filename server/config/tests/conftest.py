@@ -32,6 +32,7 @@ from endpoints import (
     PLAN,
     RESULT,
     SEASON_PLAN,
+    SET_IN_FIELD,
     STEP,
     VIEW,
 )
@@ -39,6 +40,8 @@ from endpoints import (
 from calibration.actions import recording as calibrating
 from calibration.schemas import CalibrationRunIn, CollectedLoadIn, HappenedIn
 from demo.pictures import drawn
+from field.actions import recording as field
+from field.schemas import SetInFieldIn
 from fleet.actions import counting, pictures
 from inspection.actions import notes, own_checks, photos, pinning, strip_pictures
 from inspection.schemas_checks import OwnCheckIn
@@ -124,12 +127,13 @@ def a_season(yard):
 
 
 def a_calibration(yard):
-    """One that was gone through, what was done before it, and a load."""
+    """One that was gone through, what was done before it, a load, and how the machine was set in the field."""
     now = timezone.now()
     run = {"uuid": CALIBRATION_RUN, "key": "planter-rows", "outcome": "saved", "begun_at": now, "at": now}
     calibrating.run(yard.technician, yard.machine, CalibrationRunIn(**run))
     calibrating.say_happened(yard.technician, yard.machine, HappenedIn(uuid=HAPPENED, what="tyres"))
     calibrating.collect(yard.technician, yard.machine, CollectedLoadIn(uuid=LOAD, machine_kg=2000))
+    field.keep(yard.technician, yard.machine, SetInFieldIn(uuid=SET_IN_FIELD, values={"depth": "45"}))
 
 
 def something_to_order(yard):

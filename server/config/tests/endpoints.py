@@ -145,6 +145,9 @@ BODIES = {
     "say_happened": {"uuid": str(uuid.uuid4()), "what": "tyres"},
     "collect_load": {"uuid": str(uuid.uuid4()), "machine_kg": 2000},
     "weigh_load": {"scale_kg": 1950},
+    "keep_field_settings": {"uuid": str(uuid.uuid4()), "crop": "Lupins", "values": {"depth": "45"}},
+    "field_setting_worked": {"worked": True},
+    "tick_daily": {"uuid": str(uuid.uuid4()), "keys": ["daily-grease"]},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
 
@@ -168,7 +171,7 @@ PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, 
     uuid.uuid4() for _ in range(15)
 )
 SEASON_PLAN, MARK, OWN_JOB, AWAY, DRY_SPELL = (uuid.uuid4() for _ in range(5))
-CALIBRATION_RUN, HAPPENED, LOAD = (uuid.uuid4() for _ in range(3))
+CALIBRATION_RUN, HAPPENED, LOAD, SET_IN_FIELD = (uuid.uuid4() for _ in range(4))
 
 
 NAMED = {
@@ -199,6 +202,7 @@ NAMED = {
     "calibration_run_id": CALIBRATION_RUN,
     "happened_id": HAPPENED,
     "load_id": LOAD,
+    "field_setting_id": SET_IN_FIELD,
 }
 """What an address can name, beside what gets its number when it is made."""
 

@@ -1186,6 +1186,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/field/daily": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Daily Cards
+         * @description The daily cards of every machine, the least regular first.
+         */
+        get: operations["field_api_daily_cards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/field/machines/{machine_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Field Card
+         * @description What is set in the field on a machine, in order, with what worked the last times with a crop.
+         */
+        get: operations["field_api_field_card"];
+        put?: never;
+        /**
+         * Keep Field Settings
+         * @description Keep how a machine was set. The same UUID twice is once.
+         */
+        post: operations["field_api_keep_field_settings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/field/machines/{machine_id}/daily": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Daily Card
+         * @description What is looked at each day, and what was ticked today.
+         */
+        get: operations["field_api_daily_card"];
+        put?: never;
+        /**
+         * Tick Daily
+         * @description Tick things of the daily card. The same UUID twice is once.
+         */
+        post: operations["field_api_tick_daily"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/field/settings/{field_setting_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Field Setting
+         * @description It was not set so.
+         */
+        post: operations["field_api_take_back_field_setting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/field/settings/{field_setting_id}/worked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Field Setting Worked
+         * @description Whether it worked.
+         */
+        post: operations["field_api_field_setting_worked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/logbook/ahead": {
         parameters: {
             query?: never;
@@ -7668,6 +7776,105 @@ export interface components {
             seasons: components["schemas"]["SeasonIn"][];
         };
         /**
+         * DailyCardOut
+         * @description days: the last two weeks, oldest first. streak: days in a row, up to today or yesterday, on which all of it was looked
+         *     at.
+         */
+        DailyCardOut: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Days */
+            days: components["schemas"]["DailyDayOut"][];
+            /** Header */
+            header: string;
+            /** Items */
+            items: components["schemas"]["DailyItemOut"][];
+            machine: components["schemas"]["MachineOut"];
+            /** May Tick */
+            may_tick: boolean;
+            /** Streak */
+            streak: number;
+        };
+        /**
+         * DailyDayOut
+         * @description done: of all, on that day.
+         */
+        DailyDayOut: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Done */
+            done: number;
+            /** Wrong */
+            wrong: number;
+        };
+        /**
+         * DailyFleetOut
+         * @description The daily cards of every machine, for whoever leads.
+         */
+        DailyFleetOut: {
+            /** Days */
+            days: components["schemas"]["DailyDayOut"][];
+            machine: components["schemas"]["MachineOut"];
+            /** Of */
+            of: number;
+            /** Streak */
+            streak: number;
+        };
+        /**
+         * DailyItemOut
+         * @description state: as it was ticked today; empty: not yet. words: what was wrong.
+         */
+        DailyItemOut: {
+            /** By */
+            by: string;
+            /** How */
+            how: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "" | "right" | "not";
+            /** Station */
+            station: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DailyTickIn
+         * @description keys: all that are ticked at once. words: what is wrong, where it is not right; it becomes a note at its station.
+         */
+        DailyTickIn: {
+            /** Day */
+            day?: string | null;
+            /** Keys */
+            keys: string[];
+            /**
+             * Right
+             * @default true
+             */
+            right: boolean;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * DecidedOut
          * @description The kind of finding that was decided, as it stands now; None where it is a finding no more.
          */
@@ -8160,6 +8367,25 @@ export interface components {
             /** Thickness Mm */
             thickness_mm: number;
         };
+        /**
+         * FieldCardOut
+         * @description settings: in the order they are set. conditions: words to choose from. last: everything kept, the newest first.
+         */
+        FieldCardOut: {
+            /** Conditions */
+            conditions: string[];
+            /** Crops */
+            crops: string[];
+            /** Header */
+            header: string;
+            /** Last */
+            last: components["schemas"]["SetInFieldOut"][];
+            machine: components["schemas"]["MachineOut"];
+            /** May Set */
+            may_set: boolean;
+            /** Settings */
+            settings: components["schemas"]["FieldSettingOut"][];
+        };
         /** FieldOut */
         FieldOut: {
             /** Choices */
@@ -8187,6 +8413,25 @@ export interface components {
             when: {
                 [key: string]: string[];
             };
+        };
+        /**
+         * FieldSettingOut
+         * @description start: where one begins; how: which way to go from there. now: as it was set last.
+         */
+        FieldSettingOut: {
+            /** How */
+            how: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: string;
+            /** Start */
+            start: string;
+            /** Unit */
+            unit: string;
+            worked: components["schemas"]["WorkedBeforeOut"] | null;
         };
         /**
          * FigureOut
@@ -9710,7 +9955,7 @@ export interface components {
             /** Name */
             name: string;
             /** Rights */
-            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "calculate at length" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "calibrate machines" | "see the season’s plan" | "plan the season" | "work by the plan" | "say who is there" | "say when it is dry" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "read the described interface" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "see rules" | "pin pictures" | "change checks" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
+            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "calculate at length" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "calibrate machines" | "keep field settings" | "tick daily cards" | "see daily cards" | "see the season’s plan" | "plan the season" | "work by the plan" | "say who is there" | "say when it is dry" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "read the described interface" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "see rules" | "pin pictures" | "change checks" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
             /** Role Name */
             role_name: string;
             /** Roles */
@@ -12522,6 +12767,73 @@ export interface components {
             word: string;
         };
         /**
+         * SetInFieldIn
+         * @description values: by key, as typed; those that are left out stay as they were.
+         */
+        SetInFieldIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Condition
+             * @default
+             */
+            condition: string;
+            /**
+             * Crop
+             * @default
+             */
+            crop: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: string;
+            };
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * SetInFieldOut
+         * @description shown: what was set otherwise than the time before, in words. worked: None until somebody says.
+         */
+        SetInFieldOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Condition */
+            condition: string;
+            /** Crop */
+            crop: string;
+            /** Header */
+            header: string;
+            /** Shown */
+            shown: string[];
+            /** Taken Back */
+            taken_back: boolean;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Why */
+            why: string;
+            /** Worked */
+            worked: boolean | null;
+        };
+        /**
          * SetUpChangeOut
          * @description A place that was read otherwise than the time before; before is empty for its first reading.
          */
@@ -13990,6 +14302,30 @@ export interface components {
             };
         };
         /**
+         * WorkedBeforeOut
+         * @description How it was set when it worked. same: with the same crop and header.
+         */
+        WorkedBeforeOut: {
+            /** Condition */
+            condition: string;
+            /** Crop */
+            crop: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Same */
+            same: boolean;
+            /** Value */
+            value: string;
+        };
+        /** WorkedIn */
+        WorkedIn: {
+            /** Worked */
+            worked: boolean;
+        };
+        /**
          * WorkplaceIn
          * @description A bay, yard, lift or bench; door sizes as typed, empty where nothing is in the way.
          */
@@ -15287,6 +15623,172 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CatalogueFamilyOut"];
+                };
+            };
+        };
+    };
+    field_api_daily_cards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyFleetOut"][];
+                };
+            };
+        };
+    };
+    field_api_field_card: {
+        parameters: {
+            query?: {
+                crop?: string;
+            };
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldCardOut"];
+                };
+            };
+        };
+    };
+    field_api_keep_field_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetInFieldIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldCardOut"];
+                };
+            };
+        };
+    };
+    field_api_daily_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyCardOut"];
+                };
+            };
+        };
+    };
+    field_api_tick_daily: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DailyTickIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyCardOut"];
+                };
+            };
+        };
+    };
+    field_api_take_back_field_setting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                field_setting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldCardOut"];
+                };
+            };
+        };
+    };
+    field_api_field_setting_worked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                field_setting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldCardOut"];
                 };
             };
         };

@@ -121,6 +121,26 @@ export const router = createRouter({
       meta: { title: 'Calibration' },
     },
     {
+      path: '/machines/:id/field',
+      name: 'field-card',
+      component: () => import('@/views/field/FieldCard.vue'),
+      props: true,
+      meta: { title: 'Field card' },
+    },
+    {
+      path: '/machines/:id/today',
+      name: 'daily',
+      component: () => import('@/views/field/DailyCard.vue'),
+      props: true,
+      meta: { title: 'Today' },
+    },
+    {
+      path: '/daily',
+      name: 'daily-cards',
+      component: () => import('@/views/field/DailyCards.vue'),
+      meta: { title: 'Daily cards' },
+    },
+    {
       path: '/machines/:id/logbook',
       name: 'logbook',
       component: () => import('@/views/logbook/Logbook.vue'),

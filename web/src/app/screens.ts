@@ -16,6 +16,7 @@ const SCREENS: Screen[] = [
     also: 'new planter combine header seeder import table csv',
     right: 'add machines',
   },
+  { title: 'Daily cards', path: '/daily', also: 'today grease streak looked at', right: 'see daily cards' },
   { title: 'Season’s end', path: '/wear', also: 'wear ahead forecast counters' },
   { title: 'Work plan', path: '/plan', also: 'season schedule who when jobs late', right: 'see the season’s plan' },
   { title: 'My day', path: '/plan/mine', also: 'next job start stop done', right: 'work by the plan' },

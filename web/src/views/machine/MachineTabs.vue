@@ -8,6 +8,8 @@ const WAYS = [
   { to: { name: 'set-up', params: { id: props.id } }, name: 'Set-up' },
   { to: { name: 'changeover', params: { id: props.id } }, name: 'Changeover' },
   { to: { name: 'calibrations', params: { id: props.id } }, name: 'Calibrations' },
+  { to: { name: 'field-card', params: { id: props.id } }, name: 'Field card' },
+  { to: { name: 'daily', params: { id: props.id } }, name: 'Today' },
   { to: { name: 'wear', params: { id: props.id } }, name: 'Wear' },
   { to: { name: 'logbook', params: { id: props.id } }, name: 'Logbook' },
   { to: { name: 'particulars', params: { id: props.id } }, name: 'What it is' },

@@ -1,0 +1,108 @@
+"""Keeping how machines were set in the field, and ticking daily cards. The same UUID twice is once."""
+
+import datetime as dt
+import uuid
+
+from django.utils import timezone
+
+from calibration.queries.events import coupled_now
+from fleet.models import Machine
+from inspection.actions import notes
+from inspection.queries import rule_books
+from lumvek_core.errors import BadInput
+from shops import taken_back
+from shops.access import kept_already, there
+from shops.actions.log import log_change
+from shops.models import Change, Member
+from shops.rights import action
+
+from ..models import DailyTick, SetInField
+from ..queries import cards, daily
+from ..schemas import DailyTickIn, SetInFieldIn
+
+FIELD, DAILY = "keep field settings", "tick daily cards"
+
+
+@action(FIELD)
+def keep(member: Member, machine: Machine, new: SetInFieldIn) -> None:
+    """Keep how a machine was set. Raises BadInput with field ``values.<key>`` and so on."""
+    if kept_already(member, SetInField, new.uuid):
+        return
+    header = coupled_now(machine)
+    known = {one.key for one in cards.settings_of(machine, header)}
+    for key in new.values:
+        if key not in known:
+            raise BadInput(f"values.{key}", "is not set on this machine")
+    values = {key: text.strip() for key, text in new.values.items() if text.strip()}
+    if not values:
+        raise BadInput("values", "say how at least one thing was set")
+    at = new.at or timezone.now()
+    if at > timezone.now() + dt.timedelta(minutes=5):
+        raise BadInput("at", "is still to come")
+    SetInField.objects.create(
+        uuid=new.uuid,
+        machine=machine,
+        header=header,
+        crop=new.crop.strip(),
+        condition=new.condition.strip(),
+        values=values,
+        why=new.why.strip(),
+        at=at,
+        by=member.user,
+    )
+
+
+@action(FIELD)
+def say_worked(member: Member, uuid_: uuid.UUID, worked: bool) -> Machine:
+    """Say whether a setting worked; said again it is what was said last. Raises NotFoundHere."""
+    found = there(SetInField.objects.of(member).filter(uuid=uuid_, taken_back_at=None)).select_related("machine__model")
+    row: SetInField = found.get()
+    words = {None: "nobody said", True: "worked", False: "did not work"}
+    log_change(member, Change.About.MACHINE, f"{row.machine.name}: set in the field", words[row.worked], words[worked])
+    row.worked = worked
+    row.save(update_fields=["worked"])
+    machine: Machine = row.machine
+    return machine
+
+
+@action(FIELD)
+def take_back(member: Member, uuid_: uuid.UUID) -> Machine:
+    """It was not set so. Raises NotFoundHere."""
+    found = there(SetInField.objects.of(member).filter(uuid=uuid_)).select_related("machine__model")
+    taken_back.take_back(member, found)
+    machine: Machine = found.get().machine
+    return machine
+
+
+@action(DAILY)
+def tick(member: Member, machine: Machine, new: DailyTickIn) -> None:
+    """Tick things of a daily card. What is not right says what is wrong; that is kept as a note at its station, which comes
+    back with the next walk-around. Raises BadInput."""
+    if DailyTick.objects.filter(uuid=_each(new.uuid, new.keys[0])).exists():
+        kept_already(member, DailyTick, _each(new.uuid, new.keys[0]))
+        return
+    listed = {check.key: (owner, check) for owner, check in daily.checks_of(machine, coupled_now(machine))}
+    for i, key in enumerate(new.keys):
+        if key not in listed:
+            raise BadInput(f"keys.{i}", "is not on this machine's card")
+    today = timezone.localdate()
+    day = new.day or today
+    if not today - dt.timedelta(days=7) <= day <= today:
+        raise BadInput("day", "must be one of the last seven days")
+    words = new.words.strip()
+    if not new.right and not words:
+        raise BadInput("words", "say what is wrong: it stands at its place in the next walk-around")
+    for key in dict.fromkeys(new.keys):
+        DailyTick.objects.create(
+            uuid=_each(new.uuid, key), machine=machine, day=day, key=key, right=new.right, words=words, by=member.user
+        )
+        if not new.right:
+            owner, check = listed[key]
+            family = rule_books.shipped().families[owner.model.family]
+            station = next(one.key for one in family.stations if check in one.checks)
+            notes.note(member, owner, _each(new.uuid, f"note {key}"), f"{check.name}: {words}", station)
+
+
+def _each(uuid_: uuid.UUID, key: str) -> uuid.UUID:
+    """One of several that are written at once."""
+    return uuid.uuid5(uuid_, key)

@@ -1,0 +1,82 @@
+"""The field card of one machine: what is set in which order, where one begins, and what worked the last times."""
+
+from calibration.queries.events import coupled_now
+from fleet.models import Machine
+from inspection.queries import rule_books, serializers
+from lumvek_core.catalogue.field_settings import FieldSetting
+from shops.models import Member
+from shops.rights import may
+
+from ..models import SetInField
+from ..schemas import FieldCardOut, FieldSettingOut, SetInFieldOut, WorkedBeforeOut
+
+NEWEST = 40
+
+
+def settings_of(machine: Machine, header: Machine | None) -> list[FieldSetting]:
+    """What is set on a machine with what is coupled to it, in order."""
+    families = {machine.model.family, *([header.model.family] if header else [])}
+    return rule_books.shipped().field_settings.of(families)
+
+
+def card(member: Member, machine: Machine, crop: str = "") -> FieldCardOut:
+    """The card for a crop, in the shop's words. Six queries."""
+    header = coupled_now(machine)
+    listed = settings_of(machine, header)
+    rows = list(SetInField.objects.filter(machine=machine).select_related("by", "header").order_by("-at", "-id"))
+    counting = [row for row in rows if row.taken_back_at is None]
+    return FieldCardOut(
+        machine=serializers.machine_out(machine),
+        header=header.name if header else "",
+        crops=[one["name"] for one in member.shop.crops],
+        conditions=rule_books.shipped().field_settings.conditions,
+        settings=[
+            FieldSettingOut(
+                key=one.key,
+                name=one.name,
+                unit=one.unit,
+                start=one.start,
+                how=one.how,
+                worked=_worked(one.key, counting, crop, header),
+                now=next((row.values[one.key] for row in counting if one.key in row.values), ""),
+            )
+            for one in listed
+        ],
+        last=[_shown(row, {one.key: one for one in rule_books.shipped().field_settings.settings}) for row in rows[:NEWEST]],
+        may_set=may(member, "keep field settings"),
+    )
+
+
+def _worked(key: str, rows: list[SetInField], crop: str, header: Machine | None) -> WorkedBeforeOut | None:
+    """The newest that worked: with the same crop and header, else with the same crop, else at all."""
+    there = [row for row in rows if row.worked and key in row.values]
+    for same in (
+        [row for row in there if crop and row.crop == crop and row.header_id == (header.pk if header else None)],
+        [row for row in there if crop and row.crop == crop],
+        there,
+    ):
+        if same:
+            row = same[0]
+            alike = row.crop == crop and row.header_id == (header.pk if header else None)
+            return WorkedBeforeOut(
+                value=row.values[key], crop=row.crop, condition=row.condition, day=row.at.date(), same=bool(crop) and alike
+            )
+    return None
+
+
+def _shown(row: SetInField, settings: dict[str, FieldSetting]) -> SetInFieldOut:
+    shown = [
+        f"{settings[key].name} {value} {settings[key].unit}".rstrip() for key, value in row.values.items() if key in settings
+    ]
+    return SetInFieldOut(
+        uuid=row.uuid,
+        crop=row.crop,
+        condition=row.condition,
+        header=row.header.name if row.header else "",
+        shown=shown,
+        why=row.why,
+        worked=row.worked,
+        at=row.at,
+        by=serializers.full_name(row.by),
+        taken_back=row.taken_back_at is not None,
+    )

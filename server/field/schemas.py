@@ -1,0 +1,130 @@
+"""What the endpoints of field cards and daily cards take and give."""
+
+import datetime as dt
+import uuid
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from inspection.schemas import MachineOut
+from tabular.lengths import Key
+from tabular.moments import Day, Moment
+
+Typed = Annotated[str, Field(max_length=60)]
+
+
+class WorkedBeforeOut(Schema):
+    """How it was set when it worked. same: with the same crop and header."""
+
+    value: str
+    crop: str
+    condition: str
+    day: dt.date
+    same: bool
+
+
+class FieldSettingOut(Schema):
+    """start: where one begins; how: which way to go from there. now: as it was set last."""
+
+    key: str
+    name: str
+    unit: str
+    start: str
+    how: str
+    worked: WorkedBeforeOut | None
+    now: str
+
+
+class SetInFieldOut(Schema):
+    """shown: what was set otherwise than the time before, in words. worked: None until somebody says."""
+
+    uuid: uuid.UUID
+    crop: str
+    condition: str
+    header: str
+    shown: list[str]
+    why: str
+    worked: bool | None
+    at: dt.datetime
+    by: str
+    taken_back: bool
+
+
+class FieldCardOut(Schema):
+    """settings: in the order they are set. conditions: words to choose from. last: everything kept, the newest first."""
+
+    machine: MachineOut
+    header: str
+    crops: list[str]
+    conditions: list[str]
+    settings: list[FieldSettingOut]
+    last: list[SetInFieldOut]
+    may_set: bool
+
+
+class SetInFieldIn(Schema):
+    """values: by key, as typed; those that are left out stay as they were."""
+
+    uuid: uuid.UUID
+    crop: Typed = ""
+    condition: Annotated[str, Field(max_length=120)] = ""
+    values: Annotated[dict[str, Typed], Field(max_length=60)] = {}
+    why: Annotated[str, Field(max_length=200)] = ""
+    at: Moment | None = None
+
+
+class WorkedIn(Schema):
+    worked: bool
+
+
+class DailyItemOut(Schema):
+    """state: as it was ticked today; empty: not yet. words: what was wrong."""
+
+    key: str
+    name: str
+    how: str
+    station: str
+    state: Literal["", "right", "not"]
+    words: str
+    by: str
+
+
+class DailyDayOut(Schema):
+    """done: of all, on that day."""
+
+    day: dt.date
+    done: int
+    wrong: int
+
+
+class DailyCardOut(Schema):
+    """days: the last two weeks, oldest first. streak: days in a row, up to today or yesterday, on which all of it was looked
+    at."""
+
+    machine: MachineOut
+    header: str
+    day: dt.date
+    items: list[DailyItemOut]
+    days: list[DailyDayOut]
+    streak: int
+    may_tick: bool
+
+
+class DailyTickIn(Schema):
+    """keys: all that are ticked at once. words: what is wrong, where it is not right; it becomes a note at its station."""
+
+    uuid: uuid.UUID
+    keys: Annotated[list[Key], Field(min_length=1, max_length=80)]
+    right: bool = True
+    words: Annotated[str, Field(max_length=200)] = ""
+    day: Day | None = None
+
+
+class DailyFleetOut(Schema):
+    """The daily cards of every machine, for whoever leads."""
+
+    machine: MachineOut
+    of: int
+    days: list[DailyDayOut]
+    streak: int

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+/** The daily cards of every machine: who was looked at how regularly in the last two weeks. */
+import { onMounted, ref } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
+import { counted } from '@/app/counted'
+import { useAttempt } from '@/app/useAttempt'
+import DayDots from './DayDots.vue'
+
+const cards = ref<Schemas['DailyFleetOut'][] | null>(null)
+const at = useAttempt('The daily cards could not be read.')
+onMounted(() => at.read(async () => void (cards.value = await answer(api.GET('/api/field/daily')))))
+const missed = (one: Schemas['DailyFleetOut']): number => one.days.filter((day) => day.done < one.of).length
+</script>
+
+<template>
+  <section class="desk">
+    <h1>Daily cards</h1>
+    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+    <p v-if="cards && !cards.length" class="quiet">No machine has a daily card.</p>
+    <ul v-if="cards" class="card">
+      <li v-for="one in cards" :key="one.machine.id">
+        <RouterLink :to="{ name: 'daily', params: { id: one.machine.id } }" class="grow">{{ one.machine.name }}</RouterLink>
+        <DayDots :days="one.days" :of="one.of" class="fortnight" />
+        <span class="words">{{ counted(one.streak, 'day') }} in a row, {{ missed(one) }} of 14 missed</span>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 0;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 20px;
+  border-top: 1px solid var(--line);
+  padding: 8px 0;
+  min-height: var(--target);
+}
+li:first-child {
+  border-top: 0;
+}
+.grow {
+  flex: 1 1 160px;
+  font-weight: 600;
+}
+.fortnight {
+  flex: 0 1 260px;
+}
+.words {
+  flex: 0 1 220px;
+}
+</style>

@@ -1,0 +1,304 @@
+<script setup lang="ts">
+/** How a machine is set when the work begins: in the order it is set, with where one begins and what worked the last times. */
+import { onMounted, reactive, ref, watch } from 'vue'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import { answer, api, write, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
+import { newUuid } from '@/api/uuid'
+import { date, moment } from '@/app/words'
+import { useAttempt } from '@/app/useAttempt'
+import { useDraft } from '@/app/useDraft'
+import { useSession } from '@/app/session'
+import MachineTabs from '@/views/machine/MachineTabs.vue'
+
+const props = defineProps<{ id: string }>()
+const session = useSession()
+const card = ref<Schemas['FieldCardOut'] | null>(null)
+const at = useAttempt('That could not be kept.')
+const post = usePost()
+const path = { machine_id: Number(props.id) }
+const empty = () => ({ uuid: newUuid(), crop: '', condition: [] as string[], values: {} as Record<string, string>, why: '' })
+/** What is being typed, kept until the server has it. */
+const { draft, forget } = useDraft(
+  `lumvek:field:${session.me?.id}:${props.id}`,
+  empty,
+  (kept) => !!Object.keys(kept.values).length,
+)
+const opened = ref('')
+const load = (): Promise<boolean> =>
+  at.read(
+    async () =>
+      void (card.value = await answer(
+        api.GET('/api/field/machines/{machine_id}/card', { params: { path, query: { crop: draft.crop } } }),
+      )),
+  )
+onMounted(load)
+watch(() => draft.crop, load)
+function toggle(word: string): void {
+  draft.condition = draft.condition.includes(word)
+    ? draft.condition.filter((other) => other !== word)
+    : [...draft.condition, word]
+}
+const keep = (): Promise<boolean> =>
+  at.run(async () => {
+    const typed = Object.fromEntries(Object.entries(draft.values).filter(([, text]) => text.trim()))
+    const body = { uuid: draft.uuid, crop: draft.crop, condition: draft.condition.join(', '), values: typed, why: draft.why }
+    card.value = await post('/api/field/machines/{machine_id}/card', path, body, {
+      what: 'Set in the field',
+      machine: card.value?.machine.name,
+    })
+    const { crop, condition } = draft
+    forget()
+    Object.assign(draft, empty(), { crop, condition: [...condition] })
+  })
+const worked = (field_setting_id: string, how: boolean): Promise<boolean> =>
+  at.run(
+    async () =>
+      void (card.value = await post(
+        '/api/field/settings/{field_setting_id}/worked',
+        { field_setting_id },
+        { worked: how },
+        {
+          what: how ? 'It worked' : 'It did not work',
+        },
+      )),
+  )
+const takeBack = (field_setting_id: string): Promise<boolean> =>
+  at.run(
+    async () =>
+      void (card.value = await write(() =>
+        api.POST('/api/field/settings/{field_setting_id}/take-back', { params: { path: { field_setting_id } } }),
+      )),
+  )
+const shown = reactive({ how: false })
+const wrong = (key: string): string => (at.field === `values.${key}` ? at.problem : '')
+</script>
+
+<template>
+  <MachineTabs :id="id" />
+  <section class="desk">
+    <header class="tools">
+      <h1 class="grow">{{ card ? `${card.machine.name}: field card` : 'Field card' }}</h1>
+      <label
+        >Crop
+        <select v-model="draft.crop">
+          <option value="">choose</option>
+          <option v-for="one in card?.crops ?? []" :key="one">{{ one }}</option>
+        </select></label
+      >
+    </header>
+    <p v-if="card" class="quiet">
+      {{ card.header ? `${card.header} is on it. ` : '' }}First field: three to six metres, stop, dig every row, look behind.
+      Again a few days later, and whenever field, soil or residue change.
+    </p>
+    <p v-if="at.problem && !at.field" class="trouble" role="alert">{{ at.problem }}</p>
+    <form v-if="card" @submit.prevent="keep">
+      <fieldset class="tools words" :disabled="!card.may_set">
+        <legend>How it is</legend>
+        <button
+          v-for="one in card.conditions"
+          :key="one"
+          type="button"
+          class="chip"
+          :aria-pressed="draft.condition.includes(one)"
+          @click="toggle(one)"
+        >
+          {{ one }}
+        </button>
+      </fieldset>
+      <ol class="settings">
+        <li v-for="one in card.settings" :key="one.key">
+          <label :for="`set-${one.key}`"
+            ><b>{{ one.name }}</b
+            ><small class="quiet">begin: {{ one.start }}</small></label
+          >
+          <span class="worked">
+            <button
+              v-if="one.worked && card.may_set"
+              type="button"
+              class="take"
+              :title="`Take ${one.worked.value}`"
+              @click="draft.values[one.key] = one.worked.value"
+            >
+              <b>{{ one.worked.value }} {{ one.unit }}</b
+              ><small
+                >worked {{ date(one.worked.day) }}{{ one.worked.same ? '' : `, ${one.worked.crop || 'other crop'}`
+                }}{{ one.worked.condition ? `, ${one.worked.condition}` : '' }}</small
+              >
+            </button>
+          </span>
+          <span class="typed">
+            <InputText
+              :id="`set-${one.key}`"
+              v-model="draft.values[one.key]"
+              maxlength="60"
+              :placeholder="one.now"
+              :disabled="!card.may_set"
+              :invalid="!!wrong(one.key)"
+            />
+            <span class="unit">{{ one.unit }}</span>
+          </span>
+          <p v-if="shown.how" class="quiet how">{{ one.how }}</p>
+          <p v-if="wrong(one.key)" class="trouble" role="alert">{{ wrong(one.key) }}</p>
+        </li>
+      </ol>
+      <div v-if="card.may_set" class="tools keep">
+        <button type="button" class="link" :aria-expanded="shown.how" @click="shown.how = !shown.how">
+          {{ shown.how ? 'Hide which way to go' : 'Which way to go' }}
+        </button>
+        <label class="grow">Why so <InputText v-model="draft.why" maxlength="200" /></label>
+        <Button type="submit" label="Keep how it is set" :disabled="at.busy" />
+      </div>
+      <p v-if="at.problem && at.field === 'values'" class="trouble" role="alert">{{ at.problem }}</p>
+    </form>
+    <section v-if="card?.last.length" class="card" aria-labelledby="kept">
+      <h2 id="kept">Kept</h2>
+      <ul class="kept">
+        <li v-for="one in card.last" :key="one.uuid" class="tools" :class="{ gone: one.taken_back }">
+          <span class="grow">
+            <b>{{ one.shown.slice(0, opened === one.uuid ? undefined : 4).join(', ') }}</b>
+            <button v-if="one.shown.length > 4 && opened !== one.uuid" type="button" class="link" @click="opened = one.uuid">
+              and {{ one.shown.length - 4 }} more
+            </button>
+            <template v-if="one.why"> because {{ one.why }}</template>
+            <small class="quiet"
+              >{{ moment(one.at) }}, {{ one.by }}{{ one.crop ? `, ${one.crop}` : ''
+              }}{{ one.condition ? `, ${one.condition}` : '' }}{{ one.header ? `, ${one.header}` : ''
+              }}{{ one.taken_back ? ', taken back' : '' }}</small
+            ></span
+          >
+          <template v-if="!one.taken_back && card.may_set">
+            <span v-if="one.worked !== null" class="told">{{ one.worked ? '✓ worked' : '✗ did not work' }}</span>
+            <Button
+              v-if="one.worked !== true"
+              severity="secondary"
+              label="It worked"
+              :disabled="at.busy"
+              @click="worked(one.uuid, true)"
+            />
+            <Button
+              v-if="one.worked !== false"
+              severity="secondary"
+              label="It did not"
+              :disabled="at.busy"
+              @click="worked(one.uuid, false)"
+            />
+            <button type="button" class="link" @click="takeBack(one.uuid)">Take back</button>
+          </template>
+        </li>
+      </ul>
+    </section>
+  </section>
+</template>
+
+<style scoped>
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+}
+legend {
+  float: left;
+  padding: 0 10px 0 0;
+  line-height: var(--target);
+}
+.chip {
+  min-height: var(--target);
+  padding: 0 14px;
+  border: 1px solid var(--quiet);
+  border-radius: 999px;
+  background: var(--surface);
+  color: var(--ink);
+  cursor: pointer;
+}
+.chip[aria-pressed='true'] {
+  background: var(--accent);
+  color: var(--on-accent);
+  border-color: var(--accent);
+}
+.settings {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.settings li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(160px, 300px) 240px;
+  gap: 4px 16px;
+  align-items: center;
+  border-top: 1px solid var(--line);
+  padding: 6px 0;
+}
+.settings label small,
+.take small,
+.kept small {
+  display: block;
+  font-weight: 400;
+}
+.take {
+  width: 100%;
+  min-height: var(--target);
+  text-align: left;
+  padding: 2px 12px;
+  border: 1px solid var(--line);
+  border-left: 4px solid var(--sound);
+  border-radius: var(--radius);
+  background: var(--surface);
+  color: var(--ink);
+  cursor: pointer;
+}
+.typed {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.typed :deep(input) {
+  width: 160px;
+}
+.unit {
+  color: var(--quiet);
+}
+.how,
+.settings .trouble {
+  grid-column: 1 / -1;
+}
+.keep {
+  position: sticky;
+  bottom: 0;
+  background: var(--paper);
+  padding: 8px 0;
+}
+.keep .grow {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex: 1 1 240px;
+}
+.keep .grow :deep(input) {
+  flex: 1;
+}
+.kept {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.kept li {
+  border-top: 1px solid var(--line);
+  padding: 6px 0;
+}
+.kept .grow {
+  flex: 1 1 320px;
+}
+.gone .grow {
+  text-decoration: line-through;
+}
+.told {
+  font-weight: 600;
+}
+@media (max-width: 700px) {
+  .settings li {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
