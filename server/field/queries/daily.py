@@ -72,9 +72,9 @@ def card(member: Member, machine: Machine, day: dt.date | None = None) -> DailyC
 
 
 def fleet(member: Member) -> list[DailyFleetOut]:
-    """Every machine that has a card, those that were looked at least regularly first."""
-    today = timezone.localdate()
-    machines = [one for one in machines_for(member) if checks_of(one, None)]
+    """Every machine that has a card, the least regular first; a header is on the card of its combine."""
+    today, families = timezone.localdate(), rule_books.shipped().families
+    machines = [one for one in machines_for(member) if checks_of(one, None) and not families[one.model.family].is_header]
     by_machine: dict[int, list[DailyTick]] = defaultdict(list)
     rows = DailyTick.objects.filter(machine__in=machines, day__gt=today - dt.timedelta(days=DAYS + 60))
     for tick in rows.select_related("by"):
@@ -111,7 +111,7 @@ def _days(ticks: Ticks, keys: list[str], last: dt.date) -> list[DailyDayOut]:
         DailyDayOut(
             day=day,
             done=sum(key in ticks.get(day, {}) for key in keys),
-            wrong=sum(not tick.right for key, tick in ticks.get(day, {}).items() if key in keys),
+            wrong=sum(not tick.right for tick in ticks.get(day, {}).values()),
         )
         for day in days
     ]

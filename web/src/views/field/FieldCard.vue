@@ -224,7 +224,7 @@ legend {
 }
 .settings li {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(160px, 300px) 240px;
+  grid-template-columns: minmax(220px, 340px) minmax(160px, 320px) 240px;
   gap: 4px 16px;
   align-items: center;
   border-top: 1px solid var(--line);
@@ -296,7 +296,13 @@ legend {
 .told {
   font-weight: 600;
 }
+.words {
+  padding-bottom: 12px;
+}
 @media (max-width: 700px) {
+  .keep {
+    position: static;
+  }
   .settings li {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -56,6 +56,9 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
   <section class="page">
     <header class="top">
       <h1>Machines</h1>
+      <RouterLink v-if="session.may('plan the season') && board?.every" class="beside" :to="{ name: 'daily-cards' }"
+        >Daily cards</RouterLink
+      >
       <RouterLink v-if="session.may('add machines') && board?.every" class="add" :to="{ name: 'new-machine' }"
         >Add a machine</RouterLink
       >
@@ -126,7 +129,8 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
     </article>
     <nav class="phone" aria-label="Look up">
       <RouterLink :to="{ name: 'catalogue' }">Catalogue</RouterLink
-      ><RouterLink v-if="session.may('see rules')" :to="{ name: 'rules' }">Rules</RouterLink>
+      ><RouterLink v-if="session.may('see daily cards')" :to="{ name: 'daily-cards' }">Daily cards</RouterLink>
+      <RouterLink v-if="session.may('see rules')" :to="{ name: 'rules' }">Rules</RouterLink>
     </nav>
   </section>
 </template>
@@ -139,11 +143,15 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
   justify-content: space-between;
   gap: 4px 16px;
 }
-.add {
+.add,
+.beside {
   display: inline-flex;
   align-items: center;
   min-height: var(--target);
   font-weight: 600;
+}
+.beside {
+  margin-left: auto;
 }
 .page {
   max-width: 1240px;

@@ -1,0 +1,64 @@
+"""The field card and the daily card on a phone, with gloves on: what worked is taken again, what is wrong is said where it is."""
+
+from hands import lose_answer
+from playwright.sync_api import Page, expect
+
+
+def machine(page: Page, name: str) -> int:
+    return next(one["id"] for one in page.request.get("/api/machines/names").json() if one["name"] == name)
+
+
+def test_what_worked_is_offered_and_taken_the_next_time(page: Page, sign_in, accessible):
+    sign_in("tomas")
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"/machines/{machine(page, 'Heron 6')}/field")
+    page.get_by_role("combobox", name="Crop").select_option(label="Lupins")
+    page.get_by_role("button", name="damp").click()
+    page.get_by_role("button", name="Keep how it is set").click()
+    expect(page.get_by_role("alert")).to_contain_text("at least one thing")
+    page.get_by_label("Rotor speed").fill("450")
+    page.get_by_label("Float").fill("middle")
+    page.get_by_label("Why so").fill("splits in the tank")
+    page.reload()
+    expect(page.get_by_label("Rotor speed")).to_have_value("450")
+    accessible(page)
+    lose_answer(page, "**/api/field/machines/*/card")
+    page.get_by_role("button", name="Keep how it is set").click()
+    kept = page.get_by_role("region", name="Kept")
+    expect(kept.get_by_role("listitem")).to_have_count(1, timeout=30_000)
+    expect(kept).to_contain_text("because splits in the tank")
+    expect(page.get_by_label("Rotor speed")).to_have_value("")
+    kept.get_by_role("button", name="It worked").click()
+    expect(kept).to_contain_text("worked")
+    page.get_by_title("Take 450").click()
+    expect(page.get_by_label("Rotor speed")).to_have_value("450")
+    accessible(page)
+    kept.get_by_role("button", name="Take back").click()
+    expect(page.get_by_title("Take 450")).to_have_count(0)
+
+
+def test_the_day_is_ticked_in_a_minute_and_the_lead_sees_it(page: Page, sign_in, accessible):
+    sign_in("tomas")
+    heron = machine(page, "Heron 4")
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"/machines/{heron}/today")
+    page.get_by_role("button", name="Engine oil: wrong").or_(page.get_by_role("button", name="Engine oil level: wrong")).click()
+    form = page.get_by_role("form", name="What is wrong with Engine oil")
+    form.get_by_role("button", name="Keep").click()
+    expect(form.get_by_role("alert")).to_contain_text("Say what is wrong")
+    form.get_by_label("What is wrong").fill("two litres low")
+    accessible(page)
+    lose_answer(page, "**/api/field/machines/*/daily")
+    form.get_by_role("button", name="Keep").click()
+    expect(page.get_by_text("two litres low")).to_be_visible(timeout=30_000)
+    page.get_by_role("button", name="are right").click()
+    expect(page.get_by_text("All looked at")).to_be_visible()
+    expect(page.get_by_text("1 day in a row.")).to_be_visible()
+    page.goto(f"/machines/{heron}")
+    expect(page.get_by_text("two litres low")).to_be_visible()
+    page.context.clear_cookies()
+    page.set_viewport_size({"width": 1280, "height": 800})
+    sign_in("ada")
+    page.get_by_role("link", name="Daily cards").click()
+    expect(page.get_by_role("listitem").filter(has_text="Heron 4")).to_contain_text("1 day in a row, 13 of 14 missed")
+    accessible(page)
