@@ -25,7 +25,8 @@ class WorkedBeforeOut(Schema):
 
 
 class FieldSettingOut(Schema):
-    """start: where one begins; how: which way to go from there. now: as it was set last."""
+    """start: where one begins; how: which way to go from there. now: as it was set last. bench: the
+    subject of the bench that works it out."""
 
     key: str
     name: str
@@ -34,6 +35,7 @@ class FieldSettingOut(Schema):
     how: str
     worked: WorkedBeforeOut | None
     now: str
+    bench: str
 
 
 class SetInFieldOut(Schema):

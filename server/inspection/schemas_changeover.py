@@ -31,15 +31,24 @@ class ChangePlaceOut(Schema):
     to_state: str
 
 
+class WantedStateOut(Schema):
+    """wanted: by the crop that comes."""
+
+    key: str
+    name: str
+    wanted: bool
+
+
 class ChangeItemOut(Schema):
     """todo: ``set`` otherwise, ``ask`` how it stands first, ``manual``: as it says, or ``do`` as at every change. back: it is
-    changed back afterwards. grave: left as it is, the machine does not go out."""
+    changed back afterwards. states: all it may stand in. grave: left as it is, the machine does not go out."""
 
     check: str
     name: str
     station: str
     todo: Literal["set", "ask", "manual", "do"]
     places: list[ChangePlaceOut]
+    states: list[WantedStateOut]
     how: str
     mends: str
     look: str

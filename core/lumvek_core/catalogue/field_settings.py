@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class FieldSetting:
-    """families: machines and headers that have it. start: where one begins; how: which way to go from there."""
+    """families: machines and headers that have it. start: where one begins; how: which way to go from there.
+    calculator: that works it out."""
 
     key: str
     name: str
@@ -14,6 +15,7 @@ class FieldSetting:
     start: str
     how: str
     unit: str = ""
+    calculator: str = ""
 
 
 @dataclass(frozen=True)

@@ -189,6 +189,8 @@ def _field_settings(catalogue: Catalogue) -> Iterator[tuple[str, str]]:
         for name in one.families:
             if name not in catalogue.families:
                 yield f"settings.{i}", f"{one.key}: there is no family {name}{nearest(name, catalogue.families)}"
+        if one.calculator and one.calculator not in (known := registry.calculators()):
+            yield f"settings.{i}", f"{one.key}: there is no calculator {one.calculator}{nearest(one.calculator, known)}"
 
 
 def _options(catalogue: Catalogue, families: Iterable[str]) -> set[str]:

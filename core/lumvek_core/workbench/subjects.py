@@ -16,3 +16,8 @@ SUBJECTS: dict[str, Subject] = {
         *forecast.SUBJECTS,
     )
 }
+
+
+def subject_of(calculator: str) -> str:
+    """The subject that a calculation belongs to; empty where there is none."""
+    return next((one.key for one in SUBJECTS.values() if calculator and calculator in one.calculators), "")

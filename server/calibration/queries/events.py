@@ -88,8 +88,15 @@ def _set(machines: Sequence[Machine]) -> Iterator[Event]:
 
 
 def _fitted(machines: Sequence[Machine]) -> Iterator[Event]:
+    families = rule_books.shipped().families
+    names = {
+        short(slot): known.name
+        for one in machines
+        if one.model.family in families
+        for slot, known in families[one.model.family].slots.items()
+    }
     for one in Fitment.objects.filter(machine__in=machines, taken_back_at=None).exclude(number=""):
-        yield Event(calibration.FITTED + one.slot, local(one.fitted_at), f"{one.slot.replace('-', ' ')} renewed")
+        yield Event(calibration.FITTED + one.slot, local(one.fitted_at), f"{names.get(one.slot, one.slot)} renewed")
 
 
 def _said(machine: Machine) -> Iterator[Event]:

@@ -17,7 +17,7 @@ from lumvek_core.calculators.calibrations_due import (
 )
 from lumvek_core.calculators.calibrations_due import Happened as Event
 from lumvek_core.catalogue.calibration import Calibration
-from lumvek_core.workbench.subjects import SUBJECTS
+from lumvek_core.workbench.subjects import subject_of
 from shops.models import Member
 from shops.rights import may
 
@@ -146,7 +146,6 @@ def _out(
 ) -> CalibrationOut:
     safety = rule_books.shipped().safety
     posture = safety.postures[one.posture]
-    bench = next((subject.key for subject in SUBJECTS.values() if one.calculator and one.calculator in subject.calculators), "")
     return CalibrationOut(
         key=one.key,
         name=one.name,
@@ -165,7 +164,7 @@ def _out(
         works=one.works,
         save=one.save,
         note=one.note,
-        bench=bench,
+        bench=subject_of(one.calculator),
         values=[
             KeptValueOut(
                 key=value.key,

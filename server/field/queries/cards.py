@@ -4,6 +4,7 @@ from calibration.queries.events import coupled_now
 from fleet.models import Machine
 from inspection.queries import rule_books, serializers
 from lumvek_core.catalogue.field_settings import FieldSetting
+from lumvek_core.workbench.subjects import subject_of
 from shops.models import Member
 from shops.rights import may
 
@@ -38,6 +39,7 @@ def card(member: Member, machine: Machine, crop: str = "") -> FieldCardOut:
                 start=one.start,
                 how=one.how,
                 worked=_worked(one.key, counting, crop, header),
+                bench=subject_of(one.calculator),
                 now=next((row.values[one.key] for row in counting if one.key in row.values), ""),
             )
             for one in listed

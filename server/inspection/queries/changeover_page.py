@@ -24,6 +24,7 @@ from ..schemas_changeover import (
     ChangePlaceOut,
     ChangeVisitOut,
     GrownOut,
+    WantedStateOut,
 )
 from . import changeover, preparing, rule_books, serializers
 
@@ -112,6 +113,11 @@ class _Listed:
                 )
                 for place, is_, will in sorted(places, key=lambda one: positions.reading_order(one[0]))
             ],
+            states=[
+                WantedStateOut(key=one.key, name=one.name, wanted=one.key in self.wanted(check))
+                for one in states.values()
+                if one.severity == "sound"
+            ],
             how=check.how,
             mends=to.mends if to else "",
             look=motif_of(check),
@@ -122,6 +128,14 @@ class _Listed:
             tools=check.tools,
             cautions=[self.ready.book.hazards[name] for name in check.hazards],
         )
+
+    def wanted(self, check: Check) -> list[str]:
+        """The states the crop would have."""
+        crop = self.ready.scope.crop
+        if not isinstance(check.rule, FittedRule):
+            return []
+        schools = self.ready.book.schools
+        return [one.key for one in check.rule.wanted(crop, schools) or check.rule.lasting(crop, schools)]
 
     def _todo(self, key: str) -> Literal["set", "ask", "manual", "do"]:
         if any(one.key == key for one in self.found.change):

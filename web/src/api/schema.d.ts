@@ -6935,7 +6935,7 @@ export interface components {
         /**
          * ChangeItemOut
          * @description todo: ``set`` otherwise, ``ask`` how it stands first, ``manual``: as it says, or ``do`` as at every change. back: it is
-         *     changed back afterwards. grave: left as it is, the machine does not go out.
+         *     changed back afterwards. states: all it may stand in. grave: left as it is, the machine does not go out.
          */
         ChangeItemOut: {
             /** Back */
@@ -6960,6 +6960,8 @@ export interface components {
             name: string;
             /** Places */
             places: components["schemas"]["ChangePlaceOut"][];
+            /** States */
+            states: components["schemas"]["WantedStateOut"][];
             /** Station */
             station: string;
             /**
@@ -8416,9 +8418,12 @@ export interface components {
         };
         /**
          * FieldSettingOut
-         * @description start: where one begins; how: which way to go from there. now: as it was set last.
+         * @description start: where one begins; how: which way to go from there. now: as it was set last. bench: the
+         *     subject of the bench that works it out.
          */
         FieldSettingOut: {
+            /** Bench */
+            bench: string;
             /** How */
             how: string;
             /** Key */
@@ -14183,6 +14188,18 @@ export interface components {
             /** Stations */
             stations: components["schemas"]["StationOut"][];
             walk_around: components["schemas"]["WalkAroundBrief"];
+        };
+        /**
+         * WantedStateOut
+         * @description wanted: by the crop that comes.
+         */
+        WantedStateOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Wanted */
+            wanted: boolean;
         };
         /**
          * WaysIn

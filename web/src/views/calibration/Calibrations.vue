@@ -153,6 +153,10 @@ async function say(): Promise<void> {
 </template>
 
 <style scoped>
+form label {
+  max-width: 100%;
+  flex-wrap: wrap;
+}
 .fine {
   color: var(--sound);
   font-weight: 600;

@@ -81,13 +81,14 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 <template>
   <section class="desk run">
     <p><RouterLink :to="{ name: 'calibrations', params: { id } }">All calibrations</RouterLink></p>
+    <header>
+      <p v-if="found" class="quiet">{{ found.machine.name }}</p>
+      <h1>{{ one?.name ?? 'Calibration' }}</h1>
+    </header>
+    <p v-if="!found && !at.problem" class="quiet" role="status">Reading the calibration …</p>
     <p v-if="!found && at.problem" class="trouble" role="alert">{{ at.problem }}</p>
-    <p v-if="found && !one" class="trouble">This machine has no such calibration as it stands.</p>
+    <p v-if="found && !one" class="trouble" role="alert">This machine has no such calibration as it stands.</p>
     <template v-if="found && one && here">
-      <header>
-        <p class="quiet">{{ found.machine.name }}</p>
-        <h1>{{ one.name }}</h1>
-      </header>
       <ol class="bar" aria-hidden="true">
         <li v-for="n in one.steps.length + 1" :key="n" :class="{ done: draft.stage >= n, now: draft.stage === n - 1 }" />
       </ol>

@@ -28,7 +28,13 @@ const groups = computed(() => moves(props.item.places))
         <StateLook v-if="item.look" :motif="item.look" :state="one.toState" />
         <b>{{ one.to }}</b>
       </template>
-      <span v-else>Nobody knows how it stands</span>
+      <template v-else>
+        <span>Nobody knows how it stands:</span>
+        <span v-for="state in item.states" :key="state.key" class="state" :class="{ wanted: state.wanted }">
+          <StateLook v-if="item.look" :motif="item.look" :state="state.key" />
+          {{ state.name }}<template v-if="state.wanted"> as wanted</template>
+        </span>
+      </template>
       <small v-if="one.places" class="quiet">{{ one.places }}</small>
     </div>
     <p class="quiet">{{ item.mends || item.how }}</p>
@@ -65,6 +71,14 @@ li.grave {
 }
 .todo.stop {
   border: 2px solid var(--stop);
+  font-weight: 600;
+}
+.state {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+}
+.state.wanted {
   font-weight: 600;
 }
 .move svg {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** How a machine is set when the work begins: in the order it is set, with where one begins and what worked the last times. */
-import { onMounted, reactive, ref, watch } from 'vue'
+import { computed, onMounted, reactive, ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api, write, type Schemas } from '@/api/client'
@@ -71,6 +71,8 @@ const takeBack = (field_setting_id: string): Promise<boolean> =>
         api.POST('/api/field/settings/{field_setting_id}/take-back', { params: { path: { field_setting_id } } }),
       )),
   )
+/** It has rows that come up. */
+const planted = computed(() => ['row-crop-planter', 'air-seeder'].includes(card.value?.machine.family ?? ''))
 const shown = reactive({ how: false })
 const wrong = (key: string): string => (at.field === `values.${key}` ? at.problem : '')
 </script>
@@ -91,6 +93,10 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
     <p v-if="card" class="quiet">
       {{ card.header ? `${card.header} is on it. ` : '' }}First field: three to six metres, stop, dig every row, look behind.
       Again a few days later, and whenever field, soil or residue change.
+      <RouterLink :to="{ name: 'machine', params: { id }, query: { phase: 'first-field' } }">First field</RouterLink>
+      <RouterLink v-if="planted" :to="{ name: 'machine', params: { id }, query: { phase: 'emergence' } }"
+        >At emergence</RouterLink
+      >
     </p>
     <p v-if="at.problem && !at.field" class="trouble" role="alert">{{ at.problem }}</p>
     <form v-if="card" @submit.prevent="keep">
@@ -111,6 +117,8 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
         <li v-for="one in card.settings" :key="one.key">
           <label :for="`set-${one.key}`"
             ><b>{{ one.name }}</b
+            ><RouterLink v-if="one.bench" :to="{ name: 'bench', params: { subject: one.bench } }" class="bench"
+              >work it out</RouterLink
             ><small class="quiet">begin: {{ one.start }}</small></label
           >
           <span class="worked">
@@ -229,6 +237,9 @@ legend {
   align-items: center;
   border-top: 1px solid var(--line);
   padding: 6px 0;
+}
+.bench {
+  margin-left: 12px;
 }
 .settings label small,
 .take small,

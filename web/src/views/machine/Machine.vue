@@ -3,6 +3,7 @@
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
@@ -18,6 +19,7 @@ import MachineTabs from './MachineTabs.vue'
 type Start = Schemas['StartIn']
 const props = defineProps<{ id: string }>()
 const onward = useOnward()
+const route = useRoute()
 const session = useSession()
 const path = { params: { path: { machine_id: Number(props.id) } } }
 const info = ref<Schemas['StartInfoOut'] | null>(null)
@@ -53,7 +55,9 @@ async function load(): Promise<void> {
   try {
     const found = await answer(api.GET('/api/machines/{machine_id}/start', path))
     info.value = found
-    if (!chosen.phase)
+    const asked = found.phases.find((phase) => phase.key === route.query.phase)
+    if (!chosen.phase && asked) chosen.phase = asked.key
+    else if (!chosen.phase)
       chosen.phase = (found.phases.find((phase) => phase.key === found.usual) ?? found.phases[0])?.key ?? 'winter'
   } catch (error) {
     problem.value = error instanceof Refused ? error.message : 'The machine could not be read.'
