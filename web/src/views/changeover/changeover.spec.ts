@@ -33,4 +33,7 @@ it('says places that go the same way together, and no place where there is one',
   expect(moves([place('Left', 'Down', 'Up'), place('Right', 'Down', 'Up')]).map((one) => one.places)).toEqual(['Left, Right'])
   expect(moves([place('Whole machine', 'Out', 'In')])[0]!.places).toBe('')
   expect(moves([place('Left', 'Down', 'Up'), place('Right', '', '')])).toHaveLength(2)
+  const rows = [1, 2, 3, 4].map((n) => place(`Row ${n}`, 'Ear', 'Pod'))
+  expect(moves(rows)[0]!.places).toBe('Row 1 to row 4')
+  expect(moves([...rows, place('Row 5', '', '')])[0]!.places).toBe('Row 1, Row 2, Row 3, Row 4')
 })

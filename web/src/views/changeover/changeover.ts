@@ -26,6 +26,13 @@ export const cropsToChoose = (grown: Schemas['GrownOut'][]): { key: string; name
     ? grown.map((one) => ({ key: `${one.group}:${one.name}`, name: one.name }))
     : Object.entries(CROP_NAMES).map(([key, name]) => ({ key, name }))
 
+/** The places by name; many that are all there are from the first to the last, and a machine's only place not at all. */
+function placesIn(same: Schemas['ChangePlaceOut'][], all: number): string {
+  const labels = same.map((one) => one.label)
+  if (labels.length === 1 && labels[0] === 'Whole machine') return ''
+  return labels.length > 3 && labels.length === all ? `${labels[0]} to ${labels.at(-1)!.toLowerCase()}` : labels.join(', ')
+}
+
 interface Move {
   now: string
   nowState: string
@@ -45,6 +52,6 @@ export function moves(places: Schemas['ChangePlaceOut'][]): Move[] {
     nowState: same[0]!.now_state,
     to: same[0]!.to,
     toState: same[0]!.to_state,
-    places: same.length === 1 && same[0]!.label === 'Whole machine' ? '' : same.map((one) => one.label).join(', '),
+    places: placesIn(same, places.length),
   }))
 }
