@@ -35,7 +35,11 @@ def places(page: Page) -> list[str]:
         elif path == "/own-checks/:family/:check":
             found.append("/own-checks/row-crop-planter/own-none")  # nothing there, and said so
         else:
-            found.append(path.replace(":id", str(card["machine"]["id"])).replace(":subject?", "chain").replace(":calibration", "raise-speed"))
+            found.append(
+                path.replace(":id", str(card["machine"]["id"]))
+                .replace(":subject?", "chain")
+                .replace(":calibration", "raise-speed")
+            )
     return found
 
 
