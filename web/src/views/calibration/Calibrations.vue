@@ -5,6 +5,7 @@ import Button from '@/design/controls/button'
 import { date, moment } from '@/app/words'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import CollectedLoads from './CollectedLoads.vue'
+import { LOAD_FIELDS } from './run'
 import FigureLine from './FigureLine.vue'
 import type { Calibration } from './run'
 import { useCalibrations } from './useCalibrations'
@@ -13,7 +14,16 @@ const props = defineProps<{ id: string }>()
 const { found, at, happened, collect, weigh, takeBack } = useCalibrations(Number(props.id))
 const header = ref(0)
 const done = ref('')
-watch(found, (now) => (header.value = now?.header ?? 0))
+watch(
+  () => found.value?.header,
+  (now) => (header.value = now ?? 0),
+)
+const loads = ref<InstanceType<typeof CollectedLoads>>()
+/** What was wrong with a load is said where it was typed. */
+const ofLoads = computed(() => LOAD_FIELDS.includes(at.field))
+async function take(load: Parameters<typeof collect>[0]): Promise<void> {
+  if (await collect(load)) loads.value?.clear(load)
+}
 const due = computed(() => found.value?.calibrations.filter((one) => one.state === 'due') ?? [])
 const others = computed(() => found.value?.calibrations.filter((one) => one.state !== 'due') ?? [])
 const OUTCOME = { saved: 'Saved', unsaved: 'Left without saving', aborted: 'Aborted' }
@@ -49,7 +59,7 @@ async function say(): Promise<void> {
         />
       </form>
     </header>
-    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+    <p v-if="at.problem && !ofLoads" class="trouble" role="alert">{{ at.problem }}</p>
     <p v-if="!found && !at.problem" class="quiet" role="status">Reading the calibrations …</p>
     <template v-if="found">
       <p v-if="!due.length" class="fine">Nothing is due.</p>
@@ -140,7 +150,8 @@ async function say(): Promise<void> {
         :loads="found.loads"
         :may="found.may_calibrate"
         :at="at"
-        @collect="collect"
+        ref="loads"
+        @collect="take"
         @weigh="weigh"
         @take-back="takeBack('load', $event)"
       />

@@ -6,6 +6,7 @@ import InputText from '@/design/controls/inputtext'
 import type { Schemas } from '@/api/client'
 import type { Attempt } from '@/app/useAttempt'
 import { moment } from '@/app/words'
+import { LOAD_FIELDS } from './run'
 
 const props = defineProps<{ loads: Schemas['CollectedLoadOut'][]; may: boolean; at: Attempt }>()
 const emit = defineEmits<{
@@ -30,8 +31,12 @@ function collect(): void {
 function weigh(uuid: string): void {
   emit('weigh', uuid, { scale_kg: figure(of(uuid).scale_kg), reference_pct: figure(of(uuid).reference_pct) })
 }
-/** What was typed stands until it is kept. */
-defineExpose({ clear: () => Object.assign(load, blank()) })
+/** What was typed stands until it is kept; what was typed meanwhile stands on. */
+defineExpose({
+  clear: (kept: { name?: string }) => {
+    if (kept.name === load.name) Object.assign(load, blank())
+  },
+})
 const open = (one: Schemas['CollectedLoadOut']): boolean => props.may && (one.scale_kg === null || one.reference_pct === null)
 </script>
 
@@ -66,8 +71,8 @@ const open = (one: Schemas['CollectedLoadOut']): boolean => props.may && (one.sc
             %</label
           >
           <Button type="submit" severity="secondary" label="Keep" :disabled="at.busy" />
-          <button type="button" class="link" @click="emit('takeBack', one.uuid)">Take back</button>
         </form>
+        <button v-if="may" type="button" class="link" @click="emit('takeBack', one.uuid)">Take back</button>
       </li>
     </ul>
     <form v-if="may" class="tools" aria-label="Collect a load" @submit.prevent="collect">
@@ -88,6 +93,7 @@ const open = (one: Schemas['CollectedLoadOut']): boolean => props.may && (one.sc
       >
       <Button type="submit" severity="secondary" label="Collect" :disabled="at.busy" />
     </form>
+    <p v-if="at.problem && LOAD_FIELDS.includes(at.field)" class="trouble" role="alert">{{ at.problem }}</p>
   </section>
 </template>
 

@@ -29,7 +29,6 @@ const { draft, forget } = useDraft(
 const here = computed(() => (one.value ? where(one.value, draft) : null))
 const asks = ref(false)
 const why = ref('')
-const given = ref<Record<string, unknown>>({})
 const subjects = shallowRef<Subject[]>([])
 onMounted(async () => (subjects.value = await answer(api.GET('/api/bench')).catch(() => [])))
 /** What works its figure out. */
@@ -60,7 +59,7 @@ async function end(outcome: Outcome): Promise<void> {
     at: serverNow(),
     steps: done(now, draft),
     values: outcome === 'saved' ? figures(draft) : {},
-    given: now.bench && outcome === 'saved' ? given.value : {},
+    given: now.bench && outcome === 'saved' ? draft.given : {},
     words: why.value,
   }
   if (await keep(run, now.name)) {
@@ -177,7 +176,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         :calibration="one"
         :loads="found.loads"
         @take="Object.assign(draft.values, $event)"
-        @given="given = $event"
+        @given="draft.given = $event"
       />
     </template>
   </section>

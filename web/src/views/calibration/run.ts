@@ -13,8 +13,10 @@ export interface Run {
   values: Record<string, string>
   /** What was typed at the bench. */
   texts: Record<string, string | string[][]>
+  /** What the figure was worked out of. */
+  given: Record<string, unknown>
 }
-export const begunRun = (uuid: string): Run => ({ uuid, stage: 0, held: [], begun: '', values: {}, texts: {} })
+export const begunRun = (uuid: string): Run => ({ uuid, stage: 0, held: [], begun: '', values: {}, texts: {}, given: {} })
 
 /** What must hold before the first step: the posture's lock, and what the calibration says; at least the posture itself. */
 export function conditions(one: Calibration): string[] {
@@ -43,6 +45,8 @@ export function figures(run: Run): Record<string, number> {
 /** A figure that is none, by its key. */
 export const noFigure = (run: Run): string => Object.entries(figures(run)).find(([, value]) => Number.isNaN(value))?.[0] ?? ''
 
+/** Where a load is typed. */
+export const LOAD_FIELDS = ['name', 'machine_kg', 'shown_pct', 'scale_kg', 'reference_pct']
 type Loads = Schemas['CollectedLoadOut'][]
 const text = (figure: number | null | undefined): string => (figure === null || figure === undefined ? '' : String(figure))
 

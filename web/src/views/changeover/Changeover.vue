@@ -21,6 +21,8 @@ const found = ref<Schemas['ChangeoverOut'] | null>(null)
 const at = useAttempt('The changeover could not be worked out.')
 const chosen = reactive<Chosen>({ crop: '', header: 0, then: '', days: null })
 const path = { params: { path: { machine_id: Number(props.id) } } }
+/** Pressed twice, or again after a lost answer, it is one changeover. */
+let uuid = newUuid()
 let asked = 0
 async function look(): Promise<void> {
   const mine = ++asked
@@ -32,12 +34,14 @@ async function look(): Promise<void> {
   })
 }
 onMounted(look)
-watch(chosen, look)
+watch(chosen, () => {
+  uuid = newUuid() // another choice is another changeover
+  void look()
+})
 const crops = computed(() => cropsToChoose(found.value?.grown ?? []))
 const items = computed(() => found.value?.visits.flatMap((visit) => visit.items) ?? [])
 const toSet = computed(() => items.value.filter((item) => item.todo === 'set'))
 const toAsk = computed(() => items.value.filter((item) => item.todo === 'ask'))
-const uuid = newUuid()
 const begin = (): Promise<boolean> =>
   at.run(async () => {
     const { crop, ...more } = askedOf(chosen)

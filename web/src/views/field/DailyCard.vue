@@ -40,7 +40,7 @@ const tick = (keys: string[], right = true, said = ''): Promise<boolean> =>
       what: 'Daily card',
       machine: card.value?.machine.name,
     })
-    if (!right) wrong.value = words.value = ''
+    if (!right && wrong.value === keys[0]) wrong.value = words.value = ''
   })
 </script>
 

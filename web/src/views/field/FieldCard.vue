@@ -20,11 +20,7 @@ const post = usePost()
 const path = { machine_id: Number(props.id) }
 const empty = () => ({ uuid: newUuid(), crop: '', condition: [] as string[], values: {} as Record<string, string>, why: '' })
 /** What is being typed, kept until the server has it. */
-const { draft, forget } = useDraft(
-  `lumvek:field:${session.me?.id}:${props.id}`,
-  empty,
-  (kept) => !!Object.keys(kept.values).length,
-)
+const { draft } = useDraft(`lumvek:field:${session.me?.id}:${props.id}`, empty, (kept) => !!Object.keys(kept.values).length)
 const opened = ref('')
 const load = (): Promise<boolean> =>
   at.read(
@@ -48,9 +44,10 @@ const keep = (): Promise<boolean> =>
       what: 'Set in the field',
       machine: card.value?.machine.name,
     })
-    const { crop, condition } = draft
-    forget()
-    Object.assign(draft, empty(), { crop, condition: [...condition] })
+    // What was typed while the answer was on its way stands.
+    for (const [key, text] of Object.entries(typed)) if (draft.values[key] === text) delete draft.values[key]
+    if (draft.why === body.why) draft.why = ''
+    draft.uuid = newUuid()
   })
 const worked = (field_setting_id: string, how: boolean): Promise<boolean> =>
   at.run(
