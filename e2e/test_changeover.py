@@ -130,11 +130,15 @@ def test_an_offset_is_worked_out_of_loads_that_were_weighed_later(page: Page, si
     form.get_by_label("shown").fill("14.2")
     form.get_by_label("Machine").fill("2080")
     form.get_by_role("button", name="Collect").click()
+    expect(form.get_by_label("Field or trailer")).to_have_value("")  # kept, and not kept twice
     load = page.get_by_role("form", name="What was found of Long Drain, 2")
     load.get_by_label("Store").fill("15.9")
     load.get_by_label("Scale").fill("2000")
     load.get_by_role("button", name="Keep").click()
-    expect(page.get_by_text("store 15.9 %")).to_be_visible()
+    expect(page.get_by_text("machine 2080 kg, scale 2000 kg, shown 14.2 %, store 15.9 %")).to_be_visible()
+    expect(
+        page.get_by_role("region", name="Loads for yield and moisture").get_by_role("button", name="Take back")
+    ).to_be_visible()
     page.get_by_role("combobox", name="Something was done").select_option(
         label="The grain store disagrees with the moisture shown"
     )

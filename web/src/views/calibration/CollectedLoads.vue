@@ -37,6 +37,16 @@ defineExpose({
     if (kept.name === load.name) Object.assign(load, blank())
   },
 })
+/** What is known of a load, each figure with its unit. */
+const figuresOf = (one: Schemas['CollectedLoadOut']): string =>
+  [
+    one.machine_kg !== null && `machine ${one.machine_kg} kg`,
+    one.scale_kg !== null && `scale ${one.scale_kg} kg`,
+    one.shown_pct !== null && `shown ${one.shown_pct} %`,
+    one.reference_pct !== null && `store ${one.reference_pct} %`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 const open = (one: Schemas['CollectedLoadOut']): boolean => props.may && (one.scale_kg === null || one.reference_pct === null)
 </script>
 
@@ -48,10 +58,7 @@ const open = (one: Schemas['CollectedLoadOut']): boolean => props.may && (one.sc
         <span class="grow"
           ><b>{{ one.name || 'Load' }}</b
           >{{ one.crop ? `, ${one.crop}` : '' }}{{ one.flow === 'low' ? ', low flow' : '' }}:
-          <template v-if="one.machine_kg !== null">machine {{ one.machine_kg }} kg</template
-          ><template v-if="one.scale_kg !== null">, scale {{ one.scale_kg }} kg</template
-          ><template v-if="one.shown_pct !== null">; shown {{ one.shown_pct }} %</template
-          ><template v-if="one.reference_pct !== null">, store {{ one.reference_pct }} %</template>
+          {{ figuresOf(one) }}
           <small class="quiet">{{ moment(one.at) }}, {{ one.by }}</small></span
         >
         <form
