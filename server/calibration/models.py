@@ -44,10 +44,7 @@ class CalibrationRun(TakenBack):
 
 
 class Happened(TakenBack):
-    """What somebody says was done to a machine. what: a key of the catalogue's list; ``header``: another one was coupled, or
-    none."""
-
-    HEADER = "header"
+    """What somebody says was done to a machine. what: a key of the catalogue's list."""
 
     shop_path = "machine__shop"
     objects = OfShop.as_manager()
@@ -55,7 +52,6 @@ class Happened(TakenBack):
     uuid = models.UUIDField(unique=True)
     machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="happened")
     what = models.CharField(max_length=40)
-    header = models.ForeignKey("fleet.Machine", on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
     at = models.DateTimeField()
     by = user_key()
 

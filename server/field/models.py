@@ -8,7 +8,7 @@ from shops.taken_back import TakenBack
 
 
 class SetInField(TakenBack):
-    """How a machine was set for a crop as it was then. crop, condition: in the shop's words. values: by key of the catalogue's
+    """How a machine was set for a crop as it was then. crop, place (the field), condition: in the shop's words. values: by key of the catalogue's
     settings, as typed. why: what made somebody set it so. worked: whether it did; None until somebody says."""
 
     shop_path = "machine__shop"
@@ -18,6 +18,7 @@ class SetInField(TakenBack):
     machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="set_in_field")
     header = models.ForeignKey("fleet.Machine", on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
     crop = models.CharField(max_length=60, blank=True)
+    place = models.CharField(max_length=60, blank=True)
     condition = models.CharField(max_length=120, blank=True)
     values = models.JSONField(default=dict)
     why = models.CharField(max_length=200, blank=True)

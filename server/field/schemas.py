@@ -43,6 +43,7 @@ class SetInFieldOut(Schema):
 
     uuid: uuid.UUID
     crop: str
+    place: str
     condition: str
     header: str
     shown: list[str]
@@ -53,13 +54,36 @@ class SetInFieldOut(Schema):
     taken_back: bool
 
 
+class FirstFieldOut(Schema):
+    """state: idle, or first (it works and nobody has looked), again (the second look is due), changed (the ground is otherwise),
+    right. words: why. at: the last look."""
+
+    state: Literal["idle", "first", "again", "changed", "right"]
+    words: str
+    at: dt.datetime | None
+
+
+class SeenOut(Schema):
+    """What a walk-around in the field found that was not right. walk_around: unfinished where running."""
+
+    walk_around: uuid.UUID
+    phase: Literal["first-field", "emergence"]
+    at: dt.datetime
+    running: bool
+    found: list[str]
+
+
 class FieldCardOut(Schema):
-    """settings: in the order they are set. conditions: words to choose from. last: everything kept, the newest first."""
+    """settings: in the order they are set. conditions: words to choose from. last: everything kept, the newest first. places:
+    fields it was set for. first_field: when it is looked at again. seen: the last walk-around in the field of each kind."""
 
     machine: MachineOut
     header: str
     crops: list[str]
     conditions: list[str]
+    places: list[str]
+    first_field: FirstFieldOut
+    seen: list[SeenOut]
     settings: list[FieldSettingOut]
     last: list[SetInFieldOut]
     may_set: bool
@@ -70,6 +94,7 @@ class SetInFieldIn(Schema):
 
     uuid: uuid.UUID
     crop: Typed = ""
+    place: Typed = ""
     condition: Annotated[str, Field(max_length=120)] = ""
     values: Annotated[dict[str, Typed], Field(max_length=60)] = {}
     why: Annotated[str, Field(max_length=200)] = ""
@@ -110,6 +135,7 @@ class DailyCardOut(Schema):
     items: list[DailyItemOut]
     days: list[DailyDayOut]
     streak: int
+    first_field: FirstFieldOut
     may_tick: bool
 
 
@@ -130,3 +156,4 @@ class DailyFleetOut(Schema):
     of: int
     days: list[DailyDayOut]
     streak: int
+    first_field: FirstFieldOut

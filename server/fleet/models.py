@@ -191,3 +191,19 @@ class Fitment(TakenBack):
     class Meta:
         ordering = ["id"]
         indexes = [models.Index(fields=["machine", "slot", "position_key"])]
+
+
+class Coupling(TakenBack):
+    """That a header was coupled to a machine, or none, as somebody says. Walk-arounds with a header tell so as well."""
+
+    shop_path = "machine__shop"
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="couplings")
+    header = models.ForeignKey(Machine, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
+    at = models.DateTimeField()
+    by = models.ForeignKey("auth.User", on_delete=models.PROTECT, related_name="+")
+
+    class Meta:
+        ordering = ["at", "id"]

@@ -94,7 +94,8 @@ class Check:
     what it takes to set it, of what is set by crop. order: before (clean) or after (grease) everything else at its station.
     after: checks that must be done before. It is made where the machine has `option`, all of `needs` and none of `unless`, in
     these `phases`, for these `crops` and with these `headers` (families); empty means any. look: the motif whose drawings show
-    its states. together: what is judged as one with others of this name, and stands on one screen with them.
+    its states. together: what is judged as one with others of this name, and stands on one screen with them. noted_at: the
+    station where what is found of it in the field is looked at in winter; its own where that is empty.
     """
 
     key: str
@@ -128,6 +129,7 @@ class Check:
     drawing: Drawing | None = None
     look: str = ""
     together: str = ""
+    noted_at: str = ""
     safety: bool = False
     optional: bool = False
     often_missed: bool = False

@@ -59,5 +59,6 @@ def qualified_check(prefix: str, check: Check) -> Check:
         unless=[long(key) for key in check.unless],
         after=[long(key) for key in check.after],
         parts=[replace(part, slot=long(part.slot)) for part in check.parts],
+        noted_at=check.noted_at and long(check.noted_at),
         rule=rule,
     )

@@ -268,6 +268,7 @@ def _in_check(check: Check, family: Family, catalogue: Catalogue) -> Iterator[st
         ("unknown option", [*check.wanted_options, *check.unless], family.options),
         ("unknown family", check.headers, catalogue.families),
         ("unknown posture", filter(None, [check.posture]), catalogue.safety.postures),
+        ("unknown station", filter(None, [check.noted_at]), [one.key for one in family.stations]),
     ]
     for what, names, known in named:
         yield from (f"{what} {short(name)}{nearest(short(name), map(short, known))}" for name in names if name not in known)

@@ -20,8 +20,7 @@ class Item:
     """One thing that is set by crop. places: how each of its places stands; null where nobody knows. wants: crop → the states
     it would have, the best first; a crop that is not there asks for nothing. minutes: to set one place. lasting: not worth
     changing for a crop that is followed by another soon. by_manual: crops for which the machine's manual alone says how.
-    always: done at every change of crop, however it stands. alike: its places stand alike whatever the crop. calibrate: what
-    must be taught anew when it is set otherwise.
+    always: done at every change of crop, however it stands. alike: its places stand alike whatever the crop.
     """
 
     key: str
@@ -36,7 +35,6 @@ class Item:
     always: bool = False
     alike: bool = True
     after: Annotated[list[str], AtMost(60)] = field(default_factory=list)
-    calibrate: Annotated[list[str], AtMost(60)] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -88,7 +86,7 @@ class ChangeVisit:
 class Changeover:
     """ask: looked at first, for nobody knows. change: set otherwise. manual: set as the manual says. do: done at every change.
     right: stand as they should. kept: left as they are, though the crop would have them otherwise, for they would be changed
-    back soon. hands: at once, at most. calibrate: each once, in the order it comes up."""
+    back soon. hands: at once, at most."""
 
     ask: list[ToAsk]
     change: list[ToChange]
@@ -100,7 +98,6 @@ class Changeover:
     moving_min: float
     work_min: float
     hands: int
-    calibrate: list[str]
 
 
 @calculator_at_length()
@@ -147,7 +144,6 @@ def changeover(given: ChangeoverGiven) -> Changeover:
             right.append(item.key)
     listed = {*(one.key for one in ask), *(one.key for one in change), *manual, *do}
     visits, moving = _way(given, listed)
-    changed = {one.key for one in change}
     items = [item for item in given.items if item.key in listed]
     return Changeover(
         ask=ask,
@@ -160,7 +156,6 @@ def changeover(given: ChangeoverGiven) -> Changeover:
         moving_min=moving,
         work_min=sum(one.minutes for one in change) + sum(item.minutes for item in items if item.key in (*manual, *do)),
         hands=max((item.hands for item in items), default=1),
-        calibrate=list(dict.fromkeys(one for item in items if item.key in changed for one in item.calibrate)),
     )
 
 

@@ -171,6 +171,7 @@ TANK = {
     "sampling augers": "sampling-augers",
     "cameras and sight glasses": "glasses",
     "covers, ladders, lights": "tank-covers",
+    "sample: in the first field": "tank-sample",
 }
 RESIDUE = {
     "tailboard by option": "tailboard tailboard-louvres power-tailboard windrow-door",
@@ -184,6 +185,7 @@ RESIDUE = {
     "beater": "beater",
     "cob deflector": "cob-deflector",
     "spread to the header's width, windrow door: at a change of crop": "spread-width windrow-door-position",
+    "losses and spread: in the first field": "field-losses field-spread",
 }
 POWER_AND_CAB = {
     "wheel bolts, rims, tyres": "wheel-bolts rims tyres",

@@ -8,9 +8,10 @@ from typing import Any
 
 from django.utils import timezone
 
-from fleet.models import Machine
+from fleet.models import Coupling, Machine
 from fleet.queries.machines import machine_for
 from inspection.queries import rule_books
+from inspection.queries.stands_now import coupled_now
 from lumvek_core import registry
 from lumvek_core.catalogue.calibration import Calibration
 from lumvek_core.compare import exceeds
@@ -22,10 +23,12 @@ from shops.models import Change, Member
 from shops.rights import action
 
 from ..models import CalibrationRun, CollectedLoad, Happened
-from ..queries import events, page
+from ..queries import page
 from ..schemas import CalibrationRunIn, CollectedLoadIn, HappenedIn, LoadWeighedIn
 
 RIGHT = "calibrate machines"
+COUPLED = "header"
+"""What is said when another header was coupled, or none is on it."""
 FIRST_GUESS_PCT = 0.15
 """An offset that is typed so near to the bare difference, and not to what was worked out, is that difference."""
 
@@ -35,7 +38,7 @@ def run(member: Member, machine: Machine, new: CalibrationRunIn) -> None:
     """Keep what came of a calibration. Raises BadInput with field ``values.<key>`` and so on."""
     if kept_already(member, CalibrationRun, new.uuid):
         return
-    header = events.coupled_now(machine)
+    header = coupled_now(machine)
     known = next((one for one in page.of_machine(machine, header) if one.key == new.key), None)
     if known is None:
         raise BadInput("key", "is no calibration of this machine as it stands")
@@ -91,23 +94,25 @@ def take_back_run(member: Member, uuid_: uuid.UUID) -> Machine:
 @action(RIGHT)
 def say_happened(member: Member, machine: Machine, new: HappenedIn) -> None:
     """Keep that something was done to a machine, or another header coupled. Raises BadInput, NotFoundHere."""
-    if kept_already(member, Happened, new.uuid):
+    if any(kept_already(member, kind, new.uuid) for kind in (Happened, Coupling)):
         return
-    header = None
-    if new.what == Happened.HEADER:
+    at = _not_to_come(new.at, "at") if new.at else timezone.now()
+    if new.what == COUPLED:
         header = machine_for(member, new.header) if new.header is not None else None
         if header and not rule_books.shipped().families[header.model.family].is_header:
             raise BadInput("header", "is no header")
-    elif new.what not in rule_books.shipped().calibrations.happened:
+        Coupling.objects.create(uuid=new.uuid, machine=machine, header=header, at=at, by=member.user)
+        return
+    if new.what not in rule_books.shipped().calibrations.happened:
         raise BadInput("what", "is nothing that makes a calibration due")
-    at = _not_to_come(new.at, "at") if new.at else timezone.now()
-    Happened.objects.create(uuid=new.uuid, machine=machine, what=new.what, header=header, at=at, by=member.user)
+    Happened.objects.create(uuid=new.uuid, machine=machine, what=new.what, at=at, by=member.user)
 
 
 @action(RIGHT)
 def take_back_happened(member: Member, uuid_: uuid.UUID) -> Machine:
     """It did not happen. Raises NotFoundHere."""
-    return _take_back(member, Happened, uuid_)
+    said_so = Happened.objects.of(member).filter(uuid=uuid_).exists()
+    return _take_back(member, Happened if said_so else Coupling, uuid_)
 
 
 @action(RIGHT)

@@ -8,6 +8,7 @@ from django.utils import timezone
 from fleet.models import Fitment, Machine
 from inspection.models import WalkAround
 from inspection.queries import rule_books, set_up
+from inspection.queries.stands_now import couplings, walks_of
 from lumvek_core.calculators.calibrations_due import Happened as Event
 from lumvek_core.catalogue import calibration
 from lumvek_core.coupled import short
@@ -20,16 +21,11 @@ SEASON = dt.timedelta(days=60)
 """So long before its date a machine's season begins, for what is done once in it."""
 
 
-def coupled_now(machine: Machine) -> Machine | None:
-    """The header on a machine by what was said last: that it was coupled, or walked around with it. Three queries."""
-    listed = list(_couplings(machine))
-    return listed[-1][1] if listed else None
-
-
 def read(machine: Machine, header: Machine | None) -> list[Event]:
     """Everything that happened, oldest first. header: the one that is on it now. A constant number of queries."""
     machines = [machine, *([header] if header else [])]
-    found = [*_headers(machine), *_crops(machine), *_season(machine), *_set(machines), *_fitted(machines), *_said(machine)]
+    walks = walks_of(machine)
+    found = [*_headers(machine, walks), *_crops(walks), *_season(machine), *_set(machines), *_fitted(machines), *_said(machine)]
     return sorted(found, key=lambda one: one.at)
 
 
@@ -38,28 +34,17 @@ def local(moment: dt.datetime) -> str:
     return timezone.localtime(moment).replace(tzinfo=None).isoformat()
 
 
-def _walks(machine: Machine) -> list[WalkAround]:
-    return list(machine.walk_arounds.filter(discarded_at=None).order_by("started_at").prefetch_related("headers__model"))
-
-
-def _couplings(machine: Machine) -> Iterator[tuple[dt.datetime, Machine | None]]:
-    walks = [(walk.started_at, next(iter(walk.headers.all()), None)) for walk in _walks(machine)]
-    told = Happened.objects.filter(machine=machine, what=Happened.HEADER, taken_back_at=None).select_related("header__model")
-    listed = [(at, header) for at, header in walks if header] + [(one.at, one.header) for one in told]
-    yield from sorted(listed, key=lambda one: one[0])
-
-
-def _headers(machine: Machine) -> Iterator[Event]:
+def _headers(machine: Machine, walks: list[WalkAround]) -> Iterator[Event]:
     before: int | None = None
-    for at, header in _couplings(machine):
+    for at, header in couplings(machine, walks):
         if header and header.pk != before:
             yield Event("header", local(at), f"{header.name} coupled")
         before = header.pk if header else None
 
 
-def _crops(machine: Machine) -> Iterator[Event]:
+def _crops(walks: list[WalkAround]) -> Iterator[Event]:
     before = ""
-    for walk in _walks(machine):
+    for walk in walks:
         if walk.crop and walk.crop != before:
             yield Event("crop", local(walk.started_at), f"set for {CROP_NAMES[walk.crop]}")
         before = walk.crop or before
@@ -101,5 +86,5 @@ def _fitted(machines: Sequence[Machine]) -> Iterator[Event]:
 
 def _said(machine: Machine) -> Iterator[Event]:
     happened = rule_books.shipped().calibrations.happened
-    for one in Happened.objects.filter(machine=machine, taken_back_at=None).exclude(what=Happened.HEADER):
+    for one in Happened.objects.filter(machine=machine, taken_back_at=None):
         yield Event(calibration.TOLD + one.what, local(one.at), happened.get(one.what, one.what))

@@ -4,9 +4,10 @@ from collections import defaultdict
 from collections.abc import Mapping
 from typing import Literal
 
-from fleet.models import Machine
+from fleet.models import Coupling, Machine
 from fleet.queries.machines import machines_for
 from inspection.queries import rule_books, serializers
+from inspection.queries.stands_now import coupled_now
 from lumvek_core.calculators.calibrations_due import (
     CALIBRATED,
     CalibrationsDue,
@@ -67,7 +68,7 @@ def due(machine: Machine, header: Machine | None) -> CalibrationsDue:
 
 def page(member: Member, machine: Machine) -> CalibrationsOut:
     """Everything, in the order it is done: what is due first."""
-    header = events.coupled_now(machine)
+    header = coupled_now(machine)
     listed = {one.key: one for one in of_machine(machine, header)}
     found, saved = due(machine, header), _saved(machine)
     values = _values(machine)
@@ -78,7 +79,6 @@ def page(member: Member, machine: Machine) -> CalibrationsOut:
     own = set(machine.headers_of.values_list("pk", flat=True))
     runs = CalibrationRun.objects.filter(machine=machine).select_related("by", "header").order_by("-at", "-id")
     loads = CollectedLoad.objects.filter(machine=machine, taken_back_at=None).select_related("by").order_by("-at", "-id")
-    words = Happened.objects.filter(machine=machine, taken_back_at=None).select_related("by", "header").order_by("-at", "-id")
     happened = rule_books.shipped().calibrations.happened
     asked = {event for one in listed.values() for event in one.due_after}
     return CalibrationsOut(
@@ -89,17 +89,7 @@ def page(member: Member, machine: Machine) -> CalibrationsOut:
         ] if families[machine.model.family].takes_headers else [],
         calibrations=[_out(listed[key], _state(key, found), because.get(key), listed, saved.get(key), values) for key in order],
         happened=[HappenedChoiceOut(key=key, name=name) for key, name in happened.items() if f"told:{key}" in asked],
-        said=[
-            SaidHappenedOut(
-                uuid=one.uuid,
-                words=(f"{one.header.name} coupled" if one.header else "no header on it")
-                if one.what == Happened.HEADER
-                else happened.get(one.what, one.what),
-                at=one.at,
-                by=serializers.full_name(one.by),
-            )
-            for one in words[:NEWEST]
-        ],
+        said=_said(machine, happened),
         runs=[_run(one, listed) for one in runs[:NEWEST]],
         loads=[_load(one) for one in loads[:NEWEST]],
         series=_series(values),
@@ -114,6 +104,23 @@ def _saved(machine: Machine) -> dict[str, CalibrationRun]:
 
 
 Values = dict[tuple[str, str], list[tuple[CalibrationRun, float]]]
+
+
+def _said(machine: Machine, happened: Mapping[str, str]) -> list[SaidHappenedOut]:
+    """What people said was done to a machine or coupled to it, the newest first."""
+
+    def words(one: Happened | Coupling) -> str:
+        if isinstance(one, Happened):
+            return happened.get(one.what, one.what)
+        return f"{one.header.name} coupled" if one.header else "no header on it"
+
+    done = Happened.objects.filter(machine=machine, taken_back_at=None).select_related("by").order_by("-at", "-id")
+    coupled = Coupling.objects.filter(machine=machine, taken_back_at=None).select_related("by", "header").order_by("-at", "-id")
+    found: list[Happened | Coupling] = [*done[:NEWEST], *coupled[:NEWEST]]
+    found.sort(key=lambda one: one.at, reverse=True)
+    return [
+        SaidHappenedOut(uuid=one.uuid, words=words(one), at=one.at, by=serializers.full_name(one.by)) for one in found[:NEWEST]
+    ]
 
 
 def _values(machine: Machine) -> Values:

@@ -5,10 +5,9 @@ import uuid
 
 from django.utils import timezone
 
-from calibration.queries.events import coupled_now
 from fleet.models import Machine
 from inspection.actions import notes
-from inspection.queries import rule_books
+from inspection.queries.stands_now import coupled_now, crops_now
 from lumvek_core.errors import BadInput
 from shops import taken_back
 from shops.access import kept_already, there
@@ -34,8 +33,8 @@ def keep(member: Member, machine: Machine, new: SetInFieldIn) -> None:
         if key not in known:
             raise BadInput(f"values.{key}", "is not set on this machine")
     values = {key: text.strip() for key, text in new.values.items() if text.strip()}
-    if not values:
-        raise BadInput("values", "say how at least one thing was set")
+    if not values and not (new.place.strip() or new.condition.strip()):
+        raise BadInput("values", "say how at least one thing was set, which field it is, or how it is there")
     at = new.at or timezone.now()
     if at > timezone.now() + dt.timedelta(minutes=5):
         raise BadInput("at", "is still to come")
@@ -44,6 +43,7 @@ def keep(member: Member, machine: Machine, new: SetInFieldIn) -> None:
         machine=machine,
         header=header,
         crop=new.crop.strip(),
+        place=new.place.strip(),
         condition=new.condition.strip(),
         values=values,
         why=new.why.strip(),
@@ -81,7 +81,8 @@ def tick(member: Member, machine: Machine, new: DailyTickIn) -> None:
     if DailyTick.objects.filter(uuid=_each(new.uuid, new.keys[0])).exists():
         kept_already(member, DailyTick, _each(new.uuid, new.keys[0]))
         return
-    listed = {check.key: (owner, check) for owner, check in daily.checks_of(machine, coupled_now(machine))}
+    crop = crops_now([machine]).get(machine.pk, "")
+    listed = {one.check.key: one for one in daily.checks_of(member.shop, machine, coupled_now(machine), crop)}
     for i, key in enumerate(new.keys):
         if key not in listed:
             raise BadInput(f"keys.{i}", "is not on this machine's card")
@@ -97,10 +98,8 @@ def tick(member: Member, machine: Machine, new: DailyTickIn) -> None:
             uuid=_each(new.uuid, key), machine=machine, day=day, key=key, right=new.right, words=words, by=member.user
         )
         if not new.right:
-            owner, check = listed[key]
-            family = rule_books.shipped().families[owner.model.family]
-            station = next(one.key for one in family.stations if check in one.checks)
-            notes.note(member, owner, _each(new.uuid, f"note {key}"), f"{check.name}: {words}", station)
+            one = listed[key]
+            notes.note(member, one.machine, _each(new.uuid, f"note {key}"), f"{one.check.name}: {words}", one.station.key)
 
 
 def _each(uuid_: uuid.UUID, key: str) -> uuid.UUID:

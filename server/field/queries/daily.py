@@ -3,37 +3,51 @@
 import datetime as dt
 from collections import defaultdict
 from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
 
 from django.utils import timezone
 
-from calibration.queries.events import coupled_now
 from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from inspection.queries import rule_books, serializers
-from lumvek_core.catalogue.model import Check
+from inspection.queries.stands_now import coupled_now, crops_now
+from lumvek_core.catalogue.model import Check, Station
 from lumvek_core.catalogue.rounds import in_round
 from lumvek_core.coupled import short
-from shops.models import Member
+from shops.models import Member, Shop
 from shops.rights import may
 
 from ..models import DailyTick
 from ..schemas import DailyCardOut, DailyDayOut, DailyFleetOut, DailyItemOut
+from . import first_field
 
 DAYS = 14
 
 
-def checks_of(machine: Machine, header: Machine | None) -> list[tuple[Machine, Check]]:
-    """What is looked at each day on a machine and on the header that is on it, in working order, but for what is only
-    written."""
+@dataclass(frozen=True)
+class DailyCheck:
+    """machine: that it belongs to, the combine or its header."""
+
+    machine: Machine
+    station: Station
+    check: Check
+
+
+def checks_of(shop: Shop, machine: Machine, header: Machine | None, crop: str) -> list[DailyCheck]:
+    """What is looked at each day on a machine and on the header that is on it, in working order, the shop's own checks among
+    it, but for what is only written. crop: the group it stands for; empty where nobody knows, then every crop's."""
     found = []
     for one in [machine, *([header] if header else [])]:
-        family = rule_books.shipped().families.get(one.model.family)
-        options = set(one.options)
-        for check in family.checks.values() if family else ():
-            wanted = {short(option) for option in check.wanted_options}
-            without = {short(option) for option in check.unless}
-            if in_round(check, "daily") and check.kind != "note" and wanted <= options and not without & options:
-                found.append((one, check))
+        if one.model.family not in rule_books.shipped().families:
+            continue
+        family, options = rule_books.family_of(shop, one.model.family, one.model), set(one.options)
+        for station in family.stations:
+            for check in station.checks:
+                wanted = {short(option) for option in check.wanted_options}
+                without = {short(option) for option in check.unless}
+                made = wanted <= options and not without & options and (not crop or not check.crops or crop in check.crops)
+                if made and in_round(check, "daily") and check.kind != "note":
+                    found.append(DailyCheck(one, station, check))
     return found
 
 
@@ -41,32 +55,29 @@ def card(member: Member, machine: Machine, day: dt.date | None = None) -> DailyC
     """The card of one day."""
     day = day or timezone.localdate()
     header = coupled_now(machine)
-    listed = checks_of(machine, header)
+    listed = checks_of(member.shop, machine, header, crops_now([machine]).get(machine.pk, ""))
     ticks = _newest(DailyTick.objects.filter(machine=machine, day__gt=day - dt.timedelta(days=DAYS + 60), day__lte=day))
     today = ticks.get(day, {})
-    keys = [check.key for _, check in listed]
+    keys = [one.check.key for one in listed]
     return DailyCardOut(
         machine=serializers.machine_out(machine),
         header=header.name if header else "",
         day=day,
         items=[
             DailyItemOut(
-                key=check.key,
-                name=check.name,
-                how=check.how,
-                station=next(
-                    station.name
-                    for station in rule_books.shipped().families[owner.model.family].stations
-                    if check in station.checks
-                ),
-                state="" if check.key not in today else "right" if today[check.key].right else "not",
-                words=today[check.key].words if check.key in today else "",
-                by=serializers.full_name(today[check.key].by) if check.key in today else "",
+                key=one.check.key,
+                name=one.check.name,
+                how=one.check.how,
+                station=one.station.name,
+                state="" if one.check.key not in today else "right" if today[one.check.key].right else "not",
+                words=today[one.check.key].words if one.check.key in today else "",
+                by=serializers.full_name(today[one.check.key].by) if one.check.key in today else "",
             )
-            for owner, check in listed
+            for one in listed
         ],
         days=_days(ticks, keys, day),
         streak=streak(ticks, keys, day),
+        first_field=first_field.now(machine),
         may_tick=may(member, "tick daily cards"),
     )
 
@@ -74,7 +85,13 @@ def card(member: Member, machine: Machine, day: dt.date | None = None) -> DailyC
 def fleet(member: Member) -> list[DailyFleetOut]:
     """Every machine that has a card, the least regular first; a header is on the card of its combine."""
     today, families = timezone.localdate(), rule_books.shipped().families
-    machines = [one for one in machines_for(member) if checks_of(one, None) and not families[one.model.family].is_header]
+    listed = [one for one in machines_for(member) if not families[one.model.family].is_header]
+    crops = crops_now(listed)
+    keys_of = {
+        one.pk: [each.check.key for each in checks_of(member.shop, one, None, crops.get(one.pk, ""))] for one in listed
+    }  # fmt: skip
+    machines = [one for one in listed if keys_of[one.pk]]
+    again = first_field.of(machines)
     by_machine: dict[int, list[DailyTick]] = defaultdict(list)
     rows = DailyTick.objects.filter(machine__in=machines, day__gt=today - dt.timedelta(days=DAYS + 60))
     for tick in rows.select_related("by"):
@@ -82,13 +99,14 @@ def fleet(member: Member) -> list[DailyFleetOut]:
     found = []
     for machine in machines:
         ticks = _newest(by_machine[machine.pk])
-        keys = [check.key for _, check in checks_of(machine, None)]
+        keys = keys_of[machine.pk]
         found.append(
             DailyFleetOut(
                 machine=serializers.machine_out(machine),
                 of=len(keys),
                 days=_days(ticks, keys, today),
                 streak=streak(ticks, keys, today),
+                first_field=first_field.out(again[machine.pk]),
             )
         )
     return sorted(found, key=lambda one: (one.streak, one.machine.name))

@@ -20,6 +20,7 @@ from ..judging.rejudging import rebuild, settle
 from ..judging.tallies import recount
 from ..judging.typed_readings import where
 from ..models import Decision, Reading, SetAside, Verdict, WalkAround, WalkAroundEvent
+from . import field_notes
 from .locking import known, lock
 
 Kind = WalkAroundEvent.Kind
@@ -41,6 +42,7 @@ def finish(member: Member, walk_around_id: uuid.UUID, event: uuid.UUID) -> None:
     walk_around.finished_at = timezone.now()
     walk_around.finished_by = member.user
     _log(member, walk_around, event, Kind.FINISHED)
+    field_notes.keep(member, walk_around)
 
 
 @action("open a walk-around again")

@@ -48,13 +48,6 @@ def found(
     return core_changeover(ChangeoverGiven(items, crops.next, moves, book.family.start, crops.then, crops.then_days))
 
 
-def coupled_last(machine: Machine) -> list[int]:
-    """The headers that were on a machine when it was last walked around with one. Two queries."""
-    walks = machine.walk_arounds.filter(discarded_at=None, headers__isnull=False)
-    last = walks.order_by("-started_at").first()
-    return list(last.headers.values_list("pk", flat=True)) if last else []
-
-
 def _item(check: Check, station: int, schools: Mapping[str, str], known: set[str], places: dict[str, str | None]) -> Item:
     setting = check.setting or Setting()
     rule = check.rule if isinstance(check.rule, FittedRule) and check.rule.by_crop else None

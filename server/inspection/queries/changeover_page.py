@@ -27,6 +27,7 @@ from ..schemas_changeover import (
     WantedStateOut,
 )
 from . import changeover, preparing, rule_books, serializers
+from .stands_now import coupled_now
 
 
 def page(member: Member, machine: Machine, asked: ChangeoverAsked) -> ChangeoverOut:
@@ -36,7 +37,8 @@ def page(member: Member, machine: Machine, asked: ChangeoverAsked) -> Changeover
     headers = [one for one in machines_for(member) if takes and families[one.model.family].is_header]
     own = set(machine.headers_of.values_list("pk", flat=True)) if headers else set()
     running = machine.walk_arounds.filter(phase=CHANGEOVER, finished_at=None, discarded_at=None).first()
-    coupled = changeover.coupled_last(machine)
+    now = coupled_now(machine)
+    coupled = [now.pk] if now else []
     listed = _Listed(member, machine, asked, coupled) if asked.crop else None
     return ChangeoverOut(
         machine=serializers.machine_out(machine),

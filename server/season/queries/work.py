@@ -9,13 +9,13 @@ from django.db.models import F
 from django.utils import timezone
 
 from calibration.queries import page as calibrations
-from calibration.queries.events import coupled_now
 from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from inspection.models import Decision, Verdict, WalkAround
 from inspection.queries import coupled, rule_books
 from inspection.queries.decisions import decisions_in_force
 from inspection.queries.preparing import counts_of
+from inspection.queries.stands_now import coupled_now
 from inspection.queries.walk_arounds import ranked
 from logbook.queries import upkeep
 from lumvek_core import positions

@@ -5645,7 +5645,6 @@ export interface components {
         };
         CalcChangeover: {
             ask: components["schemas"]["CalcToAsk"][];
-            calibrate: string[];
             change: components["schemas"]["CalcToChange"][];
             do: string[];
             hands: number;
@@ -5881,7 +5880,6 @@ export interface components {
             alike?: boolean;
             always?: boolean;
             by_manual?: string[];
-            calibrate?: string[];
             hands?: number;
             key: string;
             lasting?: boolean;
@@ -7790,6 +7788,7 @@ export interface components {
             day: string;
             /** Days */
             days: components["schemas"]["DailyDayOut"][];
+            first_field: components["schemas"]["FirstFieldOut"];
             /** Header */
             header: string;
             /** Items */
@@ -7822,6 +7821,7 @@ export interface components {
         DailyFleetOut: {
             /** Days */
             days: components["schemas"]["DailyDayOut"][];
+            first_field: components["schemas"]["FirstFieldOut"];
             machine: components["schemas"]["MachineOut"];
             /** Of */
             of: number;
@@ -8371,13 +8371,15 @@ export interface components {
         };
         /**
          * FieldCardOut
-         * @description settings: in the order they are set. conditions: words to choose from. last: everything kept, the newest first.
+         * @description settings: in the order they are set. conditions: words to choose from. last: everything kept, the newest first. places:
+         *     fields it was set for. first_field: when it is looked at again. seen: the last walk-around in the field of each kind.
          */
         FieldCardOut: {
             /** Conditions */
             conditions: string[];
             /** Crops */
             crops: string[];
+            first_field: components["schemas"]["FirstFieldOut"];
             /** Header */
             header: string;
             /** Last */
@@ -8385,6 +8387,10 @@ export interface components {
             machine: components["schemas"]["MachineOut"];
             /** May Set */
             may_set: boolean;
+            /** Places */
+            places: string[];
+            /** Seen */
+            seen: components["schemas"]["SeenOut"][];
             /** Settings */
             settings: components["schemas"]["FieldSettingOut"][];
         };
@@ -8609,6 +8615,22 @@ export interface components {
             all: number;
             /** Open */
             open: number;
+        };
+        /**
+         * FirstFieldOut
+         * @description state: idle, or first (it works and nobody has looked), again (the second look is due), changed (the ground is otherwise),
+         *     right. words: why. at: the last look.
+         */
+        FirstFieldOut: {
+            /** At */
+            at: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "idle" | "first" | "again" | "changed" | "right";
+            /** Words */
+            words: string;
         };
         /**
          * FirstOut
@@ -12600,6 +12622,31 @@ export interface components {
             under_way: boolean;
         };
         /**
+         * SeenOut
+         * @description What a walk-around in the field found that was not right. walk_around: unfinished where running.
+         */
+        SeenOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Found */
+            found: string[];
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "first-field" | "emergence";
+            /** Running */
+            running: boolean;
+            /**
+             * Walk Around
+             * Format: uuid
+             */
+            walk_around: string;
+        };
+        /**
          * Sending
          * @description One delivery of one supplier. ordered, goes_out, arrives: days.
          */
@@ -12789,6 +12836,11 @@ export interface components {
              */
             crop: string;
             /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
              * Uuid
              * Format: uuid
              */
@@ -12824,6 +12876,8 @@ export interface components {
             crop: string;
             /** Header */
             header: string;
+            /** Place */
+            place: string;
             /** Shown */
             shown: string[];
             /** Taken Back */

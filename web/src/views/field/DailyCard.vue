@@ -10,6 +10,7 @@ import { counted } from '@/app/counted'
 import { date } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
+import FirstFieldWord from './FirstFieldWord.vue'
 import DayDots from './DayDots.vue'
 
 const props = defineProps<{ id: string }>()
@@ -65,6 +66,9 @@ const tick = (keys: string[], right = true, said = ''): Promise<boolean> =>
       <b v-else-if="card?.items.length" class="done">✓ All looked at</b>
     </header>
     <p v-if="at.problem && !wrong" class="trouble" role="alert">{{ at.problem }}</p>
+    <RouterLink v-if="card" :to="{ name: 'field-card', params: { id } }" class="look"
+      ><FirstFieldWord :first-field="card.first_field"
+    /></RouterLink>
     <p v-if="card && !card.items.length" class="quiet">Nothing is looked at each day on this machine.</p>
     <section v-for="station in stations" :key="station.name" class="card" :aria-label="station.name">
       <h2>{{ station.name }}</h2>

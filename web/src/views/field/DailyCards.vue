@@ -4,6 +4,7 @@ import { onMounted, ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useAttempt } from '@/app/useAttempt'
+import FirstFieldWord from './FirstFieldWord.vue'
 import DayDots from './DayDots.vue'
 
 const cards = ref<Schemas['DailyFleetOut'][] | null>(null)
@@ -22,6 +23,7 @@ const missed = (one: Schemas['DailyFleetOut']): number => one.days.filter((day) 
         <RouterLink :to="{ name: 'daily', params: { id: one.machine.id } }" class="grow">{{ one.machine.name }}</RouterLink>
         <DayDots :days="one.days" :of="one.of" class="fortnight" />
         <span class="words">{{ counted(one.streak, 'day') }} in a row, {{ missed(one) }} of 14 missed</span>
+        <FirstFieldWord v-if="one.first_field.state !== 'right'" :first-field="one.first_field" class="first" />
       </li>
     </ul>
   </section>
@@ -53,5 +55,9 @@ li:first-child {
 }
 .words {
   flex: 0 1 220px;
+}
+.first {
+  flex: 1 1 100%;
+  margin: 0;
 }
 </style>

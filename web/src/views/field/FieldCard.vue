@@ -1,15 +1,17 @@
 <script setup lang="ts">
 /** How a machine is set when the work begins: in the order it is set, with where one begins and what worked the last times. */
-import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { onMounted, reactive, ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
-import { date, moment } from '@/app/words'
+import { date } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
 import { useSession } from '@/app/session'
+import KeptSettings from './KeptSettings.vue'
+import LookedBehind from './LookedBehind.vue'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 
 const props = defineProps<{ id: string }>()
@@ -18,10 +20,16 @@ const card = ref<Schemas['FieldCardOut'] | null>(null)
 const at = useAttempt('That could not be kept.')
 const post = usePost()
 const path = { machine_id: Number(props.id) }
-const empty = () => ({ uuid: newUuid(), crop: '', condition: [] as string[], values: {} as Record<string, string>, why: '' })
+const empty = () => ({
+  uuid: newUuid(),
+  crop: '',
+  place: '',
+  condition: [] as string[],
+  values: {} as Record<string, string>,
+  why: '',
+})
 /** What is being typed, kept until the server has it. */
 const { draft } = useDraft(`lumvek:field:${session.me?.id}:${props.id}`, empty, (kept) => !!Object.keys(kept.values).length)
-const opened = ref('')
 const load = (): Promise<boolean> =>
   at.read(
     async () =>
@@ -39,7 +47,8 @@ function toggle(word: string): void {
 const keep = (): Promise<boolean> =>
   at.run(async () => {
     const typed = Object.fromEntries(Object.entries(draft.values).filter(([, text]) => text.trim()))
-    const body = { uuid: draft.uuid, crop: draft.crop, condition: draft.condition.join(', '), values: typed, why: draft.why }
+    const { uuid, crop, place, why } = draft
+    const body = { uuid, crop, place, condition: draft.condition.join(', '), values: typed, why }
     card.value = await post('/api/field/machines/{machine_id}/card', path, body, {
       what: 'Set in the field',
       machine: card.value?.machine.name,
@@ -68,8 +77,6 @@ const takeBack = (field_setting_id: string): Promise<boolean> =>
         api.POST('/api/field/settings/{field_setting_id}/take-back', { params: { path: { field_setting_id } } }),
       )),
   )
-/** It has rows that come up. */
-const planted = computed(() => ['row-crop-planter', 'air-seeder'].includes(card.value?.machine.family ?? ''))
 const shown = reactive({ how: false })
 const wrong = (key: string): string => (at.field === `values.${key}` ? at.problem : '')
 </script>
@@ -87,18 +94,18 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
         </select></label
       >
     </header>
-    <p v-if="card" class="quiet">
-      {{ card.header ? `${card.header} is on it. ` : '' }}First field: three to six metres, stop, dig every row, look behind.
-      Again a few days later, and whenever field, soil or residue change.
-      <RouterLink :to="{ name: 'machine', params: { id }, query: { phase: 'first-field' } }">First field</RouterLink>
-      <RouterLink v-if="planted" :to="{ name: 'machine', params: { id }, query: { phase: 'emergence' } }"
-        >At emergence</RouterLink
-      >
-    </p>
+    <p v-if="card?.header" class="quiet">{{ card.header }} is on it.</p>
+    <LookedBehind v-if="card" :id="id" :card="card" />
     <p v-if="at.problem && !at.field" class="trouble" role="alert">{{ at.problem }}</p>
     <form v-if="card" @submit.prevent="keep">
       <fieldset class="tools words" :disabled="!card.may_set">
         <legend>How it is</legend>
+        <label
+          >Field
+          <InputText v-model="draft.place" maxlength="60" list="fields" :placeholder="card.last[0]?.place ?? ''" /></label
+        ><datalist id="fields">
+          <option v-for="one in card.places" :key="one" :value="one" />
+        </datalist>
         <button
           v-for="one in card.conditions"
           :key="one"
@@ -157,43 +164,14 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
       </div>
       <p v-if="at.problem && at.field === 'values'" class="trouble" role="alert">{{ at.problem }}</p>
     </form>
-    <section v-if="card?.last.length" class="card" aria-labelledby="kept">
-      <h2 id="kept">Kept</h2>
-      <ul class="kept">
-        <li v-for="one in card.last" :key="one.uuid" class="tools" :class="{ gone: one.taken_back }">
-          <span class="grow">
-            <b>{{ one.shown.slice(0, opened === one.uuid ? undefined : 4).join(', ') }}</b>
-            <button v-if="one.shown.length > 4 && opened !== one.uuid" type="button" class="link" @click="opened = one.uuid">
-              and {{ one.shown.length - 4 }} more
-            </button>
-            <template v-if="one.why"> because {{ one.why }}</template>
-            <small class="quiet"
-              >{{ moment(one.at) }}, {{ one.by }}{{ one.crop ? `, ${one.crop}` : ''
-              }}{{ one.condition ? `, ${one.condition}` : '' }}{{ one.header ? `, ${one.header}` : ''
-              }}{{ one.taken_back ? ', taken back' : '' }}</small
-            ></span
-          >
-          <template v-if="!one.taken_back && card.may_set">
-            <span v-if="one.worked !== null" class="told">{{ one.worked ? '✓ worked' : '✗ did not work' }}</span>
-            <Button
-              v-if="one.worked !== true"
-              severity="secondary"
-              label="It worked"
-              :disabled="at.busy"
-              @click="worked(one.uuid, true)"
-            />
-            <Button
-              v-if="one.worked !== false"
-              severity="secondary"
-              label="It did not"
-              :disabled="at.busy"
-              @click="worked(one.uuid, false)"
-            />
-            <button type="button" class="link" @click="takeBack(one.uuid)">Take back</button>
-          </template>
-        </li>
-      </ul>
-    </section>
+    <KeptSettings
+      v-if="card?.last.length"
+      :last="card.last"
+      :may-set="card.may_set"
+      :busy="at.busy"
+      @worked="worked"
+      @take-back="takeBack"
+    />
   </section>
 </template>
 
@@ -239,8 +217,7 @@ legend {
   margin-left: 12px;
 }
 .settings label small,
-.take small,
-.kept small {
+.take small {
   display: block;
   font-weight: 400;
 }
@@ -285,24 +262,6 @@ legend {
 }
 .keep .grow :deep(input) {
   flex: 1;
-}
-.kept {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.kept li {
-  border-top: 1px solid var(--line);
-  padding: 6px 0;
-}
-.kept .grow {
-  flex: 1 1 320px;
-}
-.gone .grow {
-  text-decoration: line-through;
-}
-.told {
-  font-weight: 600;
 }
 .words {
   padding-bottom: 12px;
