@@ -8,7 +8,7 @@ from django.db import transaction
 from inspection.actions import decisions
 from shops.models import Feeler, Member, Shop
 
-from . import combines, history, machines, planter, season, supply
+from . import at_work, combines, history, machines, planter, season, supply
 from .people import EMPTY_SHOP, NEWCOMER, PASSWORD, PEOPLE, Person
 from .record_helpers import made_uuid, tell, walk_around
 
@@ -33,6 +33,7 @@ def load(now: dt.datetime) -> bool:
     Feeler.objects.create(shop=shop, name="paper", thickness_mm=0.10)
     yard = machines.make(shop, people, now)
     history.load(yard, now)
+    at_work.load(yard, now)
     _planter(yard, now)
     combines.load(yard, now)
     history.keep_up(yard, now)

@@ -55,8 +55,8 @@ class SetInFieldOut(Schema):
 
 
 class FirstFieldOut(Schema):
-    """state: idle, or first (it works and nobody has looked), again (the second look is due), changed (the ground is otherwise),
-    right. words: why. at: the last look."""
+    """state: idle, or first (it works and nobody has looked), again (the second look is due), changed (the ground is
+    otherwise), right. words: why. at: the last look."""
 
     state: Literal["idle", "first", "again", "changed", "right"]
     words: str

@@ -11,7 +11,7 @@ from django.utils import timezone
 from fleet.models import Coupling, Machine
 from fleet.queries.machines import machine_for
 from inspection.queries import rule_books
-from inspection.queries.stands_now import coupled_now
+from inspection.queries.stands_now import coupled_at
 from lumvek_core import registry
 from lumvek_core.catalogue.calibration import Calibration
 from lumvek_core.compare import exceeds
@@ -38,7 +38,7 @@ def run(member: Member, machine: Machine, new: CalibrationRunIn) -> None:
     """Keep what came of a calibration. Raises BadInput with field ``values.<key>`` and so on."""
     if kept_already(member, CalibrationRun, new.uuid):
         return
-    header = coupled_now(machine)
+    header = coupled_at(machine, new.at)
     known = next((one for one in page.of_machine(machine, header) if one.key == new.key), None)
     if known is None:
         raise BadInput("key", "is no calibration of this machine as it stands")

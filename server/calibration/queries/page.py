@@ -90,7 +90,7 @@ def page(member: Member, machine: Machine) -> CalibrationsOut:
         calibrations=[_out(listed[key], _state(key, found), because.get(key), listed, saved.get(key), values) for key in order],
         happened=[HappenedChoiceOut(key=key, name=name) for key, name in happened.items() if f"told:{key}" in asked],
         said=_said(machine, happened),
-        runs=[_run(one, listed) for one in runs[:NEWEST]],
+        runs=[run_out(one) for one in runs[:NEWEST]],
         loads=[_load(one) for one in loads[:NEWEST]],
         series=_series(values),
         may_calibrate=may(member, "calibrate machines"),
@@ -186,7 +186,8 @@ def _out(
     )
 
 
-def _run(run: CalibrationRun, listed: dict[str, Calibration]) -> CalibrationRunOut:
+def run_out(run: CalibrationRun) -> CalibrationRunOut:
+    """What came of a calibration, in words."""
     known = rule_books.shipped().calibrations.by_key.get(run.key)
     names = {value.key: value for value in known.values} if known else {}
     shown = [f"{names[key].name} {value:g} {names[key].unit}".rstrip() for key, value in run.values.items() if key in names]

@@ -108,6 +108,15 @@ def test_the_same_run_twice_is_once_and_taken_back_it_counts_no_more(yard, tech)
     assert "raise-speed" in due(found) and found["runs"][0]["taken_back"]
 
 
+def test_a_run_that_is_sent_late_belongs_to_the_header_it_was_done_with(yard, tech):
+    coupled(yard, tech, yard.rowcrop)
+    then = timezone.now()
+    coupled(yard, tech, yard.draper)
+    times = {"begun_at": then.isoformat(), "at": then.isoformat()}
+    found = went_through(yard, tech, "deck-plates", **times)
+    assert found["header"] == yard.draper.pk and found["runs"][0]["header"] == "Maddow 8"
+
+
 def test_sieves_of_another_class_are_told_and_zeroed(yard, tech):
     for state in ("small", "closed"):
         walk = starting.start(yard.technician, yard.combine, uuid.uuid4(), preparing.Wanted("winter"))

@@ -7,7 +7,7 @@ from django.utils import timezone
 
 from fleet.models import Machine
 from inspection.actions import notes
-from inspection.queries.stands_now import coupled_now, crops_now
+from inspection.queries.stands_now import coupled_at, coupled_now, crops_now
 from lumvek_core.errors import BadInput
 from shops import taken_back
 from shops.access import kept_already, there
@@ -27,7 +27,7 @@ def keep(member: Member, machine: Machine, new: SetInFieldIn) -> None:
     """Keep how a machine was set. Raises BadInput with field ``values.<key>`` and so on."""
     if kept_already(member, SetInField, new.uuid):
         return
-    header = coupled_now(machine)
+    header = coupled_at(machine, new.at)
     known = {one.key for one in cards.settings_of(machine, header)}
     for key in new.values:
         if key not in known:

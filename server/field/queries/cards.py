@@ -48,7 +48,7 @@ def card(member: Member, machine: Machine, crop: str = "") -> FieldCardOut:
             )
             for one in listed
         ],
-        last=[_shown(row, {one.key: one for one in rule_books.shipped().field_settings.settings}) for row in rows[:NEWEST]],
+        last=[set_out(row) for row in rows[:NEWEST]],
         may_set=may(member, "keep field settings"),
     )
 
@@ -70,7 +70,9 @@ def _worked(key: str, rows: list[SetInField], crop: str, header: Machine | None)
     return None
 
 
-def _shown(row: SetInField, settings: dict[str, FieldSetting]) -> SetInFieldOut:
+def set_out(row: SetInField) -> SetInFieldOut:
+    """How a machine was set, in words."""
+    settings = {one.key: one for one in rule_books.shipped().field_settings.settings}
     shown = [
         f"{settings[key].name} {value} {settings[key].unit}".rstrip() for key, value in row.values.items() if key in settings
     ]

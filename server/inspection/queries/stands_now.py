@@ -24,8 +24,13 @@ def couplings(machine: Machine, walks: list[WalkAround] | None = None) -> list[t
 
 def coupled_now(machine: Machine) -> Machine | None:
     """The header that is on a machine. Four queries."""
-    listed = couplings(machine)
-    return listed[-1][1] if listed else None
+    return coupled_at(machine, None)
+
+
+def coupled_at(machine: Machine, moment: dt.datetime | None) -> Machine | None:
+    """The header that was on a machine then; what is sent late was done with that one. Four queries."""
+    listed = [header for at, header in couplings(machine) if moment is None or at <= moment]
+    return listed[-1] if listed else None
 
 
 def crops_now(machines: Iterable[Machine]) -> dict[int, str]:

@@ -34,6 +34,8 @@ KINDS = {
     "photo": "Pictures",
     "bench": "Bench",
     "put-away": "Put away",
+    "calibration": "Calibrations",
+    "field": "In the field",
 }
 
 

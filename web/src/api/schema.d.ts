@@ -8618,8 +8618,8 @@ export interface components {
         };
         /**
          * FirstFieldOut
-         * @description state: idle, or first (it works and nobody has looked), again (the second look is due), changed (the ground is otherwise),
-         *     right. words: why. at: the last look.
+         * @description state: idle, or first (it works and nobody has looked), again (the second look is due), changed (the ground is
+         *     otherwise), right. words: why. at: the last look.
          */
         FirstFieldOut: {
             /** At */
