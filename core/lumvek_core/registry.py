@@ -91,9 +91,9 @@ def _entered(function: F, limits: apart.Limits | None) -> F:
 @cache
 def calculators() -> dict[str, Calculator]:
     """All calculators by name, alphabetically. Read once."""
-    from . import calculators, planning
+    from . import calculators, faults, planning
 
-    for package in (calculators, planning):
+    for package in (calculators, faults, planning):
         for module in pkgutil.iter_modules(package.__path__):
             importlib.import_module(f"{package.__name__}.{module.name}")
     return dict(sorted(_calculators.items()))

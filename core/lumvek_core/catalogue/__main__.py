@@ -13,6 +13,7 @@ from .load import SHIPPED, load
 from .model import FamilyHead, SharedHead, Station
 from .model_file import ModelFile
 from .own import OwnChecks
+from .symptoms import Symptoms
 
 FILES: dict[str, Any] = {
     "family": FamilyHead,
@@ -26,6 +27,7 @@ FILES: dict[str, Any] = {
     "work": WorkTimes,
     "calibrations": Calibrations,
     "field-settings": FieldSettings,
+    "symptoms": Symptoms,
     "renamed": Renamed,
     "own-checks": OwnChecks,
     "model": ModelFile,

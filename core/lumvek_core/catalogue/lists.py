@@ -9,6 +9,7 @@ from ..structure import Over, Stated, Within
 from .calibration import Calibrations
 from .field_settings import FieldSettings
 from .model import At, Family
+from .symptoms import Symptoms
 
 
 @dataclass(frozen=True)
@@ -233,3 +234,4 @@ class Catalogue:
     renamed: Renamed = field(default_factory=Renamed)
     calibrations: Calibrations = field(default_factory=lambda: Calibrations({}, []))
     field_settings: FieldSettings = field(default_factory=lambda: FieldSettings([], []))
+    symptoms: Symptoms = field(default_factory=lambda: Symptoms({}, []))

@@ -13,6 +13,7 @@ from .files import Written
 from .lists import Catalogue, Companion, Renamed, Safety, School, Service, StripDown, WorkTimes
 from .model import Family, FamilyHead, SharedHead, Station
 from .qualify import qualified
+from .symptoms import Symptoms
 
 SHIPPED = Path(__file__).resolve().parents[3] / "catalogue"
 
@@ -32,6 +33,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
     renamed: Written[Renamed] = files.read(Renamed, folder / "renamed.yaml", folder)
     calibrations: Written[Calibrations] = files.read(Calibrations, folder / "calibrations.yaml", folder)
     field_settings: Written[FieldSettings] = files.read(FieldSettings, folder / "field-settings.yaml", folder)
+    symptoms: Written[Symptoms] = files.read(Symptoms, folder / "symptoms.yaml", folder)
     catalogue = Catalogue(
         families={one.family.family: one.family for one in read},
         companions=lists["companions"].value,
@@ -43,6 +45,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
         renamed=renamed.value,
         calibrations=calibrations.value,
         field_settings=field_settings.value,
+        symptoms=symptoms.value,
     )
     written = {
         **lists,
@@ -51,6 +54,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
         "renamed": renamed,
         "calibrations": calibrations,
         "field-settings": field_settings,
+        "symptoms": symptoms,
     }
     places = resolve.Places({one.family.family: one.places for one in read}, written)
     problems = list(resolve.unresolved(catalogue, places))

@@ -14,7 +14,7 @@ from ..looks import wanted as looks_wanted
 from ..rules.base import counted_things, limits, other_checks
 from ..rules.verdict import FAR_REACHING
 from ..units import Inches
-from . import calibration
+from . import calibration, symptoms
 from .lists import Catalogue, SchoolCondition
 from .model import Check, Family
 
@@ -115,6 +115,8 @@ def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
             yield "work", f"actions.{name}", f"nothing calls for {name}{nearest(name, FAR_REACHING)}"
     yield from (("calibrations", path, complaint) for path, complaint in _calibrations(catalogue))
     yield from (("field-settings", path, complaint) for path, complaint in _field_settings(catalogue))
+    faults = symptoms.complaints(catalogue.symptoms, catalogue.families, postures, catalogue.safety.hazards)
+    yield from (("symptoms", path, complaint) for path, complaint in faults)
     for old, now in catalogue.renamed.checks.items():
         if now not in checks:
             yield "renamed", f"checks.{old}", f"{old} is now {now}, which is no check{nearest(now, checks)}"

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 FEW_DAYS, SEASON_DAYS, ONE_RUN_DAYS = 3, 60, 21
-"""After so many days it is looked at a second time; so long ago is another season; two looks nearer than this belong together."""
+"""After so many days it is looked at a second time; so long ago is another season; two looks nearer than this are one."""
 
 
 @dataclass(frozen=True)

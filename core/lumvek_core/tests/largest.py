@@ -148,6 +148,37 @@ def calibrations() -> dict[str, Any]:
     }
 
 
+def tracing() -> dict[str, Any]:
+    """200 causes, 400 checks that each prove and clear half of them."""
+    names = [f"cause {i}" for i in range(200)]
+    checks = [
+        {
+            "name": f"check {i}",
+            "minutes": 1 + i % 30,
+            "proves": names[i % 100 : i % 100 + 100],
+            "clears": names[i % 100 : i % 100 + 50],
+        }
+        for i in range(400)
+    ]
+    return {"candidates": [{"name": name, "weight": 1 + i % 9} for i, name in enumerate(names)], "checks": checks}
+
+
+def swapped() -> dict[str, Any]:
+    """400 runs of 40 rows with ten slots, the fault nowhere decided."""
+    slots = [f"slot {i}" for i in range(10)]
+    observations = [
+        {"row": str(i % 40), "parts": {slot: f"{slot} {i % 40}" for slot in slots}, "fault": i % 40 == 0} for i in range(400)
+    ]
+    return {"observations": observations, "slots": [{"slot": slot, "weight": i + 1} for i, slot in enumerate(slots)]}
+
+
+def recording() -> dict[str, Any]:
+    """The longest recording, held against the most shafts with the most multiples."""
+    samples = [float((i * 7919) % 1000) / 500 - 1 for i in range(200_000)]
+    shafts = [{"name": f"shaft {i}", "rpm": 100 + 37 * i, "multiples": [1 + k / 3 for k in range(60)]} for i in range(100)]
+    return {"sample_hz": 400, "samples": samples, "shafts": shafts}
+
+
 def changeover() -> dict[str, Any]:
     """As many items as a machine may have, each at many places, in many postures."""
     postures = [f"p{i}" for i in range(15)]
@@ -168,6 +199,9 @@ def changeover() -> dict[str, Any]:
 LARGEST: dict[str, list[Callable[[], dict[str, Any]]]] = {
     "calibrations_due": [calibrations],
     "changeover": [changeover],
+    "next_check": [tracing],
+    "swap_test": [swapped],
+    "vibration_match": [recording],
     "depth_check": [depths],
     "even": [evenness],
     "hold_down": [

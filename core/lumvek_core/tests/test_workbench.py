@@ -34,7 +34,18 @@ def test_every_calculation_for_people_has_a_place_at_the_bench():
     used = {name for subject in SUBJECTS.values() for name in subject.calculators}
     # The route comes with the walk-around, sourcing with the parts list, the season with its work, rows with their log, a changeover
     # and what is due after it with the machine: nobody types them.
-    of_something = {"posture_route", "season_schedule", "source_parts", "wear_forecast_rows", "changeover", "calibrations_due"}
+    of_something = {
+        "posture_route",
+        "season_schedule",
+        "source_parts",
+        "wear_forecast_rows",
+        "changeover",
+        "calibrations_due",
+        "next_check",
+        "swap_test",
+        "vibration_match",
+        "bearing_tones",
+    }
     assert set(registry.calculators()) - used == of_something
 
 

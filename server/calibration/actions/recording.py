@@ -8,6 +8,7 @@ from typing import Any
 
 from django.utils import timezone
 
+from fleet.actions.coupling import couple
 from fleet.models import Coupling, Machine
 from fleet.queries.machines import machine_for
 from inspection.queries import rule_books
@@ -101,7 +102,7 @@ def say_happened(member: Member, machine: Machine, new: HappenedIn) -> None:
         header = machine_for(member, new.header) if new.header is not None else None
         if header and not rule_books.shipped().families[header.model.family].is_header:
             raise BadInput("header", "is no header")
-        Coupling.objects.create(uuid=new.uuid, machine=machine, header=header, at=at, by=member.user)
+        couple(member, machine, new.uuid, header, at)
         return
     if new.what not in rule_books.shipped().calibrations.happened:
         raise BadInput("what", "is nothing that makes a calibration due")

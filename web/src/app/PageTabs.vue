@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The ways through several pages that belong together. */
-import type { RouteLocationRaw } from 'vue-router'
+import { nextTick, useTemplateRef, watch } from 'vue'
+import { useRoute, type RouteLocationRaw } from 'vue-router'
 
 defineProps<{
   label: string
@@ -8,10 +9,22 @@ defineProps<{
   /** Only the very page counts as where one is, not those below it. */
   exact?: boolean
 }>()
+const nav = useTemplateRef('nav')
+const route = useRoute()
+/** Where one is stands in sight, also where the ways are wider than the screen. */
+watch(
+  () => route.name,
+  async () => {
+    await nextTick()
+    const here = nav.value?.querySelector<HTMLElement>('[aria-current]')
+    if (nav.value && here) nav.value.scrollLeft = here.offsetLeft - (nav.value.clientWidth - here.clientWidth) / 2
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
-  <nav class="tabs" :class="{ exact }" :aria-label="label">
+  <nav ref="nav" class="tabs" :class="{ exact }" :aria-label="label">
     <RouterLink v-for="way in ways" :key="way.name" :to="way.to">{{ way.name }}</RouterLink>
   </nav>
 </template>
@@ -23,6 +36,7 @@ defineProps<{
   padding: 6px 20px 0;
   border-bottom: 1px solid var(--line);
   overflow-x: auto;
+  position: relative;
 }
 .tabs a {
   display: inline-flex;
