@@ -66,7 +66,7 @@ const tick = (keys: string[], right = true, said = ''): Promise<boolean> =>
       <b v-else-if="card?.items.length" class="done">✓ All looked at</b>
     </header>
     <p v-if="at.problem && !wrong" class="trouble" role="alert">{{ at.problem }}</p>
-    <RouterLink v-if="card" :to="{ name: 'field-card', params: { id } }" class="look"
+    <RouterLink v-if="card && !['idle', 'right'].includes(card.first_field.state)" :to="{ name: 'field-card', params: { id } }"
       ><FirstFieldWord :first-field="card.first_field"
     /></RouterLink>
     <p v-if="card && !card.items.length" class="quiet">Nothing is looked at each day on this machine.</p>
