@@ -35,6 +35,13 @@ it('begins the bench with what is stored and with the loads that were weighed', 
   expect(benchTexts('yield', one, [load])).toEqual({ loads: [['2080', '2000', 'low']] })
 })
 
+it('leaves out loads of before it was saved: they were shown with the factor of then', () => {
+  const load = (at: string) => ({ at, machine_kg: 2080, scale_kg: 2000, shown_pct: null, reference_pct: null, flow: 'low' })
+  const saved = { ...one, saved_at: '2026-07-02T10:00:00+02:00' }
+  const loads = [load('2026-07-02T07:59:00Z'), load('2026-07-02T08:01:00Z')] as never
+  expect(benchTexts('yield', saved, loads)).toEqual({ loads: [['2080', '2000', 'low']] })
+})
+
 it('keeps an offset as it is, and a factor multiplied with the one in force', () => {
   const run = (result: object) => ({ given: {}, result }) as never
   expect(workedOut({ moisture_offset: run({ offset_pct: 0.9 }) }, one)).toEqual({ offset: '0.9' })

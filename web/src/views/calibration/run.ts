@@ -50,8 +50,10 @@ export const LOAD_FIELDS = ['name', 'machine_kg', 'shown_pct', 'scale_kg', 'refe
 type Loads = Schemas['CollectedLoadOut'][]
 const text = (figure: number | null | undefined): string => (figure === null || figure === undefined ? '' : String(figure))
 
-/** What the bench begins with: what is stored now, and the loads that somebody has weighed. */
-export function benchTexts(bench: string, one: Calibration, loads: Loads): Record<string, string | string[][]> {
+/** What the bench begins with: what is stored now, and the loads that somebody has weighed since: what the machine showed before
+ * held the offset or factor of then. */
+export function benchTexts(bench: string, one: Calibration, collected: Loads): Record<string, string | string[][]> {
+  const loads = collected.filter((load) => !one.saved_at || Date.parse(load.at) > Date.parse(one.saved_at))
   const last = text(one.values[0]?.last)
   if (bench === 'moisture')
     return {
