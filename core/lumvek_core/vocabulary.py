@@ -29,6 +29,7 @@ PHASE_NAMES = {
     "changeover": "Changeover",
     "arrival": "Arrival",
     "emergence": "Emergence",
+    "fault": "Fault",
 }
 """Times of the year at which a walk-around is made; each reads well before “walk-around”."""
 

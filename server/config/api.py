@@ -11,6 +11,7 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.parser import Parser
 
 from calibration.api import router as calibration
+from faults.api import router as faults
 from field.api import router as field
 from finding.api import router as search
 from inspection.api import machines, walk_arounds
@@ -180,6 +181,7 @@ api.add_router("/people", people)
 api.add_router("/people", work_endpoints)
 api.add_router("/calibration", calibration)
 api.add_router("/field", field)
+api.add_router("/faults", faults)
 api.add_router("/season", season)
 api.add_router("/shop", shop)
 api.add_router("/outside", outside)

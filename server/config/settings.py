@@ -75,6 +75,7 @@ INSTALLED_APPS = [
     "logbook",
     "calibration",
     "field",
+    "faults",
     "season",
     "keeping",
     "demo",

@@ -34,6 +34,7 @@ PhaseName = Literal[
     "changeover",
     "arrival",
     "emergence",
+    "fault",
 ]
 CropName = Literal["", "small-grain", "pod", "ear", "fine-seed"]
 

@@ -13,7 +13,20 @@ from django.db.models import ForeignKey, Model, QuerySet
 
 from shops.models import Shop
 
-OURS = ("shops", "fleet", "parts", "inspection", "report", "workbench", "supply", "logbook", "calibration", "field", "season")
+OURS = (
+    "shops",
+    "fleet",
+    "parts",
+    "inspection",
+    "report",
+    "workbench",
+    "supply",
+    "logbook",
+    "calibration",
+    "field",
+    "faults",
+    "season",
+)
 LEFT = frozenset(
     {
         "inspection.WearForecast",  # worked out again

@@ -55,6 +55,7 @@ RIGHTS: Mapping[str, frozenset[Role]] = {
     "keep field settings": STAFF,
     "tick daily cards": STAFF,
     "see daily cards": STAFF,
+    "trace faults": INSPECTORS,
     # The season's work
     "see the season’s plan": STAFF,
     "plan the season": LEADS,

@@ -10,13 +10,17 @@ FULL = {"winter", "pre-season", "arrival"}
 SHED = {"winter", "pre-season"}
 CHANGEOVER = "changeover"
 """What is set by crop, and what is done at every change of crop."""
+FAULT = "fault"
+"""The checks among the looks of a fault that is traced."""
+OF_A_FEW = (CHANGEOVER, FAULT)
+"""Rounds of a few checks, that begin on pages of their own and say nothing of the machine as a whole."""
 BENCH, FIELD = "bench", "planting in the field"
 """Postures: meters on the bench are looked at in full in either of these times; some things are seen only while it works."""
 
 
 def in_round(check: Check, phase: str) -> bool:
     """Whether a check belongs to a walk-around of this time; any time has all of them."""
-    if not phase:
+    if not phase or phase == FAULT:
         return True
     if phase == CHANGEOVER:
         return check.rule.by_crop or phase in check.phases

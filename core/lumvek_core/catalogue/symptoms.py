@@ -60,7 +60,8 @@ class Split:
 @dataclass(frozen=True)
 class Symptom:
     """also: other words for it. splits: looks that are no cause's own and tell several apart. stations: where it shows, by
-    their keys without a header's prefix. swap: it is one for a swap test."""
+    their keys without a header's prefix. swap: it is one for a swap test. loosens: checks of what it may have loosened, which
+    are looked at after the cure."""
 
     key: str
     name: str
@@ -71,6 +72,7 @@ class Symptom:
     signs: Signs = field(default_factory=Signs)
     splits: list[Split] = field(default_factory=list)
     swap: bool = False
+    loosens: list[str] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -108,7 +110,7 @@ def complaints(
     for key, look in symptoms.looks.items():
         yield from ((f"looks.{key}", complaint) for complaint in _look(key, look, checks, postures, hazards))
     keys = [one.key for one in symptoms.symptoms]
-    used = {each.check for one in symptoms.symptoms for each in [*one.causes, *one.splits]}
+    used = {check for one in symptoms.symptoms for check in _looked_at(one)}
     for key in symptoms.looks:
         if key not in used:
             yield f"looks.{key}", f"nothing is found by {key}"
@@ -116,6 +118,10 @@ def complaints(
         if keys.count(one.key) > 1:
             yield f"symptoms.{i}", f"{one.key} stands there twice"
         yield from ((f"symptoms.{i}", f"{one.key}: {complaint}") for complaint in _symptom(one, symptoms.looks, families))
+
+
+def _looked_at(one: Symptom) -> list[str]:
+    return [*(cause.check for cause in one.causes), *(split.check for split in one.splits)]
 
 
 def _look(key: str, look: Look, checks: Collection[str], postures: Collection[str], hazards: Collection[str]) -> Iterator[str]:
@@ -147,7 +153,10 @@ def _symptom(one: Symptom, looks: Mapping[str, Look], families: Mapping[str, Fam
     for name in (name for split in one.splits for name in split.proves):
         if name not in keys:
             yield f"there is no cause {name}{nearest(name, keys)}"
-    for check in (each.check for each in [*one.causes, *one.splits]):
+    for key in one.loosens:
+        if not any(check_of(family, key) for family in known):
+            yield f"none of {', '.join(one.families)} has a check {key}"
+    for check in _looked_at(one):
         if check not in looks:
             yield f"there is no look {check}{nearest(check, looks)}"
         elif not looks[check].name and not any(check_of(family, check) for family in known):

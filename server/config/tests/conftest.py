@@ -20,6 +20,7 @@ from endpoints import (
     INQUIRY,
     INVITATION,
     LOAD,
+    LOOK_ANSWER,
     MARK,
     MOVEMENT,
     NOTE,
@@ -34,12 +35,15 @@ from endpoints import (
     SEASON_PLAN,
     SET_IN_FIELD,
     STEP,
+    TRACE,
     VIEW,
 )
 
 from calibration.actions import recording as calibrating
 from calibration.schemas import CalibrationRunIn, CollectedLoadIn, HappenedIn
 from demo.pictures import drawn
+from faults.actions import tracing
+from faults.schemas import LookAnswerIn, TraceIn
 from field.actions import recording as field
 from field.schemas import SetInFieldIn
 from fleet.actions import counting, pictures
@@ -90,6 +94,7 @@ def everything(yard):
     inquiries.ask(yard.lead.pk, INQUIRY, list)
     a_season(yard)
     a_calibration(yard)
+    a_fault(yard)
     people.invite(yard.lead, INVITATION, "Ines Marrow", "", ["technician"])
     return yard
 
@@ -134,6 +139,12 @@ def a_calibration(yard):
     calibrating.say_happened(yard.technician, yard.machine, HappenedIn(uuid=HAPPENED, what="tyres"))
     calibrating.collect(yard.technician, yard.machine, CollectedLoadIn(uuid=LOAD, machine_kg=2000))
     field.keep(yard.technician, yard.machine, SetInFieldIn(uuid=SET_IN_FIELD, values={"depth": "45"}))
+
+
+def a_fault(yard):
+    """One that is traced, with a look that was answered."""
+    trace = tracing.begin(yard.technician, yard.machine, TraceIn(uuid=TRACE, symptom="meter-current"))
+    tracing.answer(yard.technician, trace, LookAnswerIn(uuid=LOOK_ANSWER, look="meter-bearing", bad=False))
 
 
 def something_to_order(yard):

@@ -147,6 +147,9 @@ BODIES = {
     "weigh_load": {"scale_kg": 1950},
     "keep_field_settings": {"uuid": str(uuid.uuid4()), "crop": "Lupins", "values": {"depth": "45"}},
     "field_setting_worked": {"worked": True},
+    "begin_trace": {"uuid": str(uuid.uuid4()), "symptom": "skips"},
+    "answer_look": {"uuid": str(uuid.uuid4()), "look": "disc-debris", "bad": False},
+    "end_trace": {"outcome": "not-found"},
     "tick_daily": {"uuid": str(uuid.uuid4()), "keys": ["daily-grease"]},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
@@ -172,6 +175,7 @@ PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, 
 )
 SEASON_PLAN, MARK, OWN_JOB, AWAY, DRY_SPELL = (uuid.uuid4() for _ in range(5))
 CALIBRATION_RUN, HAPPENED, LOAD, SET_IN_FIELD = (uuid.uuid4() for _ in range(4))
+TRACE, LOOK_ANSWER = (uuid.uuid4() for _ in range(2))
 
 
 NAMED = {
@@ -203,6 +207,8 @@ NAMED = {
     "happened_id": HAPPENED,
     "load_id": LOAD,
     "field_setting_id": SET_IN_FIELD,
+    "trace_id": TRACE,
+    "look_answer_id": LOOK_ANSWER,
 }
 """What an address can name, beside what gets its number when it is made."""
 

@@ -24,7 +24,7 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
     phases = [
         PhaseOut(key=key, name=CHOICES.get(key, name), checks=made[key])  # type: ignore[arg-type]
         for key, name in PHASE_NAMES.items()
-        if key != rounds.CHANGEOVER  # begins on a page of its own
+        if key not in rounds.OF_A_FEW
     ]
     families = rule_books.shipped().families
     takes_headers = families[machine.model.family].takes_headers

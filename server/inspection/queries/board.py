@@ -6,12 +6,12 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
-from django.db.models import F
+from django.db.models import F, Q
 from django.utils import timezone
 
 from fleet.models import Machine
 from fleet.queries.machines import machines_for
-from lumvek_core.catalogue.rounds import CHANGEOVER
+from lumvek_core.catalogue.rounds import CHANGEOVER, FAULT
 from lumvek_core.coupled import prefix_of
 from shops.models import Member
 from tabular.paging import holds, page_of
@@ -99,7 +99,7 @@ def _take_coupled(cards: dict[int, BoardMachine]) -> None:
     """Headers with the walk-around of their combine, where that is newer than one of their own."""
     coupled = ranked(
         WalkAround.headers.through.objects.filter(machine__in=cards, walkaround__discarded_at=None).exclude(
-            walkaround__phase=CHANGEOVER, walkaround__finished_at__isnull=False
+            Q(walkaround__phase=CHANGEOVER, walkaround__finished_at__isnull=False) | Q(walkaround__phase=FAULT)
         ),
         F("machine_id"),
         "walkaround__started_at",

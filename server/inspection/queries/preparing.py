@@ -8,8 +8,9 @@ from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.rounds import CHANGEOVER
+from lumvek_core.catalogue.rounds import CHANGEOVER, FAULT
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
 from lumvek_core.planning import walk
 from lumvek_core.planning.route import Route
@@ -25,7 +26,8 @@ from .coupled import long
 class Wanted:
     """What a walk-around is to be: phase, crop (empty for any), headers (machines) and people (members) by id.
 
-    take_in: also what its round would leave out. then_crop, then_days: the crop after that, where a changeover asks.
+    take_in: also what its round would leave out. then_crop, then_days: the crop after that, where a changeover asks. checks: of a
+    fault that is traced, by their keys without a header's prefix.
     """
 
     phase: str = "winter"
@@ -35,6 +37,7 @@ class Wanted:
     take_in: bool = False
     then_crop: str = ""
     then_days: int | None = None
+    checks: Sequence[str] = ()
 
 
 @dataclass(frozen=True)
@@ -93,6 +96,10 @@ def prepare(member: Member, machine: Machine, wanted: Wanted) -> Prepared:
         found = changeover.found(of.book, machines, checks, of.layout, crops)
         left_out = rounds.standing_right(found.right, found.kept)
         checks = [check for check in checks if check.key in changeover.listed(found)]
+    elif wanted.phase == FAULT:
+        checks = [check for check in checks if short(check.key) in wanted.checks]
+        if not checks:
+            raise BadInput("phase", "begins with a symptom")
     elif not wanted.take_in:
         left_out = rounds.left_out(machines, checks, wanted.phase, of.layout)
         without = {key for one in left_out for key in one["checks"]}

@@ -11,7 +11,7 @@ from django.db.models.functions import RowNumber
 from fleet.models import Machine
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.rounds import CHANGEOVER
+from lumvek_core.catalogue.rounds import CHANGEOVER, FAULT, OF_A_FEW
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement import describe
 from lumvek_core.judgement.words import unit_of
@@ -53,7 +53,7 @@ def previous(walk_around: WalkAround) -> WalkAround | None:
         WalkAround.objects.filter(
             machine=walk_around.machine_id, finished_at__isnull=False, started_at__lt=walk_around.started_at, discarded_at=None
         )
-        .exclude(phase__in=("daily", CHANGEOVER))
+        .exclude(phase__in=("daily", *OF_A_FEW))
         .first()
     )
 
@@ -83,8 +83,8 @@ def ranked(rows: QuerySet[Any], by: F, started: str, many: int = 1) -> QuerySet[
     return ranked
 
 
-TELLING = ~Q(phase=CHANGEOVER, finished_at__isnull=False)
-"""A changeover that is done says nothing more of the machine as a whole."""
+TELLING = ~Q(phase=CHANGEOVER, finished_at__isnull=False) & ~Q(phase=FAULT)
+"""A changeover that is done says nothing more of the machine as a whole, the looks of a fault never do."""
 UNREAD = ("plan", "layout", "left_out", "options", "header_families")
 """What of a walk-around no board shows."""
 

@@ -24,7 +24,7 @@ from lumvek_core.units import plain
 from shops.models import Member
 from tabular.paging import holds
 
-from .timeline_field import calibration_entries, field_entries
+from .timeline_field import calibration_entries, fault_entries, field_entries
 from .timeline_upkeep import (
     KINDS,
     Entry,
@@ -58,6 +58,7 @@ def entries(
         "put-away": lambda: put_away(machine, names),
         "calibration": lambda: calibration_entries(machine, names),
         "field": lambda: field_entries(machine, names),
+        "fault": lambda: fault_entries(machine, names),
     }
     found = [entry for kind, source in sources.items() if kind in wanted for entry in source()]
     found = [one for one in found if (not station or one.station == station) and holds(words, one.whole)]

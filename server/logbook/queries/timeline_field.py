@@ -4,14 +4,19 @@ from collections.abc import Iterator
 
 from calibration.models import CalibrationRun, CollectedLoad
 from calibration.queries.page import run_out
+from faults.models import Trace
+from faults.queries.tracing import brief
 from field.models import SetInField
 from field.queries.cards import set_out
 from fleet.models import Coupling, Machine
+from lumvek_core.counted import counted
 from lumvek_core.units import plain
 
 from .timeline_upkeep import Entry, taken_back_words
 
 OUTCOMES = {"saved": "saved", "unsaved": "left without saving", "aborted": "aborted"}
+ENDS = {"": "under way", "found": "found", "not-found": "not found", "watched": "to be watched"}
+GONE = {"": "", "put-right": "gone since it was put right", "other-speed": "gone since a speed or range was changed: not cured"}
 WORKED = {None: "", True: "It worked", False: "It did not work"}
 
 
@@ -56,5 +61,22 @@ def field_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
         yield Entry(row.at, "field", title, text, by=shown.by, link=f"/machines/{machine.pk}/field")
 
 
-def _gone(row: CalibrationRun | CollectedLoad | Coupling | SetInField) -> str:
+def fault_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
+    """Faults that were traced. Two queries."""
+    for row in Trace.objects.filter(machine=machine).select_related("by").prefetch_related("answers"):
+        shown = brief(row)
+        looked = sum(answer.taken_back_at is None for answer in row.answers.all())
+        told = [
+            row.words,
+            f"{ENDS[row.outcome]}{f': {shown.was}' if shown.was else ''}",
+            GONE[row.gone],
+            f"{counted(looked, 'look')} besides readings" if looked else "",
+            taken_back_words(row, names),
+        ]
+        text = "; ".join(filter(None, told))
+        link = f"/machines/{machine.pk}/faults/{row.uuid}"
+        yield Entry(row.ended_at or row.begun_at, "fault", f"{_gone(row)}{shown.symptom}", text, by=shown.by, link=link)
+
+
+def _gone(row: CalibrationRun | CollectedLoad | Coupling | SetInField | Trace) -> str:
     return "Taken back: " if row.taken_back_at else ""

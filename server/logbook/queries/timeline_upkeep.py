@@ -36,6 +36,7 @@ KINDS = {
     "put-away": "Put away",
     "calibration": "Calibrations",
     "field": "In the field",
+    "fault": "Faults",
 }
 
 

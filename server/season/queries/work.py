@@ -21,7 +21,7 @@ from logbook.queries import upkeep
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.rounds import CHANGEOVER
+from lumvek_core.catalogue.rounds import CHANGEOVER, OF_A_FEW
 from lumvek_core.coupled import short
 from lumvek_core.planning.season import jobs
 from lumvek_core.planning.season.jobs import Found, JobDraft, Learned
@@ -38,7 +38,7 @@ LOOKED_WITHIN = dt.timedelta(days=200)
 """What was looked at longer ago is looked at anew before the season."""
 FAR_OFF = dt.timedelta(days=60)
 """A machine that is not needed for so long is put away meanwhile."""
-OF_A_FEW = ("daily", CHANGEOVER)
+LITTLE = ("daily", *OF_A_FEW)
 """Times at which little is looked at: they say nothing of the machine as a whole."""
 NEW = "new:"
 """What is worked on where a part is renewed."""
@@ -163,7 +163,7 @@ def _drafts(member: Member, machines: Mapping[int, Machine], now: dt.datetime) -
 
 def _newest(machines: Mapping[int, Machine], now: dt.datetime) -> dict[int, WalkAround]:
     rows = WalkAround.objects.filter(machine__in=machines, discarded_at=None, started_at__gte=now - LOOKED_WITHIN)
-    newest = ranked(rows.exclude(phase__in=OF_A_FEW), F("machine_id"), "started_at").prefetch_related("headers__model")
+    newest = ranked(rows.exclude(phase__in=LITTLE), F("machine_id"), "started_at").prefetch_related("headers__model")
     return {walk.machine_id: walk for walk in newest.select_related("machine__model")}
 
 

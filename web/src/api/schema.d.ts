@@ -173,6 +173,29 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/bearing_tones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The frequencies of a rolling bearing's rings, balls and cage.
+         * @description The frequencies of a rolling bearing's rings, balls and cage.
+         *
+         *     γ = ball/pitch·cos(angle), f = rpm/60: outer n/2·f(1−γ), inner n/2·f(1+γ), ball pitch/(2·ball)·f(1−γ²), cage f/2·(1−γ), or
+         *     f/2·(1+γ) where the outer ring turns. Bad input: balls that do not fit on their circle.
+         */
+        post: operations["calc_bearing_tones"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/calibrations_due": {
         parameters: {
             query?: never;
@@ -361,6 +384,31 @@ export interface paths {
          *     spread of the differences: steady up to 1.0 per cent, unknown (null) with one pair. Per cent moisture throughout.
          */
         post: operations["calc_moisture_offset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/next_check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The checks by how much uncertainty about the cause each is expected to take away per minute, best first.
+         * @description The checks by how much uncertainty about the cause each is expected to take away per minute, best first.
+         *
+         *     One cause at a time; whoever asks puts “something else” among the candidates. A bad result leaves the causes the check
+         *     proves, a good one those it does not clear. The chance of a bad result is 1 where the cause is one it clears, ½ where it
+         *     only proves it, 0 otherwise; gain = H − P(bad)·H(bad) − P(good)·H(good), in bits, over minutes and those of the way. On a
+         *     tie the order given holds. Bad input: no candidates, a name twice, unknown causes, a cause cleared that is not proved.
+         */
+        post: operations["calc_next_check"];
         delete?: never;
         options?: never;
         head?: never;
@@ -787,6 +835,32 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/swap_test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Which part of electric rows has the fault, from runs in which parts were swapped.
+         * @description Which part of electric rows has the fault, from runs in which parts were swapped.
+         *
+         *     Suspect is what was in every faulty run and in no healthy one, cleared whatever else was seen. Proven is the only suspect,
+         *     once there was a healthy run. “Moved with the motor” is said only where it was faulty on two rows, “stayed on the row” only
+         *     where the row was faulty with two serials in every slot. The next swap is the set of slots that splits the suspects' weights
+         *     with most entropy per minute (on a tie fewer slots, then by name), from the row that was faulty last to one that was healthy
+         *     last. Bad input: a slot twice, an empty row or serial.
+         */
+        post: operations["calc_swap_test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/take_up": {
         parameters: {
             query?: never;
@@ -834,6 +908,31 @@ export interface paths {
          *     cases. No hours ahead: none. service below 1; reaching it within 1e-9 counts.
          */
         post: operations["calc_truck_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/vibration_match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The shafts of a machine by how much of what shakes each explains.
+         * @description The shafts of a machine by how much of what shakes each explains.
+         *
+         *     Spectrum by Welch: Hann windows, half overlapping, of 8 s or of all of it. A peak is a local maximum over six times the
+         *     median of the 41 bins round it, above 1 Hz, at most 20. A peak is a shaft's where it lies within max(tolerance·f, 0.75 bin)
+         *     of one of its multiples f. Score = Σ amplitude²·(1 − |off|/tolerance) of its peaks over Σ amplitude² of all; below 0.05
+         *     there is no match. Bad input: neither samples nor peaks, fewer than 16 samples, a shaft twice.
+         */
+        post: operations["calc_vibration_match"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1180,6 +1279,166 @@ export interface paths {
         get: operations["inspection_api_rules_family"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/answers/{look_answer_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Look
+         * @description It was not so.
+         */
+        post: operations["faults_api_take_back_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/machines/{machine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Faults Of Machine
+         * @description Symptoms that words and signs lead to, what the operator said, traces under way and past.
+         */
+        get: operations["faults_api_faults_of_machine"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/machines/{machine_id}/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Trace
+         * @description Begin a trace at a symptom. The same UUID twice is once.
+         */
+        post: operations["faults_api_begin_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/traces/{trace_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fault Trace
+         * @description What it may still be, what was looked at, and what to look at next.
+         */
+        get: operations["faults_api_fault_trace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/traces/{trace_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Look
+         * @description What a look showed. The same UUID twice is once.
+         */
+        post: operations["faults_api_answer_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/traces/{trace_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Trace
+         * @description Found, not found, or to be watched.
+         */
+        post: operations["faults_api_end_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/traces/{trace_id}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go On With Trace
+         * @description That was not it.
+         */
+        post: operations["faults_api_go_on_with_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/traces/{trace_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Trace
+         * @description It was begun by mistake.
+         */
+        post: operations["faults_api_take_back_trace"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5622,6 +5881,21 @@ export interface components {
             reading_mm?: number;
             rear_mm: number;
         };
+        CalcBearingGiven: {
+            angle_deg: number;
+            ball_mm: number;
+            balls: number;
+            pitch_mm: number;
+            rpm: number;
+            /** @enum {string} */
+            turning?: "inner" | "outer";
+        };
+        CalcBearingTones: {
+            bpfi: number;
+            bpfo: number;
+            bsf: number;
+            ftf: number;
+        };
         CalcBefore: {
             id: string;
             place?: string | null;
@@ -5636,6 +5910,10 @@ export interface components {
         CalcCalibrationsGiven: {
             calibrations: components["schemas"]["CalcKnown"][];
             events: components["schemas"]["CalcHappened"][];
+        };
+        CalcCause: {
+            name: string;
+            weight: number;
         };
         CalcChangeVisit: {
             keys: string[];
@@ -5936,6 +6214,16 @@ export interface components {
             name: string;
             ready: string | null;
         };
+        CalcMatch: {
+            off_pct: number;
+            order: number;
+            shaft: string;
+        };
+        CalcMatchedPeak: {
+            amplitude: number;
+            hz: number;
+            matches: components["schemas"]["CalcMatch"][];
+        };
         CalcMeasured: {
             measured_mm: number;
             name: string;
@@ -5959,6 +6247,20 @@ export interface components {
             before_mm: number;
             moved: number;
         };
+        CalcNextCheck: {
+            checks: components["schemas"]["CalcWorth"][];
+            entropy_bits: number;
+        };
+        CalcNextSwap: {
+            row_a: string;
+            row_b: string;
+            slots: string[];
+        };
+        CalcNotObservable: {
+            hz: number;
+            order: number;
+            shaft: string;
+        };
         CalcNowOrLater: {
             /** @enum {string} */
             advice: "renew" | "leave" | "either";
@@ -5974,6 +6276,13 @@ export interface components {
             late_h: number;
             moved: number;
             posture_moves: number;
+        };
+        CalcObservation: {
+            fault: boolean;
+            parts: {
+                [key: string]: string;
+            };
+            row: string;
         };
         CalcOneDayEarlier: {
             extra_cost: number;
@@ -5999,6 +6308,10 @@ export interface components {
             part_cost: number;
             remaining: number;
             secondary_cost?: number;
+        };
+        CalcPeak: {
+            amplitude: number;
+            hz: number;
         };
         CalcPin: {
             date?: string | null;
@@ -6103,6 +6416,10 @@ export interface components {
             pulled_mm: number;
             pushed_mm: number;
             tape_mm?: number;
+        };
+        CalcRankedShaft: {
+            score: number;
+            shaft: string;
         };
         CalcRate: {
             disc_rpm: number;
@@ -6317,6 +6634,11 @@ export interface components {
             services: components["schemas"]["CalcService"][];
             soon_days?: number;
         };
+        CalcShaft: {
+            multiples?: number[];
+            name: string;
+            rpm: number;
+        };
         CalcShares: {
             feed: number;
             misses: number;
@@ -6470,6 +6792,22 @@ export interface components {
             extra_cost: number;
             extra_p: number;
         };
+        CalcSwapGiven: {
+            observations: components["schemas"]["CalcObservation"][];
+            slots?: components["schemas"]["CalcSwapSlot"][];
+        };
+        CalcSwapSlot: {
+            minutes?: number;
+            slot: string;
+            weight?: number;
+        };
+        CalcSwapTest: {
+            cleared: string[];
+            next_swap: components["schemas"]["CalcNextSwap"] | null;
+            proven: string | null;
+            suspects: string[];
+            words: string;
+        };
         CalcTakeUp: {
             /** @enum {string} */
             advice: "none" | "remove_half_link" | "runs_out" | "retire";
@@ -6510,6 +6848,17 @@ export interface components {
             minutes: number;
             places: components["schemas"]["CalcPlaceChange"][];
         };
+        CalcTracingCheck: {
+            clears?: string[];
+            minutes: number;
+            name: string;
+            posture_minutes?: number;
+            proves: string[];
+        };
+        CalcTracingGiven: {
+            candidates: components["schemas"]["CalcCause"][];
+            checks: components["schemas"]["CalcTracingCheck"][];
+        };
         CalcTrip: {
             back: string;
             call_at: string | null;
@@ -6523,6 +6872,20 @@ export interface components {
         CalcUnplaced: {
             id: string;
             reason: string;
+        };
+        CalcVibrationGiven: {
+            peaks?: components["schemas"]["CalcPeak"][] | null;
+            sample_hz: number;
+            samples?: number[] | null;
+            shafts: components["schemas"]["CalcShaft"][];
+            tolerance_pct?: number;
+        };
+        CalcVibrationMatch: {
+            not_observable: components["schemas"]["CalcNotObservable"][];
+            peaks: components["schemas"]["CalcMatchedPeak"][];
+            ranked: components["schemas"]["CalcRankedShaft"][];
+            unmatched: number[];
+            words: string;
         };
         CalcVisit: {
             ids: string[];
@@ -6563,6 +6926,12 @@ export interface components {
             /** @enum {string} */
             state: "low" | "in_window" | "high";
             turns: number | null;
+        };
+        CalcWorth: {
+            gain_bits: number;
+            gain_per_minute: number;
+            name: string;
+            p_bad: number;
         };
         CalcYield: {
             factor: number | null;
@@ -6845,6 +7214,27 @@ export interface components {
              * @default
              */
             cause: string;
+        };
+        /**
+         * CauseOut
+         * @description share: of the probability, now; begun: before anything was looked at. because: what speaks for it. look: that proves
+         *     it.
+         */
+        CauseOut: {
+            /** Because */
+            because: string[];
+            /** Begun */
+            begun: number;
+            /** Key */
+            key: string;
+            /** Look */
+            look: string;
+            /** Name */
+            name: string;
+            /** Ruled Out */
+            ruled_out: boolean;
+            /** Share */
+            share: number;
         };
         /** Cell */
         Cell: {
@@ -8329,6 +8719,56 @@ export interface components {
             /** Value */
             value: number;
         };
+        /**
+         * FaultLookOut
+         * @description check: full key in the walk-around, where it is a check of the catalogue. why: what its answer would tell.
+         */
+        FaultLookOut: {
+            /** Cautions */
+            cautions: string[];
+            /** Check */
+            check: string;
+            /** Gain Bits */
+            gain_bits: number;
+            /** How */
+            how: string;
+            /** Key */
+            key: string;
+            /** Lock */
+            lock: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** P Bad */
+            p_bad: number;
+            /** Posture */
+            posture: string;
+            /** Way Minutes */
+            way_minutes: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * FaultsOut
+         * @description Before a trace: the symptoms that words and signs lead to, best first; what the operator said; traces under way
+         *     and past.
+         */
+        FaultsOut: {
+            /** Header */
+            header: string;
+            machine: components["schemas"]["MachineOut"];
+            /** May Trace */
+            may_trace: boolean;
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Stations */
+            stations: components["schemas"]["StationNameOut"][];
+            /** Symptoms */
+            symptoms: components["schemas"]["SymptomOut"][];
+            /** Traces */
+            traces: components["schemas"]["TraceBriefOut"][];
+        };
         /** FeedIn */
         FeedIn: {
             /**
@@ -9806,6 +10246,31 @@ export interface components {
             what: string;
         };
         /**
+         * LookAnswerIn
+         * @description locked: whoever looked confirmed the posture's lock.
+         */
+        LookAnswerIn: {
+            /** Bad */
+            bad: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /** Look */
+            look: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * LookOut
          * @description What one state looks like: a drawing by motif and state, its name, what fingers and ears tell.
          */
@@ -9816,6 +10281,28 @@ export interface components {
             name: string;
             /** State */
             state: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LookedOut
+         * @description uuid: of an answer that can be taken back; none for a check, whose reading says it. words: what was seen.
+         */
+        LookedOut: {
+            /** At */
+            at: string | null;
+            /** Bad */
+            bad: boolean;
+            /** By */
+            by: string;
+            /** Check */
+            check: string;
+            /** Look */
+            look: string;
+            /** Name */
+            name: string;
+            /** Uuid */
+            uuid: string | null;
             /** Words */
             words: string;
         };
@@ -9982,7 +10469,7 @@ export interface components {
             /** Name */
             name: string;
             /** Rights */
-            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "calculate at length" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "calibrate machines" | "keep field settings" | "tick daily cards" | "see daily cards" | "see the season’s plan" | "plan the season" | "work by the plan" | "say who is there" | "say when it is dry" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "read the described interface" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "see rules" | "pin pictures" | "change checks" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
+            rights: ("sign out" | "change shop" | "choose units" | "change one's own account" | "calculate" | "calculate at length" | "start a walk-around" | "record readings" | "set readings aside" | "confirm locks" | "change the order" | "hand a walk-around over" | "finish a walk-around" | "open a walk-around again" | "discard a walk-around" | "bring a walk-around back" | "add pictures" | "remove pictures" | "decide findings" | "share a report" | "write notes" | "close notes" | "read counters" | "say what the season will be" | "record services" | "put machines away" | "write in a machine's log" | "calibrate machines" | "keep field settings" | "tick daily cards" | "see daily cards" | "trace faults" | "see the season’s plan" | "plan the season" | "work by the plan" | "say who is there" | "say when it is dry" | "see people" | "invite people" | "change roles" | "let people go" | "reset passwords" | "change the shop" | "see changes" | "read the described interface" | "add machines" | "change machines" | "put machines out of the lists" | "change models" | "see rules" | "pin pictures" | "change checks" | "change limits" | "change sizes" | "pick schools" | "change feelers" | "see the parts of the whole shop" | "decide on parts" | "change the parts book" | "change suppliers" | "take prices" | "set dates" | "change rates" | "ask suppliers" | "plan orders" | "order" | "receive parts" | "fit parts" | "move parts" | "divide costs" | "agree to costs" | "switch the simulated desk")[];
             /** Role Name */
             role_name: string;
             /** Roles */
@@ -11311,7 +11798,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence";
+            key: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence" | "fault";
             /** Name */
             name: string;
         };
@@ -13300,7 +13787,7 @@ export interface components {
              * @default winter
              * @enum {string}
              */
-            phase: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence";
+            phase: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence" | "fault";
             /**
              * Take In
              * @default false
@@ -13344,7 +13831,7 @@ export interface components {
              * Usual
              * @enum {string}
              */
-            usual: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence";
+            usual: "everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence" | "fault";
         };
         /**
          * StateFacts
@@ -13386,6 +13873,13 @@ export interface components {
              * @enum {string}
              */
             severity: "sound" | "watch" | "due" | "stop";
+        };
+        /** StationNameOut */
+        StationNameOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /** StationOut */
         StationOut: {
@@ -13793,6 +14287,26 @@ export interface components {
             /** Extra P */
             extra_p: number;
         };
+        /**
+         * SymptomOut
+         * @description hits: words that led to it. of: the machine or header whose symptom it is.
+         */
+        SymptomOut: {
+            /** Also */
+            also: string[];
+            /** Causes */
+            causes: number;
+            /** Hits */
+            hits: string[];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Swap */
+            swap: boolean;
+        };
         /** TableLineOut */
         TableLineOut: {
             /** Line */
@@ -14030,6 +14544,152 @@ export interface components {
             trouble: string;
             /** Who */
             who: string;
+        };
+        /**
+         * TraceBriefOut
+         * @description was: what it was in the end, in words.
+         */
+        TraceBriefOut: {
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** By */
+            by: string;
+            /** Ended At */
+            ended_at: string | null;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "" | "found" | "not-found" | "watched";
+            /** Symptom */
+            symptom: string;
+            /** Taken Back */
+            taken_back: boolean;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Was */
+            was: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * TraceEndIn
+         * @description cause: of the symptom, where it was found; otherwise: what it was, where it is none of them.
+         */
+        TraceEndIn: {
+            /**
+             * Cause
+             * @default
+             */
+            cause: string;
+            /**
+             * Gone
+             * @default
+             * @enum {string}
+             */
+            gone: "" | "put-right" | "other-speed";
+            /**
+             * Otherwise
+             * @default
+             */
+            otherwise: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "found" | "not-found" | "watched";
+        };
+        /**
+         * TraceIn
+         * @description words: as somebody said it. note: of the operator, that it begins with.
+         */
+        TraceIn: {
+            /** Note */
+            note?: string | null;
+            /** Symptom */
+            symptom: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * TraceOut
+         * @description looks: not made yet, best first. looked: made, in order. sure: the cause that is nearly certain. loosens: what shaking
+         *     may have loosened, by name.
+         */
+        TraceOut: {
+            /** All Clear */
+            all_clear: boolean;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** By */
+            by: string;
+            /** Cause */
+            cause: string;
+            /** Causes */
+            causes: components["schemas"]["CauseOut"][];
+            /** Ended At */
+            ended_at: string | null;
+            /** Ended By */
+            ended_by: string;
+            /** Entropy Bits */
+            entropy_bits: number;
+            /**
+             * Gone
+             * @enum {string}
+             */
+            gone: "" | "put-right" | "other-speed";
+            /** Header */
+            header: string;
+            /** Looked */
+            looked: components["schemas"]["LookedOut"][];
+            /** Looks */
+            looks: components["schemas"]["FaultLookOut"][];
+            /** Loosens */
+            loosens: string[];
+            machine: components["schemas"]["MachineOut"];
+            /** May Trace */
+            may_trace: boolean;
+            /** Otherwise */
+            otherwise: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "" | "found" | "not-found" | "watched";
+            /** Stands In */
+            stands_in: string;
+            /** Sure */
+            sure: string;
+            /** Swap */
+            swap: boolean;
+            /** Symptom */
+            symptom: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Walk Around */
+            walk_around: string | null;
+            /** Words */
+            words: string;
         };
         /**
          * TravelFacts
@@ -14696,6 +15356,30 @@ export interface operations {
             };
         };
     };
+    calc_bearing_tones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalcBearingGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalcBearingTones"];
+                };
+            };
+        };
+    };
     calc_calibrations_due: {
         parameters: {
             query?: never;
@@ -14884,6 +15568,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalcMoisture"];
+                };
+            };
+        };
+    };
+    calc_next_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalcTracingGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalcNextCheck"];
                 };
             };
         };
@@ -15272,6 +15980,30 @@ export interface operations {
             };
         };
     };
+    calc_swap_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalcSwapGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalcSwapTest"];
+                };
+            };
+        };
+    };
     calc_take_up: {
         parameters: {
             query?: never;
@@ -15316,6 +16048,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalcStock"];
+                };
+            };
+        };
+    };
+    calc_vibration_match: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalcVibrationGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalcVibrationMatch"];
                 };
             };
         };
@@ -15694,6 +16450,200 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CatalogueFamilyOut"];
+                };
+            };
+        };
+    };
+    faults_api_take_back_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                look_answer_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+        };
+    };
+    faults_api_faults_of_machine: {
+        parameters: {
+            query?: {
+                words?: string;
+                station?: string;
+                when?: string;
+                sound?: string;
+                follows?: string;
+            };
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultsOut"];
+                };
+            };
+        };
+    };
+    faults_api_begin_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+        };
+    };
+    faults_api_fault_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trace_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+        };
+    };
+    faults_api_answer_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trace_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+        };
+    };
+    faults_api_end_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trace_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceEndIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+        };
+    };
+    faults_api_go_on_with_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trace_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+        };
+    };
+    faults_api_take_back_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trace_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
                 };
             };
         };

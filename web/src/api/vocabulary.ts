@@ -21,7 +21,8 @@ export const PHASE_NAMES = {
   "crop-change": "Crop change",
   "changeover": "Changeover",
   "arrival": "Arrival",
-  "emergence": "Emergence"
+  "emergence": "Emergence",
+  "fault": "Fault"
 } as const
 
 export const CROP_NAMES = {

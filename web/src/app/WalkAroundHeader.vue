@@ -31,6 +31,9 @@ useTitle(() => [props.machine.name, (props.place ?? String(route.meta.title ?? '
     </div>
     <slot />
     <nav class="tabs" aria-label="This walk-around">
+      <RouterLink v-if="walkAround.phase === 'fault'" :to="{ name: 'faults', params: { id: machine.id } }"
+        >The fault</RouterLink
+      >
       <RouterLink :to="{ name: 'walk-around', params: { id } }">Walk-around</RouterLink>
       <RouterLink :to="{ name: 'row-map', params: { id } }">{{ machine.rows ? 'Row map' : 'Side by side' }}</RouterLink>
       <RouterLink :to="{ name: 'findings', params: { id } }">Findings</RouterLink>

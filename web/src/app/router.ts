@@ -135,6 +135,20 @@ export const router = createRouter({
       meta: { title: 'Today' },
     },
     {
+      path: '/machines/:id/faults',
+      name: 'faults',
+      component: () => import('@/views/faults/Faults.vue'),
+      props: true,
+      meta: { title: 'Faults' },
+    },
+    {
+      path: '/machines/:id/faults/:trace',
+      name: 'trace',
+      component: () => import('@/views/faults/Trace.vue'),
+      props: true,
+      meta: { title: 'Fault' },
+    },
+    {
       path: '/daily',
       name: 'daily-cards',
       component: () => import('@/views/field/DailyCards.vue'),

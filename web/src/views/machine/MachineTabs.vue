@@ -10,6 +10,7 @@ const WAYS = [
   { to: { name: 'calibrations', params: { id: props.id } }, name: 'Calibrations' },
   { to: { name: 'field-card', params: { id: props.id } }, name: 'Field card' },
   { to: { name: 'daily', params: { id: props.id } }, name: 'Today' },
+  { to: { name: 'faults', params: { id: props.id } }, name: 'Faults' },
   { to: { name: 'wear', params: { id: props.id } }, name: 'Wear' },
   { to: { name: 'logbook', params: { id: props.id } }, name: 'Logbook' },
   { to: { name: 'particulars', params: { id: props.id } }, name: 'What it is' },

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class FaultsConfig(AppConfig):
+    name = "faults"
+    verbose_name = "Faults"

@@ -1,0 +1,72 @@
+"""Faults that are traced: the symptom, what each look showed, and what it was in the end."""
+
+from django.conf import settings
+from django.db import models
+
+from shops.scoping import OfShop
+from shops.taken_back import TakenBack
+
+
+def user_key(**more: object) -> models.ForeignKey:  # type: ignore[type-arg]
+    """Who did it."""
+    return models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", **more)  # type: ignore[arg-type]
+
+
+class Trace(TakenBack):
+    """A fault on the way to its cause. symptom: of the catalogue. words: what somebody said, note: the operator's note that it
+    began with. header: whose symptom it is, where it is not the machine's own. walk_around: where the checks of the catalogue
+    among its looks are read. cause: of the symptom, where it was found; otherwise: what it was, in words. gone: how it went."""
+
+    class Outcome(models.TextChoices):
+        OPEN = "", "Under way"
+        FOUND = "found", "Found"
+        NOT_FOUND = "not-found", "Not found"
+        WATCHED = "watched", "To be watched"
+
+    class Gone(models.TextChoices):
+        NO = "", "Not gone yet"
+        PUT_RIGHT = "put-right", "Gone since it was put right"
+        OTHER_SPEED = "other-speed", "Gone since a speed or range was changed"
+
+    shop_path = "machine__shop"
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="traces")
+    header = models.ForeignKey("fleet.Machine", on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
+    symptom = models.CharField(max_length=40)
+    words = models.CharField(max_length=300, blank=True)
+    note = models.ForeignKey("inspection.OperatorNote", on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
+    walk_around = models.ForeignKey("inspection.WalkAround", on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
+    begun_at = models.DateTimeField(auto_now_add=True)
+    by = user_key()
+    outcome = models.CharField(max_length=10, choices=Outcome.choices, blank=True)
+    cause = models.CharField(max_length=40, blank=True)
+    otherwise = models.CharField(max_length=200, blank=True)
+    gone = models.CharField(max_length=12, choices=Gone.choices, blank=True)
+    ended_at = models.DateTimeField(null=True, blank=True)
+    ended_by = user_key(null=True, blank=True)
+
+    class Meta:
+        ordering = ["begun_at", "id"]
+        indexes = [models.Index(fields=["machine", "begun_at"]), models.Index(fields=["symptom", "cause"])]
+
+
+class LookAnswer(TakenBack):
+    """What a look showed that is no check of the catalogue. look: of the catalogue's symptoms. bad: something is
+    wrong there. locked: whoever looked confirmed the lock of the posture."""
+
+    shop_path = "trace__machine__shop"
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    trace = models.ForeignKey(Trace, on_delete=models.CASCADE, related_name="answers")
+    look = models.CharField(max_length=60)
+    bad = models.BooleanField()
+    locked = models.BooleanField(default=False)
+    words = models.CharField(max_length=200, blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+    by = user_key()
+
+    class Meta:
+        ordering = ["id"]

@@ -1,0 +1,157 @@
+"""Where a trace stands: what is known of its machine, what was answered, and what the core makes of it."""
+
+import datetime as dt
+from collections import Counter
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from django.utils import timezone
+
+from calibration.queries import events
+from inspection.models import OperatorNote, PostureHold, Verdict
+from inspection.queries import rule_books
+from inspection.queries.stands_now import coupled_now
+from inspection.queries.stood_last import stood_last
+from lumvek_core import positions
+from lumvek_core.catalogue import calibration
+from lumvek_core.catalogue.model import Family
+from lumvek_core.catalogue.symptoms import Look, Symptom, causes_in, check_of
+from lumvek_core.coupled import short
+from lumvek_core.faults.suspicion import Signals, Suspicion, suspect
+from lumvek_core.faults.trace import Answer, Traced, posture_of, traced, tracing_checks
+from lumvek_core.planning import walk
+from lumvek_core.planning.shortest import shortest
+from shops.models import Shop
+
+from ..models import LookAnswer, Trace
+
+WORST: tuple[Literal["stop", "due", "watch"], ...] = ("stop", "due", "watch")
+SEEN = {*WORST, "sound", "does-not-apply"}
+SAID = 70
+"""Letters of an operator's note that are shown beside a cause."""
+
+
+@dataclass(frozen=True)
+class Standing:
+    """answers: by look, in the order they were given; of the catalogue's checks those whose readings say so."""
+
+    symptom: Symptom
+    family: Family
+    looks: Mapping[str, Look]
+    answers: list[Answer]
+    traced: Traced
+    stands_in: str
+
+
+def symptom_of(key: str) -> Symptom | None:
+    return next((one for one in rule_books.shipped().symptoms.symptoms if one.key == key), None)
+
+
+def family_of(trace: Trace) -> Family:
+    """Whose symptom it is: the machine's, or its header's."""
+    return rule_books.shipped().families[(trace.header or trace.machine).model.family]
+
+
+def checks_of(symptom: Symptom, family: Family) -> list[str]:
+    """The looks of a symptom that are checks of the catalogue, by their keys without a prefix."""
+    looks = rule_books.shipped().symptoms.looks
+    return [key for key in tracing_checks(symptom, looks, family, {}) if check_of(family, key)]
+
+
+def standing(trace: Trace) -> Standing:
+    """Where it stands. A constant number of queries."""
+    symptom = symptom_of(trace.symptom)
+    assert symptom is not None  # noqa: S101  (held when it began)
+    family, looks = family_of(trace), rule_books.shipped().symptoms.looks
+    answers = [*_read(trace, family), *_answered(trace)]
+    stands_in = _stands_in(trace, answers, family)
+    found = shortest(walk.ways(rule_books.shipped().safety.moves), [stands_in])[stands_in]
+    ways = {posture: minutes for posture, (minutes, _) in found.items()}
+    suspicions = suspicions_of(trace, symptom, family)
+    return Standing(symptom, family, looks, answers, traced(symptom, looks, family, suspicions, answers, ways), stands_in)
+
+
+def suspicions_of(trace: Trace, symptom: Symptom, family: Family) -> dict[str, Suspicion]:
+    """What speaks for each cause before anything is looked at."""
+    looks = rule_books.shipped().symptoms.looks
+    signals = _signals(trace, family)
+    found = found_before(trace.machine.shop, symptom.key)
+    return {
+        one.key: suspect(one.weight, signals.get(one.check, Signals()), found[one.key], sum(found.values()))
+        for one in causes_in(symptom, looks, family)
+    }
+
+
+def found_before(shop: Shop, symptom: str) -> Counter[str]:
+    """How often the shop found each cause of a symptom. One query."""
+    rows = Trace.objects.in_shop(shop.pk).filter(symptom=symptom, outcome=Trace.Outcome.FOUND, taken_back_at=None)
+    return Counter(rows.exclude(cause="").values_list("cause", flat=True))
+
+
+def _answered(trace: Trace) -> list[Answer]:
+    rows = LookAnswer.objects.filter(trace=trace, taken_back_at=None).order_by("id")
+    newest = {row.look: row.bad for row in rows}
+    return [Answer(look, bad) for look, bad in newest.items()]
+
+
+def _read(trace: Trace, family: Family) -> list[Answer]:
+    """The checks of the catalogue that were read in the trace's own walk-around: bad as soon as one place is, good once all of
+    them are seen."""
+    if trace.walk_around is None:
+        return []
+    walk_around = trace.walk_around
+    places = {short(one.key): len(positions.expand(one.per, walk_around.layout)) for one in rule_books.checks_of(walk_around)}
+    worst: dict[str, set[str]] = {}
+    seen: Counter[str] = Counter()
+    rows = Verdict.objects.filter(walk_around=trace.walk_around, ask="").order_by("id")
+    for key, severity in rows.values_list("check_key", "severity"):
+        worst.setdefault(short(key), set()).add(severity)
+        seen[short(key)] += severity in SEEN
+    found = []
+    for look, severities in worst.items():
+        if severities & set(WORST):
+            found.append(Answer(look, True))
+        elif seen[look] >= places.get(look, 1):
+            found.append(Answer(look, False))
+    return found
+
+
+def _stands_in(trace: Trace, answers: list[Answer], family: Family) -> str:
+    """The posture the machine stands in: as it was confirmed last, or looked at last."""
+    if trace.walk_around:
+        hold = PostureHold.objects.filter(walk_around=trace.walk_around, ended_at=None).order_by("-at").first()
+        if hold:
+            return hold.posture
+    own = [one for one in answers if not check_of(family, one.look)]
+    return posture_of(own[-1].look, rule_books.shipped().symptoms.looks, family) if own else family.start
+
+
+def _signals(trace: Trace, family: Family) -> dict[str, Signals]:
+    """Of each check of the machine: the worst that stood there before this trace, its wear, what was changed, what the operator
+    said."""
+    owner = trace.header or trace.machine
+    symptom = symptom_of(trace.symptom)
+    wanted = set(checks_of(symptom, family)) if symptom else set()
+    checks = [(station, check) for station in family.stations for check in station.checks if short(check.key) in wanted]
+    stood = stood_last(owner, [check.key for _, check in checks], trace.begun_at)
+    changed = {one.event: one for one in events.read(trace.machine, coupled_now(trace.machine))}
+    notes = OperatorNote.objects.filter(machine=owner, taken_back_at=None, closed_at=None)
+    said = {note.station_key: note.text for note in notes}
+    found = {}
+    for station, check in checks:
+        asked = [calibration.SET + short(check.key), *(calibration.FITTED + short(part.slot) for part in check.parts)]
+        lately = max((changed[event] for event in asked if event in changed), key=lambda one: one.at, default=None)
+        places = [one for one in stood.get(check.key, []) if not (lately and events.local(one.at) < lately.at)]
+        found[short(check.key)] = Signals(
+            finding=next((one for one in WORST if any(place.severity == one for place in places)), ""),
+            used=max((place.used for place in places if place.used is not None), default=None),
+            changed_days=_days_since(lately.at) if lately else None,
+            changed=lately.words if lately else "",
+            noted=said.get(station.key, "")[:SAID],
+        )
+    return found
+
+
+def _days_since(at: str) -> int:
+    return max(0, (timezone.localdate() - dt.datetime.fromisoformat(at).date()).days)

@@ -1,0 +1,195 @@
+"""Pages of faults: where one begins, and one trace with what it may still be and what to look at next."""
+
+from collections.abc import Sequence
+
+from fleet.models import Machine
+from inspection.queries import coupled, rule_books, serializers
+from inspection.queries.stands_now import coupled_now
+from lumvek_core.catalogue.model import Family
+from lumvek_core.catalogue.symptoms import Symptom, causes_in, check_of
+from lumvek_core.coupled import short
+from lumvek_core.faults.symptom_search import Shows, search
+from lumvek_core.faults.trace import ELSE, ELSE_NAME, NextLook, name_of, posture_of, tracing_checks
+from shops.models import Member
+from shops.rights import may
+
+from ..models import LookAnswer, Trace
+from ..schemas import CauseOut, FaultLookOut, FaultsOut, LookedOut, StationNameOut, SymptomOut, TraceBriefOut, TraceOut
+from . import standing
+
+NEWEST = 40
+RIGHT = "trace faults"
+
+
+def start(member: Member, machine: Machine, words: str, shows: Shows) -> FaultsOut:
+    """What a trace of this machine can begin with. A constant number of queries."""
+    header = coupled_now(machine)
+    families = [rule_books.shipped().families[one.model.family] for one in owners(machine, header)]
+    symptoms = rule_books.shipped().symptoms
+    names = {short(station.key): station.name for family in families for station in family.stations}
+    listed = symptoms.of([family.family for family in families])
+    hits = search(words, listed, shows, names)
+    rows = Trace.objects.filter(machine=machine).select_related("by").order_by("-begun_at", "-id")[:NEWEST]
+    spoken = {key for symptom in listed for key in symptom.stations}
+    return FaultsOut(
+        machine=serializers.machine_out(machine),
+        header=header.name if header else "",
+        stations=[StationNameOut(key=key, name=name) for key, name in names.items() if key in spoken],
+        symptoms=[
+            SymptomOut(
+                key=hit.symptom.key,
+                name=hit.symptom.name,
+                also=hit.symptom.also,
+                of=owner_of(machine, header, hit.symptom).name,
+                causes=len(causes_in(hit.symptom, symptoms.looks, _family(owner_of(machine, header, hit.symptom)))),
+                hits=hit.hits,
+                swap=hit.symptom.swap,
+            )
+            for hit in hits
+        ],
+        notes=serializers.notes(machine),
+        traces=[brief(row) for row in rows],
+        may_trace=may(member, RIGHT),
+    )
+
+
+def owners(machine: Machine, header: Machine | None) -> list[Machine]:
+    """A machine and what is coupled to it."""
+    return [machine, *([header] if header else [])]
+
+
+def owner_of(machine: Machine, header: Machine | None, symptom: Symptom) -> Machine:
+    """Whose symptom it is."""
+    return next((one for one in owners(machine, header) if one.model.family in symptom.families), machine)
+
+
+def brief(row: Trace) -> TraceBriefOut:
+    """A trace in a line."""
+    symptom = standing.symptom_of(row.symptom)
+    return TraceBriefOut(
+        uuid=row.uuid,
+        symptom=symptom.name if symptom else row.symptom,
+        words=row.words,
+        outcome=row.outcome,  # type: ignore[arg-type]
+        was=was(row, symptom),
+        begun_at=row.begun_at,
+        ended_at=row.ended_at,
+        by=serializers.full_name(row.by),
+        taken_back=row.taken_back_at is not None,
+    )
+
+
+def was(row: Trace, symptom: Symptom | None) -> str:
+    """What it was in the end: the cause's name, or the words that were given."""
+    if row.otherwise:
+        return row.otherwise
+    known = {one.key: one.name for one in symptom.causes} if symptom else {}
+    return known.get(row.cause, ELSE_NAME if row.cause == ELSE else row.cause)
+
+
+def page(member: Member, trace: Trace) -> TraceOut:
+    """One trace. A constant number of queries."""
+    stands = standing.standing(trace)
+    found = stands.traced
+    owner = trace.header or trace.machine
+    ended = trace.ended_by
+    return TraceOut(
+        uuid=trace.uuid,
+        machine=serializers.machine_out(trace.machine),
+        header=trace.header.name if trace.header else "",
+        symptom=stands.symptom.name,
+        words=trace.words,
+        by=serializers.full_name(trace.by),
+        begun_at=trace.begun_at,
+        walk_around=trace.walk_around_id,
+        stands_in=stands.stands_in,
+        causes=[
+            CauseOut(
+                key=one.key,
+                name=one.name,
+                share=one.share,
+                begun=one.begun,
+                because=one.because,
+                look=one.look,
+                ruled_out=one.ruled_out,
+            )
+            for one in found.causes
+        ],
+        looks=[_look(one, stands.family, owner) for one in found.looks],
+        looked=_looked(trace, stands, owner),
+        entropy_bits=found.entropy_bits,
+        sure=found.sure,
+        all_clear=found.all_clear,
+        swap=stands.symptom.swap,
+        loosens=[check.name for key in stands.symptom.loosens if (check := check_of(stands.family, key))],
+        outcome=trace.outcome,  # type: ignore[arg-type]
+        cause=trace.cause,
+        otherwise=trace.otherwise,
+        gone=trace.gone,  # type: ignore[arg-type]
+        ended_at=trace.ended_at,
+        ended_by=serializers.full_name(ended) if ended else "",
+        may_trace=may(member, RIGHT),
+    )
+
+
+def _look(one: NextLook, family: Family, owner: Machine) -> FaultLookOut:
+    safety, look = rule_books.shipped().safety, rule_books.shipped().symptoms.looks[one.key]
+    check = check_of(family, one.key)
+    posture = safety.postures[one.posture]
+    hazards = [*look.hazards, *(check.hazards if check else [])]
+    return FaultLookOut(
+        key=one.key,
+        name=one.name,
+        how=look.how or (check.how if check else ""),
+        check=coupled.long(owner, one.key) if check else "",
+        posture=one.posture,
+        lock=posture.lock,
+        cautions=[*posture.cautions, *(safety.hazards[name] for name in dict.fromkeys(hazards))],
+        minutes=one.minutes,
+        way_minutes=one.way_minutes,
+        p_bad=one.p_bad,
+        gain_bits=one.gain_bits,
+        why=one.why,
+    )
+
+
+def _looked(trace: Trace, stands: standing.Standing, owner: Machine) -> list[LookedOut]:
+    rows: dict[str, LookAnswer] = {}
+    for row in LookAnswer.objects.filter(trace=trace, taken_back_at=None).select_related("by").order_by("id"):
+        rows[row.look] = row
+    found = []
+    for one in stands.answers:
+        answered = rows.get(one.look)
+        found.append(
+            LookedOut(
+                uuid=answered.uuid if answered else None,
+                look=one.look,
+                name=name_of(one.look, stands.looks, stands.family),
+                check="" if answered else coupled.long(owner, one.look),
+                bad=one.bad,
+                words=answered.words if answered else "",
+                at=answered.at if answered else None,
+                by=serializers.full_name(answered.by) if answered else "",
+            )
+        )
+    return found
+
+
+def lock_of(trace: Trace, look: str) -> str:
+    """What is confirmed before this look; empty where nothing is."""
+    family = standing.family_of(trace)
+    posture = posture_of(look, rule_books.shipped().symptoms.looks, family)
+    known = rule_books.shipped().safety.postures
+    return known[posture].lock if posture in known else ""
+
+
+def looks_of(trace: Trace) -> Sequence[str]:
+    """The looks that are answered on the trace's own page: those that are no checks of the catalogue."""
+    symptom, family = standing.symptom_of(trace.symptom), standing.family_of(trace)
+    looks = rule_books.shipped().symptoms.looks
+    keys = tracing_checks(symptom, looks, family, {}) if symptom else {}
+    return [key for key in keys if not check_of(family, key)]
+
+
+def _family(machine: Machine) -> Family:
+    return rule_books.shipped().families[machine.model.family]

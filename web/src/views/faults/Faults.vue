@@ -1,0 +1,241 @@
+<script setup lang="ts">
+/** Something is wrong with a machine: from words, or from where and how it shows, to the symptom a trace begins with. */
+import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import { signOf } from '@/design/stationSigns'
+import { answer, api, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
+import { newUuid } from '@/api/uuid'
+import { counted } from '@/app/counted'
+import { date } from '@/app/words'
+import { useAttempt } from '@/app/useAttempt'
+import MachineTabs from '@/views/machine/MachineTabs.vue'
+import { OUTCOMES, SIGNS_OF } from './faults'
+
+const props = defineProps<{ id: string }>()
+const found = ref<Schemas['FaultsOut'] | null>(null)
+const at = useAttempt('The faults could not be read.')
+const post = usePost()
+const router = useRouter()
+const path = { machine_id: Number(props.id) }
+const said = reactive({ words: '', station: '', when: '', sound: '', follows: '' })
+/** The operator's note whose words were taken. */
+const note = ref<string | null>(null)
+const load = (): Promise<boolean> =>
+  at.read(
+    async () =>
+      void (found.value = await answer(api.GET('/api/faults/machines/{machine_id}', { params: { path, query: { ...said } } }))),
+  )
+onMounted(load)
+let late = 0
+watch(said, () => {
+  clearTimeout(late)
+  late = window.setTimeout(load, 250)
+})
+const anything = computed(() => Object.values(said).some(Boolean))
+/** One UUID a symptom: pressed again after a lost answer it is the same trace. */
+const uuids: Record<string, string> = {}
+const begin = (symptom: string): Promise<boolean> =>
+  at.run(async () => {
+    const uuid = (uuids[symptom] ??= newUuid())
+    const body = { uuid, symptom, words: said.words, note: note.value }
+    await post('/api/faults/machines/{machine_id}/traces', path, body, {
+      what: 'Fault',
+      machine: found.value?.machine.name,
+    })
+    await router.push({ name: 'trace', params: { id: props.id, trace: uuid } })
+  })
+function take(one: Schemas['NoteOut']): void {
+  note.value = one.uuid
+  said.words = one.text
+}
+const toggle = (sign: 'station' | 'when' | 'sound' | 'follows', value: string): void =>
+  void (said[sign] = said[sign] === value ? '' : value)
+const running = computed(() => found.value?.traces.filter((one) => !one.ended_at && !one.taken_back) ?? [])
+const past = computed(() => found.value?.traces.filter((one) => one.ended_at || one.taken_back) ?? [])
+</script>
+
+<template>
+  <MachineTabs :id="id" />
+  <section class="desk">
+    <h1>{{ found ? `${found.machine.name}: what is wrong?` : 'Faults' }}</h1>
+    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+    <template v-if="found">
+      <ul v-if="running.length" class="card rows" aria-label="Under way">
+        <li v-for="one in running" :key="one.uuid">
+          <span class="grow"
+            ><b>{{ one.symptom }}</b
+            ><small class="quiet">{{ [one.words, date(one.begun_at), one.by].filter(Boolean).join(', ') }}</small></span
+          >
+          <RouterLink :to="{ name: 'trace', params: { id, trace: one.uuid } }">Go on</RouterLink>
+        </li>
+      </ul>
+      <label class="words"
+        >What do you notice?
+        <InputText v-model="said.words" maxlength="300" placeholder="rumbles left, tank full" @input="note = null" />
+      </label>
+      <div v-if="found.notes.length" class="tools notes">
+        <span class="quiet">The operator said</span>
+        <button v-for="one in found.notes" :key="one.uuid" type="button" class="link" @click="take(one)">{{ one.text }}</button>
+      </div>
+      <div class="places" role="group" aria-label="Where">
+        <button
+          v-for="one in found.stations"
+          :key="one.key"
+          type="button"
+          class="place"
+          :aria-pressed="said.station === one.key"
+          @click="toggle('station', one.key)"
+        >
+          <svg viewBox="0 0 40 30" aria-hidden="true"><path :d="signOf(one.key)" /></svg>
+          {{ one.name }}
+        </button>
+      </div>
+      <div v-for="(values, sign) in SIGNS_OF" :key="sign" class="tools" role="group" :aria-label="values.name">
+        <span class="sign">{{ values.name }}</span>
+        <button
+          v-for="(name, key) in values.of"
+          :key="key"
+          type="button"
+          class="chip"
+          :aria-pressed="said[sign] === key"
+          @click="toggle(sign, String(key))"
+        >
+          {{ name }}
+        </button>
+      </div>
+      <section class="card" aria-labelledby="likely">
+        <h2 id="likely">{{ anything ? 'What it sounds like' : 'What there is' }}</h2>
+        <p v-if="!found.symptoms.length" class="quiet">No symptom is about that. Say it in other words, or take away a sign.</p>
+        <ol class="rows">
+          <li v-for="(one, i) in found.symptoms" :key="one.key">
+            <span class="grow"
+              ><b>{{ one.name }}</b
+              ><small class="quiet"
+                >{{ one.of === found.machine.name ? '' : `${one.of}. ` }}{{ counted(one.causes, 'cause')
+                }}{{ one.hits.length ? `; found by ${one.hits.join(', ')}` : `; also: ${one.also.join(', ')}` }}</small
+              ></span
+            >
+            <Button
+              v-if="found.may_trace"
+              :severity="anything && i === 0 ? undefined : 'secondary'"
+              label="Trace it"
+              :aria-label="`Trace it: ${one.name}`"
+              :disabled="at.busy"
+              @click="begin(one.key)"
+            />
+          </li>
+        </ol>
+      </section>
+      <section v-if="past.length" class="card" aria-labelledby="past">
+        <h2 id="past">Traced before</h2>
+        <ul class="rows">
+          <li v-for="one in past" :key="one.uuid" :class="{ gone: one.taken_back }">
+            <span class="grow"
+              ><b>{{ one.symptom }}</b
+              ><small class="quiet">{{ date(one.begun_at) }}, {{ one.by }}{{ one.words ? `: ${one.words}` : '' }}</small></span
+            >
+            <span>{{ one.taken_back ? 'taken back' : [OUTCOMES[one.outcome], one.was].filter(Boolean).join(': ') }}</span>
+            <RouterLink :to="{ name: 'trace', params: { id, trace: one.uuid } }">Look</RouterLink>
+          </li>
+        </ul>
+      </section>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.words {
+  display: block;
+  font-weight: 600;
+  font-size: 1.15rem;
+}
+.words :deep(input) {
+  display: block;
+  width: 100%;
+  font-size: 1.15rem;
+  min-height: 56px;
+  margin-top: 6px;
+}
+.notes {
+  margin: 6px 0;
+}
+.notes button {
+  text-align: left;
+}
+.places {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin: 14px 0 10px;
+}
+.place {
+  display: grid;
+  justify-items: center;
+  gap: 2px;
+  min-width: 92px;
+  min-height: 72px;
+  padding: 6px 8px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--surface);
+  color: var(--ink);
+  cursor: pointer;
+}
+.place svg {
+  width: 40px;
+  height: 30px;
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 1.6;
+}
+.place[aria-pressed='true'],
+.chip[aria-pressed='true'] {
+  background: var(--accent);
+  color: var(--on-accent);
+  border-color: var(--accent);
+}
+.chip {
+  min-height: var(--target);
+  padding: 0 14px;
+  border: 1px solid var(--quiet);
+  border-radius: 999px;
+  background: var(--surface);
+  color: var(--ink);
+  cursor: pointer;
+}
+.sign {
+  flex: 0 0 90px;
+}
+.rows {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+ul.card.rows {
+  padding: 4px 16px;
+}
+.rows li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 16px;
+  border-top: 1px solid var(--line);
+  padding: 8px 0;
+  min-height: var(--target);
+}
+.rows li:first-child {
+  border-top: 0;
+}
+.grow {
+  flex: 1 1 260px;
+}
+.rows small {
+  display: block;
+}
+.gone .grow {
+  text-decoration: line-through;
+}
+</style>
