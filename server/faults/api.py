@@ -11,9 +11,10 @@ from lumvek_core.faults.symptom_search import Shows
 from shops.access import member_of
 from shops.endpoints import allowed
 
+from .actions import swapping as swaps
 from .actions import tracing as acts
-from .queries import tracing
-from .schemas import FaultsOut, LookAnswerIn, TraceEndIn, TraceIn, TraceOut
+from .queries import swapping, tracing
+from .schemas import FaultsOut, LookAnswerIn, SwapEndIn, SwapRunIn, SwapTestIn, SwapTestOut, TraceEndIn, TraceIn, TraceOut
 
 router = Router(tags=["faults"])
 Word = Annotated[str, Query(max_length=40)]
@@ -85,3 +86,48 @@ def take_back_trace(request: HttpRequest, trace_id: uuid.UUID) -> TraceOut:
     member = member_of(request)
     acts.take_back(member, acts.trace_for(member, trace_id))
     return tracing.page(member, acts.trace_for(member, trace_id))
+
+
+@router.post("/machines/{int:machine_id}/swap-tests", response=SwapTestOut, **allowed(swaps.begin))
+def begin_swap_test(request: HttpRequest, machine_id: int, new: SwapTestIn) -> SwapTestOut:
+    """Begin a swap test. The same UUID twice is once."""
+    member = member_of(request)
+    return swapping.page(member, swaps.begin(member, machine_for(member, machine_id), new))
+
+
+@router.get("/swap-tests/{uuid:swap_test_id}", response=SwapTestOut)
+def fault_swap_test(request: HttpRequest, swap_test_id: uuid.UUID) -> SwapTestOut:
+    """Who sits where, what the runs say, and what to swap next."""
+    member = member_of(request)
+    return swapping.page(member, swaps.swap_test_for(member, swap_test_id))
+
+
+@router.post("/swap-tests/{uuid:swap_test_id}/runs", response=SwapTestOut, **allowed(swaps.run))
+def run_swap_test(request: HttpRequest, swap_test_id: uuid.UUID, new: SwapRunIn) -> SwapTestOut:
+    """One run. The same UUID twice is once."""
+    member = member_of(request)
+    swaps.run(member, swaps.swap_test_for(member, swap_test_id), new)
+    return swapping.page(member, swaps.swap_test_for(member, swap_test_id))
+
+
+@router.post("/swap-runs/{uuid:swap_run_id}/take-back", response=SwapTestOut, **allowed(swaps.take_back_run))
+def take_back_swap_run(request: HttpRequest, swap_run_id: uuid.UUID) -> SwapTestOut:
+    """It was not so."""
+    member = member_of(request)
+    return swapping.page(member, swaps.take_back_run(member, swap_run_id))
+
+
+@router.post("/swap-tests/{uuid:swap_test_id}/end", response=SwapTestOut, **allowed(swaps.end))
+def end_swap_test(request: HttpRequest, swap_test_id: uuid.UUID, said: SwapEndIn) -> SwapTestOut:
+    """End it with what was proven."""
+    member = member_of(request)
+    swaps.end(member, swaps.swap_test_for(member, swap_test_id), said)
+    return swapping.page(member, swaps.swap_test_for(member, swap_test_id))
+
+
+@router.post("/swap-tests/{uuid:swap_test_id}/go-on", response=SwapTestOut, **allowed(swaps.go_on))
+def go_on_with_swap_test(request: HttpRequest, swap_test_id: uuid.UUID) -> SwapTestOut:
+    """That was not it."""
+    member = member_of(request)
+    swaps.go_on(member, swaps.swap_test_for(member, swap_test_id))
+    return swapping.page(member, swaps.swap_test_for(member, swap_test_id))

@@ -70,3 +70,45 @@ class LookAnswer(TakenBack):
 
     class Meta:
         ordering = ["id"]
+
+
+class SwapTest(TakenBack):
+    """Parts swapped between rows until it is known what is broken. rows: that take part. parts: row → slot → number, as
+    somebody typed it. proven, words: what the runs said in the end. fitted: the act that fitted a new one."""
+
+    shop_path = "machine__shop"
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="swap_tests")
+    rows = models.JSONField(default=list)
+    parts = models.JSONField(default=dict, blank=True)
+    begun_at = models.DateTimeField(auto_now_add=True)
+    by = user_key()
+    proven = models.CharField(max_length=80, blank=True)
+    words = models.CharField(max_length=200, blank=True)
+    fitted = models.UUIDField(null=True, blank=True)
+    ended_at = models.DateTimeField(null=True, blank=True)
+    ended_by = user_key(null=True, blank=True)
+
+    class Meta:
+        ordering = ["begun_at", "id"]
+
+
+class SwapRun(TakenBack):
+    """One run. swapped: slots that were exchanged before it, between row_a and row_b. faults: row → whether it showed."""
+
+    shop_path = "test__machine__shop"
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    test = models.ForeignKey(SwapTest, on_delete=models.CASCADE, related_name="runs")
+    swapped = models.JSONField(default=list, blank=True)
+    row_a = models.CharField(max_length=4, blank=True)
+    row_b = models.CharField(max_length=4, blank=True)
+    faults = models.JSONField(default=dict)
+    at = models.DateTimeField(auto_now_add=True)
+    by = user_key()
+
+    class Meta:
+        ordering = ["id"]

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Mapping
 from math import ceil
 from typing import Literal, cast
 
+from fleet.models import MachineModel
 from lumvek_core import positions
 from lumvek_core.catalogue.rule_book import RuleBook
 from lumvek_core.coupled import long
@@ -62,6 +63,12 @@ def numbers_of(book: Iterable[PartNumber]) -> dict[tuple[str, str], PartNumber]:
     """The number to use for each (slot, side) of one model: the alternative that was chosen, else the one as original."""
     ranked = sorted(book, key=lambda n: (not n.chosen, n.kind != PartNumber.Kind.ORIGINAL, n.number))
     return {(n.slot, n.side): n for n in reversed(ranked)}
+
+
+def number_for(model: MachineModel, slot: str) -> str:
+    """The number that this shop fits in a slot that is not handed; empty where none is known. One query."""
+    found = numbers_of(PartNumber.objects.filter(model=model, slot=slot)).get((slot, ""))
+    return found.number if found else ""
 
 
 def _at(part: PartOut, *, found: bool, declined: bool) -> str:

@@ -76,11 +76,23 @@ class Symptom:
 
 
 @dataclass(frozen=True)
+class SwapPart:
+    """A part that sits alike on every row. name: as one says it. minutes: to swap it between two rows."""
+
+    slot: str
+    name: str
+    families: list[str]
+    weight: Annotated[float, Over(0), Within(0, 100)]
+    minutes: Annotated[float, Over(0), Within(0, 600)]
+
+
+@dataclass(frozen=True)
 class Symptoms:
-    """looks: by key."""
+    """looks: by key. swaps: what is swapped between rows."""
 
     looks: dict[str, Look]
     symptoms: list[Symptom]
+    swaps: list[SwapPart] = field(default_factory=list)
 
     def of(self, families: Collection[str]) -> list[Symptom]:
         """Those of a machine and what is coupled to it."""
@@ -109,6 +121,11 @@ def complaints(
     checks = {short(key) for family in families.values() for key in family.checks}
     for key, look in symptoms.looks.items():
         yield from ((f"looks.{key}", complaint) for complaint in _look(key, look, checks, postures, hazards))
+    for i, part in enumerate(symptoms.swaps):
+        for name in part.families:
+            slots = [short(slot) for slot in families[name].slots] if name in families else []
+            if part.slot not in slots:
+                yield f"swaps.{i}", f"{name} has no slot {part.slot}{nearest(part.slot, slots)}"
     keys = [one.key for one in symptoms.symptoms]
     used = {check for one in symptoms.symptoms for check in _looked_at(one)}
     for key in symptoms.looks:

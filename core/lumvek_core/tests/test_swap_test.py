@@ -7,6 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumvek_core.errors import BadInput
+from lumvek_core.faults import seating
+from lumvek_core.faults.seating import Run, Swap, after, named, seatings
+from lumvek_core.faults.swapping import SwapSlot
 from lumvek_core.registry import find
 
 SLOTS = [
@@ -121,3 +124,24 @@ def test_following_the_proposals_finds_whatever_is_broken(broken, rows):
     assert found["proven"] == f"{broken}:{bad}"
     moved = "stayed on the row" if broken == "row" else f"moved with the {broken}"
     assert found["words"] in (moved, f"only the {broken} is left")
+
+
+def test_parts_are_followed_by_their_place():
+    seats = named(["7", "8"], ["motor", "controller"], {"7": {"motor": " M-71 "}})
+    assert seats["7"] == {"motor": "M-71", "controller": "of row 7"} and seats["8"]["motor"] == "of row 8"
+    runs = [
+        Run(None, {"7": True, "8": False}),
+        Run(Swap(["controller"], "7", "8"), {"7": True, "8": False}),
+        Run(Swap(["motor"], "7", "8"), {"7": False, "8": True}),
+    ]
+    sat = seatings(seats, runs)
+    assert [one["8"]["motor"] for one in sat] == ["of row 8", "of row 8", "M-71"]
+    found = seating.tested(seats, runs, [SwapSlot("motor"), SwapSlot("controller")])
+    assert (found.proven, found.words) == ("motor:M-71", "moved with the motor")
+
+
+@given(st.lists(st.sampled_from(["motor", "controller"]), unique=True))
+def test_swapping_twice_is_as_it_was(slots):
+    seats = named(["1", "2", "3"], ["motor", "controller"], {})
+    swap = Swap(slots, "1", "3")
+    assert after(after(seats, swap), swap) == seats

@@ -35,6 +35,8 @@ from endpoints import (
     SEASON_PLAN,
     SET_IN_FIELD,
     STEP,
+    SWAP_RUN,
+    SWAP_TEST,
     TRACE,
     VIEW,
 )
@@ -42,8 +44,8 @@ from endpoints import (
 from calibration.actions import recording as calibrating
 from calibration.schemas import CalibrationRunIn, CollectedLoadIn, HappenedIn
 from demo.pictures import drawn
-from faults.actions import tracing
-from faults.schemas import LookAnswerIn, TraceIn
+from faults.actions import swapping, tracing
+from faults.schemas import LookAnswerIn, SwapRunIn, SwapTestIn, TraceIn
 from field.actions import recording as field
 from field.schemas import SetInFieldIn
 from fleet.actions import counting, pictures
@@ -145,6 +147,8 @@ def a_fault(yard):
     """One that is traced, with a look that was answered."""
     trace = tracing.begin(yard.technician, yard.machine, TraceIn(uuid=TRACE, symptom="meter-current"))
     tracing.answer(yard.technician, trace, LookAnswerIn(uuid=LOOK_ANSWER, look="meter-bearing", bad=False))
+    test = swapping.begin(yard.technician, yard.machine, SwapTestIn(uuid=SWAP_TEST, rows=["1", "2"]))
+    swapping.run(yard.technician, test, SwapRunIn(uuid=SWAP_RUN, faults={"1": True, "2": False}))
 
 
 def something_to_order(yard):

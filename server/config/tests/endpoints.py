@@ -150,6 +150,9 @@ BODIES = {
     "begin_trace": {"uuid": str(uuid.uuid4()), "symptom": "skips"},
     "answer_look": {"uuid": str(uuid.uuid4()), "look": "disc-debris", "bad": False},
     "end_trace": {"outcome": "not-found"},
+    "begin_swap_test": {"uuid": str(uuid.uuid4()), "rows": ["3", "4"]},
+    "run_swap_test": {"uuid": str(uuid.uuid4()), "faults": {"1": True, "2": False}},
+    "end_swap_test": {"uuid": str(uuid.uuid4())},
     "tick_daily": {"uuid": str(uuid.uuid4()), "keys": ["daily-grease"]},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
@@ -175,7 +178,7 @@ PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, 
 )
 SEASON_PLAN, MARK, OWN_JOB, AWAY, DRY_SPELL = (uuid.uuid4() for _ in range(5))
 CALIBRATION_RUN, HAPPENED, LOAD, SET_IN_FIELD = (uuid.uuid4() for _ in range(4))
-TRACE, LOOK_ANSWER = (uuid.uuid4() for _ in range(2))
+TRACE, LOOK_ANSWER, SWAP_TEST, SWAP_RUN = (uuid.uuid4() for _ in range(4))
 
 
 NAMED = {
@@ -209,6 +212,8 @@ NAMED = {
     "field_setting_id": SET_IN_FIELD,
     "trace_id": TRACE,
     "look_answer_id": LOOK_ANSWER,
+    "swap_test_id": SWAP_TEST,
+    "swap_run_id": SWAP_RUN,
 }
 """What an address can name, beside what gets its number when it is made."""
 

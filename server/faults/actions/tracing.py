@@ -19,10 +19,10 @@ from shops.models import Member
 from shops.rights import action
 
 from ..models import LookAnswer, Trace
-from ..queries import standing, tracing
+from ..queries import standing, swapping, tracing
 from ..schemas import LookAnswerIn, TraceEndIn, TraceIn
 
-RIGHT = tracing.RIGHT
+RIGHT = swapping.RIGHT
 
 
 def trace_for(member: Member, uuid_: uuid.UUID) -> Trace:

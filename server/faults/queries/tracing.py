@@ -13,12 +13,12 @@ from lumvek_core.faults.trace import ELSE, ELSE_NAME, NextLook, name_of, posture
 from shops.models import Member
 from shops.rights import may
 
-from ..models import LookAnswer, Trace
+from ..models import LookAnswer, SwapTest, Trace
 from ..schemas import CauseOut, FaultLookOut, FaultsOut, LookedOut, StationNameOut, SymptomOut, TraceBriefOut, TraceOut
-from . import standing
+from . import standing, swapping
+from .swapping import RIGHT
 
 NEWEST = 40
-RIGHT = "trace faults"
 
 
 def start(member: Member, machine: Machine, words: str, shows: Shows) -> FaultsOut:
@@ -30,6 +30,7 @@ def start(member: Member, machine: Machine, words: str, shows: Shows) -> FaultsO
     listed = symptoms.of([family.family for family in families])
     hits = search(words, listed, shows, names)
     rows = Trace.objects.filter(machine=machine).select_related("by").order_by("-begun_at", "-id")[:NEWEST]
+    swaps = SwapTest.objects.filter(machine=machine, taken_back_at=None).select_related("by").order_by("-begun_at", "-id")
     spoken = {key for symptom in listed for key in symptom.stations}
     return FaultsOut(
         machine=serializers.machine_out(machine),
@@ -49,6 +50,8 @@ def start(member: Member, machine: Machine, words: str, shows: Shows) -> FaultsO
         ],
         notes=serializers.notes(machine),
         traces=[brief(row) for row in rows],
+        swaps=[swapping.brief(one) for one in swaps[:NEWEST]],
+        swaps_here=bool(swapping.parts_of(machine)) and (machine.rows or 0) > 1,
         may_trace=may(member, RIGHT),
     )
 

@@ -4,11 +4,12 @@ from collections.abc import Iterator
 
 from calibration.models import CalibrationRun, CollectedLoad
 from calibration.queries.page import run_out
-from faults.models import Trace
+from faults.models import SwapTest, Trace
 from faults.queries.tracing import brief
 from field.models import SetInField
 from field.queries.cards import set_out
 from fleet.models import Coupling, Machine
+from inspection.queries.serializers import full_name
 from lumvek_core.counted import counted
 from lumvek_core.units import plain
 
@@ -62,7 +63,7 @@ def field_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
 
 
 def fault_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    """Faults that were traced. Two queries."""
+    """Faults that were traced, and swap tests. Three queries."""
     for row in Trace.objects.filter(machine=machine).select_related("by").prefetch_related("answers"):
         shown = brief(row)
         looked = sum(answer.taken_back_at is None for answer in row.answers.all())
@@ -76,7 +77,22 @@ def fault_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
         text = "; ".join(filter(None, told))
         link = f"/machines/{machine.pk}/faults/{row.uuid}"
         yield Entry(row.ended_at or row.begun_at, "fault", f"{_gone(row)}{shown.symptom}", text, by=shown.by, link=link)
+    yield from _swap_entries(machine)
 
 
-def _gone(row: CalibrationRun | CollectedLoad | Coupling | SetInField | Trace) -> str:
+def _swap_entries(machine: Machine) -> Iterator[Entry]:
+    for test in SwapTest.objects.filter(machine=machine).select_related("by"):
+        words = f"{test.words}{f': {test.proven}' if test.proven else ''}" if test.ended_at else "under way"
+        fitted = "a new one was fitted" if test.fitted else ""
+        yield Entry(
+            test.ended_at or test.begun_at,
+            "fault",
+            f"{_gone(test)}Swap test, rows {' and '.join(test.rows)}",
+            "; ".join(filter(None, [words, fitted])),
+            by=full_name(test.by),
+            link=f"/machines/{machine.pk}/swap-tests/{test.uuid}",
+        )
+
+
+def _gone(row: CalibrationRun | CollectedLoad | Coupling | SetInField | Trace | SwapTest) -> str:
     return "Taken back: " if row.taken_back_at else ""

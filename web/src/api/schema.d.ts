@@ -1325,6 +1325,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/faults/machines/{machine_id}/swap-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Swap Test
+         * @description Begin a swap test. The same UUID twice is once.
+         */
+        post: operations["faults_api_begin_swap_test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/faults/machines/{machine_id}/traces": {
         parameters: {
             query?: never;
@@ -1339,6 +1359,106 @@ export interface paths {
          * @description Begin a trace at a symptom. The same UUID twice is once.
          */
         post: operations["faults_api_begin_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/swap-runs/{swap_run_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Swap Run
+         * @description It was not so.
+         */
+        post: operations["faults_api_take_back_swap_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/swap-tests/{swap_test_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fault Swap Test
+         * @description Who sits where, what the runs say, and what to swap next.
+         */
+        get: operations["faults_api_fault_swap_test"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/swap-tests/{swap_test_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Swap Test
+         * @description End it with what was proven.
+         */
+        post: operations["faults_api_end_swap_test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/swap-tests/{swap_test_id}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go On With Swap Test
+         * @description That was not it.
+         */
+        post: operations["faults_api_go_on_with_swap_test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/swap-tests/{swap_test_id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Run Swap Test
+         * @description One run. The same UUID twice is once.
+         */
+        post: operations["faults_api_run_swap_test"];
         delete?: never;
         options?: never;
         head?: never;
@@ -8752,7 +8872,7 @@ export interface components {
         /**
          * FaultsOut
          * @description Before a trace: the symptoms that words and signs lead to, best first; what the operator said; traces under way
-         *     and past.
+         *     and past. swaps_here: parts of its rows can be swapped.
          */
         FaultsOut: {
             /** Header */
@@ -8764,6 +8884,10 @@ export interface components {
             notes: components["schemas"]["NoteOut"][];
             /** Stations */
             stations: components["schemas"]["StationNameOut"][];
+            /** Swaps */
+            swaps: components["schemas"]["SwapBriefOut"][];
+            /** Swaps Here */
+            swaps_here: boolean;
             /** Symptoms */
             symptoms: components["schemas"]["SymptomOut"][];
             /** Traces */
@@ -10894,6 +11018,19 @@ export interface components {
             new: string;
             /** Old */
             old: string;
+        };
+        /** NextSwapOut */
+        NextSwapOut: {
+            /** Minutes */
+            minutes: number;
+            /** Names */
+            names: string[];
+            /** Row A */
+            row_a: string;
+            /** Row B */
+            row_b: string;
+            /** Slots */
+            slots: string[];
         };
         /**
          * NextUseIn
@@ -14288,6 +14425,195 @@ export interface components {
             extra_p: number;
         };
         /**
+         * SwapBriefOut
+         * @description A swap test in a line.
+         */
+        SwapBriefOut: {
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** By */
+            by: string;
+            /** Ended At */
+            ended_at: string | null;
+            /** Rows */
+            rows: string[];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SwapEndIn
+         * @description renewed: a new part took the place of the proven one.
+         */
+        SwapEndIn: {
+            /**
+             * Renewed
+             * @default false
+             */
+            renewed: boolean;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * SwapRunIn
+         * @description swapped: slots that were exchanged between row_a and row_b before this run; none: as it stood. faults: of every row.
+         */
+        SwapRunIn: {
+            /** Faults */
+            faults: {
+                [key: string]: boolean;
+            };
+            /**
+             * Row A
+             * @default
+             */
+            row_a: string;
+            /**
+             * Row B
+             * @default
+             */
+            row_b: string;
+            /**
+             * Swapped
+             * @default []
+             */
+            swapped: string[];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * SwapRunOut
+         * @description swapped: names of what was exchanged before it. sat: row → slot → number of the part that sat there.
+         */
+        SwapRunOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Faults */
+            faults: {
+                [key: string]: boolean;
+            };
+            /** Row A */
+            row_a: string;
+            /** Row B */
+            row_b: string;
+            /** Sat */
+            sat: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            /** Swapped */
+            swapped: string[];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * SwapSlotOut
+         * @description minutes: to swap it between two rows.
+         */
+        SwapSlotOut: {
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Slot */
+            slot: string;
+        };
+        /**
+         * SwapTestIn
+         * @description rows: that take part, the one with the fault first. parts: row → slot → number, of those that somebody knows.
+         */
+        SwapTestIn: {
+            /**
+             * Parts
+             * @default {}
+             */
+            parts: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            /** Rows */
+            rows: string[];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * SwapTestOut
+         * @description seats: who sits where now. suspects, cleared: parts as ``name: number``. next_swap: what to exchange; none at the
+         *     beginning and in the end. proven_slot, proven_row: of the proven part and where it sits now.
+         */
+        SwapTestOut: {
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** By */
+            by: string;
+            /** Cleared */
+            cleared: string[];
+            /** Ended At */
+            ended_at: string | null;
+            /** Fitted */
+            fitted: boolean;
+            machine: components["schemas"]["MachineOut"];
+            /** May Trace */
+            may_trace: boolean;
+            next_swap: components["schemas"]["NextSwapOut"] | null;
+            /** Proven */
+            proven: string;
+            /** Proven Row */
+            proven_row: string;
+            /** Proven Slot */
+            proven_slot: string;
+            /** Rows */
+            rows: string[];
+            /** Runs */
+            runs: components["schemas"]["SwapRunOut"][];
+            /** Seats */
+            seats: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            /** Slots */
+            slots: components["schemas"]["SwapSlotOut"][];
+            /** Suspects */
+            suspects: string[];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * SymptomOut
          * @description hits: words that led to it. of: the machine or header whose symptom it is.
          */
@@ -16504,6 +16830,32 @@ export interface operations {
             };
         };
     };
+    faults_api_begin_swap_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapTestIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapTestOut"];
+                };
+            };
+        };
+    };
     faults_api_begin_trace: {
         parameters: {
             query?: never;
@@ -16526,6 +16878,124 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+        };
+    };
+    faults_api_take_back_swap_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                swap_run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapTestOut"];
+                };
+            };
+        };
+    };
+    faults_api_fault_swap_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                swap_test_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapTestOut"];
+                };
+            };
+        };
+    };
+    faults_api_end_swap_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                swap_test_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapEndIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapTestOut"];
+                };
+            };
+        };
+    };
+    faults_api_go_on_with_swap_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                swap_test_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapTestOut"];
+                };
+            };
+        };
+    };
+    faults_api_run_swap_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                swap_test_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapRunIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapTestOut"];
                 };
             };
         };

@@ -149,6 +149,13 @@ export const router = createRouter({
       meta: { title: 'Fault' },
     },
     {
+      path: '/machines/:id/swap-tests/:test',
+      name: 'swap-test',
+      component: () => import('@/views/faults/SwapTest.vue'),
+      props: true,
+      meta: { title: 'Swap test' },
+    },
+    {
       path: '/daily',
       name: 'daily-cards',
       component: () => import('@/views/field/DailyCards.vue'),

@@ -12,6 +12,7 @@ import { counted } from '@/app/counted'
 import { date } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
+import SwapBegin from './SwapBegin.vue'
 import { OUTCOMES, SIGNS_OF } from './faults'
 
 const props = defineProps<{ id: string }>()
@@ -128,6 +129,27 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
             />
           </li>
         </ol>
+      </section>
+      <SwapBegin
+        v-if="found.swaps_here && found.may_trace"
+        :id="id"
+        :machine="found.machine.name"
+        :rows="found.machine.rows ?? 0"
+      />
+      <section v-if="found.swaps.length" class="card" aria-labelledby="swaps">
+        <h2 id="swaps">Swap tests</h2>
+        <ul class="rows">
+          <li v-for="one in found.swaps" :key="one.uuid">
+            <span class="grow"
+              ><b>Rows {{ one.rows.join(' and ') }}</b
+              ><small class="quiet">{{ date(one.begun_at) }}, {{ one.by }}</small></span
+            >
+            <span>{{ one.ended_at ? one.words : 'under way' }}</span>
+            <RouterLink :to="{ name: 'swap-test', params: { id, test: one.uuid } }">{{
+              one.ended_at ? 'Look' : 'Go on'
+            }}</RouterLink>
+          </li>
+        </ul>
       </section>
       <section v-if="past.length" class="card" aria-labelledby="past">
         <h2 id="past">Traced before</h2>

@@ -33,26 +33,24 @@ const ENDS = [
         ><input v-model="said.outcome" type="radio" name="outcome" :value="one.outcome" /> {{ one.name }}</label
       >
     </div>
-    <label v-if="said.outcome === 'found'" class="line"
-      >It was
-      <select v-model="said.cause" @change="chosen = true">
+    <template v-if="said.outcome === 'found'"
+      ><label for="was">It was</label>
+      <select id="was" v-model="said.cause" @change="chosen = true">
         <option value="">choose</option>
         <option v-for="one in trace.causes" :key="one.key" :value="one.key">{{ one.name }}</option>
-      </select></label
+      </select></template
     >
     <p v-if="attempt.field === 'cause'" class="trouble" role="alert">{{ attempt.problem }}</p>
     <label v-if="said.outcome !== 'found' || said.cause === 'something-else'" class="line"
       >In words <InputText v-model="said.otherwise" maxlength="200" :invalid="attempt.field === 'otherwise'"
     /></label>
     <p v-if="attempt.field === 'otherwise'" class="trouble" role="alert">{{ attempt.problem }}</p>
-    <label class="line"
-      >Is it gone?
-      <select v-model="said.gone">
-        <option value="">not yet</option>
-        <option value="put-right">yes, since it was put right</option>
-        <option value="other-speed">yes, since a speed or range was changed</option>
-      </select></label
-    >
+    <label for="gone">Is it gone?</label>
+    <select id="gone" v-model="said.gone">
+      <option value="">not yet</option>
+      <option value="put-right">yes, since it was put right</option>
+      <option value="other-speed">yes, since a speed or range was changed</option>
+    </select>
     <p v-if="attempt.field === 'outcome'" class="trouble" role="alert">{{ attempt.problem }}</p>
     <Button type="submit" severity="secondary" label="End the trace" :disabled="attempt.busy" />
   </form>
@@ -70,7 +68,7 @@ const ENDS = [
   display: block;
   margin: 8px 0;
 }
-.line select,
+select,
 .line :deep(input) {
   display: block;
   width: 100%;

@@ -1,0 +1,85 @@
+<script setup lang="ts">
+/** Begin a swap test: the row with the fault, a row that runs, and the numbers of their parts where somebody can read them. */
+import { reactive, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import { usePost } from '@/api/usePost'
+import { newUuid } from '@/api/uuid'
+import { useAttempt } from '@/app/useAttempt'
+
+const props = defineProps<{ id: string; machine: string; rows: number }>()
+const at = useAttempt('That could not be kept.')
+const post = usePost()
+const router = useRouter()
+const said = reactive({ uuid: newUuid(), faulty: '', sound: '' })
+const numbers = ref(false)
+const parts = reactive<Record<string, Record<string, string>>>({})
+const SLOTS = { 'row-controller': 'controller', 'meter-motor': 'motor', 'seed-tube-sensor': 'sensor' } as const
+const text = (row: string, slot: string): string => parts[row]?.[slot] ?? ''
+const type = (row: string, slot: string, value: string): void => void ((parts[row] ??= {})[slot] = value)
+const begin = (): Promise<boolean> =>
+  at.run(async () => {
+    const rows = [said.faulty.trim(), said.sound.trim()]
+    const typed = Object.fromEntries(rows.filter((row) => parts[row]).map((row) => [row, { ...parts[row] }]))
+    await post(
+      '/api/faults/machines/{machine_id}/swap-tests',
+      { machine_id: Number(props.id) },
+      { uuid: said.uuid, rows, parts: typed },
+      { what: 'Swap test', machine: props.machine },
+    )
+    await router.push({ name: 'swap-test', params: { id: props.id, test: said.uuid } })
+  })
+</script>
+
+<template>
+  <form class="card" aria-labelledby="swap" @submit.prevent="begin">
+    <h2 id="swap">A row reports a fault: swap test</h2>
+    <div class="tools">
+      <label
+        >Row with the fault
+        <InputText v-model="said.faulty" inputmode="numeric" maxlength="2" :invalid="at.field === 'rows.0'" class="row"
+      /></label>
+      <label
+        >A row that runs
+        <InputText v-model="said.sound" inputmode="numeric" maxlength="2" :invalid="at.field === 'rows.1'" class="row"
+      /></label>
+      <button type="button" class="link" :aria-expanded="numbers" @click="numbers = !numbers">
+        {{ numbers ? 'Without numbers' : 'Numbers of the parts' }}
+      </button>
+      <Button type="submit" severity="secondary" label="Begin the swap test" :disabled="at.busy" />
+    </div>
+    <div v-if="numbers" class="numbers">
+      <fieldset v-for="row in [said.faulty, said.sound].filter(Boolean)" :key="row" class="tools">
+        <legend>Row {{ row }}</legend>
+        <label v-for="(name, slot) in SLOTS" :key="slot"
+          >{{ name }}
+          <InputText
+            :model-value="text(row, slot)"
+            maxlength="40"
+            :aria-label="`Row ${row}: ${name}`"
+            :invalid="at.field === `parts.${row}.${slot}`"
+            @update:model-value="type(row, slot, $event ?? '')"
+        /></label>
+      </fieldset>
+      <p class="quiet">
+        Typed or scanned once: from then on each is followed by its place. Left empty, it is called after its row.
+      </p>
+    </div>
+    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+  </form>
+</template>
+
+<style scoped>
+.row {
+  width: 80px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 8px 0;
+}
+legend {
+  font-weight: 600;
+}
+</style>
