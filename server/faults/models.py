@@ -112,3 +112,50 @@ class SwapRun(TakenBack):
 
     class Meta:
         ordering = ["id"]
+
+
+class Recording(TakenBack):
+    """How a machine shook. samples: 32-bit floats, in the unit of where they come from. engine_rpm, ranges (shaft → range), rpm
+    (shaft → read off the display): how it ran. station: where the recorder lay. crop: in the shop's words."""
+
+    class Source(models.TextChoices):
+        PHONE = "phone", "The phone's own sensor"
+        FILE = "file", "A file"
+        SIMULATED = "simulated", "The simulated recorder"
+
+    shop_path = "machine__shop"
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    machine = models.ForeignKey("fleet.Machine", on_delete=models.CASCADE, related_name="recordings")
+    source = models.CharField(max_length=10, choices=Source.choices)
+    sample_hz = models.FloatField()
+    samples = models.BinaryField()
+    engine_rpm = models.FloatField()
+    ranges = models.JSONField(default=dict, blank=True)
+    rpm = models.JSONField(default=dict, blank=True)
+    station = models.CharField(max_length=60, blank=True)
+    crop = models.CharField(max_length=60, blank=True)
+    words = models.CharField(max_length=200, blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+    by = user_key()
+
+    class Meta:
+        ordering = ["at", "id"]
+
+
+class ModelShaft(models.Model):
+    """A shaft of a model as its manual has it: speeds by range, orders by how many times a turn. It goes before the
+    catalogue's."""
+
+    shop_path = "model__shop"
+    objects = OfShop.as_manager()
+
+    model = models.ForeignKey("fleet.MachineModel", on_delete=models.CASCADE, related_name="shafts")
+    key = models.CharField(max_length=40)
+    speeds = models.JSONField(default=dict)
+    orders = models.JSONField(default=dict)
+    source = models.CharField(max_length=120, blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["model", "key"], name="one_shaft_of_a_model")]

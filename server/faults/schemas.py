@@ -254,3 +254,147 @@ class SwapEndIn(Schema):
 
     uuid: UUID
     renewed: bool = False
+
+
+Rpm = Annotated[float, Field(gt=0, le=20_000)]
+ShaftKey = Annotated[str, Field(max_length=40)]
+
+
+class ShaftOut(Schema):
+    """speeds: range → rpm at the engine's rated speed; ``fixed`` where there is one only. orders: times a turn → what gives it.
+    own: as the model's manual has it; source: which."""
+
+    key: str
+    name: str
+    station: str
+    drives: str
+    follows: bool
+    speeds: dict[str, float]
+    orders: dict[str, str]
+    own: bool
+    source: str
+
+
+class RecordingBriefOut(Schema):
+    """How it was made and how the machine ran."""
+
+    uuid: UUID
+    source: Literal["phone", "file", "simulated"]
+    at: dt.datetime
+    by: str
+    engine_rpm: float
+    station: str
+    crop: str
+    words: str
+    seconds: float
+    sample_hz: float
+    ranges: dict[str, str]
+
+
+class RecordingsOut(Schema):
+    machine: MachineOut
+    engine_rpm: float | None
+    shafts: list[ShaftOut]
+    recordings: list[RecordingBriefOut]
+    crops: list[str]
+    may_trace: bool
+    may_change: bool
+
+
+class ShaftOrderOut(Schema):
+    """observable: under half the rate of the recording."""
+
+    order: float
+    hz: float
+    what: str
+    observable: bool
+
+
+class TurningOut(Schema):
+    """A shaft as it turned: rpm, in which range, and its orders in Hz."""
+
+    key: str
+    name: str
+    station: str
+    rpm: float
+    ranged: str
+    follows: bool
+    orders: list[ShaftOrderOut]
+
+
+class ShaftMatchOut(Schema):
+    shaft: str
+    order: float
+    off_pct: float
+
+
+class ShakePeakOut(Schema):
+    hz: float
+    amplitude: float
+    matches: list[ShaftMatchOut]
+
+
+class ShaftScoreOut(Schema):
+    shaft: str
+    score: float
+
+
+class ShakeComparedOut(Schema):
+    """follows: engine, not, same (at one speed nobody can tell), only (the other does not have it)."""
+
+    hz: float
+    other_hz: float | None
+    order: float
+    follows: Literal["engine", "not", "same", "only"]
+    times: float | None
+
+
+class SpectrumOut(Schema):
+    hz: list[float]
+    amplitude: list[float]
+    level: float
+
+
+class RecordingOut(RecordingBriefOut):
+    """says: the shaft that it is, or “no match”. beside: another recording of the machine, with its spectrum."""
+
+    machine: MachineOut
+    spectrum: SpectrumOut
+    shafts: list[TurningOut]
+    peaks: list[ShakePeakOut]
+    ranked: list[ShaftScoreOut]
+    unmatched: list[float]
+    says: str
+    others: list[RecordingBriefOut]
+    beside: RecordingBriefOut | None
+    beside_spectrum: SpectrumOut | None
+    compared: list[ShakeComparedOut]
+    taken_back: bool
+    may_trace: bool
+
+
+class RecordingIn(Schema):
+    """How the machine ran. ranges: shaft → range; rpm: shaft → as the display showed it."""
+
+    uuid: UUID
+    engine_rpm: Rpm
+    ranges: Annotated[dict[ShaftKey, ShaftKey], Field(max_length=40)] = {}
+    rpm: Annotated[dict[ShaftKey, Rpm], Field(max_length=40)] = {}
+    station: Annotated[str, Field(max_length=60)] = ""
+    crop: Annotated[str, Field(max_length=60)] = ""
+    words: Annotated[str, Field(max_length=200)] = ""
+
+
+class SimulatedIn(RecordingIn):
+    """shaking: a chopper that has lost a knife."""
+
+    shaking: bool = True
+
+
+class ShaftIn(Schema):
+    """As the model's manual has it."""
+
+    key: Key
+    speeds: Annotated[dict[ShaftKey, Rpm], Field(min_length=1, max_length=6)]
+    orders: Annotated[dict[Annotated[str, Field(max_length=8)], Annotated[str, Field(max_length=60)]], Field(max_length=20)]
+    source: Annotated[str, Field(max_length=120)] = ""

@@ -13,6 +13,7 @@ from .load import SHIPPED, load
 from .model import FamilyHead, SharedHead, Station
 from .model_file import ModelFile
 from .own import OwnChecks
+from .shafts import Shafts
 from .symptoms import Symptoms
 
 FILES: dict[str, Any] = {
@@ -28,6 +29,7 @@ FILES: dict[str, Any] = {
     "calibrations": Calibrations,
     "field-settings": FieldSettings,
     "symptoms": Symptoms,
+    "shafts": Shafts,
     "renamed": Renamed,
     "own-checks": OwnChecks,
     "model": ModelFile,

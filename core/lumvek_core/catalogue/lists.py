@@ -9,6 +9,7 @@ from ..structure import Over, Stated, Within
 from .calibration import Calibrations
 from .field_settings import FieldSettings
 from .model import At, Family
+from .shafts import Shafts
 from .symptoms import Symptoms
 
 
@@ -235,3 +236,4 @@ class Catalogue:
     calibrations: Calibrations = field(default_factory=lambda: Calibrations({}, []))
     field_settings: FieldSettings = field(default_factory=lambda: FieldSettings([], []))
     symptoms: Symptoms = field(default_factory=lambda: Symptoms({}, []))
+    shafts: Shafts = field(default_factory=lambda: Shafts({}))

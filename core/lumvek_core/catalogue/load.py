@@ -13,6 +13,7 @@ from .files import Written
 from .lists import Catalogue, Companion, Renamed, Safety, School, Service, StripDown, WorkTimes
 from .model import Family, FamilyHead, SharedHead, Station
 from .qualify import qualified
+from .shafts import Shafts
 from .symptoms import Symptoms
 
 SHIPPED = Path(__file__).resolve().parents[3] / "catalogue"
@@ -34,6 +35,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
     calibrations: Written[Calibrations] = files.read(Calibrations, folder / "calibrations.yaml", folder)
     field_settings: Written[FieldSettings] = files.read(FieldSettings, folder / "field-settings.yaml", folder)
     symptoms: Written[Symptoms] = files.read(Symptoms, folder / "symptoms.yaml", folder)
+    shafts: Written[Shafts] = files.read(Shafts, folder / "shafts.yaml", folder)
     catalogue = Catalogue(
         families={one.family.family: one.family for one in read},
         companions=lists["companions"].value,
@@ -46,6 +48,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
         calibrations=calibrations.value,
         field_settings=field_settings.value,
         symptoms=symptoms.value,
+        shafts=shafts.value,
     )
     written = {
         **lists,
@@ -55,6 +58,7 @@ def load(folder: Path = SHIPPED) -> Catalogue:
         "calibrations": calibrations,
         "field-settings": field_settings,
         "symptoms": symptoms,
+        "shafts": shafts,
     }
     places = resolve.Places({one.family.family: one.places for one in read}, written)
     problems = list(resolve.unresolved(catalogue, places))

@@ -14,7 +14,7 @@ from ..looks import wanted as looks_wanted
 from ..rules.base import counted_things, limits, other_checks
 from ..rules.verdict import FAR_REACHING
 from ..units import Inches
-from . import calibration, symptoms
+from . import calibration, shafts, symptoms
 from .lists import Catalogue, SchoolCondition
 from .model import Check, Family
 
@@ -117,6 +117,8 @@ def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
     yield from (("field-settings", path, complaint) for path, complaint in _field_settings(catalogue))
     faults = symptoms.complaints(catalogue.symptoms, catalogue.families, postures, catalogue.safety.hazards)
     yield from (("symptoms", path, complaint) for path, complaint in faults)
+    turning = shafts.complaints(catalogue.shafts, catalogue.families)
+    yield from (("shafts", path, complaint) for path, complaint in turning)
     for old, now in catalogue.renamed.checks.items():
         if now not in checks:
             yield "renamed", f"checks.{old}", f"{old} is now {now}, which is no check{nearest(now, checks)}"

@@ -33,13 +33,14 @@ class Shaft:
 
 @dataclass(frozen=True)
 class VibrationGiven:
-    """samples: acceleration in any unit; or the peaks of a spectrum that was made elsewhere."""
+    """samples: acceleration in any unit; or the peaks of a spectrum that was made elsewhere, with the width of its bins."""
 
     sample_hz: Annotated[float, Over(0), Within(0, 1e6)]
     shafts: Annotated[list[Shaft], AtMost(100)]
     samples: Annotated[list[float], AtMost(200_000)] | None = None
     peaks: Annotated[list[Peak], AtMost(200)] | None = None
     tolerance_pct: Annotated[float, Over(0), Within(0, 20)] = 2
+    bin_hz: Annotated[float, Within(0, 1000)] = 0
 
 
 @dataclass(frozen=True)
@@ -118,9 +119,9 @@ def vibration_match(given: VibrationGiven) -> VibrationMatch:
 
 
 def _peaks(given: VibrationGiven) -> tuple[Sequence[Peak], float]:
-    """With the width of a bin in Hz; 0 where the peaks come from elsewhere."""
+    """With the width of a bin in Hz."""
     if given.peaks is not None:
-        return sorted(given.peaks, key=lambda one: -one.amplitude), 0.0
+        return sorted(given.peaks, key=lambda one: -one.amplitude), given.bin_hz
     if given.samples is None:
         raise BadInput("samples", "give a recording, or the peaks of its spectrum")
     if len(given.samples) < LEAST:

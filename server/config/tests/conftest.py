@@ -31,6 +31,7 @@ from endpoints import (
     PIN,
     PLACE,
     PLAN,
+    RECORDING,
     RESULT,
     SEASON_PLAN,
     SET_IN_FIELD,
@@ -44,8 +45,9 @@ from endpoints import (
 from calibration.actions import recording as calibrating
 from calibration.schemas import CalibrationRunIn, CollectedLoadIn, HappenedIn
 from demo.pictures import drawn
+from faults.actions import recording as shaking
 from faults.actions import swapping, tracing
-from faults.schemas import LookAnswerIn, SwapRunIn, SwapTestIn, TraceIn
+from faults.schemas import LookAnswerIn, SimulatedIn, SwapRunIn, SwapTestIn, TraceIn
 from field.actions import recording as field
 from field.schemas import SetInFieldIn
 from fleet.actions import counting, pictures
@@ -149,6 +151,7 @@ def a_fault(yard):
     tracing.answer(yard.technician, trace, LookAnswerIn(uuid=LOOK_ANSWER, look="meter-bearing", bad=False))
     test = swapping.begin(yard.technician, yard.machine, SwapTestIn(uuid=SWAP_TEST, rows=["1", "2"]))
     swapping.run(yard.technician, test, SwapRunIn(uuid=SWAP_RUN, faults={"1": True, "2": False}))
+    shaking.simulate(yard.technician, yard.machine, SimulatedIn(uuid=RECORDING, engine_rpm=1900))
 
 
 def something_to_order(yard):

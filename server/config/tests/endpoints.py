@@ -1,5 +1,6 @@
 """The endpoints of the described API, and what each is called with."""
 
+import json
 import re
 import uuid
 
@@ -153,6 +154,8 @@ BODIES = {
     "begin_swap_test": {"uuid": str(uuid.uuid4()), "rows": ["3", "4"]},
     "run_swap_test": {"uuid": str(uuid.uuid4()), "faults": {"1": True, "2": False}},
     "end_swap_test": {"uuid": str(uuid.uuid4())},
+    "simulate_recording": {"uuid": str(uuid.uuid4()), "engine_rpm": 1900},
+    "write_shaft": {"key": "fan", "speeds": {"fixed": 4000}, "orders": {"1": "turn"}},
     "tick_daily": {"uuid": str(uuid.uuid4()), "keys": ["daily-grease"]},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
@@ -178,7 +181,7 @@ PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, 
 )
 SEASON_PLAN, MARK, OWN_JOB, AWAY, DRY_SPELL = (uuid.uuid4() for _ in range(5))
 CALIBRATION_RUN, HAPPENED, LOAD, SET_IN_FIELD = (uuid.uuid4() for _ in range(4))
-TRACE, LOOK_ANSWER, SWAP_TEST, SWAP_RUN = (uuid.uuid4() for _ in range(4))
+TRACE, LOOK_ANSWER, SWAP_TEST, SWAP_RUN, RECORDING = (uuid.uuid4() for _ in range(5))
 
 
 NAMED = {
@@ -214,6 +217,7 @@ NAMED = {
     "look_answer_id": LOOK_ANSWER,
     "swap_test_id": SWAP_TEST,
     "swap_run_id": SWAP_RUN,
+    "recording_id": RECORDING,
 }
 """What an address can name, beside what gets its number when it is made."""
 
@@ -282,6 +286,10 @@ def call(browser, path, method, operation_id):
     if operation_id.endswith("counters_file"):
         file = SimpleUploadedFile("c.csv", b"machine,date,counter\nD12,2026-03-05,2850\n", "text/csv")
         return browser.post(path, {"file": file})
+    if operation_id.endswith("recordings_file"):
+        lines = "".join(f"{i / 100},{(i * 7) % 13}\n" for i in range(400))
+        told = json.dumps({"uuid": str(uuid.uuid4()), "engine_rpm": 1900})
+        return browser.post(path, {"told": told, "file": SimpleUploadedFile("r.csv", b"time,x\n" + lines.encode())})
     if operation_id.endswith("readings_file"):
         file = SimpleUploadedFile("r.csv", b"check,position,typed\nopener-disc-diameter,1L,390\n", "text/csv")
         return browser.post(path, {"file": file})

@@ -1325,6 +1325,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/faults/machines/{machine_id}/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recordings Of Machine
+         * @description How a machine shook, and what turns in it.
+         */
+        get: operations["faults_api_recordings_of_machine"];
+        put?: never;
+        /**
+         * Simulate Recording
+         * @description What the simulated recorder records. The same UUID twice is once.
+         */
+        post: operations["faults_api_simulate_recording"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/machines/{machine_id}/recordings-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Recordings File
+         * @description A recording from a WAV or CSV file, or from the phone's own sensor. told: how the machine ran, a RecordingIn as JSON.
+         */
+        post: operations["faults_api_keep_recordings_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/machines/{machine_id}/shafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Shaft
+         * @description A shaft as the manual of the machine's model has it.
+         */
+        post: operations["faults_api_write_shaft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/faults/machines/{machine_id}/swap-tests": {
         parameters: {
             query?: never;
@@ -1359,6 +1423,46 @@ export interface paths {
          * @description Begin a trace at a symptom. The same UUID twice is once.
          */
         post: operations["faults_api_begin_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/recordings/{recording_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fault Recording
+         * @description One recording, analysed; with another one of the machine beside it.
+         */
+        get: operations["faults_api_fault_recording"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/recordings/{recording_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Recording
+         * @description It counts no more.
+         */
+        post: operations["faults_api_take_back_recording"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6994,6 +7098,7 @@ export interface components {
             reason: string;
         };
         CalcVibrationGiven: {
+            bin_hz?: number;
             peaks?: components["schemas"]["CalcPeak"][] | null;
             sample_hz: number;
             samples?: number[] | null;
@@ -12570,6 +12675,122 @@ export interface components {
             uuid: string;
         };
         /**
+         * RecordingBriefOut
+         * @description How it was made and how the machine ran.
+         */
+        RecordingBriefOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Crop */
+            crop: string;
+            /** Engine Rpm */
+            engine_rpm: number;
+            /** Ranges */
+            ranges: {
+                [key: string]: string;
+            };
+            /** Sample Hz */
+            sample_hz: number;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "phone" | "file" | "simulated";
+            /** Station */
+            station: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * RecordingOut
+         * @description says: the shaft that it is, or “no match”. beside: another recording of the machine, with its spectrum.
+         */
+        RecordingOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            beside: components["schemas"]["RecordingBriefOut"] | null;
+            beside_spectrum: components["schemas"]["SpectrumOut"] | null;
+            /** By */
+            by: string;
+            /** Compared */
+            compared: components["schemas"]["ShakeComparedOut"][];
+            /** Crop */
+            crop: string;
+            /** Engine Rpm */
+            engine_rpm: number;
+            machine: components["schemas"]["MachineOut"];
+            /** May Trace */
+            may_trace: boolean;
+            /** Others */
+            others: components["schemas"]["RecordingBriefOut"][];
+            /** Peaks */
+            peaks: components["schemas"]["ShakePeakOut"][];
+            /** Ranges */
+            ranges: {
+                [key: string]: string;
+            };
+            /** Ranked */
+            ranked: components["schemas"]["ShaftScoreOut"][];
+            /** Sample Hz */
+            sample_hz: number;
+            /** Says */
+            says: string;
+            /** Seconds */
+            seconds: number;
+            /** Shafts */
+            shafts: components["schemas"]["TurningOut"][];
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "phone" | "file" | "simulated";
+            spectrum: components["schemas"]["SpectrumOut"];
+            /** Station */
+            station: string;
+            /** Taken Back */
+            taken_back: boolean;
+            /** Unmatched */
+            unmatched: number[];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /** Words */
+            words: string;
+        };
+        /** RecordingsOut */
+        RecordingsOut: {
+            /** Crops */
+            crops: string[];
+            /** Engine Rpm */
+            engine_rpm: number | null;
+            machine: components["schemas"]["MachineOut"];
+            /** May Change */
+            may_change: boolean;
+            /** May Trace */
+            may_trace: boolean;
+            /** Recordings */
+            recordings: components["schemas"]["RecordingBriefOut"][];
+            /** Shafts */
+            shafts: components["schemas"]["ShaftOut"][];
+        };
+        /**
          * ReelDrawing
          * @description The way of a tine tip over the ground.
          */
@@ -13587,6 +13808,114 @@ export interface components {
             walk_around: string;
         };
         /**
+         * ShaftIn
+         * @description As the model's manual has it.
+         */
+        ShaftIn: {
+            /** Key */
+            key: string;
+            /** Orders */
+            orders: {
+                [key: string]: string;
+            };
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /** Speeds */
+            speeds: {
+                [key: string]: number;
+            };
+        };
+        /** ShaftMatchOut */
+        ShaftMatchOut: {
+            /** Off Pct */
+            off_pct: number;
+            /** Order */
+            order: number;
+            /** Shaft */
+            shaft: string;
+        };
+        /**
+         * ShaftOrderOut
+         * @description observable: under half the rate of the recording.
+         */
+        ShaftOrderOut: {
+            /** Hz */
+            hz: number;
+            /** Observable */
+            observable: boolean;
+            /** Order */
+            order: number;
+            /** What */
+            what: string;
+        };
+        /**
+         * ShaftOut
+         * @description speeds: range → rpm at the engine's rated speed; ``fixed`` where there is one only. orders: times a turn → what gives it.
+         *     own: as the model's manual has it; source: which.
+         */
+        ShaftOut: {
+            /** Drives */
+            drives: string;
+            /** Follows */
+            follows: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Orders */
+            orders: {
+                [key: string]: string;
+            };
+            /** Own */
+            own: boolean;
+            /** Source */
+            source: string;
+            /** Speeds */
+            speeds: {
+                [key: string]: number;
+            };
+            /** Station */
+            station: string;
+        };
+        /** ShaftScoreOut */
+        ShaftScoreOut: {
+            /** Score */
+            score: number;
+            /** Shaft */
+            shaft: string;
+        };
+        /**
+         * ShakeComparedOut
+         * @description follows: engine, not, same (at one speed nobody can tell), only (the other does not have it).
+         */
+        ShakeComparedOut: {
+            /**
+             * Follows
+             * @enum {string}
+             */
+            follows: "engine" | "not" | "same" | "only";
+            /** Hz */
+            hz: number;
+            /** Order */
+            order: number;
+            /** Other Hz */
+            other_hz: number | null;
+            /** Times */
+            times: number | null;
+        };
+        /** ShakePeakOut */
+        ShakePeakOut: {
+            /** Amplitude */
+            amplitude: number;
+            /** Hz */
+            hz: number;
+            /** Matches */
+            matches: components["schemas"]["ShaftMatchOut"][];
+        };
+        /**
          * ShareIn
          * @description percent: of a machine's cost that this owner bears; empty for no share of its own.
          */
@@ -13746,6 +14075,53 @@ export interface components {
             /** Sieves */
             sieves: components["schemas"]["HalvedSieve"][];
         };
+        /**
+         * SimulatedIn
+         * @description shaking: a chopper that has lost a knife.
+         */
+        SimulatedIn: {
+            /**
+             * Crop
+             * @default
+             */
+            crop: string;
+            /** Engine Rpm */
+            engine_rpm: number;
+            /**
+             * Ranges
+             * @default {}
+             */
+            ranges: {
+                [key: string]: string;
+            };
+            /**
+             * Rpm
+             * @default {}
+             */
+            rpm: {
+                [key: string]: number;
+            };
+            /**
+             * Shaking
+             * @default true
+             */
+            shaking: boolean;
+            /**
+             * Station
+             * @default
+             */
+            station: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
         /** SizeIn */
         SizeIn: {
             /** Check */
@@ -13901,6 +14277,15 @@ export interface components {
             uuid: string;
             /** Why */
             why: string[];
+        };
+        /** SpectrumOut */
+        SpectrumOut: {
+            /** Amplitude */
+            amplitude: number[];
+            /** Hz */
+            hz: number[];
+            /** Level */
+            level: number;
         };
         /** StartIn */
         StartIn: {
@@ -15132,6 +15517,26 @@ export interface components {
             only_if_there: boolean;
             /** Supplier */
             supplier: string;
+        };
+        /**
+         * TurningOut
+         * @description A shaft as it turned: rpm, in which range, and its orders in Hz.
+         */
+        TurningOut: {
+            /** Follows */
+            follows: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Orders */
+            orders: components["schemas"]["ShaftOrderOut"][];
+            /** Ranged */
+            ranged: string;
+            /** Rpm */
+            rpm: number;
+            /** Station */
+            station: string;
         };
         /**
          * Unbalance
@@ -16830,6 +17235,120 @@ export interface operations {
             };
         };
     };
+    faults_api_recordings_of_machine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingsOut"];
+                };
+            };
+        };
+    };
+    faults_api_simulate_recording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+        };
+    };
+    faults_api_keep_recordings_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Source
+                     * @default file
+                     * @enum {string}
+                     */
+                    source?: "phone" | "file";
+                    /** Told */
+                    told: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+        };
+    };
+    faults_api_write_shaft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShaftIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingsOut"];
+                };
+            };
+        };
+    };
     faults_api_begin_swap_test: {
         parameters: {
             query?: never;
@@ -16878,6 +17397,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+        };
+    };
+    faults_api_fault_recording: {
+        parameters: {
+            query?: {
+                beside?: string | null;
+            };
+            header?: never;
+            path: {
+                recording_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+        };
+    };
+    faults_api_take_back_recording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recording_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
                 };
             };
         };
