@@ -5,7 +5,8 @@ import { useRoute, type RouteLocationRaw } from 'vue-router'
 
 defineProps<{
   label: string
-  ways: { to: RouteLocationRaw; name: string }[]
+  /** of: names of pages that lie behind one of them. */
+  ways: { to: RouteLocationRaw; name: string; of?: string[] }[]
   /** Only the very page counts as where one is, not those below it. */
   exact?: boolean
 }>()
@@ -16,7 +17,7 @@ watch(
   () => route.name,
   async () => {
     await nextTick()
-    const here = nav.value?.querySelector<HTMLElement>('[aria-current]')
+    const here = nav.value?.querySelector<HTMLElement>('.router-link-active')
     if (nav.value && here) nav.value.scrollLeft = here.offsetLeft - (nav.value.clientWidth - here.clientWidth) / 2
   },
   { immediate: true },
@@ -25,7 +26,13 @@ watch(
 
 <template>
   <nav ref="nav" class="tabs" :class="{ exact }" :aria-label="label">
-    <RouterLink v-for="way in ways" :key="way.name" :to="way.to">{{ way.name }}</RouterLink>
+    <RouterLink
+      v-for="way in ways"
+      :key="way.name"
+      :to="way.to"
+      :class="{ 'router-link-active': way.of?.includes(String(route.name)) }"
+      >{{ way.name }}</RouterLink
+    >
   </nav>
 </template>
 

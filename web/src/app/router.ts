@@ -156,6 +156,20 @@ export const router = createRouter({
       meta: { title: 'Swap test' },
     },
     {
+      path: '/machines/:id/recordings',
+      name: 'recordings',
+      component: () => import('@/views/faults/Recordings.vue'),
+      props: true,
+      meta: { title: 'Recordings' },
+    },
+    {
+      path: '/machines/:id/recordings/:recording',
+      name: 'recording',
+      component: () => import('@/views/faults/Recording.vue'),
+      props: true,
+      meta: { title: 'Recording' },
+    },
+    {
       path: '/daily',
       name: 'daily-cards',
       component: () => import('@/views/field/DailyCards.vue'),

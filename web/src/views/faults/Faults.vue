@@ -61,7 +61,10 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
 <template>
   <MachineTabs :id="id" />
   <section class="desk">
-    <h1>{{ found ? `${found.machine.name}: what is wrong?` : 'Faults' }}</h1>
+    <header class="tools">
+      <h1 class="grow">{{ found ? `${found.machine.name}: what is wrong?` : 'Faults' }}</h1>
+      <RouterLink :to="{ name: 'recordings', params: { id } }">Record how it shakes</RouterLink>
+    </header>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
     <template v-if="found">
       <ul v-if="running.length" class="card rows" aria-label="Under way">

@@ -90,6 +90,7 @@ const goOn = (): Promise<boolean> =>
         about('Swap test goes on'),
       )),
   )
+const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 const nameOf = (slot: string): string => found.value?.slots.find((one) => one.slot === slot)?.name ?? slot
 </script>
 
@@ -107,7 +108,14 @@ const nameOf = (slot: string): string => found.value?.slots.find((one) => one.sl
     <template v-if="found">
       <p class="said" :class="{ proven: found.proven }" role="status">
         <b v-if="found.proven">{{ found.proven[0]!.toUpperCase() }}{{ found.proven.slice(1) }}</b
-        >{{ found.proven ? ': ' : '' }}{{ found.runs.length ? found.words : 'Say first how the rows run as they stand.' }}.
+        >{{ found.proven ? ': ' : ''
+        }}{{
+          found.runs.length
+            ? found.proven
+              ? found.words
+              : sentence(found.words)
+            : 'Say first how the rows run as they stand.'
+        }}.
         <template v-if="found.ended_at">
           {{ found.fitted ? 'A new one was fitted.' : '' }} Ended {{ moment(found.ended_at) }}.
           <button v-if="found.may_trace" type="button" class="link" :disabled="at.busy" @click="goOn">Go on</button>
@@ -253,11 +261,11 @@ legend {
   border-left-color: var(--accent);
 }
 .row :deep(button) {
-  min-width: 120px;
+  min-width: 104px;
   min-height: 56px;
 }
 .which {
-  flex: 0 0 90px;
+  flex: 0 0 70px;
   font-weight: 700;
   font-size: 1.15rem;
 }

@@ -1,0 +1,232 @@
+<script setup lang="ts">
+/** Recording how a machine shakes: listening first, then the phone on the shield, a file, or the simulated recorder. */
+import { computed, onBeforeUnmount, onMounted, reactive, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import FilePick from '@/app/FilePick.vue'
+import { answer, api, write, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
+import { newUuid } from '@/api/uuid'
+import { moment } from '@/app/words'
+import { useAttempt } from '@/app/useAttempt'
+import MachineTabs from '@/views/machine/MachineTabs.vue'
+import DriveLine from './DriveLine.vue'
+import ShaftTable from './ShaftTable.vue'
+import { asCsv, feels, record } from './motion'
+
+const props = defineProps<{ id: string }>()
+const found = ref<Schemas['RecordingsOut'] | null>(null)
+const at = useAttempt('That could not be kept.')
+const post = usePost()
+const router = useRouter()
+const path = { machine_id: Number(props.id) }
+const said = reactive({ engine: '', ranges: {} as Record<string, string>, crop: '', station: '', words: '' })
+/** One recording until it is kept: pressed again it is the same. */
+const uuid = ref(newUuid())
+onMounted(() =>
+  at.read(async () => {
+    found.value = await answer(api.GET('/api/faults/machines/{machine_id}/recordings', { params: { path } }))
+    said.engine = String(found.value.engine_rpm ?? '')
+    for (const one of ranged.value) said.ranges[one.key] = Object.keys(one.speeds).at(-1)!
+  }),
+)
+const ranged = computed(() => found.value?.shafts.filter((one) => Object.keys(one.speeds).length > 1) ?? [])
+const rpm = computed(() => Number(said.engine.replace(',', '.')))
+const drawn = computed(() =>
+  (found.value?.shafts ?? []).map((one) => {
+    const chosen = said.ranges[one.key] ?? Object.keys(one.speeds).at(-1)!
+    const share = one.follows && found.value?.engine_rpm && rpm.value ? rpm.value / found.value.engine_rpm : 1
+    return { key: one.key, name: one.name, rpm: (one.speeds[chosen] ?? 0) * share, ranged: chosen === 'fixed' ? '' : chosen }
+  }),
+)
+const told = (): Omit<Schemas['SimulatedIn'], 'shaking'> => ({
+  uuid: uuid.value,
+  engine_rpm: rpm.value,
+  ranges: { ...said.ranges },
+  rpm: {},
+  crop: said.crop,
+  station: said.station,
+  words: said.words,
+})
+async function look(): Promise<void> {
+  const recording = uuid.value
+  uuid.value = newUuid()
+  await router.push({ name: 'recording', params: { id: props.id, recording } })
+}
+const simulate = (shaking: boolean): Promise<boolean> =>
+  at.run(async () => {
+    await post(
+      '/api/faults/machines/{machine_id}/recordings',
+      path,
+      { ...told(), shaking },
+      { what: 'Recording', machine: found.value?.machine.name },
+    )
+    await look()
+  })
+const send = (file: File, source: 'phone' | 'file'): Promise<boolean> =>
+  at.run(async () => {
+    const form = new FormData()
+    form.append('told', JSON.stringify(told()))
+    form.append('source', source)
+    form.append('file', file)
+    await write(() =>
+      api.POST('/api/faults/machines/{machine_id}/recordings-file', {
+        params: { path },
+        body: form as never,
+        bodySerializer: (body) => body as never,
+      }),
+    )
+    kept.value = null
+    await look()
+  })
+const SECONDS = 30
+const done = ref<number | null>(null)
+const trouble = ref('')
+/** What the phone felt, until the server has it. */
+const kept = ref<File | null>(null)
+let stop = new AbortController()
+onBeforeUnmount(() => stop.abort())
+async function listen(): Promise<void> {
+  stop = new AbortController()
+  trouble.value = ''
+  done.value = 0
+  try {
+    const felt = await record(SECONDS, (seconds) => (done.value = seconds), stop.signal)
+    kept.value = new File([asCsv(felt)], 'phone.csv', { type: 'text/csv' })
+    await send(kept.value, 'phone')
+  } catch (problem) {
+    trouble.value = (problem as Error).message
+  } finally {
+    done.value = null
+  }
+}
+const SOURCES = { phone: 'phone', file: 'file', simulated: 'simulated' } as const
+</script>
+
+<template>
+  <MachineTabs :id="id" />
+  <section class="desk">
+    <header class="tools">
+      <h1 class="grow">{{ found ? `${found.machine.name}: how it shakes` : 'Recordings' }}</h1>
+      <RouterLink :to="{ name: 'faults', params: { id } }">All faults</RouterLink>
+    </header>
+    <p v-if="at.problem && !at.field" class="trouble" role="alert">{{ at.problem }}</p>
+    <template v-if="found">
+      <section class="card" aria-labelledby="ear">
+        <h2 id="ear">By ear first</h2>
+        <p>
+          Clean the machine. One person in the cab, one outside on the upwind side, shields closed, hands off, a call to stop
+          agreed and somebody at it all the time. Find the side, then the station; again after each change of range. A change of
+          speeds can hide the fault: gone is not cured.
+        </p>
+      </section>
+      <p v-if="!found.shafts.length" class="quiet">Nobody has told what turns in this kind of machine.</p>
+      <section v-else class="card" aria-labelledby="record">
+        <h2 id="record">Record it</h2>
+        <template v-if="found.may_trace">
+          <div class="tools">
+            <label
+              >Engine
+              <InputText
+                v-model="said.engine"
+                inputmode="decimal"
+                maxlength="6"
+                class="rpm"
+                :invalid="at.field === 'engine_rpm'"
+              />
+              rpm</label
+            >
+            <label v-for="one in ranged" :key="one.key"
+              >{{ one.name }}
+              <select v-model="said.ranges[one.key]" :aria-label="`${one.name}: range`">
+                <option v-for="name in Object.keys(one.speeds)" :key="name">{{ name }}</option>
+              </select></label
+            >
+            <label
+              >Crop
+              <select v-model="said.crop" aria-label="Crop">
+                <option value="">none</option>
+                <option v-for="one in found.crops" :key="one">{{ one }}</option>
+              </select></label
+            >
+            <label class="grow"
+              >Where it lay <InputText v-model="said.words" maxlength="200" placeholder="left shield, over the chopper"
+            /></label>
+          </div>
+          <p v-if="at.field" class="trouble" role="alert">{{ at.problem }}</p>
+          <DriveLine :shafts="drawn" />
+          <div class="tools">
+            <template v-if="done === null">
+              <Button v-if="feels()" :label="`Record ${SECONDS} s with this phone`" :disabled="at.busy" @click="listen" />
+              <Button v-if="kept" severity="secondary" label="Send it again" :disabled="at.busy" @click="send(kept, 'phone')" />
+            </template>
+            <template v-else>
+              <progress :value="done" :max="SECONDS" aria-label="Recording"></progress>
+              <span>{{ Math.floor(done) }} of {{ SECONDS }} s. Leave the phone where it lies.</span>
+              <Button severity="secondary" label="Enough" @click="stop.abort()" />
+            </template>
+            <FilePick
+              label="From a WAV or CSV file"
+              accept=".wav,.csv,audio/wav,text/csv"
+              @file="(file) => send(file, 'file')"
+            />
+            <Button severity="secondary" label="Simulated: it shakes" :disabled="at.busy" @click="simulate(true)" />
+            <Button severity="secondary" label="Simulated: it is sound" :disabled="at.busy" @click="simulate(false)" />
+          </div>
+          <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+        </template>
+      </section>
+      <section v-if="found.recordings.length" class="card" aria-labelledby="kept">
+        <h2 id="kept">Recordings</h2>
+        <ul class="rows">
+          <li v-for="one in found.recordings" :key="one.uuid">
+            <span class="grow"
+              ><b>{{ Math.round(one.engine_rpm) }} rpm{{ one.crop ? `, ${one.crop}` : '' }}</b
+              ><small class="quiet"
+                >{{ moment(one.at) }}, {{ one.by }}, {{ SOURCES[one.source] }}, {{ one.seconds }} s{{
+                  one.words ? `: ${one.words}` : ''
+                }}</small
+              ></span
+            >
+            <RouterLink :to="{ name: 'recording', params: { id, recording: one.uuid } }">Look</RouterLink>
+          </li>
+        </ul>
+      </section>
+      <ShaftTable
+        v-if="found.shafts.length"
+        :found="found"
+        :machine="path.machine_id"
+        @changed="(now: Schemas['RecordingsOut']) => (found = now)"
+      />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.rpm {
+  width: 90px;
+}
+.rows {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.rows li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+  align-items: center;
+  border-top: 1px solid var(--line);
+  padding: 6px 0;
+}
+.rows li:first-child {
+  border-top: 0;
+}
+.grow {
+  flex: 1 1 240px;
+}
+.rows small {
+  display: block;
+}
+</style>

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+/** The drive line of the machine's model: speeds by range and orders of each shaft, as the manual has them once a lead wrote it. */
+import { reactive, ref } from 'vue'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import type { Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
+import { useAttempt } from '@/app/useAttempt'
+
+const props = defineProps<{ found: Schemas['RecordingsOut']; machine: number }>()
+const emit = defineEmits<{ changed: [found: Schemas['RecordingsOut']] }>()
+const at = useAttempt('That could not be kept.')
+const post = usePost()
+const changing = ref('')
+const typed = reactive({ speeds: {} as Record<string, string>, orders: '', source: '' })
+function change(one: Schemas['ShaftOut']): void {
+  changing.value = one.key
+  typed.speeds = Object.fromEntries(Object.entries(one.speeds).map(([name, rpm]) => [name, String(rpm)]))
+  typed.orders = Object.entries(one.orders)
+    .map(([order, what]) => `${order} ${what}`)
+    .join(', ')
+  typed.source = one.own ? one.source : ''
+}
+/** `1 turn, 6 blades` as orders. */
+const ordersOf = (text: string): Record<string, string> =>
+  Object.fromEntries(
+    text
+      .split(',')
+      .map((part) => part.trim().split(/\s+(.*)/, 2) as [string, string?])
+      .filter(([order]) => order)
+      .map(([order, what]) => [order, what ?? '']),
+  )
+const keep = (): Promise<boolean> =>
+  at.run(async () => {
+    const speeds = Object.fromEntries(
+      Object.entries(typed.speeds).map(([name, text]) => [name, Number(text.replace(',', '.'))]),
+    )
+    const body = { key: changing.value, speeds, orders: ordersOf(typed.orders), source: typed.source }
+    emit(
+      'changed',
+      await post('/api/faults/machines/{machine_id}/shafts', { machine_id: props.machine }, body, {
+        what: 'Shaft',
+        machine: props.found.machine.name,
+      }),
+    )
+    changing.value = ''
+  })
+const shown = (values: Record<string, number>): string =>
+  Object.entries(values)
+    .map(([name, rpm]) => (name === 'fixed' ? `${rpm} rpm` : `${name} ${rpm} rpm`))
+    .join(', ')
+</script>
+
+<template>
+  <section class="card" aria-labelledby="shafts">
+    <h2 id="shafts">What turns, with the engine at {{ found.engine_rpm }} rpm</h2>
+    <ul>
+      <li v-for="one in found.shafts" :key="one.key">
+        <span class="grow"
+          ><b>{{ one.name }}</b
+          ><small class="quiet"
+            >{{
+              Object.entries(one.orders)
+                .map(([order, what]) => `${order} × ${what}`)
+                .join(', ')
+            }}; {{ one.source }}{{ one.follows ? '' : '; does not follow the engine' }}</small
+          ></span
+        >
+        <span>{{ shown(one.speeds) }}</span>
+        <button v-if="found.may_change && changing !== one.key" type="button" class="link" @click="change(one)">
+          Change<span class="unseen"> {{ one.name }}</span>
+        </button>
+        <form v-if="changing === one.key" class="tools" :aria-label="`Change ${one.name}`" @submit.prevent="keep">
+          <label v-for="(_, name) in one.speeds" :key="name"
+            >{{ name === 'fixed' ? 'Speed' : name }}
+            <InputText
+              v-model="typed.speeds[name]"
+              inputmode="decimal"
+              maxlength="7"
+              class="rpm"
+              :invalid="at.field === `speeds.${name}`"
+            />
+            rpm</label
+          >
+          <label>Orders <InputText v-model="typed.orders" maxlength="200" :invalid="at.field === 'orders'" /></label>
+          <label>As says <InputText v-model="typed.source" maxlength="120" placeholder="manual, 7-12" /></label>
+          <Button type="submit" label="Keep" :disabled="at.busy" />
+          <button type="button" class="link" @click="changing = ''">Leave it</button>
+          <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+        </form>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+  align-items: center;
+  border-top: 1px solid var(--line);
+  padding: 6px 0;
+}
+li:first-child {
+  border-top: 0;
+}
+.grow {
+  flex: 1 1 240px;
+}
+small {
+  display: block;
+}
+form {
+  flex: 1 1 100%;
+}
+.rpm {
+  width: 90px;
+}
+</style>
