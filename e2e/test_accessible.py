@@ -2,10 +2,11 @@
 heading."""
 
 import re
+import uuid
 from pathlib import Path
 
 import pytest
-from hands import begin, field, settle, unlock
+from hands import begin, field, post, settle, unlock
 from playwright.sync_api import Page, expect
 
 ROUTER = Path(__file__).resolve().parent.parent / "web/src/app/router.ts"
@@ -20,11 +21,25 @@ IN_THE_DARK = ["color-contrast", "link-in-text-block", "target-size"]
 """What another theme can change; the rest is the same document."""
 
 
+def faults_of(page: Page, machine: dict) -> list[str]:
+    """A trace, a swap test and a recording of a machine; for whoever may not make them, those are not there, and it is said."""
+    uuids = [str(uuid.uuid4()) for _ in range(3)]
+    bodies = {
+        "traces": {"symptom": "shakes" if machine["family"] == "rotary-combine" else "skips"},
+        "swap-tests": {"rows": ["1", "2"]},
+        "recordings": {"engine_rpm": 1900},
+    }
+    for one, (path, body) in zip(uuids, bodies.items(), strict=True):
+        post(page, f"/api/faults/machines/{machine['id']}/{path}", uuid=one, **body)
+    return uuids
+
+
 def places(page: Page) -> list[str]:
     """Every address, filled in with a machine, its walk-arounds (under way and finished) and a subject, as far as this role has
     them."""
     cards = page.request.get("/api/machines").json()["machines"]
     card = next(card for card in cards if card["newest"])
+    faults = faults_of(page, card["machine"])
     walks = {bool(walk["finished_at"]): walk["id"] for walk in (one["newest"] for one in cards) if walk}
     found = []
     for path in ROUTES:
@@ -39,6 +54,9 @@ def places(page: Page) -> list[str]:
                 path.replace(":id", str(card["machine"]["id"]))
                 .replace(":subject?", "chain")
                 .replace(":calibration", "raise-speed")
+                .replace(":trace", faults[0])
+                .replace(":test", faults[1])
+                .replace(":recording", faults[2])
             )
     return found
 

@@ -5,6 +5,9 @@ import datetime as dt
 
 from calibration.actions import recording as calibrating
 from calibration.schemas import CalibrationRunIn, CollectedLoadIn, HappenedIn, LoadWeighedIn
+from faults.actions import recording, tracing
+from faults.models import Recording, Trace
+from faults.schemas import SimulatedIn, TraceEndIn, TraceIn
 from field.actions import recording as field
 from field.schemas import SetInFieldIn
 from fleet.models import Machine
@@ -45,15 +48,21 @@ TAUGHT: tuple[tuple[int, str, dict[str, float], str], ...] = (
     (BACK, "sieve-opening", {"chaffer": 0, "sieve": 0.5}, ""),
 )
 """Days ago, calibration, what was saved, or why it was aborted."""
-SET = (
-    ("heron_4", BARLEY - 1, "Malting barley", "Mill Marsh", "dry", {"rotor": "950", "clearance": "12", "fan": "1010", "chaffer": "15",
-     "sieve": "8", "ground-speed": "5.5"}, "", True),
-    ("heron_4", BARLEY - 9, "Malting barley", "Long Silt", "damp", {"rotor": "1000", "clearance": "10"}, "heads went through whole", True),
-    ("heron_4", SUNFLOWER - 1, "Sunflower", "Shell Bank", "dry", {"rotor": "350", "clearance": "30", "fan": "780", "chaffer": "17",
-     "sieve": "12"}, "", False),
-    ("heron_4", SUNFLOWER - 1, "Sunflower", "Shell Bank", "dry", {"rotor": "300", "fan": "840"}, "broken seeds in the tank", True),
-    ("heron_6", BARLEY - 35, "Lupins", "Mill Marsh", "damp", {"rotor": "450", "clearance": "20", "fan": "900", "float": "middle",
-     "reel-speed": "1.15"}, "", True),
+BARLEY_SET = {"rotor": "950", "clearance": "12", "fan": "1010", "chaffer": "15", "sieve": "8", "ground-speed": "5.5"}
+SUNFLOWER_SET = {"rotor": "350", "clearance": "30", "fan": "780", "chaffer": "17", "sieve": "12"}
+LUPINS_SET = {"rotor": "450", "clearance": "20", "fan": "900", "float": "middle", "reel-speed": "1.15"}
+SET: tuple[tuple[str, int, str, str, str, dict[str, str], str, bool], ...] = (
+    ("heron_4", BARLEY - 1, "Malting barley", "Mill Marsh", "dry", BARLEY_SET, "", True),
+    (
+        "heron_4", BARLEY - 9, "Malting barley", "Long Silt", "damp",
+        {"rotor": "1000", "clearance": "10"}, "heads went through whole", True,
+    ),
+    ("heron_4", SUNFLOWER - 1, "Sunflower", "Shell Bank", "dry", SUNFLOWER_SET, "", False),
+    (
+        "heron_4", SUNFLOWER - 1, "Sunflower", "Shell Bank", "dry",
+        {"rotor": "300", "fan": "840"}, "broken seeds in the tank", True,
+    ),
+    ("heron_6", BARLEY - 35, "Lupins", "Mill Marsh", "damp", LUPINS_SET, "", True),
 )  # fmt: skip
 """Machine, days ago, crop, field, ground, how it was set, why, whether it worked."""
 
@@ -78,6 +87,7 @@ def load(yard: Yard, now: dt.datetime) -> None:
     _loads(yard, now)
     _taught(yard, now)
     _set_in_field(yard, now)
+    _shook(yard, now)
 
 
 def _set_over(member: Member, machine: Machine, header: Machine, crop: str, begun: dt.datetime) -> WalkAround:
@@ -154,3 +164,24 @@ def _looked_at(yard: Yard, now: dt.datetime) -> None:
         OperatorNote.objects.filter(machine=yard.heron_4, closed_at=None).update(at=begun)
     for note in OperatorNote.objects.filter(machine=yard.heron_4, closed_at=None):
         notes.close_note(yard.lead, yard.heron_4, note.uuid, "Sieve stood further closed than the display said; zeroed.")
+
+
+def _shook(yard: Yard, now: dt.datetime) -> None:
+    """The Heron 4 while it shook, at two speeds of the engine; the Heron 6, which did not, and what was traced on it."""
+    for machine, engine, shaking, days in (
+        (yard.heron_4, 2000, True, 11),
+        (yard.heron_4, 1600, True, 11),
+        (yard.heron_6, 2000, False, 10),
+    ):
+        uuid = made_uuid("recording", machine.name, engine)
+        ranges = {"rotor": "high", "chopper": "high", "feeder": "high"}
+        words = "right shield, over the chopper"
+        told = SimulatedIn(uuid=uuid, engine_rpm=engine, ranges=ranges, words=words, station="residue", shaking=shaking)
+        recording.simulate(yard.tomas, machine, told)
+        Recording.objects.filter(uuid=uuid).update(at=now - dt.timedelta(days=days, minutes=engine / 100))
+    trace = tracing.begin(
+        yard.tomas, yard.heron_6, TraceIn(uuid=made_uuid("trace"), symptom="grain-over-tail", words="grain behind it")
+    )
+    tracing.end(yard.tomas, trace, TraceEndIn(outcome="found", cause="sieve-not-zeroed", gone="put-right"))
+    ended = now - dt.timedelta(days=BARLEY - 6)
+    Trace.objects.filter(uuid=trace.uuid).update(begun_at=ended - dt.timedelta(minutes=25), ended_at=ended)

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from django.http import HttpRequest
 from ninja import File, Form, Query, Router, UploadedFile
+from pydantic import Field
 
 from fleet.queries.machines import machine_for
 from lumvek_core.faults.symptom_search import Shows
@@ -160,7 +161,7 @@ def keep_recordings_file(
     request: HttpRequest,
     machine_id: int,
     file: File[UploadedFile],
-    told: Form[str],
+    told: Form[Annotated[str, Field(max_length=4000)]],
     source: Form[Literal["phone", "file"]] = "file",
 ) -> RecordingOut:
     """A recording from a WAV or CSV file, or from the phone's own sensor. told: how the machine ran, a RecordingIn as JSON."""

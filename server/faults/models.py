@@ -28,6 +28,7 @@ class Trace(TakenBack):
         PUT_RIGHT = "put-right", "Gone since it was put right"
         OTHER_SPEED = "other-speed", "Gone since a speed or range was changed"
 
+    owners_path = "machine__owners"
     shop_path = "machine__shop"
     objects = OfShop.as_manager()
 
@@ -56,6 +57,7 @@ class LookAnswer(TakenBack):
     """What a look showed that is no check of the catalogue. look: of the catalogue's symptoms. bad: something is
     wrong there. locked: whoever looked confirmed the lock of the posture."""
 
+    owners_path = "trace__machine__owners"
     shop_path = "trace__machine__shop"
     objects = OfShop.as_manager()
 
@@ -76,6 +78,7 @@ class SwapTest(TakenBack):
     """Parts swapped between rows until it is known what is broken. rows: that take part. parts: row → slot → number, as
     somebody typed it. proven, words: what the runs said in the end. fitted: the act that fitted a new one."""
 
+    owners_path = "machine__owners"
     shop_path = "machine__shop"
     objects = OfShop.as_manager()
 
@@ -98,6 +101,7 @@ class SwapTest(TakenBack):
 class SwapRun(TakenBack):
     """One run. swapped: slots that were exchanged before it, between row_a and row_b. faults: row → whether it showed."""
 
+    owners_path = "test__machine__owners"
     shop_path = "test__machine__shop"
     objects = OfShop.as_manager()
 
@@ -123,6 +127,7 @@ class Recording(TakenBack):
         FILE = "file", "A file"
         SIMULATED = "simulated", "The simulated recorder"
 
+    owners_path = "machine__owners"
     shop_path = "machine__shop"
     objects = OfShop.as_manager()
 

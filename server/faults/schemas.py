@@ -118,7 +118,8 @@ class LookedOut(Schema):
 
 class TraceOut(Schema):
     """looks: not made yet, best first. looked: made, in order. sure: the cause that is nearly certain. loosens: what shaking
-    may have loosened, by name."""
+    may have loosened, by name. minutes: that the looks took; plain_minutes: in the order of the
+    catalogue, until it was found."""
 
     uuid: UUID
     machine: MachineOut
@@ -137,6 +138,8 @@ class TraceOut(Schema):
     all_clear: bool
     swap: bool
     loosens: list[str]
+    minutes: float
+    plain_minutes: float
     outcome: Outcome
     cause: str
     otherwise: str

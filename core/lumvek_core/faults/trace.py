@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from ..catalogue.model import Family
 from ..catalogue.symptoms import Look, Symptom, causes_in, check_of
+from ..planning.shortest import RouteMove, shortest
 from .suspicion import Suspicion, something_else
 from .tracing import Cause, TracingCheck, TracingGiven, Worth, left_after, next_check, shares
 
@@ -130,6 +131,16 @@ def tracing_checks(
         way = ways.get(posture_of(key, looks, family), 0)
         found[key] = TracingCheck(key, looks[key].minutes, named, list(dict.fromkeys(clears[key])), way)
     return found
+
+
+def minutes_along(order: Sequence[str], looks: Mapping[str, Look], family: Family, moves: Sequence[RouteMove]) -> float:
+    """What looks take in this order, with the ways between the postures they are made in."""
+    posture, taken = family.start, 0.0
+    for look in order:
+        to = posture_of(look, looks, family)
+        taken += looks[look].minutes + shortest(moves, [posture])[posture].get(to, (0.0, []))[0]
+        posture = to
+    return taken
 
 
 def posture_of(look: str, looks: Mapping[str, Look], family: Family) -> str:

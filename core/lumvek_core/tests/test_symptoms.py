@@ -8,7 +8,7 @@ from lumvek_core.catalogue import load
 from lumvek_core.catalogue.symptoms import causes_in
 from lumvek_core.faults.suspicion import Signals, suspect
 from lumvek_core.faults.symptom_search import Shows, search
-from lumvek_core.faults.trace import ELSE, Answer, traced, tracing_checks
+from lumvek_core.faults.trace import ELSE, Answer, minutes_along, traced, tracing_checks
 from lumvek_core.planning import walk
 from lumvek_core.planning.shortest import shortest
 
@@ -140,6 +140,13 @@ def test_where_the_machine_stands_counts():
     far = {one.key: one.way_minutes for one in at("shakes").looks}
     near = {one.key: one.way_minutes for one in at("shakes", posture="inside rear (tail and sieves), engine off").looks}
     assert near["chopper-knives"] == 0 < far["chopper-knives"]
+
+
+def test_looks_in_one_posture_cost_one_way():
+    moves = walk.ways(CATALOGUE.safety.moves)
+    alone = minutes_along(["chopper-knives"], SYMPTOMS.looks, COMBINE, moves)
+    both = minutes_along(["chopper-knives", "vanes"], SYMPTOMS.looks, COMBINE, moves)
+    assert alone == 4 + 6 and both == alone + 5, "the tail is entered once"
 
 
 def test_a_cause_is_listed_only_where_the_machine_has_its_look():

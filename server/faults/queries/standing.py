@@ -19,7 +19,7 @@ from lumvek_core.catalogue.model import Family
 from lumvek_core.catalogue.symptoms import Look, Symptom, causes_in, check_of
 from lumvek_core.coupled import short
 from lumvek_core.faults.suspicion import Signals, Suspicion, suspect
-from lumvek_core.faults.trace import Answer, Traced, posture_of, traced, tracing_checks
+from lumvek_core.faults.trace import Answer, Traced, minutes_along, posture_of, traced, tracing_checks
 from lumvek_core.planning import walk
 from lumvek_core.planning.shortest import shortest
 from shops.models import Shop
@@ -64,7 +64,7 @@ def standing(trace: Trace) -> Standing:
     symptom = symptom_of(trace.symptom)
     assert symptom is not None  # noqa: S101  (held when it began)
     family, looks = family_of(trace), rule_books.shipped().symptoms.looks
-    answers = [*_read(trace, family), *_answered(trace)]
+    answers = [answer for _, answer in sorted([*_read(trace, family), *_answered(trace)], key=lambda one: one[0])]
     stands_in = _stands_in(trace, answers, family)
     found = shortest(walk.ways(rule_books.shipped().safety.moves), [stands_in])[stands_in]
     ways = {posture: minutes for posture, (minutes, _) in found.items()}
@@ -89,13 +89,13 @@ def found_before(shop: Shop, symptom: str) -> Counter[str]:
     return Counter(rows.exclude(cause="").values_list("cause", flat=True))
 
 
-def _answered(trace: Trace) -> list[Answer]:
+def _answered(trace: Trace) -> list[tuple[dt.datetime, Answer]]:
     rows = LookAnswer.objects.filter(trace=trace, taken_back_at=None).order_by("id")
-    newest = {row.look: row.bad for row in rows}
-    return [Answer(look, bad) for look, bad in newest.items()]
+    newest = {row.look: (row.at, row.bad) for row in rows}
+    return [(at, Answer(look, bad)) for look, (at, bad) in newest.items()]
 
 
-def _read(trace: Trace, family: Family) -> list[Answer]:
+def _read(trace: Trace, family: Family) -> list[tuple[dt.datetime, Answer]]:
     """The checks of the catalogue that were read in the trace's own walk-around: bad as soon as one place is, good once all of
     them are seen."""
     if trace.walk_around is None:
@@ -105,15 +105,17 @@ def _read(trace: Trace, family: Family) -> list[Answer]:
     worst: dict[str, set[str]] = {}
     seen: Counter[str] = Counter()
     rows = Verdict.objects.filter(walk_around=trace.walk_around, ask="").order_by("id")
-    for key, severity in rows.values_list("check_key", "severity"):
+    last: dict[str, dt.datetime] = {}
+    for key, severity, at in rows.values_list("check_key", "severity", "reading__taken_at"):
         worst.setdefault(short(key), set()).add(severity)
         seen[short(key)] += severity in SEEN
+        last[short(key)] = max(at, last.get(short(key), at))
     found = []
     for look, severities in worst.items():
         if severities & set(WORST):
-            found.append(Answer(look, True))
+            found.append((last[look], Answer(look, True)))
         elif seen[look] >= places.get(look, 1):
-            found.append(Answer(look, False))
+            found.append((last[look], Answer(look, False)))
     return found
 
 
@@ -155,3 +157,15 @@ def _signals(trace: Trace, family: Family) -> dict[str, Signals]:
 
 def _days_since(at: str) -> int:
     return max(0, (timezone.localdate() - dt.datetime.fromisoformat(at).date()).days)
+
+
+def minutes(stands: Standing, cause: str) -> tuple[float, float]:
+    """What the looks took that were made, and what looking in plain order would have taken until this cause was found."""
+    moves = walk.ways(rule_books.shipped().safety.moves)
+    made = minutes_along([one.look for one in stands.answers], stands.looks, stands.family, moves)
+    plain: list[str] = []
+    for look, check in tracing_checks(stands.symptom, stands.looks, stands.family, {}).items():
+        plain.append(look)
+        if cause in check.proves:
+            break
+    return made, minutes_along(plain, stands.looks, stands.family, moves)

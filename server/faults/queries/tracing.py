@@ -96,6 +96,7 @@ def page(member: Member, trace: Trace) -> TraceOut:
     found = stands.traced
     owner = trace.header or trace.machine
     ended = trace.ended_by
+    made, plain = standing.minutes(stands, trace.cause)
     return TraceOut(
         uuid=trace.uuid,
         machine=serializers.machine_out(trace.machine),
@@ -125,6 +126,8 @@ def page(member: Member, trace: Trace) -> TraceOut:
         all_clear=found.all_clear,
         swap=stands.symptom.swap,
         loosens=[check.name for key in stands.symptom.loosens if (check := check_of(stands.family, key))],
+        minutes=made,
+        plain_minutes=plain,
         outcome=trace.outcome,  # type: ignore[arg-type]
         cause=trace.cause,
         otherwise=trace.otherwise,

@@ -132,6 +132,7 @@ def test_found_it_closes_the_note_and_notes_what_may_have_come_loose(yard, tech)
     assert send(tech, f"{at(trace)}/end", 422, outcome="found", cause="wheel")["error"]["field"] == "cause"
     ended = send(tech, f"{at(trace)}/end", outcome="found", cause="chopper-knife", gone="put-right")
     assert ended["outcome"] == "found" and ended["loosens"]
+    assert 0 < ended["minutes"] <= ended["plain_minutes"]
     assert OperatorNote.objects.get(uuid=note).cause == "Chopper knife broken or missing"
     open_now = OperatorNote.objects.filter(closed_at=None, taken_back_at=None)
     assert {one.station_key for one in open_now} == {"threshing", "residue"} and open_now.count() == 3
@@ -199,6 +200,16 @@ def test_the_same_trace_twice_is_once_and_another_shops_is_not_there(yard, tech,
     assert stranger.get(f"/api/faults/traces/{same}").status_code == 404
     send(stranger, f"/api/faults/traces/{same}/end", 404, outcome="not-found")
     assert stranger.get(yard.path).status_code == 404
+
+
+def test_an_owner_sees_the_faults_of_their_own_machines_only(yard, tech, as_):
+    trace = begin(yard, tech)
+    owner = as_(yard.owner)
+    assert owner.get(at(trace)).status_code == 404
+    yard.combine.owners.add(yard.owner)
+    seen = owner.get(at(trace))
+    assert seen.status_code == 200 and seen.json()["may_trace"] is False
+    assert owner.send(f"{at(trace)}/end", outcome="not-found").status_code == 403
 
 
 def test_a_symptom_of_a_header_is_traced_on_the_combine_it_hangs_on(yard, tech):

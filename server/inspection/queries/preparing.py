@@ -26,8 +26,8 @@ from .coupled import long
 class Wanted:
     """What a walk-around is to be: phase, crop (empty for any), headers (machines) and people (members) by id.
 
-    take_in: also what its round would leave out. then_crop, then_days: the crop after that, where a changeover asks. checks: of a
-    fault that is traced, by their keys without a header's prefix.
+    take_in: also what its round would leave out. then_crop, then_days: the crop after that, where a changeover asks. checks: of
+    a fault that is traced, by their keys without a header's prefix.
     """
 
     phase: str = "winter"

@@ -15339,7 +15339,8 @@ export interface components {
         /**
          * TraceOut
          * @description looks: not made yet, best first. looked: made, in order. sure: the cause that is nearly certain. loosens: what shaking
-         *     may have loosened, by name.
+         *     may have loosened, by name. minutes: that the looks took; plain_minutes: in the order of the
+         *     catalogue, until it was found.
          */
         TraceOut: {
             /** All Clear */
@@ -15377,6 +15378,8 @@ export interface components {
             machine: components["schemas"]["MachineOut"];
             /** May Trace */
             may_trace: boolean;
+            /** Minutes */
+            minutes: number;
             /** Otherwise */
             otherwise: string;
             /**
@@ -15384,6 +15387,8 @@ export interface components {
              * @enum {string}
              */
             outcome: "" | "found" | "not-found" | "watched";
+            /** Plain Minutes */
+            plain_minutes: number;
             /** Stands In */
             stands_in: string;
             /** Sure */

@@ -4,11 +4,17 @@ import { ref } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import type { Attempt } from '@/app/useAttempt'
+import { useDraft } from '@/app/useDraft'
 import { whole, type Look } from './faults'
 
-const props = defineProps<{ look: Look; walkAround: string; best: boolean; attempt: Attempt }>()
+const props = defineProps<{ look: Look; walkAround: string; best: boolean; attempt: Attempt; draft: string }>()
 const emit = defineEmits<{ said: [bad: boolean, words: string, locked: boolean] }>()
-const words = ref('')
+/** What is being typed, kept until the server has the answer. */
+const { draft: kept } = useDraft(
+  props.draft,
+  () => ({ words: '' }),
+  (one) => !!one.words,
+)
 /** The lock was confirmed, by an act of its own. */
 const locked = ref(!props.look.lock)
 </script>
@@ -40,15 +46,15 @@ const locked = ref(!props.look.lock)
     </template>
     <template v-else>
       <p v-if="look.lock" class="quiet">✓ {{ look.lock }}</p>
-      <label class="words">What was seen <InputText v-model="words" maxlength="200" /></label>
+      <label class="words">What was seen <InputText v-model="kept.words" maxlength="200" /></label>
       <p v-if="attempt.problem && attempt.field" class="trouble" role="alert">{{ attempt.problem }}</p>
       <div class="tools">
-        <Button label="That is wrong" :disabled="attempt.busy" @click="emit('said', true, words, locked)" />
+        <Button label="That is wrong" :disabled="attempt.busy" @click="emit('said', true, kept.words, locked)" />
         <Button
           severity="secondary"
           label="All right there"
           :disabled="attempt.busy"
-          @click="emit('said', false, words, locked)"
+          @click="emit('said', false, kept.words, locked)"
         />
       </div>
     </template>

@@ -1,34 +1,40 @@
 <script setup lang="ts">
 /** Begin a swap test: the row with the fault, a row that runs, and the numbers of their parts where somebody can read them. */
-import { reactive, ref } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { useAttempt } from '@/app/useAttempt'
+import { useDraft } from '@/app/useDraft'
+import { useSession } from '@/app/session'
 
 const props = defineProps<{ id: string; machine: string; rows: number }>()
 const at = useAttempt('That could not be kept.')
 const post = usePost()
 const router = useRouter()
-const said = reactive({ uuid: newUuid(), faulty: '', sound: '' })
-const numbers = ref(false)
-const parts = reactive<Record<string, Record<string, string>>>({})
+const session = useSession()
+const empty = () => ({ uuid: newUuid(), faulty: '', sound: '', parts: {} as Record<string, Record<string, string>> })
+/** What is being typed, kept until the server has it. */
+const { draft: said, forget } = useDraft(`lumvek:swap:${session.me?.id}:${props.id}`, empty, (one) => !!one.faulty)
+const numbers = ref(Object.keys(said.parts).length > 0)
 const SLOTS = { 'row-controller': 'controller', 'meter-motor': 'motor', 'seed-tube-sensor': 'sensor' } as const
-const text = (row: string, slot: string): string => parts[row]?.[slot] ?? ''
-const type = (row: string, slot: string, value: string): void => void ((parts[row] ??= {})[slot] = value)
+const text = (row: string, slot: string): string => said.parts[row]?.[slot] ?? ''
+const type = (row: string, slot: string, value: string): void => void ((said.parts[row] ??= {})[slot] = value)
 const begin = (): Promise<boolean> =>
   at.run(async () => {
     const rows = [said.faulty.trim(), said.sound.trim()]
-    const typed = Object.fromEntries(rows.filter((row) => parts[row]).map((row) => [row, { ...parts[row] }]))
+    const typed = Object.fromEntries(rows.filter((row) => said.parts[row]).map((row) => [row, { ...said.parts[row] }]))
     await post(
       '/api/faults/machines/{machine_id}/swap-tests',
       { machine_id: Number(props.id) },
       { uuid: said.uuid, rows, parts: typed },
       { what: 'Swap test', machine: props.machine },
     )
-    await router.push({ name: 'swap-test', params: { id: props.id, test: said.uuid } })
+    const test = said.uuid
+    forget()
+    await router.push({ name: 'swap-test', params: { id: props.id, test } })
   })
 </script>
 

@@ -6,6 +6,7 @@ import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { moment } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
+import { useSession } from '@/app/session'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import CauseBars from './CauseBars.vue'
 import LookInHand from './LookInHand.vue'
@@ -14,6 +15,7 @@ import { OUTCOMES, whole, type Look, type Trace } from './faults'
 
 const props = defineProps<{ id: string; trace: string }>()
 const found = ref<Trace | null>(null)
+const session = useSession()
 const at = useAttempt('That could not be kept.')
 const post = usePost()
 const path = { trace_id: props.trace }
@@ -27,6 +29,7 @@ const inHand = computed<Look | undefined>(() => looks.value.find((one) => one.ke
 const others = computed(() => looks.value.filter((one) => one.key !== inHand.value?.key))
 const open = computed(() => !found.value?.outcome && found.value?.may_trace)
 const about = (what: string) => ({ what, machine: found.value?.machine.name })
+const draftOf = (look: Look): string => `lumvek:look:${session.me?.id}:${props.trace}:${look.key}`
 /** One UUID a look until it is answered: a lost answer is sent again under the same. */
 const uuids: Record<string, string> = {}
 const say = (look: Look, bad: boolean, words: string, locked: boolean): Promise<boolean> =>
@@ -34,6 +37,7 @@ const say = (look: Look, bad: boolean, words: string, locked: boolean): Promise<
     const body = { uuid: (uuids[look.key] ??= newUuid()), look: look.key, bad, words, locked }
     found.value = await post('/api/faults/traces/{trace_id}/answers', path, body, about(look.name))
     delete uuids[look.key]
+    localStorage.removeItem(draftOf(look))
     taken.value = ''
   })
 const takeBack = (look_answer_id: string): Promise<boolean> =>
@@ -76,6 +80,10 @@ const was = computed(
     <p v-if="found?.outcome" class="ended" role="status">
       <b>{{ OUTCOMES[found.outcome] }}{{ was ? `: ${was}` : '' }}</b>
       {{ found.ended_by }}, {{ moment(found.ended_at!) }}.
+      <template v-if="found.outcome === 'found' && found.looked.length"
+        >{{ Math.round(found.minutes) }} min of looking; as written down it would have been
+        {{ Math.round(found.plain_minutes) }} min.
+      </template>
       <template v-if="found.gone === 'other-speed'">Gone since a speed or range was changed: that is not cured.</template>
       <template v-if="found.outcome === 'found' && found.loosens.length">
         What it may have loosened is noted for the next round: {{ found.loosens.join(', ') }}.
@@ -104,6 +112,7 @@ const was = computed(
           :walk-around="found.walk_around ?? ''"
           :best="inHand.key === looks[0]?.key"
           :attempt="at"
+          :draft="draftOf(inHand)"
           @said="(bad: boolean, words: string, locked: boolean) => say(inHand!, bad, words, locked)"
         />
         <p v-else-if="open" class="quiet">There is nothing left to look at.</p>
