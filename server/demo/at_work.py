@@ -12,7 +12,7 @@ from field.actions import recording as field
 from field.schemas import SetInFieldIn
 from fleet.models import Machine
 from inspection.actions import closing, notes
-from inspection.models import OperatorNote, WalkAround
+from inspection.models import OperatorNote, WalkAround, WalkAroundEvent
 from inspection.queries import preparing, rule_books
 from lumvek_core import positions
 from lumvek_core.catalogue.rounds import CHANGEOVER
@@ -184,4 +184,8 @@ def _shook(yard: Yard, now: dt.datetime) -> None:
     )
     tracing.end(yard.tomas, trace, TraceEndIn(outcome="found", cause="sieve-not-zeroed", gone="put-right"))
     ended = now - dt.timedelta(days=BARLEY - 6)
-    Trace.objects.filter(uuid=trace.uuid).update(begun_at=ended - dt.timedelta(minutes=25), ended_at=ended)
+    begun = ended - dt.timedelta(minutes=25)
+    Trace.objects.filter(uuid=trace.uuid).update(begun_at=begun, ended_at=ended)
+    looks = WalkAround.objects.filter(pk__in=[trace.walk_around_id])
+    looks.update(started_at=begun, discarded_at=ended)
+    WalkAroundEvent.objects.filter(walk_around__in=looks).update(at=ended)
