@@ -31,6 +31,7 @@ def test_the_shaking_heron_is_traced_to_its_knife(page: Page, sign_in, accessibl
     # Another look than the best: residue on the rotor. Hands go in, so its lock is confirmed by an act of its own.
     page.get_by_role("button", name="Residue packed on the rotor").click()
     look = page.get_by_role("article", name="Residue packed on the rotor")
+    expect(look.get_by_role("heading")).to_be_focused()  # and in view
     expect(look.get_by_role("button", name="All right there")).to_have_count(0)
     look.get_by_role("button", name="It is locked").click()
     look.get_by_label("What was seen").fill("a little straw, all round")

@@ -141,14 +141,13 @@ def go_on(member: Member, trace: Trace) -> None:
     trace.save(update_fields=["outcome", "gone", "cause", "otherwise", "ended_at", "ended_by"])
     if trace.note and trace.note.closed_at:
         notes.open_note(member, trace.note.machine, trace.note.uuid)
-    if trace.walk_around and trace.walk_around.finished_at:
-        event = uuid.uuid5(trace.uuid, f"again {trace.walk_around.version}")
-        closing.reopen(member, trace.walk_around.pk, event, "the fault was not found there")
+    _open_walk_around(member, trace)
 
 
 @action(RIGHT)
 def take_back(member: Member, trace: Trace) -> None:
     """It was begun by mistake: it stays in the log, and counts for no weights."""
+    _close_walk_around(member, trace)
     taken_back.take_back(member, Trace.objects.filter(pk=trace.pk))
 
 
@@ -165,11 +164,21 @@ def _close_walk_around(member: Member, trace: Trace) -> None:
     walk_around = trace.walk_around
     if walk_around is None or walk_around.finished_at or walk_around.discarded_at:
         return
-    event = uuid.uuid5(trace.uuid, f"ended {walk_around.version}")
+    event = uuid.uuid5(trace.uuid, f"ended {walk_around.version} {walk_around.events.count()}")
     if Reading.objects.filter(walk_around=walk_around).exists():
         closing.finish(member, walk_around.pk, event)
     else:
         closing.discard(member, walk_around.pk, event, "the trace ended without a reading")
+
+
+def _open_walk_around(member: Member, trace: Trace) -> None:
+    """Each time under a name of its own: it may be closed and opened more than once."""
+    walk_around = trace.walk_around
+    if walk_around and walk_around.finished_at:
+        event = uuid.uuid5(trace.uuid, f"again {walk_around.version}")
+        closing.reopen(member, walk_around.pk, event, "the fault was not found there")
+    elif walk_around and walk_around.discarded_at:
+        closing.restore(member, walk_around.pk, uuid.uuid5(trace.uuid, f"back {walk_around.discarded_at.isoformat()}"))
 
 
 def _to_look_at(trace: Trace) -> list[tuple[uuid.UUID, str]]:

@@ -150,6 +150,17 @@ def test_gone_after_a_change_of_range_is_not_cured(yard, tech):
     ended = send(tech, f"{at(trace)}/end", outcome="watched", gone="other-speed")
     assert ended["outcome"] == "watched" and ended["cause"] == ""
     assert WalkAround.objects.get(pk=trace["walk_around"]).discarded_at, "nothing was read in it"
+    for _ in range(2):  # as often as somebody changes their mind
+        send(tech, f"{at(trace)}/go-on")
+        assert WalkAround.objects.get(pk=trace["walk_around"]).discarded_at is None
+        send(tech, f"{at(trace)}/end", outcome="not-found")
+        assert WalkAround.objects.get(pk=trace["walk_around"]).discarded_at
+
+
+def test_begun_by_mistake_its_looks_are_closed_with_it(yard, tech):
+    trace = begin(yard, tech)
+    send(tech, f"{at(trace)}/take-back")
+    assert WalkAround.objects.get(pk=trace["walk_around"]).discarded_at
 
 
 def test_what_was_found_moves_the_shops_own_weights_openly(yard, tech):

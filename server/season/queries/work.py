@@ -21,7 +21,7 @@ from logbook.queries import upkeep
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check
-from lumvek_core.catalogue.rounds import CHANGEOVER, OF_A_FEW
+from lumvek_core.catalogue.rounds import CHANGEOVER, FAULT, OF_A_FEW
 from lumvek_core.coupled import short
 from lumvek_core.planning.season import jobs
 from lumvek_core.planning.season.jobs import Found, JobDraft, Learned
@@ -167,6 +167,12 @@ def _newest(machines: Mapping[int, Machine], now: dt.datetime) -> dict[int, Walk
     return {walk.machine_id: walk for walk in newest.select_related("machine__model")}
 
 
+def _traced(machines: Mapping[int, Machine], now: dt.datetime) -> list[WalkAround]:
+    """What was read while faults were traced: its findings are work like any other. One query."""
+    rows = WalkAround.objects.filter(machine__in=machines, discarded_at=None, started_at__gte=now - LOOKED_WITHIN, phase=FAULT)
+    return list(rows.select_related("machine__model").prefetch_related("headers__model"))
+
+
 def _places(machine: Machine, member: Member) -> int:
     """How many places a winter's walk-around of a machine looks at."""
     book = rule_books.now_of(machine, member.shop)
@@ -186,7 +192,7 @@ def _findings(
     member: Member, machines: Mapping[int, Machine], newest: Mapping[int, WalkAround], now: dt.datetime
 ) -> list[Dated]:
     """The work of everything that somebody decided to do, and that is not done."""
-    walks = {walk.pk: walk for walk in newest.values()}
+    walks = {walk.pk: walk for walk in [*newest.values(), *_traced(machines, now)]}
     decided = {
         pk: decisions_in_force(
             (one.check_key, one.position_key, one.choice) for one in decisions

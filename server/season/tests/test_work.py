@@ -6,6 +6,8 @@ import uuid
 import pytest
 from django.utils import timezone
 
+from faults.actions import tracing
+from faults.schemas import TraceIn
 from fleet.models import Machine, MachineModel
 from inspection.actions import decisions, starting
 from inspection.models import WalkAround
@@ -162,3 +164,12 @@ def test_a_changeover_under_way_is_work_and_says_nothing_of_the_machine_as_a_who
     WalkAround.objects.filter(pk=change.pk).update(finished_at=timezone.now())
     cards = {one["machine"]["name"]: one for one in as_(combine.lead).get("/api/machines").json()["machines"]}
     assert cards["Heron 4"]["newest"]["id"] == str(winter.pk) and of(combine, "changeover") == []
+
+
+def test_what_was_found_while_a_fault_was_traced_is_work_like_any_other(combine):
+    trace = tracing.begin(combine.technician, combine.combine, TraceIn(uuid=uuid.uuid4(), symptom="shakes"))
+    combine.walk_around = trace.walk_around
+    record(combine, "chopper-knives", "knife-14", "broken")
+    decisions.decide(combine.lead, trace.walk_around_id, uuid.uuid4(), "chopper-knives", ["knife-14"], "do")
+    assert [job.draft.name for job in of(combine, "work")] == ["Renew: chopper knife, knife 14"]
+    assert len(of(combine, "look")) == 1, "it is to be walked around all the same"

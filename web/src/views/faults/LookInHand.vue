@@ -22,7 +22,7 @@ const locked = ref(!props.look.lock)
 <template>
   <article class="card look" aria-labelledby="look">
     <p class="quiet">{{ best ? 'Look at this next' : 'Look at this' }}</p>
-    <h2 id="look">{{ look.name }}</h2>
+    <h2 id="look" tabindex="-1">{{ look.name }}</h2>
     <p class="how">{{ look.how }}</p>
     <p class="where">
       <b>{{ look.posture[0]!.toUpperCase() }}{{ look.posture.slice(1) }}</b>
@@ -63,6 +63,7 @@ const locked = ref(!props.look.lock)
 
 <style scoped>
 .look h2 {
+  scroll-margin-top: 60px;
   font-size: 1.5rem;
   margin: 0 0 6px;
 }

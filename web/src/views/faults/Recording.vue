@@ -157,6 +157,12 @@ const line = (one: { engine_rpm: number; at: string; words: string; crop: string
 .rows li:first-child {
   border-top: 0;
 }
+select {
+  max-width: min(100%, 420px);
+}
+label {
+  min-width: 0;
+}
 .hz {
   flex: 0 0 90px;
   font-variant-numeric: tabular-nums;

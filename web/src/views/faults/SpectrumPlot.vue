@@ -49,7 +49,7 @@ const said = computed(() =>
           {{ one.matches[0]?.shaft ?? 'no shaft' }}
         </text>
       </g>
-      <text :x="4" y="14" class="tick top">{{ scale.top.toFixed(scale.top < 1 ? 2 : 1) }} {{ unitOf(recording) }}</text>
+      <text x="4" y="2" class="tick top">{{ scale.top.toFixed(scale.top < 1 ? 2 : 1) }} {{ unitOf(recording) }}</text>
       <path :d="`M${LEFT} ${BASE}H${WIDTH - 10}`" class="axis" />
       <text v-for="at in stepsTo(scale.last)" :key="at" :x="scale.x(at)" :y="HEIGHT - 10" class="tick">{{ at }}</text>
       <text :x="WIDTH - 10" :y="BASE - 6" class="unit">{{ byOrder ? 'turns of the engine' : 'Hz' }}</text>
@@ -112,6 +112,7 @@ text {
 }
 .top {
   text-anchor: start;
+  dominant-baseline: hanging;
 }
 .unit {
   text-anchor: end;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One fault on the way to its cause: what to look at next and why, what it may still be, what was seen, how it ends. */
-import { computed, onMounted, ref } from 'vue'
+import { computed, nextTick, onMounted, ref } from 'vue'
 import { answer, api } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
@@ -24,6 +24,12 @@ onMounted(() =>
 )
 /** What the technician took, where it is another than the best. */
 const taken = ref('')
+/** Whoever takes another look wants to see it. */
+async function take(look: string): Promise<void> {
+  taken.value = look
+  await nextTick()
+  document.getElementById('look')?.focus()
+}
 const looks = computed(() => found.value?.looks ?? [])
 const inHand = computed<Look | undefined>(() => looks.value.find((one) => one.key === taken.value) ?? looks.value[0])
 const others = computed(() => looks.value.filter((one) => one.key !== inHand.value?.key))
@@ -120,7 +126,7 @@ const was = computed(
           <h2 id="others">Or look at this</h2>
           <ul class="rows">
             <li v-for="one in others" :key="one.key">
-              <button type="button" class="link grow" @click="taken = one.key">{{ one.name }}</button>
+              <button type="button" class="link grow" @click="take(one.key)">{{ one.name }}</button>
               <span class="quiet">{{ whole(one) }} min</span>
               <small class="quiet">{{ one.why }}</small>
             </li>
