@@ -67,7 +67,7 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
     </header>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
     <template v-if="found">
-      <ul v-if="running.length" class="card rows" aria-label="Under way">
+      <ul v-if="running.length" class="card listed" aria-label="Under way">
         <li v-for="one in running" :key="one.uuid">
           <span class="grow"
             ><b>{{ one.symptom }}</b
@@ -103,7 +103,7 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
           v-for="(name, key) in values.of"
           :key="key"
           type="button"
-          class="chip"
+          class="toggle"
           :aria-pressed="said[sign] === key"
           @click="toggle(sign, String(key))"
         >
@@ -113,7 +113,7 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
       <section class="card" aria-labelledby="likely">
         <h2 id="likely">{{ anything ? 'What it sounds like' : 'What there is' }}</h2>
         <p v-if="!found.symptoms.length" class="quiet">No symptom is about that. Say it in other words, or take away a sign.</p>
-        <ol class="rows">
+        <ol class="listed">
           <li v-for="(one, i) in found.symptoms" :key="one.key">
             <span class="grow"
               ><b>{{ one.name }}</b
@@ -141,7 +141,7 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
       />
       <section v-if="found.swaps.length" class="card" aria-labelledby="swaps">
         <h2 id="swaps">Swap tests</h2>
-        <ul class="rows">
+        <ul class="listed">
           <li v-for="one in found.swaps" :key="one.uuid">
             <span class="grow"
               ><b>Rows {{ one.rows.join(' and ') }}</b
@@ -156,7 +156,7 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
       </section>
       <section v-if="past.length" class="card" aria-labelledby="past">
         <h2 id="past">Traced before</h2>
-        <ul class="rows">
+        <ul class="listed">
           <li v-for="one in past" :key="one.uuid" :class="{ gone: one.taken_back }">
             <span class="grow"
               ><b>{{ one.symptom }}</b
@@ -217,48 +217,8 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
   stroke-width: 1.6;
 }
 .place[aria-pressed='true'],
-.chip[aria-pressed='true'] {
-  background: var(--accent);
-  color: var(--on-accent);
-  border-color: var(--accent);
-}
-.chip {
-  min-height: var(--target);
-  padding: 0 14px;
-  border: 1px solid var(--quiet);
-  border-radius: 999px;
-  background: var(--surface);
-  color: var(--ink);
-  cursor: pointer;
-}
 .sign {
   flex: 0 0 90px;
-}
-.rows {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-ul.card.rows {
-  padding: 4px 16px;
-}
-.rows li {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 16px;
-  border-top: 1px solid var(--line);
-  padding: 8px 0;
-  min-height: var(--target);
-}
-.rows li:first-child {
-  border-top: 0;
-}
-.grow {
-  flex: 1 1 260px;
-}
-.rows small {
-  display: block;
 }
 .gone .grow {
   text-decoration: line-through;

@@ -100,7 +100,7 @@ const line = (one: { engine_rpm: number; at: string; words: string; crop: string
       </section>
       <section v-if="found.compared.length" class="card" aria-labelledby="beside">
         <h2 id="beside">Beside the other</h2>
-        <ul class="rows">
+        <ul class="listed">
           <li v-for="one in found.compared" :key="one.hz">
             <b class="hz">{{ one.hz.toFixed(1) }} Hz</b>
             <span class="grow"
@@ -117,7 +117,7 @@ const line = (one: { engine_rpm: number; at: string; words: string; crop: string
       </section>
       <section v-if="found.peaks.length" class="card" aria-labelledby="peaks">
         <h2 id="peaks">Peaks</h2>
-        <ul class="rows">
+        <ul class="listed">
           <li v-for="one in found.peaks" :key="one.hz">
             <b class="hz">{{ one.hz.toFixed(1) }} Hz</b>
             <span class="grow">{{ peakWords(one) }}{{ one.matches[0] ? `, ${offWords(one.matches[0].off_pct)}` : '' }}</span>
@@ -142,21 +142,6 @@ const line = (one: { engine_rpm: number; at: string; words: string; crop: string
 .says .quiet {
   font-size: 1rem;
 }
-.rows {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.rows li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 16px;
-  border-top: 1px solid var(--line);
-  padding: 6px 0;
-}
-.rows li:first-child {
-  border-top: 0;
-}
 select {
   max-width: min(100%, 420px);
 }
@@ -166,8 +151,5 @@ label {
 .hz {
   flex: 0 0 90px;
   font-variant-numeric: tabular-nums;
-}
-.grow {
-  flex: 1 1 240px;
 }
 </style>

@@ -179,7 +179,7 @@ const SOURCES = { phone: 'phone', file: 'file', simulated: 'simulated' } as cons
       </section>
       <section v-if="found.recordings.length" class="card" aria-labelledby="kept">
         <h2 id="kept">Recordings</h2>
-        <ul class="rows">
+        <ul class="listed">
           <li v-for="one in found.recordings" :key="one.uuid">
             <span class="grow"
               ><b>{{ Math.round(one.engine_rpm) }} rpm{{ one.crop ? `, ${one.crop}` : '' }}</b
@@ -206,27 +206,5 @@ const SOURCES = { phone: 'phone', file: 'file', simulated: 'simulated' } as cons
 <style scoped>
 .rpm {
   width: 90px;
-}
-.rows {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.rows li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 16px;
-  align-items: center;
-  border-top: 1px solid var(--line);
-  padding: 6px 0;
-}
-.rows li:first-child {
-  border-top: 0;
-}
-.grow {
-  flex: 1 1 240px;
-}
-.rows small {
-  display: block;
 }
 </style>

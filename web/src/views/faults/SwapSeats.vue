@@ -15,7 +15,7 @@ const WORDS = { suspect: '? may be it', cleared: '✓ cleared', '': 'not run yet
 </script>
 
 <template>
-  <div class="rows">
+  <div class="sides">
     <table v-for="row in rows" :key="row">
       <caption>
         <svg viewBox="0 0 60 40" aria-hidden="true">
@@ -44,7 +44,7 @@ const WORDS = { suspect: '? may be it', cleared: '✓ cleared', '': 'not run yet
 </template>
 
 <style scoped>
-.rows {
+.sides {
   display: flex;
   flex-wrap: wrap;
   gap: 16px;

@@ -180,7 +180,7 @@ const nameOf = (slot: string): string => found.value?.slots.find((one) => one.sl
       </section>
       <section v-if="found.runs.length" class="card" aria-labelledby="runs">
         <h2 id="runs">Runs</h2>
-        <ol class="rows">
+        <ol class="listed">
           <li v-for="(one, i) in found.runs" :key="one.uuid">
             <span class="grow"
               >{{ i + 1 }}.
@@ -268,27 +268,5 @@ legend {
   flex: 0 0 70px;
   font-weight: 700;
   font-size: 1.15rem;
-}
-.rows {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.rows li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 16px;
-  align-items: center;
-  border-top: 1px solid var(--line);
-  padding: 6px 0;
-}
-.rows li:first-child {
-  border-top: 0;
-}
-.grow {
-  flex: 1 1 260px;
-}
-.rows small {
-  display: block;
 }
 </style>

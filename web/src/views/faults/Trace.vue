@@ -124,7 +124,7 @@ const was = computed(
         <p v-else-if="open" class="quiet">There is nothing left to look at.</p>
         <section v-if="open && others.length" class="card" aria-labelledby="others">
           <h2 id="others">Or look at this</h2>
-          <ul class="rows">
+          <ul class="listed">
             <li v-for="one in others" :key="one.key">
               <button type="button" class="link grow" @click="take(one.key)">{{ one.name }}</button>
               <span class="quiet">{{ whole(one) }} min</span>
@@ -134,7 +134,7 @@ const was = computed(
         </section>
         <section v-if="found.looked.length" class="card" aria-labelledby="looked">
           <h2 id="looked">Looked at</h2>
-          <ul class="rows">
+          <ul class="listed">
             <li v-for="one in found.looked" :key="one.look">
               <span class="grow"
                 ><b>{{ one.bad ? '✗' : '✓' }} {{ one.name }}</b
@@ -181,32 +181,6 @@ const was = computed(
   border-left: 6px solid var(--accent);
   background: var(--surface);
   padding: 10px 14px;
-}
-.rows {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.rows li {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 2px 14px;
-  border-top: 1px solid var(--line);
-  padding: 6px 0;
-}
-.rows li:first-child {
-  border-top: 0;
-}
-.grow {
-  flex: 1 1 220px;
-  text-align: left;
-}
-.rows small {
-  flex: 1 1 100%;
-}
-.rows .grow small {
-  display: block;
 }
 @media (max-width: 900px) {
   .halves {

@@ -110,7 +110,7 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
           v-for="one in card.conditions"
           :key="one"
           type="button"
-          class="chip"
+          class="toggle"
           :aria-pressed="draft.condition.includes(one)"
           @click="toggle(one)"
         >
@@ -185,20 +185,6 @@ legend {
   float: left;
   padding: 0 10px 0 0;
   line-height: var(--target);
-}
-.chip {
-  min-height: var(--target);
-  padding: 0 14px;
-  border: 1px solid var(--quiet);
-  border-radius: 999px;
-  background: var(--surface);
-  color: var(--ink);
-  cursor: pointer;
-}
-.chip[aria-pressed='true'] {
-  background: var(--accent);
-  color: var(--on-accent);
-  border-color: var(--accent);
 }
 .settings {
   list-style: none;
