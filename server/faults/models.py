@@ -150,8 +150,8 @@ class Recording(TakenBack):
 
 
 class ModelShaft(models.Model):
-    """A shaft of a model as its manual has it: speeds by range, orders by how many times a turn. It goes before the
-    catalogue's."""
+    """A shaft of a model as its manual has it: speeds by range, orders by how many times a turn, bearings with their
+    sizes. It goes before the catalogue's."""
 
     shop_path = "model__shop"
     objects = OfShop.as_manager()
@@ -160,6 +160,7 @@ class ModelShaft(models.Model):
     key = models.CharField(max_length=40)
     speeds = models.JSONField(default=dict)
     orders = models.JSONField(default=dict)
+    bearings = models.JSONField(default=list, blank=True)
     source = models.CharField(max_length=120, blank=True)
 
     class Meta:

@@ -263,6 +263,14 @@ Rpm = Annotated[float, Field(gt=0, le=20_000)]
 ShaftKey = Annotated[str, Field(max_length=40)]
 
 
+class BearingOut(Schema):
+    name: str
+    balls: int
+    ball_mm: float
+    pitch_mm: float
+    angle_deg: float
+
+
 class ShaftOut(Schema):
     """speeds: range → rpm at the engine's rated speed; ``fixed`` where there is one only. orders: times a turn → what gives it.
     own: as the model's manual has it; source: which."""
@@ -274,6 +282,7 @@ class ShaftOut(Schema):
     follows: bool
     speeds: dict[str, float]
     orders: dict[str, str]
+    bearings: list[BearingOut]
     own: bool
     source: str
 
@@ -394,10 +403,21 @@ class SimulatedIn(RecordingIn):
     shaking: bool = True
 
 
+class BearingIn(Schema):
+    """pitch_mm: diameter of the circle the balls' centres run on."""
+
+    name: Annotated[str, Field(min_length=1, max_length=60)]
+    balls: Annotated[int, Field(ge=2, le=100)]
+    ball_mm: Annotated[float, Field(gt=0, le=1000)]
+    pitch_mm: Annotated[float, Field(gt=0, le=2000)]
+    angle_deg: Annotated[float, Field(ge=0, le=60)] = 0
+
+
 class ShaftIn(Schema):
     """As the model's manual has it."""
 
     key: Key
     speeds: Annotated[dict[ShaftKey, Rpm], Field(min_length=1, max_length=6)]
     orders: Annotated[dict[Annotated[str, Field(max_length=8)], Annotated[str, Field(max_length=60)]], Field(max_length=20)]
+    bearings: Annotated[list[BearingIn], Field(max_length=4)] = []
     source: Annotated[str, Field(max_length=120)] = ""

@@ -1,7 +1,8 @@
 """What turns in a machine and how fast: the file ``shafts.yaml``."""
 
+import math
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Annotated
 
 from ..coupled import short
@@ -15,9 +16,20 @@ Rpm = Annotated[float, Over(0), Within(0, 20_000)]
 
 
 @dataclass(frozen=True)
+class RollingBearing:
+    """Of known size, so that its tones are known. pitch_mm: diameter of the circle the balls' centres run on."""
+
+    name: str
+    balls: Annotated[int, Within(2, 100)]
+    ball_mm: Annotated[float, Over(0), Within(0, 1000)]
+    pitch_mm: Annotated[float, Over(0), Within(0, 2000)]
+    angle_deg: Annotated[float, Within(0, 60)] = 0
+
+
+@dataclass(frozen=True)
 class DrivenShaft:
     """speeds: range → rpm at the engine's rated speed. orders: how many times a turn → what gives it. drives: the shaft that
-    drives it; empty: a motor of its own, or the engine itself."""
+    drives it; empty: a motor of its own, or the engine itself. bearings: those whose size is known."""
 
     key: str
     name: str
@@ -25,6 +37,7 @@ class DrivenShaft:
     speeds: dict[str, Rpm]
     orders: dict[str, str]
     drives: str = ""
+    bearings: list[RollingBearing] = field(default_factory=list)
 
     @property
     def multiples(self) -> list[float]:
@@ -69,6 +82,9 @@ def complaints(shafts: Shafts, families: Mapping[str, Family]) -> Iterator[tuple
                 yield where, f"{one.key}: nothing before it is called {one.drives}{nearest(one.drives, keys[:i])}"
             if not one.speeds:
                 yield where, f"{one.key} needs a speed"
+            for bearing in one.bearings:
+                if bearing.balls * bearing.ball_mm >= math.pi * bearing.pitch_mm:
+                    yield where, f"{one.key}: so many balls do not fit into {bearing.name}"
             for order in one.orders:
                 if not order.replace(".", "", 1).isdigit() or float(order) <= 0:
                     yield where, f"{one.key}: {order} is no number of times a turn"

@@ -4,7 +4,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..catalogue.shafts import FIXED, DriveLine, DrivenShaft
+from ..catalogue.shafts import FIXED, DriveLine, DrivenShaft, RollingBearing
+from .bearings import BearingGiven, bearing_tones
 from .vibration import Peak, Shaft, VibrationGiven, VibrationMatch, vibration_match
 
 POINTS = 700
@@ -67,7 +68,16 @@ def _turning(line: DriveLine, one: DrivenShaft, engine_rpm: float, ranged: str, 
     chosen = ranged if ranged in one.speeds else list(one.speeds)[-1]
     rated = one.speeds[chosen]
     rpm = typed or (rated * engine_rpm / line.engine_rpm if line.follows(one) else rated)
-    return Turning(one.key, one.name, one.station, rpm, one.orders, line.follows(one), "" if chosen == FIXED else chosen)
+    orders = one.orders | {order: what for bearing in one.bearings for order, what in tones_of(bearing).items()}
+    return Turning(one.key, one.name, one.station, rpm, orders, line.follows(one), "" if chosen == FIXED else chosen)
+
+
+def tones_of(bearing: RollingBearing) -> dict[str, str]:
+    """The tones of a bearing as orders of its shaft, its inner ring turning: rings, cage, and a ball, which strikes twice."""
+    size = BearingGiven(bearing.balls, bearing.ball_mm, bearing.pitch_mm, bearing.angle_deg, 60)
+    tones = bearing_tones(size)
+    named = {"outer ring": tones.bpfo, "inner ring": tones.bpfi, "a ball": 2 * tones.bsf, "cage": tones.ftf}
+    return {f"{order:.4f}": f"{what} of {bearing.name}" for what, order in named.items()}
 
 
 def analysed(samples: Sequence[float], sample_hz: float, shafts: Sequence[Turning]) -> Analysed:

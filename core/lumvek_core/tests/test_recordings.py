@@ -90,6 +90,18 @@ def test_the_drive_line_turns_with_the_engine_and_by_its_ranges():
     assert shafts["fan"].rpm == 700, "read off the display"
 
 
+def test_the_tones_of_a_known_bearing_are_orders_of_its_shaft():
+    chopper = next(one for one in turning(LINE, 2000, HIGH) if one.key == "chopper")
+    tones = {what: float(order) for order, what in chopper.orders.items()}
+    f = 1450 / 60  # as worked by hand: 86.484 Hz and 131.016 Hz at 1450 rpm
+    assert tones["outer ring of chopper bearing"] == pytest.approx(86.484 / f, abs=1e-3)
+    assert tones["inner ring of chopper bearing"] == pytest.approx(131.016 / f, abs=1e-3)
+    assert tones["a ball of chopper bearing"] == pytest.approx(2 * 56.544 / f, abs=1e-3)
+    found = analysed(record([(2860 / 60 * 86.484 / f, 2.0)]), 400, turning(LINE, 2000, HIGH))
+    assert found.match.words == "Chopper"
+    assert found.match.peaks[0].matches[0].order == pytest.approx(86.484 / f, abs=1e-3)
+
+
 def record(tones, seed=3, seconds=24):
     return recorded([Tone(hz, height) for hz, height in tones], seconds, seed)
 

@@ -1,5 +1,6 @@
 """Keeping recordings, and a model's shafts as its manual has them. The same UUID twice is once."""
 
+import math
 import uuid
 from array import array
 from collections.abc import Sequence
@@ -85,7 +86,8 @@ def take_back(member: Member, uuid_: uuid.UUID) -> Recording:
 
 @action(recordings.CHANGE)
 def write_shaft(member: Member, machine: Machine, new: ShaftIn) -> None:
-    """A shaft as the manual of the machine's model has it. Raises BadInput with field ``key``, ``speeds`` or ``orders``."""
+    """A shaft as the manual of the machine's model has it. Raises BadInput with field ``key``, ``orders`` or
+    ``bearings.<i>.balls``."""
     line = recordings.drive_line(machine)
     known = {one.key: one for one in line.shafts} if line else {}
     if new.key not in known:
@@ -97,7 +99,11 @@ def write_shaft(member: Member, machine: Machine, new: ShaftIn) -> None:
             right = False
         if not right:
             raise BadInput("orders", f"{order} is no number of times a turn")
-    told = {"speeds": new.speeds, "orders": new.orders, "source": new.source.strip()}
+    for i, bearing in enumerate(new.bearings):
+        if bearing.balls * bearing.ball_mm >= math.pi * bearing.pitch_mm:
+            raise BadInput(f"bearings.{i}.balls", "so many balls do not fit on a circle of this size")
+    bearings = [bearing.model_dump() for bearing in new.bearings]
+    told = {"speeds": new.speeds, "orders": new.orders, "bearings": bearings, "source": new.source.strip()}
     before = known[new.key]
     ModelShaft.objects.update_or_create(model=machine.model, key=new.key, defaults=told)
     what = f"{machine.model}: {before.name}"

@@ -6,13 +6,14 @@ from dataclasses import replace
 
 from fleet.models import Machine
 from inspection.queries import rule_books, serializers
-from lumvek_core.catalogue.shafts import DriveLine, DrivenShaft
+from lumvek_core.catalogue.shafts import DriveLine, DrivenShaft, RollingBearing
 from lumvek_core.faults.recorded import Analysed, Turning, analysed, compared, turning
 from shops.models import Member
 from shops.rights import may
 
 from ..models import ModelShaft, Recording
 from ..schemas import (
+    BearingOut,
     RecordingBriefOut,
     RecordingOut,
     RecordingsOut,
@@ -42,7 +43,9 @@ def drive_line(machine: Machine) -> DriveLine | None:
 def _as_written(shaft: DrivenShaft, own: Mapping[str, ModelShaft]) -> DrivenShaft:
     if shaft.key not in own:
         return shaft
-    return replace(shaft, speeds=own[shaft.key].speeds, orders=own[shaft.key].orders)
+    row = own[shaft.key]
+    bearings = [RollingBearing(**bearing) for bearing in row.bearings]
+    return replace(shaft, speeds=row.speeds, orders=row.orders, bearings=bearings)
 
 
 def samples_of(row: Recording) -> list[float]:
@@ -85,6 +88,7 @@ def of_machine(member: Member, machine: Machine) -> RecordingsOut:
                 follows=line.follows(one),
                 speeds=one.speeds,
                 orders=one.orders,
+                bearings=[BearingOut(**vars(bearing)) for bearing in one.bearings],
                 own=one.key in own,
                 source=own[one.key].source if one.key in own else "starting value",
             )

@@ -118,6 +118,13 @@ def test_the_models_own_shaft_goes_before_the_catalogue_and_stands_in_the_log(ya
     assert (chopper["own"], chopper["source"], chopper["speeds"]["high"]) == (True, "manual, 7-12", 3000)
     assert simulated(yard, tech)["peaks"][0]["hz"] == pytest.approx(50, abs=0.1)
     assert Change.objects.filter(about=Change.About.MODEL, after__contains="3000 rpm").exists()
+    bearing = {"name": "left bearing", "balls": 9, "ball_mm": 9.5, "pitch_mm": 46.4}
+    found = as_(yard.lead).send(f"{yard.path}/shafts", **(own | {"bearings": [bearing]})).json()
+    assert next(one for one in found["shafts"] if one["key"] == "chopper")["bearings"][0]["balls"] == 9
+    tones = next(one for one in simulated(yard, tech)["shafts"] if one["key"] == "chopper")["orders"]
+    assert "outer ring of left bearing" in {one["what"] for one in tones}
+    full = as_(yard.lead).send(f"{yard.path}/shafts", **(own | {"bearings": [bearing | {"balls": 16}]})).json()
+    assert full["error"]["field"] == "bearings.0.balls"
     wrong = as_(yard.lead).send(f"{yard.path}/shafts", **(own | {"orders": {"often": "turn"}}))
     assert wrong.json()["error"]["field"] == "orders" and ModelShaft.objects.count() == 1
 

@@ -5884,6 +5884,38 @@ export interface components {
             rear_shown: string;
         };
         /**
+         * BearingIn
+         * @description pitch_mm: diameter of the circle the balls' centres run on.
+         */
+        BearingIn: {
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /** Ball Mm */
+            ball_mm: number;
+            /** Balls */
+            balls: number;
+            /** Name */
+            name: string;
+            /** Pitch Mm */
+            pitch_mm: number;
+        };
+        /** BearingOut */
+        BearingOut: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Ball Mm */
+            ball_mm: number;
+            /** Balls */
+            balls: number;
+            /** Name */
+            name: string;
+            /** Pitch Mm */
+            pitch_mm: number;
+        };
+        /**
          * BecauseOut
          * @description at: on the shop's clock; empty where no day says more than the words.
          */
@@ -13812,6 +13844,11 @@ export interface components {
          * @description As the model's manual has it.
          */
         ShaftIn: {
+            /**
+             * Bearings
+             * @default []
+             */
+            bearings: components["schemas"]["BearingIn"][];
             /** Key */
             key: string;
             /** Orders */
@@ -13857,6 +13894,8 @@ export interface components {
          *     own: as the model's manual has it; source: which.
          */
         ShaftOut: {
+            /** Bearings */
+            bearings: components["schemas"]["BearingOut"][];
             /** Drives */
             drives: string;
             /** Follows */

@@ -12,7 +12,10 @@ const emit = defineEmits<{ changed: [found: Schemas['RecordingsOut']] }>()
 const at = useAttempt('That could not be kept.')
 const post = usePost()
 const changing = ref('')
-const typed = reactive({ speeds: {} as Record<string, string>, orders: '', source: '' })
+/** Sizes of a bearing as they are typed, in the order of their fields. */
+const SIZES = { balls: 'balls', ball_mm: 'ball, mm', pitch_mm: 'circle of their centres, mm', angle_deg: 'angle, °' } as const
+type Sizes = Record<keyof typeof SIZES | 'name', string>
+const typed = reactive({ speeds: {} as Record<string, string>, orders: '', source: '', bearings: [] as Sizes[] })
 function change(one: Schemas['ShaftOut']): void {
   changing.value = one.key
   typed.speeds = Object.fromEntries(Object.entries(one.speeds).map(([name, rpm]) => [name, String(rpm)]))
@@ -20,7 +23,15 @@ function change(one: Schemas['ShaftOut']): void {
     .map(([order, what]) => `${order} ${what}`)
     .join(', ')
   typed.source = one.own ? one.source : ''
+  typed.bearings = one.bearings.map((bearing) => ({
+    name: bearing.name,
+    balls: String(bearing.balls),
+    ball_mm: String(bearing.ball_mm),
+    pitch_mm: String(bearing.pitch_mm),
+    angle_deg: String(bearing.angle_deg),
+  }))
 }
+const number = (text: string): number => Number(text.replace(',', '.'))
 /** `1 turn, 6 blades` as orders. */
 const ordersOf = (text: string): Record<string, string> =>
   Object.fromEntries(
@@ -32,10 +43,15 @@ const ordersOf = (text: string): Record<string, string> =>
   )
 const keep = (): Promise<boolean> =>
   at.run(async () => {
-    const speeds = Object.fromEntries(
-      Object.entries(typed.speeds).map(([name, text]) => [name, Number(text.replace(',', '.'))]),
-    )
-    const body = { key: changing.value, speeds, orders: ordersOf(typed.orders), source: typed.source }
+    const speeds = Object.fromEntries(Object.entries(typed.speeds).map(([name, text]) => [name, number(text)]))
+    const bearings = typed.bearings.map((one) => ({
+      name: one.name,
+      balls: number(one.balls),
+      ball_mm: number(one.ball_mm),
+      pitch_mm: number(one.pitch_mm),
+      angle_deg: number(one.angle_deg || '0'),
+    }))
+    const body = { key: changing.value, speeds, orders: ordersOf(typed.orders), bearings, source: typed.source }
     emit(
       'changed',
       await post('/api/faults/machines/{machine_id}/shafts', { machine_id: props.machine }, body, {
@@ -84,6 +100,28 @@ const shown = (values: Record<string, number>): string =>
           >
           <label>Orders <InputText v-model="typed.orders" maxlength="200" :invalid="at.field === 'orders'" /></label>
           <label>As says <InputText v-model="typed.source" maxlength="120" placeholder="manual, 7-12" /></label>
+          <fieldset v-for="(bearing, i) in typed.bearings" :key="i" class="tools">
+            <legend>Bearing</legend>
+            <label>called <InputText v-model="bearing.name" maxlength="60" /></label>
+            <label v-for="(name, size) in SIZES" :key="size"
+              >{{ name }}
+              <InputText
+                v-model="bearing[size]"
+                inputmode="decimal"
+                maxlength="7"
+                class="rpm"
+                :invalid="at.field === `bearings.${i}.${size}`"
+            /></label>
+            <button type="button" class="link" @click="typed.bearings.splice(i, 1)">Without it</button>
+          </fieldset>
+          <button
+            v-if="typed.bearings.length < 4"
+            type="button"
+            class="link"
+            @click="typed.bearings.push({ name: '', balls: '', ball_mm: '', pitch_mm: '', angle_deg: '0' })"
+          >
+            A bearing of known size
+          </button>
           <Button type="submit" label="Keep" :disabled="at.busy" />
           <button type="button" class="link" @click="changing = ''">Leave it</button>
           <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
@@ -121,5 +159,14 @@ form {
 }
 .rpm {
   width: 90px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  flex: 1 1 100%;
+}
+legend {
+  font-weight: 600;
 }
 </style>
