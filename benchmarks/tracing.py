@@ -11,7 +11,7 @@ from statistics import mean
 from lumvek_core.catalogue import load
 from lumvek_core.catalogue.symptoms import causes_in
 from lumvek_core.faults.suspicion import Signals, suspect
-from lumvek_core.faults.trace import Answer, NextLook, Traced, posture_of, traced, tracing_checks
+from lumvek_core.faults.trace import Answer, NextLook, Traced, along_the_machine, posture_of, traced, tracing_checks
 from lumvek_core.faults.tracing import chance_bad
 from lumvek_core.planning import walk
 from lumvek_core.planning.shortest import shortest
@@ -121,12 +121,19 @@ def main(many: int = 400) -> None:
         looks = list(tracing_checks(symptom, CATALOGUE.symptoms.looks, CATALOGUE.families[fault[2]], {}))
         return lambda stands: in_order(stands, looks)
 
+    def along(fault: Drawn) -> Order:
+        symptom = next(one for one in CATALOGUE.symptoms.symptoms if one.key == fault[1])
+        family = CATALOGUE.families[fault[2]]
+        checks = tracing_checks(symptom, CATALOGUE.symptoms.looks, family, {})
+        return lambda stands: in_order(stands, along_the_machine(checks, CATALOGUE.symptoms.looks, family))
+
     orders: dict[str, Callable[[Drawn], Order]] = {
         "traced": lambda _: best,
         "most common first": lambda _: commonest,
         "cheapest first": lambda _: cheapest,
         "cheapest with the way": lambda _: nearest,
-        "fixed order": written,
+        "as written": written,
+        "along the machine": along,
     }
     results = {name: [minutes_to_cause(fault, order(fault)) for fault in faults] for name, order in orders.items()}
     traced_min = mean(minutes for minutes, _ in results["traced"])

@@ -70,6 +70,9 @@ def test_the_shaking_heron_is_traced_to_its_knife(page: Page, sign_in, accessibl
     end.get_by_role("button", name="End the trace").click()
     expect(page.get_by_text("Found: Chopper knife broken or missing")).to_be_visible(timeout=30_000)
     expect(page.get_by_text("noted for the next round")).to_be_visible()
+    shown = page.get_by_text(re.compile(r"\d+ min of looking; along the machine it would have been \d+ min")).inner_text()
+    made, plain = (int(figure) for figure in re.findall(r"(\d+) min", shown))
+    assert made < plain, shown
     accessible(page)
     page.get_by_role("button", name="That was not it: go on").click()
     expect(end).to_be_visible()

@@ -115,7 +115,8 @@ def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
             yield "work", f"actions.{name}", f"nothing calls for {name}{nearest(name, FAR_REACHING)}"
     yield from (("calibrations", path, complaint) for path, complaint in _calibrations(catalogue))
     yield from (("field-settings", path, complaint) for path, complaint in _field_settings(catalogue))
-    faults = symptoms.complaints(catalogue.symptoms, catalogue.families, postures, catalogue.safety.hazards)
+    turn = {name: [one.key for one in line.shafts] for name, line in catalogue.shafts.families.items()}
+    faults = symptoms.complaints(catalogue.symptoms, catalogue.families, postures, catalogue.safety.hazards, turn)
     yield from (("symptoms", path, complaint) for path, complaint in faults)
     turning = shafts.complaints(catalogue.shafts, catalogue.families)
     yield from (("shafts", path, complaint) for path, complaint in turning)

@@ -38,7 +38,7 @@ class Signs:
 @dataclass(frozen=True)
 class SymptomCause:
     """check: the look that proves it, and rules it out where `clears`. families: where it can be at all, if not in all of the
-    symptom's. weight: how common it is beside the others."""
+    symptom's. weight: how common it is beside the others. shaft: of the drive line, that a recording would name."""
 
     key: str
     name: str
@@ -46,6 +46,7 @@ class SymptomCause:
     check: str
     clears: bool = True
     families: list[str] = field(default_factory=list)
+    shaft: str = ""
 
 
 @dataclass(frozen=True)
@@ -115,9 +116,13 @@ def causes_in(symptom: Symptom, looks: Mapping[str, Look], family: Family) -> li
 
 
 def complaints(
-    symptoms: Symptoms, families: Mapping[str, Family], postures: Collection[str], hazards: Collection[str]
+    symptoms: Symptoms,
+    families: Mapping[str, Family],
+    postures: Collection[str],
+    hazards: Collection[str],
+    shafts: Mapping[str, Collection[str]],
 ) -> Iterator[tuple[str, str]]:
-    """(dotted path, what is wrong there)."""
+    """(dotted path, what is wrong there). shafts: by family, the keys of its drive line."""
     checks = {short(key) for family in families.values() for key in family.checks}
     for key, look in symptoms.looks.items():
         yield from ((f"looks.{key}", complaint) for complaint in _look(key, look, checks, postures, hazards))
@@ -135,6 +140,10 @@ def complaints(
         if keys.count(one.key) > 1:
             yield f"symptoms.{i}", f"{one.key} stands there twice"
         yield from ((f"symptoms.{i}", f"{one.key}: {complaint}") for complaint in _symptom(one, symptoms.looks, families))
+        turning = {key for name in one.families for key in shafts.get(name, ())}
+        for cause in one.causes:
+            if cause.shaft and cause.shaft not in turning:
+                yield f"symptoms.{i}", f"{cause.key}: there is no shaft {cause.shaft}{nearest(cause.shaft, turning)}"
 
 
 def _looked_at(one: Symptom) -> list[str]:

@@ -8,8 +8,8 @@ FINDING = {"stop": 6.0, "due": 4.0, "watch": 2.0}
 """How much likelier a cause is whose check has such an open finding."""
 WORN_OUT, NEARLY = 2.5, 1.6
 """Of a part that is past its limit by the forecast, or uses the last fifth of it."""
-CHANGED, NOTED = 2.0, 1.5
-"""Of what was renewed or set otherwise lately, and what the operator's words are about."""
+CHANGED, NOTED, HEARD = 2.0, 1.5, 5.0
+"""Of what was renewed or set otherwise lately, what the operator's words are about, and what a recording names."""
 LATELY_DAYS = 30
 OWN = 2.0
 """What one fault that the shop has found weighs, beside the starting weights."""
@@ -18,13 +18,15 @@ OWN = 2.0
 @dataclass(frozen=True)
 class Signals:
     """What is known of one look's place. finding: the worst that is open there. used: share of the wear that the limit allows.
-    changed_days: since it was renewed or set otherwise; what: in words. noted: the operator's words."""
+    changed_days: since it was renewed or set otherwise; what: in words. noted: the operator's words.
+    heard: what a recording names, in words."""
 
     finding: Literal["stop", "due", "watch", ""] = ""
     used: float | None = None
     changed_days: int | None = None
     changed: str = ""
     noted: str = ""
+    heard: str = ""
 
 
 @dataclass(frozen=True)
@@ -50,6 +52,8 @@ def suspect(weight: float, signals: Signals, found_here: int = 0, found_in_all: 
         )
     if signals.changed_days is not None and signals.changed_days <= LATELY_DAYS:
         raised.append((CHANGED, f"{signals.changed}, {_ago(signals.changed_days)}"))
+    if signals.heard:
+        raised.append((HEARD, signals.heard))
     if signals.noted:
         raised.append((NOTED, f"the operator: {signals.noted}"))
     weight += OWN * found_here

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from ..catalogue.model import Family
 from ..catalogue.symptoms import Look, Symptom, causes_in, check_of
+from ..coupled import short
 from ..planning.shortest import RouteMove, shortest
 from .suspicion import Suspicion, something_else
 from .tracing import Cause, TracingCheck, TracingGiven, Worth, left_after, next_check, shares
@@ -51,7 +52,8 @@ class NextLook:
 
 @dataclass(frozen=True)
 class Traced:
-    """causes: the likeliest first. looks: best first. sure: the cause that is nearly certain. all_clear: every listed cause is
+    """causes: the likeliest first. looks: best first. sure: the cause that is nearly certain, once something was seen that
+    proves it. all_clear: every listed cause is
     ruled out."""
 
     causes: list[Left]
@@ -100,7 +102,9 @@ def traced(
     open_checks = [_among(check, left) for key, check in checks.items() if key not in seen]
     found = next_check(TracingGiven([Cause(key, weight) for key, weight in left.items()], open_checks)) if left else None
     worths = found.checks if found else []
-    sure = causes[0].key if causes and causes[0].share >= NEARLY_SURE and causes[0].key != ELSE else ""
+    shown = {cause for answer in answers if answer.bad and answer.look in checks for cause in checks[answer.look].proves}
+    first = causes[0]
+    sure = first.key if first.share >= NEARLY_SURE and first.key in shown else ""
     return Traced(
         causes=causes,
         looks=[_look(worth, checks[worth.name], looks, family, _why(checks[worth.name], now, names)) for worth in worths],
@@ -131,6 +135,19 @@ def tracing_checks(
         way = ways.get(posture_of(key, looks, family), 0)
         found[key] = TracingCheck(key, looks[key].minutes, named, list(dict.fromkeys(clears[key])), way)
     return found
+
+
+def along_the_machine(checks: Mapping[str, TracingCheck], looks: Mapping[str, Look], family: Family) -> list[str]:
+    """Looks from one end of the machine to the other, as somebody looks who has no plan: by the order of the stations; what is
+    no check of a station where others are looked at in its posture."""
+    postures: dict[str, int] = {}
+    stations: dict[str, int] = {}
+    for i, station in enumerate(family.stations):
+        for check in station.checks:
+            stations[short(check.key)] = i
+            postures.setdefault(check.posture or station.posture, i)
+    last = len(family.stations)
+    return sorted(checks, key=lambda look: stations.get(look, postures.get(looks[look].posture, last)))
 
 
 def minutes_along(order: Sequence[str], looks: Mapping[str, Look], family: Family, moves: Sequence[RouteMove]) -> float:

@@ -8,7 +8,7 @@ from lumvek_core.catalogue import load
 from lumvek_core.catalogue.symptoms import causes_in
 from lumvek_core.faults.suspicion import Signals, suspect
 from lumvek_core.faults.symptom_search import Shows, search
-from lumvek_core.faults.trace import ELSE, Answer, minutes_along, traced, tracing_checks
+from lumvek_core.faults.trace import ELSE, Answer, along_the_machine, minutes_along, traced, tracing_checks
 from lumvek_core.planning import walk
 from lumvek_core.planning.shortest import shortest
 
@@ -118,6 +118,12 @@ def test_a_bad_result_leaves_what_it_proves_and_a_good_one_rules_it_out():
     assert not next(one for one in slugs.causes if one.key == "slugging").ruled_out, "it only proves"
 
 
+def test_nothing_is_certain_before_somebody_has_looked():
+    found = at("shakes", suspicions={"fan-blade": suspect(1000, Signals(finding="stop"))})
+    assert found.causes[0].share > 0.8 and not found.sure
+    assert at("shakes", ("fan-blades", True), suspicions={"fan-blade": suspect(1000, Signals())}).sure == "fan-blade"
+
+
 def test_all_ruled_out_leaves_something_else():
     looks = list(tracing_checks(BY_KEY["furrow-open"], SYMPTOMS.looks, PLANTER, {}))
     found = at("furrow-open", *[(look, False) for look in looks], family=PLANTER)
@@ -140,6 +146,13 @@ def test_where_the_machine_stands_counts():
     far = {one.key: one.way_minutes for one in at("shakes").looks}
     near = {one.key: one.way_minutes for one in at("shakes", posture="inside rear (tail and sieves), engine off").looks}
     assert near["chopper-knives"] == 0 < far["chopper-knives"]
+
+
+def test_along_the_machine_the_chopper_comes_last():
+    order = along_the_machine(tracing_checks(BY_KEY["shakes"], SYMPTOMS.looks, COMBINE, {}), SYMPTOMS.looks, COMBINE)
+    front_to_tail = [order.index(look) for look in ("feeder-chain-tension", "cone-vanes", "shaker-arms", "chopper-knives")]
+    assert front_to_tail == sorted(front_to_tail)
+    assert sorted(order) == sorted(tracing_checks(BY_KEY["shakes"], SYMPTOMS.looks, COMBINE, {}))
 
 
 def test_looks_in_one_posture_cost_one_way():
@@ -166,10 +179,12 @@ def test_a_cause_is_listed_only_where_the_machine_has_its_look():
 def test_what_is_known_raises_a_cause():
     assert suspect(2, Signals()).weight == 2
     assert suspect(2, Signals(finding="due")).weight == 8
-    found = suspect(1, Signals(finding="stop", used=1.1, changed_days=1, changed="fan belt renewed", noted="shakes"), 2, 5)
-    assert found.weight == pytest.approx((1 + 4) * 6 * 2.5 * 2 * 1.5)
+    found = suspect(
+        1, Signals(finding="stop", used=1.1, changed_days=1, changed="fan belt renewed", noted="shakes", heard="it hums"), 2, 5
+    )
+    assert found.weight == pytest.approx((1 + 4) * 6 * 5 * 2.5 * 2 * 1.5)
     assert found.because == [
-        "open finding: stop", "worn past its limit", "fan belt renewed, yesterday", "the operator: shakes", "found here 2 of 5 times",
+        "open finding: stop", "it hums", "worn past its limit", "fan belt renewed, yesterday", "the operator: shakes", "found here 2 of 5 times",
     ]  # fmt: skip
     assert suspect(1, Signals(used=0.85)).because == ["85 % of its wear used"]
     assert suspect(1, Signals(used=0.5, changed_days=90, changed="x")).weight == 1

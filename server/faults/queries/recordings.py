@@ -105,8 +105,8 @@ def of_machine(member: Member, machine: Machine) -> RecordingsOut:
 
 def page(member: Member, row: Recording, beside: Recording | None = None) -> RecordingOut:
     """One recording, analysed; with another one of the same machine beside it."""
-    shafts, found = _held(row)
-    other = _held(beside)[1] if beside else None
+    shafts, found = held(row)
+    other = held(beside)[1] if beside else None
     rows = Recording.objects.filter(machine=row.machine, taken_back_at=None).exclude(pk=row.pk).select_related("by")
     hidden = {(one.shaft, one.order) for one in found.match.not_observable}
     return RecordingOut(
@@ -158,7 +158,7 @@ def page(member: Member, row: Recording, beside: Recording | None = None) -> Rec
     )
 
 
-def _held(row: Recording) -> tuple[list[Turning], Analysed]:
+def held(row: Recording) -> tuple[list[Turning], Analysed]:
     """A recording against the drive line, as it turned then."""
     line = drive_line(row.machine)
     shafts = turning(line, row.engine_rpm, row.ranges, row.rpm) if line else []

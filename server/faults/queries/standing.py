@@ -3,7 +3,7 @@
 import datetime as dt
 from collections import Counter
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from django.utils import timezone
@@ -18,16 +18,19 @@ from lumvek_core.catalogue import calibration
 from lumvek_core.catalogue.model import Family
 from lumvek_core.catalogue.symptoms import Look, Symptom, causes_in, check_of
 from lumvek_core.coupled import short
-from lumvek_core.faults.suspicion import Signals, Suspicion, suspect
-from lumvek_core.faults.trace import Answer, Traced, minutes_along, posture_of, traced, tracing_checks
+from lumvek_core.faults.suspicion import LATELY_DAYS, Signals, Suspicion, suspect
+from lumvek_core.faults.trace import Answer, Traced, along_the_machine, minutes_along, posture_of, traced, tracing_checks
 from lumvek_core.planning import walk
 from lumvek_core.planning.shortest import shortest
 from shops.models import Shop
 
-from ..models import LookAnswer, Trace
+from ..models import LookAnswer, Recording, Trace
+from . import recordings
 
 WORST: tuple[Literal["stop", "due", "watch"], ...] = ("stop", "due", "watch")
 SEEN = {*WORST, "sound", "does-not-apply"}
+NAMED = 0.3
+"""Score from which a recording speaks for a shaft's causes."""
 SAID = 70
 """Letters of an operator's note that are shown beside a cause."""
 
@@ -75,10 +78,15 @@ def standing(trace: Trace) -> Standing:
 def suspicions_of(trace: Trace, symptom: Symptom, family: Family) -> dict[str, Suspicion]:
     """What speaks for each cause before anything is looked at."""
     looks = rule_books.shipped().symptoms.looks
-    signals = _signals(trace, family)
+    signals, heard = _signals(trace, family), _heard(trace)
     found = found_before(trace.machine.shop, symptom.key)
     return {
-        one.key: suspect(one.weight, signals.get(one.check, Signals()), found[one.key], sum(found.values()))
+        one.key: suspect(
+            one.weight,
+            replace(signals.get(one.check, Signals()), heard=heard.get(one.shaft, "")),
+            found[one.key],
+            sum(found.values()),
+        )
         for one in causes_in(symptom, looks, family)
     }
 
@@ -155,17 +163,35 @@ def _signals(trace: Trace, family: Family) -> dict[str, Signals]:
     return found
 
 
+def _heard(trace: Trace) -> dict[str, str]:
+    """Shafts that the newest recording of the machine names, by key, with how much of what shakes stands at their turns. Two
+    queries where there is one."""
+    since = trace.begun_at - dt.timedelta(days=LATELY_DAYS)
+    rows = Recording.objects.filter(machine=trace.machine, taken_back_at=None, at__gte=since).select_related("machine__model")
+    newest = rows.order_by("-at", "-id").first()
+    if newest is None:
+        return {}
+    shafts, found = recordings.held(newest)
+    keys = {one.name: one.key for one in shafts}
+    return {
+        keys[one.shaft]: f"a recording names the {one.shaft.lower()} ({one.score * 100:.0f} %)"
+        for one in found.match.ranked
+        if one.score >= NAMED
+    }
+
+
 def _days_since(at: str) -> int:
     return max(0, (timezone.localdate() - dt.datetime.fromisoformat(at).date()).days)
 
 
 def minutes(stands: Standing, cause: str) -> tuple[float, float]:
-    """What the looks took that were made, and what looking in plain order would have taken until this cause was found."""
+    """What the looks took that were made, and what looking along the machine would have taken until this cause was found."""
     moves = walk.ways(rule_books.shipped().safety.moves)
     made = minutes_along([one.look for one in stands.answers], stands.looks, stands.family, moves)
+    checks = tracing_checks(stands.symptom, stands.looks, stands.family, {})
     plain: list[str] = []
-    for look, check in tracing_checks(stands.symptom, stands.looks, stands.family, {}).items():
+    for look in along_the_machine(checks, stands.looks, stands.family):
         plain.append(look)
-        if cause in check.proves:
+        if cause in checks[look].clears:
             break
     return made, minutes_along(plain, stands.looks, stands.family, moves)

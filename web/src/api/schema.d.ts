@@ -15378,8 +15378,8 @@ export interface components {
         /**
          * TraceOut
          * @description looks: not made yet, best first. looked: made, in order. sure: the cause that is nearly certain. loosens: what shaking
-         *     may have loosened, by name. minutes: that the looks took; plain_minutes: in the order of the
-         *     catalogue, until it was found.
+         *     may have loosened, by name. minutes: that the looks took; plain_minutes: looking along the
+         *     machine, until it was found.
          */
         TraceOut: {
             /** All Clear */

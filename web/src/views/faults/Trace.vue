@@ -87,7 +87,7 @@ const was = computed(
       <b>{{ OUTCOMES[found.outcome] }}{{ was ? `: ${was}` : '' }}</b>
       {{ found.ended_by }}, {{ moment(found.ended_at!) }}.
       <template v-if="found.outcome === 'found' && found.looked.length"
-        >{{ Math.round(found.minutes) }} min of looking; as written down it would have been
+        >{{ Math.round(found.minutes) }} min of looking; along the machine it would have been
         {{ Math.round(found.plain_minutes) }} min.
       </template>
       <template v-if="found.gone === 'other-speed'">Gone since a speed or range was changed: that is not cured.</template>
