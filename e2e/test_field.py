@@ -1,6 +1,8 @@
 """The field card and the daily card on a phone, with gloves on: what worked is taken again, what is wrong is said where it is."""
 
-from hands import lose_answer
+import uuid
+
+from hands import lose_answer, post, settle
 from playwright.sync_api import Page, expect
 
 
@@ -62,4 +64,27 @@ def test_the_day_is_ticked_in_a_minute_and_the_lead_sees_it(page: Page, sign_in,
     sign_in("ada")
     page.get_by_role("link", name="Daily cards").click()
     expect(page.get_by_role("listitem").filter(has_text="Heron 4")).to_contain_text("1 day in a row, 13 of 14 missed")
+    accessible(page)
+
+
+def test_losses_are_chosen_from_drawings_and_stand_on_the_field_card(page: Page, sign_in, accessible):
+    sign_in("tomas")
+    heron, walk = machine(page, "Heron 6"), str(uuid.uuid4())
+    assert post(page, f"/api/machines/{heron}/walk-arounds", id=walk, phase="first-field", crop="pod").ok
+    posture = "header down, engine off"
+    assert post(page, f"/api/walk-arounds/{walk}/postures", uuid=str(uuid.uuid4()), posture=posture).ok
+    page.goto(f"/walk-arounds/{walk}?check=field-losses")
+    losses = page.get_by_role("button", name="Behind it, loose")
+    expect(losses.locator("svg")).to_be_visible()
+    accessible(page)
+    losses.click()
+    settle(page)
+    assert post(page, f"/api/walk-arounds/{walk}/finish", uuid=str(uuid.uuid4())).ok
+    page.goto(f"/machines/{heron}/field")
+    behind = page.get_by_role("region", name="Looked at behind it")
+    expect(behind).to_contain_text("Grain lost, and where: behind it, loose")
+    page.get_by_role("textbox", name="Field").fill("Long Silt")
+    page.get_by_role("button", name="stony").click()
+    page.get_by_role("button", name="Keep how it is set").click()
+    expect(page.get_by_role("region", name="Kept").get_by_role("listitem").first).to_contain_text("Long Silt, stony")
     accessible(page)

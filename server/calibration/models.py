@@ -1,15 +1,10 @@
 """What was taught to a machine's controls, what happened that asks for it, and loads that were collected for it."""
 
-from django.conf import settings
 from django.db import models
 
+from shops.by_whom import user_key
 from shops.scoping import OfShop
 from shops.taken_back import TakenBack
-
-
-def user_key() -> models.ForeignKey:  # type: ignore[type-arg]
-    """Who did it."""
-    return models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
 
 
 class CalibrationRun(TakenBack):

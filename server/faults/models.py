@@ -1,15 +1,10 @@
 """Faults that are traced: the symptom, what each look showed, and what it was in the end."""
 
-from django.conf import settings
 from django.db import models
 
+from shops.by_whom import user_key
 from shops.scoping import OfShop
 from shops.taken_back import TakenBack
-
-
-def user_key(**more: object) -> models.ForeignKey:  # type: ignore[type-arg]
-    """Who did it."""
-    return models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", **more)  # type: ignore[arg-type]
 
 
 class Trace(TakenBack):

@@ -1,8 +1,8 @@
 """How machines were set in the field, and what was looked at each day."""
 
-from django.conf import settings
 from django.db import models
 
+from shops.by_whom import user_key
 from shops.scoping import OfShop
 from shops.taken_back import TakenBack
 
@@ -25,7 +25,7 @@ class SetInField(TakenBack):
     why = models.CharField(max_length=200, blank=True)
     worked = models.BooleanField(null=True)
     at = models.DateTimeField()
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    by = user_key()
 
     class Meta:
         ordering = ["at", "id"]
@@ -45,7 +45,7 @@ class DailyTick(models.Model):
     right = models.BooleanField()
     words = models.CharField(max_length=200, blank=True)
     at = models.DateTimeField(auto_now_add=True)
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    by = user_key()
 
     class Meta:
         ordering = ["id"]

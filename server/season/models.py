@@ -4,20 +4,15 @@ Jobs that follow from findings, services and walk-arounds are not stored: they a
 known by their key. What people do with a job is appended and never changed; it can be taken back.
 """
 
-from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
+from shops.by_whom import user_key
 from shops.days import said
 from shops.scoping import OfShop
 from shops.taken_back import TakenBack
 
 LONGEST_KEY = 120
-
-
-def user_key() -> models.ForeignKey:  # type: ignore[type-arg]
-    """Who did it."""
-    return models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
 
 
 class Hands(models.Model):
@@ -179,7 +174,7 @@ class SeasonPlan(models.Model):
     by = user_key()
     at = models.DateTimeField(default=timezone.now)
     taken_at = models.DateTimeField(null=True, blank=True)
-    taken_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)
+    taken_by = user_key(null=True, blank=True)
 
     class Meta:
         ordering = ["-id"]

@@ -7,6 +7,8 @@ from zoneinfo import ZoneInfo, available_timezones
 
 from django.utils import timezone
 
+from lumvek_core.errors import BadInput
+
 from .models import DayForm, Shop
 
 _form: ContextVar[str] = ContextVar("day_form", default=DayForm.WORDS)
@@ -40,3 +42,14 @@ def zones() -> frozenset[str]:
     """The time zones there are, without those that are no places."""
     named = (zone for zone in available_timezones() if "/" in zone and not zone.startswith(("Etc/", "posix", "right")))
     return frozenset(named) | {"UTC"}
+
+
+SLOW = dt.timedelta(minutes=5)
+"""So far a device's clock may be ahead."""
+
+
+def not_to_come(moment: dt.datetime, field: str = "at") -> dt.datetime:
+    """The moment itself. Raises BadInput where it is still to come."""
+    if moment > timezone.now() + SLOW:
+        raise BadInput(field, "is still to come")
+    return moment

@@ -7,17 +7,12 @@ the sum of its movements, and the same movement sent twice is one.
 import datetime as dt
 from decimal import Decimal
 
-from django.conf import settings
 from django.db import models
 
 from outside.mails import GOES_FOR
+from shops.by_whom import user_key
 from shops.scoping import OfShop
 from shops.taken_back import TakenBack
-
-
-def user_key() -> models.ForeignKey:  # type: ignore[type-arg]
-    """Who did it."""
-    return models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
 
 
 class Terms(models.Model):

@@ -1,6 +1,5 @@
 """Keeping what came of calibrations, what happened to a machine, and loads. The same UUID twice is once."""
 
-import datetime as dt
 import math
 import uuid
 from statistics import fmean
@@ -20,6 +19,7 @@ from lumvek_core.errors import BadInput
 from shops import taken_back
 from shops.access import kept_already, there
 from shops.actions.log import log_change
+from shops.days import not_to_come
 from shops.models import Change, Member
 from shops.rights import action
 
@@ -43,7 +43,7 @@ def run(member: Member, machine: Machine, new: CalibrationRunIn) -> None:
     known = next((one for one in page.of_machine(machine, header) if one.key == new.key), None)
     if known is None:
         raise BadInput("key", "is no calibration of this machine as it stands")
-    at = _not_to_come(new.at, "at")
+    at = not_to_come(new.at, "at")
     if new.begun_at > new.at:
         raise BadInput("begun_at", "is later than its end")
     _values(known, new)
@@ -97,7 +97,7 @@ def say_happened(member: Member, machine: Machine, new: HappenedIn) -> None:
     """Keep that something was done to a machine, or another header coupled. Raises BadInput, NotFoundHere."""
     if any(kept_already(member, kind, new.uuid) for kind in (Happened, Coupling)):
         return
-    at = _not_to_come(new.at, "at") if new.at else timezone.now()
+    at = not_to_come(new.at, "at") if new.at else timezone.now()
     if new.what == COUPLED:
         header = machine_for(member, new.header) if new.header is not None else None
         if header and not rule_books.shipped().families[header.model.family].is_header:
@@ -123,7 +123,7 @@ def collect(member: Member, machine: Machine, new: CollectedLoadIn) -> None:
         return
     if new.machine_kg is None and new.shown_pct is None:
         raise BadInput("machine_kg", "say what the machine showed: kilograms or moisture")
-    at = _not_to_come(new.at, "at") if new.at else timezone.now()
+    at = not_to_come(new.at, "at") if new.at else timezone.now()
     kept = new.model_dump(exclude={"at", "name", "crop"})
     CollectedLoad.objects.create(machine=machine, at=at, by=member.user, name=new.name.strip(), crop=new.crop.strip(), **kept)
 
@@ -156,9 +156,3 @@ def _take_back(member: Member, kind: Any, uuid_: uuid.UUID) -> Machine:
     taken_back.take_back(member, found)
     machine: Machine = found.get().machine
     return machine
-
-
-def _not_to_come(moment: dt.datetime, field: str) -> dt.datetime:
-    if moment > timezone.now() + dt.timedelta(minutes=5):
-        raise BadInput(field, "is still to come")
-    return moment

@@ -12,6 +12,7 @@ from lumvek_core.errors import BadInput
 from shops import taken_back
 from shops.access import kept_already, there
 from shops.actions.log import log_change
+from shops.days import not_to_come
 from shops.models import Change, Member
 from shops.rights import action
 
@@ -35,9 +36,7 @@ def keep(member: Member, machine: Machine, new: SetInFieldIn) -> None:
     values = {key: text.strip() for key, text in new.values.items() if text.strip()}
     if not values and not (new.place.strip() or new.condition.strip()):
         raise BadInput("values", "say how at least one thing was set, which field it is, or how it is there")
-    at = new.at or timezone.now()
-    if at > timezone.now() + dt.timedelta(minutes=5):
-        raise BadInput("at", "is still to come")
+    at = not_to_come(new.at) if new.at else timezone.now()
     SetInField.objects.create(
         uuid=new.uuid,
         machine=machine,

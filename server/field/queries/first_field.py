@@ -27,8 +27,11 @@ def of(machines: Sequence[Machine]) -> dict[int, LookAgain]:
             looked[machine].append(at)
     ground: dict[int, list[tuple[dt.datetime, str]]] = defaultdict(list)
     rows = SetInField.objects.filter(machine__in=machines, at__gt=since, taken_back_at=None)
+    known: dict[int, tuple[str, str]] = defaultdict(lambda: ("", ""))
     for row in rows.order_by("at", "id"):
-        ground[row.machine_id].append((row.at, ", ".join(filter(None, [row.place, row.condition]))))
+        place, condition = known[row.machine_id]
+        known[row.machine_id] = row.place or place, row.condition or condition  # what nobody says is as it was
+        ground[row.machine_id].append((row.at, ", ".join(filter(None, known[row.machine_id]))))
     return {one.pk: look_again(looked[one.pk], ground[one.pk], now) for one in machines}
 
 

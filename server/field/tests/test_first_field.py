@@ -115,6 +115,8 @@ def test_another_field_or_other_ground_asks_for_a_look(yard, tech):
     SetInField.objects.update(at=timezone.now() - dt.timedelta(days=2))
     walked(yard, yard.combine, "first-field", [], ago=1)
     assert card(tech, yard.combine)["first_field"]["state"] == "right"
+    assert set_on(tech, yard.combine, values={"rotor": "450"})["first_field"]["state"] == "right", "the field is as it was"
+    assert set_on(tech, yard.combine, condition="dry")["first_field"]["state"] == "right"
     found = set_on(tech, yard.combine, place="Long acre", condition="dry")
     assert found["first_field"]["state"] == "changed"
     assert found["first_field"]["words"] == "Long acre, dry; it was looked at on Mill field, dry"

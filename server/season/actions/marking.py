@@ -12,6 +12,7 @@ from lumvek_core.errors import BadInput
 from shops import taken_back
 from shops.access import NotAllowed, kept_already, there
 from shops.actions.log import log_change
+from shops.days import not_to_come
 from shops.models import Change, Member
 from shops.rights import action, may
 
@@ -49,8 +50,7 @@ def mark(member: Member, uuid_: uuid.UUID, key: str, what: Done) -> None:
     at = what.at or now
     if what.kind == JobMark.Kind.CANNOT and not what.reason.strip():
         raise BadInput("reason", "say why it cannot be done: somebody else has to plan around it")
-    if at > now + dt.timedelta(minutes=5):
-        raise BadInput("at", "is still to come")
+    not_to_come(at)
     begun = marks.begun(member, key)
     if what.kind == JobMark.Kind.STOP and begun is None:
         raise BadInput("kind", "it is not begun")

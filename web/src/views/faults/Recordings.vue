@@ -10,6 +10,8 @@ import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { moment } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
+import { useDraft } from '@/app/useDraft'
+import { useSession } from '@/app/session'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import DriveLine from './DriveLine.vue'
 import ShaftTable from './ShaftTable.vue'
@@ -20,6 +22,7 @@ const found = ref<Schemas['RecordingsOut'] | null>(null)
 const at = useAttempt('That could not be kept.')
 const post = usePost()
 const router = useRouter()
+const session = useSession()
 const path = { machine_id: Number(props.id) }
 const said = reactive({ engine: '', ranges: {} as Record<string, string>, crop: '', station: '', words: '' })
 /** One recording until it is kept: pressed again it is the same. */
@@ -49,10 +52,16 @@ const told = (): Omit<Schemas['SimulatedIn'], 'shaking'> => ({
   station: said.station,
   words: said.words,
 })
+let stop = new AbortController()
+let here = true
+onBeforeUnmount(() => {
+  here = false
+  stop.abort()
+})
 async function look(): Promise<void> {
   const recording = uuid.value
   uuid.value = newUuid()
-  await router.push({ name: 'recording', params: { id: props.id, recording } })
+  if (here) await router.push({ name: 'recording', params: { id: props.id, recording } })
 }
 const simulate = (shaking: boolean): Promise<boolean> =>
   at.run(async () => {
@@ -77,24 +86,30 @@ const send = (file: File, source: 'phone' | 'file'): Promise<boolean> =>
         bodySerializer: (body) => body as never,
       }),
     )
-    kept.value = null
+    if (source === 'phone') forget()
     await look()
   })
 const SECONDS = 30
 const done = ref<number | null>(null)
 const trouble = ref('')
-/** What the phone felt, until the server has it. */
-const kept = ref<File | null>(null)
-let stop = new AbortController()
-onBeforeUnmount(() => stop.abort())
+/** What the phone felt, kept on this device until the server has it or somebody lets it go. */
+const { draft: felt, forget } = useDraft(
+  `lumvek:felt:${session.me?.id}:${props.id}`,
+  () => ({ uuid: '', csv: '' }),
+  (one) => !!one.csv,
+)
+function sendFelt(): Promise<boolean> {
+  uuid.value = felt.uuid
+  return send(new File([felt.csv], 'phone.csv', { type: 'text/csv' }), 'phone')
+}
 async function listen(): Promise<void> {
   stop = new AbortController()
   trouble.value = ''
   done.value = 0
   try {
-    const felt = await record(SECONDS, (seconds) => (done.value = seconds), stop.signal)
-    kept.value = new File([asCsv(felt)], 'phone.csv', { type: 'text/csv' })
-    await send(kept.value, 'phone')
+    const all = await record(SECONDS, (seconds) => (done.value = seconds), stop.signal)
+    Object.assign(felt, { uuid: uuid.value, csv: asCsv(all) })
+    if (here) await sendFelt()
   } catch (problem) {
     trouble.value = (problem as Error).message
   } finally {
@@ -159,7 +174,10 @@ const SOURCES = { phone: 'phone', file: 'file', simulated: 'simulated' } as cons
           <div class="tools">
             <template v-if="done === null">
               <Button v-if="feels()" :label="`Record ${SECONDS} s with this phone`" :disabled="at.busy" @click="listen" />
-              <Button v-if="kept" severity="secondary" label="Send it again" :disabled="at.busy" @click="send(kept, 'phone')" />
+              <template v-if="felt.csv">
+                <Button severity="secondary" label="Send what the phone felt" :disabled="at.busy" @click="sendFelt" />
+                <button type="button" class="link" @click="forget">Let it go</button>
+              </template>
             </template>
             <template v-else>
               <progress :value="done" :max="SECONDS" aria-label="Recording"></progress>
