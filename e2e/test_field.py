@@ -75,7 +75,7 @@ def test_losses_are_chosen_from_drawings_and_stand_on_the_field_card(page: Page,
     assert post(page, f"/api/walk-arounds/{walk}/postures", uuid=str(uuid.uuid4()), posture=posture).ok
     page.goto(f"/walk-arounds/{walk}?check=field-losses")
     losses = page.get_by_role("button", name="Behind it, loose")
-    expect(losses.locator("svg")).to_be_visible()
+    expect(losses.locator("svg.look")).to_be_visible()
     accessible(page)
     losses.click()
     settle(page)
@@ -83,7 +83,7 @@ def test_losses_are_chosen_from_drawings_and_stand_on_the_field_card(page: Page,
     page.goto(f"/machines/{heron}/field")
     behind = page.get_by_role("region", name="Looked at behind it")
     expect(behind).to_contain_text("Grain lost, and where: behind it, loose")
-    page.get_by_role("textbox", name="Field").fill("Long Silt")
+    page.get_by_role("combobox", name="Field").fill("Long Silt")
     page.get_by_role("button", name="stony").click()
     page.get_by_role("button", name="Keep how it is set").click()
     expect(page.get_by_role("region", name="Kept").get_by_role("listitem").first).to_contain_text("Long Silt, stony")

@@ -31,7 +31,7 @@ class Torture:
         self.faults, self.chance, self.say = faults, random.Random(seed), say
         self.product = Product()
         self.ledger = Ledger()
-        self.over, self.enough = threading.Event(), threading.Event()
+        self.over, self.enough, self.placed = threading.Event(), threading.Event(), threading.Event()
         self.done: collections.Counter[str] = collections.Counter()
 
     def run(self) -> dict[str, int]:
@@ -126,6 +126,7 @@ class Torture:
             device.send("kept", "/api/supply/stock/items", uuid=line["number"], **stock, name=line["name"])
             device.send("counted", "/api/supply/stock/count", uuid=str(uuid.uuid4()), **stock, place="shelf", counted=1000)
             what = {"walk_around": piece["walk_around"], "slot": piece["slot"], "positions": [piece["position"]]}
+            self.placed.wait()  # what is fitted is needed no more, and an order for it would rightly be refused
             while not self.over.is_set():
                 key = str(uuid.uuid4())
                 if device.send("fitting", "/api/supply/fit", uuid=key, **what):
@@ -142,12 +143,12 @@ class Torture:
 
     def _orders(self) -> Callable[[], None]:
         def work() -> None:
-            device, plan = self.device("ada"), str(uuid.uuid4())
-            if not device.send("plan", "/api/supply/plans", uuid=plan):
+            try:
+                device = self._placed()
+            finally:
+                self.placed.set()
+            if device is None:
                 return
-            while not any(one["uuid"] == plan for one in [device.get("/api/supply/plans/latest") or {}]):
-                device.send("plan", "/api/supply/plans", uuid=plan)
-            device.send("placed", f"/api/supply/plans/{plan}/orders", kind="cheapest", uuid=plan)
             while True:
                 waiting = [one for one in device.get("/api/supply/orders")["orders"] if one["state"] == "to-send"]
                 if not waiting:
@@ -158,6 +159,16 @@ class Torture:
                 time.sleep(0.5)
 
         return work
+
+    def _placed(self) -> Device | None:
+        """Whoever planned and placed the orders of it."""
+        device, plan = self.device("ada"), str(uuid.uuid4())
+        if not device.send("plan", "/api/supply/plans", uuid=plan):
+            return None
+        while not any(one["uuid"] == plan for one in [device.get("/api/supply/plans/latest") or {}]):
+            device.send("plan", "/api/supply/plans", uuid=plan)
+        device.send("placed", f"/api/supply/plans/{plan}/orders", kind="cheapest", uuid=plan)
+        return device
 
     # What goes wrong
 
