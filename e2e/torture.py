@@ -122,11 +122,11 @@ class Torture:
             lines = [one for one in device.get("/api/supply/list?whole=true")["lines"] if one["number"] and one["pieces"]]
             line = next(one for one in lines if not one["pieces"][0]["fitted"])
             piece = line["pieces"][0]
+            self.placed.wait()  # what lies on the shelf or is fitted is needed no more: an order for it is rightly refused
             stock = {"number": line["number"]}
             device.send("kept", "/api/supply/stock/items", uuid=line["number"], **stock, name=line["name"])
             device.send("counted", "/api/supply/stock/count", uuid=str(uuid.uuid4()), **stock, place="shelf", counted=1000)
             what = {"walk_around": piece["walk_around"], "slot": piece["slot"], "positions": [piece["position"]]}
-            self.placed.wait()  # what is fitted is needed no more, and an order for it would rightly be refused
             while not self.over.is_set():
                 key = str(uuid.uuid4())
                 if device.send("fitting", "/api/supply/fit", uuid=key, **what):

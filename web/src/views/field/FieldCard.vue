@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** How a machine is set when the work begins: in the order it is set, with where one begins and what worked the last times. */
-import { onMounted, reactive, ref, watch } from 'vue'
+import { computed, onMounted, reactive, ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api, write, type Schemas } from '@/api/client'
@@ -77,6 +77,7 @@ const takeBack = (field_setting_id: string): Promise<boolean> =>
         api.POST('/api/field/settings/{field_setting_id}/take-back', { params: { path: { field_setting_id } } }),
       )),
   )
+const anything = computed(() => Object.values(draft.values).some((text) => text.trim()))
 const shown = reactive({ how: false })
 const wrong = (key: string): string => (at.field === `values.${key}` ? at.problem : '')
 </script>
@@ -155,7 +156,7 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
           <p v-if="wrong(one.key)" class="trouble" role="alert">{{ wrong(one.key) }}</p>
         </li>
       </ol>
-      <div v-if="card.may_set" class="tools keep">
+      <div v-if="card.may_set" class="tools keep" :class="{ ready: anything }">
         <button type="button" class="link" :aria-expanded="shown.how" @click="shown.how = !shown.how">
           {{ shown.how ? 'Hide which way to go' : 'Which way to go' }}
         </button>
@@ -235,10 +236,13 @@ legend {
   grid-column: 1 / -1;
 }
 .keep {
+  padding: 8px 0;
+}
+/* Once there is something to keep, it is kept from anywhere on the list. */
+.keep.ready {
   position: sticky;
   bottom: 0;
   background: var(--paper);
-  padding: 8px 0;
 }
 .keep .grow {
   display: flex;
@@ -253,7 +257,7 @@ legend {
   padding-bottom: 12px;
 }
 @media (max-width: 700px) {
-  .keep {
+  .keep.ready {
     position: static;
   }
   .settings li {
