@@ -161,14 +161,19 @@ class Torture:
         return work
 
     def _placed(self) -> Device | None:
-        """Whoever planned and placed the orders of it."""
-        device, plan = self.device("ada"), str(uuid.uuid4())
-        if not device.send("plan", "/api/supply/plans", uuid=plan):
-            return None
-        while not any(one["uuid"] == plan for one in [device.get("/api/supply/plans/latest") or {}]):
-            device.send("plan", "/api/supply/plans", uuid=plan)
-        device.send("placed", f"/api/supply/plans/{plan}/orders", kind="cheapest", uuid=plan)
-        return device
+        """Whoever planned and placed the orders of it. Readings go on meanwhile: what a plan has may be needed no more, which is
+        refused, and planned anew."""
+        device = self.device("ada")
+        while not self.over.is_set():
+            plan = str(uuid.uuid4())
+            if not device.send("plan", "/api/supply/plans", uuid=plan):
+                return None
+            while not any(one["uuid"] == plan for one in [device.get("/api/supply/plans/latest") or {}]):
+                device.send("plan", "/api/supply/plans", uuid=plan)
+            body = json.dumps({"kind": "cheapest", "uuid": plan}).encode()
+            if device.write("placed", f"/api/supply/plans/{plan}/orders", body, plan, rightly=409):
+                return device
+        return None
 
     # What goes wrong
 

@@ -76,8 +76,11 @@ class Device:
                 self.sign_in()
             time.sleep(0.2)
 
-    def write(self, what: str, path: str, body: bytes, key: str, kind: str = "application/json") -> bool:
-        """Until it is acknowledged or refused; also after the torture is over, as an outbox does."""
+    def write(
+        self, what: str, path: str, body: bytes, key: str, kind: str = "application/json", rightly: int | None = None
+    ) -> bool:
+        """Until it is acknowledged or refused; also after the torture is over, as an outbox does. rightly: the status of a refusal
+        that may be."""
         self.ledger.sent[what].add(key)
         while True:
             self.ledger.tries += 1
@@ -87,6 +90,8 @@ class Device:
                 return True
             if status == 500:
                 self.ledger.faults_of_ours.append(f"{what}: {content[:200]!r}")
+            if status == rightly:
+                return False
             if status not in PASSING:
                 self.ledger.refused.append(f"{what} {status}: {content[:200]!r}")
                 return False
