@@ -121,3 +121,6 @@ def test_two_swaps_prove_the_motor_of_a_row(page: Page, sign_in, accessible):
     expect(page.get_by_text("Motor M-1180: moved with the motor")).to_be_visible()
     page.get_by_role("button", name="A new motor is fitted on row 8: end").click()
     expect(page.get_by_text("A new one was fitted.")).to_be_visible()
+    page.get_by_role("button", name="Go on").click()
+    page.get_by_role("button", name="A new motor is fitted on row 8: end").click()
+    expect(page.get_by_text("A new one was fitted.")).to_be_visible()

@@ -5,7 +5,7 @@ import uuid
 from django.utils import timezone
 
 from fleet.actions.fitments import put_in, take_off
-from fleet.models import Machine
+from fleet.models import Fitment, Machine
 from lumvek_core.errors import BadInput
 from parts.queries import number_for
 from shops import taken_back
@@ -96,7 +96,8 @@ def take_back_run(member: Member, uuid_: uuid.UUID) -> SwapTest:
 
 @action(RIGHT)
 def end(member: Member, test: SwapTest, said: SwapEndIn) -> None:
-    """End it with what the runs say; a new part that took the proven one's place is fitted there. Raises BadInput."""
+    """End it with what the runs say; a new part that took the proven one's place is fitted there. Raises BadInput
+    with field ``renewed`` or ``uuid``."""
     if test.ended_at:
         return
     found = swapping.page(member, test)
@@ -105,6 +106,8 @@ def end(member: Member, test: SwapTest, said: SwapEndIn) -> None:
     test.proven, test.words = found.proven, found.words
     test.ended_at, test.ended_by = timezone.now(), member.user
     if said.renewed:
+        if Fitment.objects.filter(fitting=said.uuid).exists():
+            raise BadInput("uuid", "fitted a part before, which was taken off again")
         number = number_for(test.machine.model, found.proven_slot)
         put_in(member, said.uuid, test.machine, found.proven_slot, number, [(found.proven_row, 1)])
         test.fitted = said.uuid

@@ -57,6 +57,9 @@ def test_two_swaps_prove_the_motor_and_a_new_one_is_fitted_where_it_sits(yard, t
     assert book[0]["title"] == "Swap test, rows 2 and 3" and "moved with the motor" in book[0]["text"]
     again = send(tech, f"{at(test)}/go-on")
     assert not again["ended_at"] and not Fitment.objects.filter(slot="meter-motor", taken_back_at=None).exists()
+    used = str(Fitment.objects.get(slot="meter-motor").fitting)
+    assert send(tech, f"{at(test)}/end", 422, renewed=True, uuid=used)["error"]["field"] == "uuid", "that one was taken off"
+    assert send(tech, f"{at(test)}/end", renewed=True)["fitted"]
 
 
 def test_it_stays_on_the_row_or_is_intermittent(yard, tech, path):

@@ -69,7 +69,8 @@ const takeBack = (swap_run_id: string): Promise<boolean> =>
         about('Take back'),
       )),
   )
-const endUuid = newUuid()
+/** One fitting each time it ends: what was taken off again is not fitted a second time under its name. */
+let endUuid = newUuid()
 const end = (renewed: boolean): Promise<boolean> =>
   at.run(
     async () =>
@@ -81,15 +82,15 @@ const end = (renewed: boolean): Promise<boolean> =>
       )),
   )
 const goOn = (): Promise<boolean> =>
-  at.run(
-    async () =>
-      void (found.value = await post(
-        '/api/faults/swap-tests/{swap_test_id}/go-on',
-        path,
-        undefined as never,
-        about('Swap test goes on'),
-      )),
-  )
+  at.run(async () => {
+    found.value = await post(
+      '/api/faults/swap-tests/{swap_test_id}/go-on',
+      path,
+      undefined as never,
+      about('Swap test goes on'),
+    )
+    endUuid = newUuid()
+  })
 const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 const nameOf = (slot: string): string => found.value?.slots.find((one) => one.slot === slot)?.name ?? slot
 </script>
