@@ -12,6 +12,8 @@ from .model import Check, Family
 When = Literal["empty", "loaded", "starting", "turning", "always"]
 Sound = Literal["hum", "knock", "rumble", "rattle", "squeal", "growl"]
 Follows = Literal["engine speed", "ground speed", "load", "crop"]
+Season = Literal["", "begin", "run"]
+"""When in its season a machine shows something: while it begins, or once it has run for weeks."""
 
 
 @dataclass(frozen=True)
@@ -38,7 +40,8 @@ class Signs:
 @dataclass(frozen=True)
 class SymptomCause:
     """check: the look that proves it, and rules it out where `clears`. families: where it can be at all, if not in all of the
-    symptom's. weight: how common it is beside the others. shaft: of the drive line, that a recording would name."""
+    symptom's. weight: how common it is beside the others. shaft: of the drive line, that a recording would name. season: when it is
+    commoner than that."""
 
     key: str
     name: str
@@ -47,6 +50,7 @@ class SymptomCause:
     clears: bool = True
     families: list[str] = field(default_factory=list)
     shaft: str = ""
+    season: Season = ""
 
 
 @dataclass(frozen=True)

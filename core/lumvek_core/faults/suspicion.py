@@ -1,8 +1,11 @@
 """What speaks for a cause before anything is looked at: findings, age, changes, words, and what the shop has found before."""
 
+import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Literal
+
+from ..catalogue.symptoms import Season
 
 FINDING = {"stop": 6.0, "due": 4.0, "watch": 2.0}
 """How much likelier a cause is whose check has such an open finding."""
@@ -10,16 +13,21 @@ WORN_OUT, NEARLY = 2.5, 1.6
 """Of a part that is past its limit by the forecast, or uses the last fifth of it."""
 CHANGED, NOTED, HEARD = 2.0, 1.5, 5.0
 """Of what was renewed or set otherwise lately, what the operator's words are about, and what a recording names."""
+SEASONAL = 1.5
+"""Of what is usual at this time of the season."""
 LATELY_DAYS = 30
+BEGINS_DAYS, RUNS_DAYS = (-60, 14), (15, 150)
+"""Days from a machine's date on: its season begins, from when it is made ready; it has run for weeks, until it stands again."""
+USUAL: dict[Season, str] = {"begin": "usual when the season begins", "run": "usual when it has run for weeks"}
 OWN = 2.0
 """What one fault that the shop has found weighs, beside the starting weights."""
 
 
 @dataclass(frozen=True)
 class Signals:
-    """What is known of one look's place. finding: the worst that is open there. used: share of the wear that the limit allows.
+    """What is known of one look's place. finding: the worst that is open there. used: share of the wear that the limit allows, today.
     changed_days: since it was renewed or set otherwise; what: in words. noted: the operator's words.
-    heard: what a recording names, in words."""
+    heard: what a recording names, in words. season: it is usual at this time of it."""
 
     finding: Literal["stop", "due", "watch", ""] = ""
     used: float | None = None
@@ -27,6 +35,7 @@ class Signals:
     changed: str = ""
     noted: str = ""
     heard: str = ""
+    season: Season = ""
 
 
 @dataclass(frozen=True)
@@ -56,6 +65,8 @@ def suspect(weight: float, signals: Signals, found_here: int = 0, found_in_all: 
         raised.append((HEARD, signals.heard))
     if signals.noted:
         raised.append((NOTED, f"the operator: {signals.noted}"))
+    if signals.season:
+        raised.append((SEASONAL, USUAL[signals.season]))
     weight += OWN * found_here
     for factor, _ in raised:
         weight *= factor
@@ -63,6 +74,16 @@ def suspect(weight: float, signals: Signals, found_here: int = 0, found_in_all: 
     if found_here:
         because.append(f"found here {found_here} of {found_in_all} times")
     return Suspicion(weight, because)
+
+
+def season_now(date: dt.date | None, today: dt.date) -> Season:
+    """Where a machine is in its season. date: the day it is to be ready for."""
+    days = (today - date).days if date else None
+    if days is None:
+        return ""
+    if BEGINS_DAYS[0] <= days <= BEGINS_DAYS[1]:
+        return "begin"
+    return "run" if RUNS_DAYS[0] <= days <= RUNS_DAYS[1] else ""
 
 
 def something_else(weights: Sequence[float]) -> float:

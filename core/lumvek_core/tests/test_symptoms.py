@@ -1,12 +1,14 @@
 """Every symptom of the trade with its causes and what proves each, line by line; where a trace stands, and search by words."""
 
+import datetime as dt
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from lumvek_core.catalogue import load
 from lumvek_core.catalogue.symptoms import causes_in
-from lumvek_core.faults.suspicion import Signals, suspect
+from lumvek_core.faults.suspicion import Signals, Suspicion, season_now, suspect
 from lumvek_core.faults.symptom_search import Shows, search
 from lumvek_core.faults.trace import ELSE, Answer, along_the_machine, minutes_along, traced, tracing_checks
 from lumvek_core.planning import walk
@@ -188,6 +190,20 @@ def test_what_is_known_raises_a_cause():
     ]  # fmt: skip
     assert suspect(1, Signals(used=0.85)).because == ["85 % of its wear used"]
     assert suspect(1, Signals(used=0.5, changed_days=90, changed="x")).weight == 1
+    assert suspect(1, Signals(season="begin")) == Suspicion(1.5, ["usual when the season begins"])
+
+
+def test_a_machine_is_in_its_season_by_its_date():
+    date = dt.date(2027, 6, 20)
+    days = {-61: "", -60: "begin", 0: "begin", 14: "begin", 15: "run", 150: "run", 151: ""}
+    assert {day: season_now(date, date + dt.timedelta(days=day)) for day in days} == days
+    assert season_now(None, date) == ""
+
+
+def test_settings_are_usual_when_the_season_begins_and_wear_when_it_has_run():
+    seasons = {one.key: one.season for one in (*BY_KEY["shakes"].causes, *BY_KEY["dirty-sample"].causes)}
+    assert seasons["chopper-knife"] == "run" and seasons["concave-tight"] == "begin" and seasons["spacers-out"] == ""
+    assert all(one.season != "run" for one in BY_KEY["rate-off"].causes), "a wrong disc is not worn into"
 
 
 def test_a_suspicion_moves_the_next_look():

@@ -2,13 +2,15 @@
 
 import datetime as dt
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from django.utils import timezone
 
 from calibration.queries import events
+from fleet.models import Machine
+from inspection.judging.forecasting import forecasts
 from inspection.models import OperatorNote, PostureHold, Verdict
 from inspection.queries import rule_books
 from inspection.queries.stands_now import coupled_now
@@ -18,7 +20,7 @@ from lumvek_core.catalogue import calibration
 from lumvek_core.catalogue.model import Family
 from lumvek_core.catalogue.symptoms import Look, Symptom, causes_in, check_of
 from lumvek_core.coupled import short
-from lumvek_core.faults.suspicion import LATELY_DAYS, Signals, Suspicion, suspect
+from lumvek_core.faults.suspicion import LATELY_DAYS, Signals, Suspicion, season_now, suspect
 from lumvek_core.faults.trace import Answer, Traced, along_the_machine, minutes_along, posture_of, traced, tracing_checks
 from lumvek_core.planning import walk
 from lumvek_core.planning.shortest import shortest
@@ -79,11 +81,16 @@ def suspicions_of(trace: Trace, symptom: Symptom, family: Family) -> dict[str, S
     """What speaks for each cause before anything is looked at."""
     looks = rule_books.shipped().symptoms.looks
     signals, heard = _signals(trace, family), _heard(trace)
+    season = season_now(trace.machine.season_date, timezone.localdate(trace.begun_at))
     found = found_before(trace.machine.shop, symptom.key)
     return {
         one.key: suspect(
             one.weight,
-            replace(signals.get(one.check, Signals()), heard=heard.get(one.shaft, "")),
+            replace(
+                signals.get(one.check, Signals()),
+                heard=heard.get(one.shaft, ""),
+                season=one.season if one.season == season else "",
+            ),
             found[one.key],
             sum(found.values()),
         )
@@ -145,6 +152,7 @@ def _signals(trace: Trace, family: Family) -> dict[str, Signals]:
     wanted = set(checks_of(symptom, family)) if symptom else set()
     checks = [(station, check) for station in family.stations for check in station.checks if short(check.key) in wanted]
     stood = stood_last(owner, [check.key for _, check in checks], trace.begun_at)
+    foreseen = _worn(owner, [check.key for _, check in checks])
     changed = {one.event: one for one in events.read(trace.machine, coupled_now(trace.machine))}
     notes = OperatorNote.objects.filter(machine=owner, taken_back_at=None, closed_at=None)
     said = {note.station_key: note.text for note in notes}
@@ -155,11 +163,21 @@ def _signals(trace: Trace, family: Family) -> dict[str, Signals]:
         places = [one for one in stood.get(check.key, []) if not (lately and events.local(one.at) < lately.at)]
         found[short(check.key)] = Signals(
             finding=next((one for one in WORST if any(place.severity == one for place in places)), ""),
-            used=max((place.used for place in places if place.used is not None), default=None),
+            used=foreseen.get(check.key, max((place.used for place in places if place.used is not None), default=None)),
             changed_days=_days_since(lately.at) if lately else None,
             changed=lately.words if lately else "",
             noted=said.get(station.key, "")[:SAID],
         )
+    return found
+
+
+def _worn(machine: Machine, checks: Collection[str]) -> dict[str, float]:
+    """By check: how much of the wear that its limit allows is used today where it is worst, by the forecasts."""
+    found = {}
+    for one in forecasts([machine], machine.shop)[machine.pk]:
+        new, limit = one.sizes["new"], one.sizes["limit"]
+        if one.check_key in checks and one.places and new != limit:
+            found[one.check_key] = max((new - place["now"]) / (new - limit) for place in one.places)
     return found
 
 

@@ -1,14 +1,16 @@
 """A fault from words to its cause: what is asked next, what a reading answers, how it ends, and what the shop learns of it."""
 
+import datetime as dt
 import uuid
 
 import pytest
+from django.utils import timezone
 
 from faults.models import LookAnswer, Trace
 from fleet.models import Machine, MachineModel
 from inspection.actions import closing, notes, recording, starting
 from inspection.judging.typed_readings import NewReading
-from inspection.models import OperatorNote, WalkAround
+from inspection.models import OperatorNote, WalkAround, WearForecast
 from inspection.queries import preparing
 from lumvek_core import positions
 
@@ -176,6 +178,28 @@ def test_what_was_found_moves_the_shops_own_weights_openly(yard, tech):
     assert next(one for one in begin(yard, tech)["causes"] if one["key"] == "fan-blade")["because"] == [
         "found here 1 of 1 times"
     ]
+
+
+def because(trace, cause):
+    return next(one["because"] for one in trace["causes"] if one["key"] == cause)
+
+
+def test_wear_counts_as_it_is_foreseen_today_not_as_it_was_read_last(yard, tech):
+    path = f"/api/faults/machines/{yard.machine.pk}"
+    sizes, places = {"new": 400.0, "limit": 386.0}, [{"now": 398.0}, {"now": 385.0}]
+    Machine.objects.filter(pk=yard.machine.pk).update(wear_stale=False)
+    WearForecast.objects.create(machine=yard.machine, check_key="opener-disc-diameter", sizes=sizes, places=places)
+    trace = send(tech, f"{path}/traces", symptom="beside-furrow")
+    assert because(trace, "discs-undersize") == ["worn past its limit"], "the worst place speaks"
+
+
+def test_what_is_usual_at_this_time_of_the_season_is_raised(yard, tech):
+    before = begin(yard, tech, "dirty-sample")
+    assert because(before, "concave-tight") == []
+    Machine.objects.filter(pk=yard.combine.pk).update(season_date=timezone.localdate() + dt.timedelta(days=10))
+    after = begin(yard, tech, "dirty-sample")
+    assert because(after, "concave-tight") == ["usual when the season begins"] and because(after, "spacers-out") == []
+    assert share(after, "concave-tight") > share(before, "concave-tight")
 
 
 def test_open_findings_raise_their_causes(yard, tech):
