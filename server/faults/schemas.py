@@ -21,6 +21,14 @@ class StationNameOut(Schema):
     name: str
 
 
+class MachineDrawnOut(Schema):
+    """A machine, or what hangs on it, with the stations where a symptom shows."""
+
+    family: str
+    of: str
+    stations: list[StationNameOut]
+
+
 class SymptomOut(Schema):
     """hits: words that led to it. of: the machine or header whose symptom it is."""
 
@@ -64,7 +72,7 @@ class FaultsOut(Schema):
 
     machine: MachineOut
     header: str
-    stations: list[StationNameOut]
+    drawn: list[MachineDrawnOut]
     symptoms: list[SymptomOut]
     notes: list[NoteOut]
     traces: list[TraceBriefOut]
@@ -116,8 +124,17 @@ class LookedOut(Schema):
     by: str
 
 
+class HeardOut(Schema):
+    """The newest recording of the machine. names: shafts that it names, in words; none where it names none of them."""
+
+    recording: UUID
+    at: dt.datetime
+    names: list[str]
+
+
 class TraceOut(Schema):
-    """looks: not made yet, best first. looked: made, in order. sure: the cause that is nearly certain. loosens: what shaking
+    """looks: not made yet, best first. looked: made, in order. sure: the cause that is nearly certain. turns: a recording
+    could tell some of the causes apart; heard: what the newest one says. loosens: what shaking
     may have loosened, by name. minutes: that the looks took; plain_minutes: looking along the
     machine, until it was found."""
 
@@ -137,6 +154,8 @@ class TraceOut(Schema):
     sure: str
     all_clear: bool
     swap: bool
+    turns: bool
+    heard: HeardOut | None
     loosens: list[str]
     minutes: float
     plain_minutes: float

@@ -40,8 +40,8 @@ class Signs:
 @dataclass(frozen=True)
 class SymptomCause:
     """check: the look that proves it, and rules it out where `clears`. families: where it can be at all, if not in all of the
-    symptom's. weight: how common it is beside the others. shaft: of the drive line, that a recording would name. season: when it is
-    commoner than that."""
+    symptom's. weight: how common it is beside the others. shaft: of the drive line, that a recording would name. season: when
+    it is commoner than that."""
 
     key: str
     name: str

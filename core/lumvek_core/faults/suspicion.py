@@ -25,8 +25,8 @@ OWN = 2.0
 
 @dataclass(frozen=True)
 class Signals:
-    """What is known of one look's place. finding: the worst that is open there. used: share of the wear that the limit allows, today.
-    changed_days: since it was renewed or set otherwise; what: in words. noted: the operator's words.
+    """What is known of one look's place. finding: the worst that is open there. used: share of the wear that the limit allows,
+    today. changed_days: since it was renewed or set otherwise; what: in words. noted: the operator's words.
     heard: what a recording names, in words. season: it is usual at this time of it."""
 
     finding: Literal["stop", "due", "watch", ""] = ""

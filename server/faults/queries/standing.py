@@ -38,8 +38,17 @@ SAID = 70
 
 
 @dataclass(frozen=True)
+class Heard:
+    """A recording, and the shafts it names, by key, with how much of what shakes stands at their turns."""
+
+    row: Recording
+    names: dict[str, str]
+
+
+@dataclass(frozen=True)
 class Standing:
-    """answers: by look, in the order they were given; of the catalogue's checks those whose readings say so."""
+    """answers: by look, in the order they were given; of the catalogue's checks those whose readings say so. turns: shafts that
+    a recording could name, by key; heard: what the newest one names."""
 
     symptom: Symptom
     family: Family
@@ -47,6 +56,8 @@ class Standing:
     answers: list[Answer]
     traced: Traced
     stands_in: str
+    turns: list[str]
+    heard: Heard | None
 
 
 def symptom_of(key: str) -> Symptom | None:
@@ -71,16 +82,19 @@ def standing(trace: Trace) -> Standing:
     family, looks = family_of(trace), rule_books.shipped().symptoms.looks
     answers = [answer for _, answer in sorted([*_read(trace, family), *_answered(trace)], key=lambda one: one[0])]
     stands_in = _stands_in(trace, answers, family)
-    found = shortest(walk.ways(rule_books.shipped().safety.moves), [stands_in])[stands_in]
-    ways = {posture: minutes for posture, (minutes, _) in found.items()}
-    suspicions = suspicions_of(trace, symptom, family)
-    return Standing(symptom, family, looks, answers, traced(symptom, looks, family, suspicions, answers, ways), stands_in)
+    reached = shortest(walk.ways(rule_books.shipped().safety.moves), [stands_in])[stands_in]
+    ways = {posture: minutes for posture, (minutes, _) in reached.items()}
+    turns = [one.shaft for one in causes_in(symptom, looks, family) if one.shaft]
+    heard = _heard(trace) if turns else None
+    suspicions = suspicions_of(trace, symptom, family, heard)
+    found = traced(symptom, looks, family, suspicions, answers, ways)
+    return Standing(symptom, family, looks, answers, found, stands_in, turns, heard)
 
 
-def suspicions_of(trace: Trace, symptom: Symptom, family: Family) -> dict[str, Suspicion]:
+def suspicions_of(trace: Trace, symptom: Symptom, family: Family, heard: Heard | None) -> dict[str, Suspicion]:
     """What speaks for each cause before anything is looked at."""
     looks = rule_books.shipped().symptoms.looks
-    signals, heard = _signals(trace, family), _heard(trace)
+    signals, names = _signals(trace, family), heard.names if heard else {}
     season = season_now(trace.machine.season_date, timezone.localdate(trace.begun_at))
     found = found_before(trace.machine.shop, symptom.key)
     return {
@@ -88,7 +102,7 @@ def suspicions_of(trace: Trace, symptom: Symptom, family: Family) -> dict[str, S
             one.weight,
             replace(
                 signals.get(one.check, Signals()),
-                heard=heard.get(one.shaft, ""),
+                heard=names.get(one.shaft, ""),
                 season=one.season if one.season == season else "",
             ),
             found[one.key],
@@ -181,21 +195,20 @@ def _worn(machine: Machine, checks: Collection[str]) -> dict[str, float]:
     return found
 
 
-def _heard(trace: Trace) -> dict[str, str]:
-    """Shafts that the newest recording of the machine names, by key, with how much of what shakes stands at their turns. Two
-    queries where there is one."""
+def _heard(trace: Trace) -> Heard | None:
+    """The newest recording of the machine, if it is one of these days. Two queries where there is one."""
     since = trace.begun_at - dt.timedelta(days=LATELY_DAYS)
-    rows = Recording.objects.filter(machine=trace.machine, taken_back_at=None, at__gte=since).select_related("machine__model")
+    rows = Recording.objects.filter(
+        machine=trace.machine, taken_back_at=None, at__range=(since, trace.ended_at or timezone.now())
+    ).select_related("machine__model")
     newest = rows.order_by("-at", "-id").first()
     if newest is None:
-        return {}
+        return None
     shafts, found = recordings.held(newest)
     keys = {one.name: one.key for one in shafts}
-    return {
-        keys[one.shaft]: f"a recording names the {one.shaft.lower()} ({one.score * 100:.0f} %)"
-        for one in found.match.ranked
-        if one.score >= NAMED
-    }
+    named = [one for one in found.match.ranked if one.score >= NAMED]
+    words = {keys[one.shaft]: f"a recording names the {one.shaft.lower()} ({one.score * 100:.0f} %)" for one in named}
+    return Heard(newest, words)
 
 
 def _days_since(at: str) -> int:

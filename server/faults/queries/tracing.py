@@ -14,7 +14,18 @@ from shops.models import Member
 from shops.rights import may
 
 from ..models import LookAnswer, SwapTest, Trace
-from ..schemas import CauseOut, FaultLookOut, FaultsOut, LookedOut, StationNameOut, SymptomOut, TraceBriefOut, TraceOut
+from ..schemas import (
+    CauseOut,
+    FaultLookOut,
+    FaultsOut,
+    HeardOut,
+    LookedOut,
+    MachineDrawnOut,
+    StationNameOut,
+    SymptomOut,
+    TraceBriefOut,
+    TraceOut,
+)
 from . import standing, swapping
 from .swapping import RIGHT
 
@@ -31,11 +42,10 @@ def start(member: Member, machine: Machine, words: str, shows: Shows) -> FaultsO
     hits = search(words, listed, shows, names)
     rows = Trace.objects.filter(machine=machine).select_related("by").order_by("-begun_at", "-id")[:NEWEST]
     swaps = SwapTest.objects.filter(machine=machine, taken_back_at=None).select_related("by").order_by("-begun_at", "-id")
-    spoken = {key for symptom in listed for key in symptom.stations}
     return FaultsOut(
         machine=serializers.machine_out(machine),
         header=header.name if header else "",
-        stations=[StationNameOut(key=key, name=name) for key, name in names.items() if key in spoken],
+        drawn=[_drawn(one, listed) for one in owners(machine, header)],
         symptoms=[
             SymptomOut(
                 key=hit.symptom.key,
@@ -54,6 +64,13 @@ def start(member: Member, machine: Machine, words: str, shows: Shows) -> FaultsO
         swaps_here=bool(swapping.parts_of(machine)) and (machine.rows or 0) > 1,
         may_trace=may(member, RIGHT),
     )
+
+
+def _drawn(machine: Machine, listed: Sequence[Symptom]) -> MachineDrawnOut:
+    family = _family(machine)
+    spoken = {key for symptom in listed if family.family in symptom.families for key in symptom.stations}
+    stations = [StationNameOut(key=short(one.key), name=one.name) for one in family.stations if short(one.key) in spoken]
+    return MachineDrawnOut(family=family.family, of=machine.name, stations=stations)
 
 
 def owners(machine: Machine, header: Machine | None) -> list[Machine]:
@@ -125,6 +142,8 @@ def page(member: Member, trace: Trace) -> TraceOut:
         sure=found.sure,
         all_clear=found.all_clear,
         swap=stands.symptom.swap,
+        turns=bool(stands.turns),
+        heard=_heard(stands.heard) if stands.heard else None,
         loosens=[check.name for key in stands.symptom.loosens if (check := check_of(stands.family, key))],
         minutes=made,
         plain_minutes=plain,
@@ -136,6 +155,10 @@ def page(member: Member, trace: Trace) -> TraceOut:
         ended_by=serializers.full_name(ended) if ended else "",
         may_trace=may(member, RIGHT),
     )
+
+
+def _heard(one: standing.Heard) -> HeardOut:
+    return HeardOut(recording=one.row.uuid, at=one.row.at, names=list(one.names.values()))
 
 
 def _look(one: NextLook, family: Family, owner: Machine) -> FaultLookOut:

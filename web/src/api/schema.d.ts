@@ -9012,6 +9012,8 @@ export interface components {
          *     and past. swaps_here: parts of its rows can be swapped.
          */
         FaultsOut: {
+            /** Drawn */
+            drawn: components["schemas"]["MachineDrawnOut"][];
             /** Header */
             header: string;
             machine: components["schemas"]["MachineOut"];
@@ -9019,8 +9021,6 @@ export interface components {
             may_trace: boolean;
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
-            /** Stations */
-            stations: components["schemas"]["StationNameOut"][];
             /** Swaps */
             swaps: components["schemas"]["SwapBriefOut"][];
             /** Swaps Here */
@@ -9881,6 +9881,24 @@ export interface components {
             name: string;
             picture: components["schemas"]["OptionPictureOut"];
         };
+        /**
+         * HeardOut
+         * @description The newest recording of the machine. names: shafts that it names, in words; none where it names none of them.
+         */
+        HeardOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Names */
+            names: string[];
+            /**
+             * Recording
+             * Format: uuid
+             */
+            recording: string;
+        };
         /** HoldIn */
         HoldIn: {
             /** At */
@@ -10613,6 +10631,18 @@ export interface components {
             unpriced: number;
             /** Without Hours */
             without_hours: number;
+        };
+        /**
+         * MachineDrawnOut
+         * @description A machine, or what hangs on it, with the stations where a symptom shows.
+         */
+        MachineDrawnOut: {
+            /** Family */
+            family: string;
+            /** Of */
+            of: string;
+            /** Stations */
+            stations: components["schemas"]["StationNameOut"][];
         };
         /** MachineKindOut */
         MachineKindOut: {
@@ -15377,7 +15407,8 @@ export interface components {
         };
         /**
          * TraceOut
-         * @description looks: not made yet, best first. looked: made, in order. sure: the cause that is nearly certain. loosens: what shaking
+         * @description looks: not made yet, best first. looked: made, in order. sure: the cause that is nearly certain. turns: a recording
+         *     could tell some of the causes apart; heard: what the newest one says. loosens: what shaking
          *     may have loosened, by name. minutes: that the looks took; plain_minutes: looking along the
          *     machine, until it was found.
          */
@@ -15408,6 +15439,7 @@ export interface components {
             gone: "" | "put-right" | "other-speed";
             /** Header */
             header: string;
+            heard: components["schemas"]["HeardOut"] | null;
             /** Looked */
             looked: components["schemas"]["LookedOut"][];
             /** Looks */
@@ -15436,6 +15468,8 @@ export interface components {
             swap: boolean;
             /** Symptom */
             symptom: string;
+            /** Turns */
+            turns: boolean;
             /**
              * Uuid
              * Format: uuid

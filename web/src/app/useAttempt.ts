@@ -1,6 +1,7 @@
 /** One thing at a time with the server: what it refused, at which field, and whether it is still at it. */
 import { reactive } from 'vue'
 import { Refused } from '@/api/client'
+import { upper } from '@/app/words'
 
 export interface Attempt {
   busy: boolean
@@ -27,7 +28,7 @@ export function useAttempt(failed = 'That could not be done.'): Attempt {
       state.problem = state.field = ''
       return true
     } catch (error) {
-      state.problem = error instanceof Refused ? error.message.replace(/^./, (first) => first.toUpperCase()) : failed
+      state.problem = error instanceof Refused ? upper(error.message) : failed
       state.field = error instanceof Refused ? error.field : ''
       return false
     } finally {

@@ -40,3 +40,6 @@ export function moment(iso: string): string {
   const options = { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' } as const
   return new Date(iso).toLocaleString(locale, { ...options, timeZone: zoneOf(iso) })
 }
+
+/** As a sentence begins. */
+export const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

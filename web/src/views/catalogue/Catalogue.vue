@@ -8,6 +8,7 @@ import { answer, api, Refused, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import LooksRow from '@/design/looks/LooksRow.vue'
+import { upper } from '@/app/words'
 
 const session = useSession()
 const route = useRoute()
@@ -53,7 +54,6 @@ const found = computed(() => {
 const count = computed(() => found.value.reduce((sum, station) => sum + station.checks.length, 0))
 /** A check's key without its header's prefix. */
 const plain = (key: string): string => key.split('.').pop()!
-const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 </script>
 
 <template>

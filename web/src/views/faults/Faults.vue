@@ -4,7 +4,6 @@ import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { signOf } from '@/design/stationSigns'
 import { answer, api, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
@@ -12,6 +11,7 @@ import { counted } from '@/app/counted'
 import { date } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
+import MachineDrawing from './MachineDrawing.vue'
 import SwapBegin from './SwapBegin.vue'
 import { OUTCOMES, SIGNS_OF } from './faults'
 
@@ -54,6 +54,18 @@ function take(one: Schemas['NoteOut']): void {
 }
 const toggle = (sign: 'station' | 'when' | 'sound' | 'follows', value: string): void =>
   void (said[sign] = said[sign] === value ? '' : value)
+function toLikely(): void {
+  const heading = document.getElementById('likely')
+  heading?.scrollIntoView({ block: 'start' })
+  heading?.focus({ preventScroll: true })
+}
+/** The machine and what hangs on it, each with the stations where something shows. */
+const drawn = computed(() =>
+  (found.value?.drawn ?? []).map((one) => ({
+    ...one,
+    names: Object.fromEntries(one.stations.map((station) => [station.key, station.name])),
+  })),
+)
 const running = computed(() => found.value?.traces.filter((one) => !one.ended_at && !one.taken_back) ?? [])
 const past = computed(() => found.value?.traces.filter((one) => one.ended_at || one.taken_back) ?? [])
 </script>
@@ -76,63 +88,85 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
           <RouterLink :to="{ name: 'trace', params: { id, trace: one.uuid } }">Go on</RouterLink>
         </li>
       </ul>
-      <label class="words"
-        >What do you notice?
-        <InputText v-model="said.words" maxlength="300" placeholder="rumbles left, tank full" @input="note = null" />
-      </label>
-      <div v-if="found.notes.length" class="tools notes">
-        <span class="quiet">The operator said</span>
-        <button v-for="one in found.notes" :key="one.uuid" type="button" class="link" @click="take(one)">{{ one.text }}</button>
+      <div class="halves">
+        <div>
+          <label class="words"
+            >What do you notice?
+            <InputText v-model="said.words" maxlength="300" placeholder="rumbles left, tank full" @input="note = null" />
+          </label>
+          <div v-if="found.notes.length" class="tools notes">
+            <span class="quiet">The operator said</span>
+            <button v-for="one in found.notes" :key="one.uuid" type="button" class="link" @click="take(one)">
+              {{ one.text }}
+            </button>
+          </div>
+          <div class="drawings">
+            <div v-for="one in drawn" :key="one.family">
+              <MachineDrawing
+                :family="one.family"
+                :stations="one.names"
+                :chosen="said.station"
+                @choose="(station) => toggle('station', station)"
+              />
+              <div class="tools places" role="group" :aria-label="drawn.length > 1 ? `Where, ${one.of}` : 'Where'">
+                <button
+                  v-for="(name, key) in one.names"
+                  :key="key"
+                  type="button"
+                  class="toggle"
+                  :aria-pressed="said.station === key"
+                  @click="toggle('station', String(key))"
+                >
+                  {{ name }}
+                </button>
+              </div>
+            </div>
+          </div>
+          <div v-for="(values, sign) in SIGNS_OF" :key="sign" class="sign" role="group" :aria-label="values.name">
+            <span>{{ values.name }}</span>
+            <div class="tools">
+              <button
+                v-for="(name, key) in values.of"
+                :key="key"
+                type="button"
+                class="toggle"
+                :aria-pressed="said[sign] === key"
+                @click="toggle(sign, String(key))"
+              >
+                {{ name }}
+              </button>
+            </div>
+          </div>
+        </div>
+        <section class="card" aria-labelledby="likely">
+          <h2 id="likely" tabindex="-1">{{ anything ? 'What it sounds like' : 'What there is' }}</h2>
+          <p v-if="!found.symptoms.length" class="quiet">
+            No symptom is about that. Say it in other words, or take away a sign.
+          </p>
+          <ol class="listed">
+            <li v-for="(one, i) in found.symptoms" :key="one.key">
+              <span class="grow"
+                ><b>{{ one.name }}</b
+                ><small class="quiet"
+                  >{{ one.of === found.machine.name ? '' : `${one.of}. ` }}{{ counted(one.causes, 'cause')
+                  }}{{ one.hits.length ? `; found by ${one.hits.join(', ')}` : `; also: ${one.also.join(', ')}` }}</small
+                ></span
+              >
+              <Button
+                v-if="found.may_trace"
+                :severity="anything && i === 0 ? undefined : 'secondary'"
+                label="Trace it"
+                :aria-label="`Trace it: ${one.name}`"
+                :disabled="at.busy"
+                @click="begin(one.key)"
+              />
+            </li>
+          </ol>
+        </section>
       </div>
-      <div class="places" role="group" aria-label="Where">
-        <button
-          v-for="one in found.stations"
-          :key="one.key"
-          type="button"
-          class="place"
-          :aria-pressed="said.station === one.key"
-          @click="toggle('station', one.key)"
-        >
-          <svg viewBox="0 0 40 30" aria-hidden="true"><path :d="signOf(one.key)" /></svg>
-          {{ one.name }}
-        </button>
-      </div>
-      <div v-for="(values, sign) in SIGNS_OF" :key="sign" class="tools" role="group" :aria-label="values.name">
-        <span class="sign">{{ values.name }}</span>
-        <button
-          v-for="(name, key) in values.of"
-          :key="key"
-          type="button"
-          class="toggle"
-          :aria-pressed="said[sign] === key"
-          @click="toggle(sign, String(key))"
-        >
-          {{ name }}
-        </button>
-      </div>
-      <section class="card" aria-labelledby="likely">
-        <h2 id="likely">{{ anything ? 'What it sounds like' : 'What there is' }}</h2>
-        <p v-if="!found.symptoms.length" class="quiet">No symptom is about that. Say it in other words, or take away a sign.</p>
-        <ol class="listed">
-          <li v-for="(one, i) in found.symptoms" :key="one.key">
-            <span class="grow"
-              ><b>{{ one.name }}</b
-              ><small class="quiet"
-                >{{ one.of === found.machine.name ? '' : `${one.of}. ` }}{{ counted(one.causes, 'cause')
-                }}{{ one.hits.length ? `; found by ${one.hits.join(', ')}` : `; also: ${one.also.join(', ')}` }}</small
-              ></span
-            >
-            <Button
-              v-if="found.may_trace"
-              :severity="anything && i === 0 ? undefined : 'secondary'"
-              label="Trace it"
-              :aria-label="`Trace it: ${one.name}`"
-              :disabled="at.busy"
-              @click="begin(one.key)"
-            />
-          </li>
-        </ol>
-      </section>
+      <a v-if="anything && found.symptoms.length" href="#likely" class="down" @click.prevent="toLikely"
+        >{{ counted(found.symptoms.length, 'symptom') }}, first: {{ found.symptoms[0]!.name }}</a
+      >
       <SwapBegin
         v-if="found.swaps_here && found.may_trace"
         :id="id"
@@ -190,37 +224,47 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
 .notes button {
   text-align: left;
 }
-.places {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  margin: 14px 0 10px;
-}
-.place {
+.halves {
   display: grid;
-  justify-items: center;
-  gap: 2px;
-  min-width: 92px;
-  min-height: 72px;
-  padding: 6px 8px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--surface);
-  color: var(--ink);
-  cursor: pointer;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 16px 24px;
+  align-items: start;
 }
-.place svg {
-  width: 40px;
-  height: 30px;
-  fill: none;
-  stroke: currentColor;
-  stroke-width: 1.6;
+.drawings {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(280px, 100%), 1fr));
+  gap: 12px 20px;
+  margin: 10px 0 18px;
 }
-.place[aria-pressed='true'],
+.down {
+  display: none;
+}
+.places {
+  margin: 0;
+}
 .sign {
-  flex: 0 0 90px;
+  display: grid;
+  grid-template-columns: 80px minmax(0, 1fr);
+  align-items: baseline;
+  gap: 8px;
+  margin-bottom: 8px;
 }
 .gone .grow {
   text-decoration: line-through;
+}
+@media (max-width: 1000px) {
+  .halves {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .down {
+    display: block;
+    position: sticky;
+    bottom: 8px;
+    padding: 12px 16px;
+    border: 1px solid var(--accent);
+    border-radius: var(--radius);
+    background: var(--surface);
+    font-weight: 600;
+  }
 }
 </style>

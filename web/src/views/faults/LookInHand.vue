@@ -6,6 +6,7 @@ import InputText from '@/design/controls/inputtext'
 import type { Attempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
 import { whole, type Look } from './faults'
+import { upper } from '@/app/words'
 
 const props = defineProps<{ look: Look; walkAround: string; best: boolean; attempt: Attempt; draft: string }>()
 const emit = defineEmits<{ said: [bad: boolean, words: string, locked: boolean] }>()
@@ -25,7 +26,7 @@ const locked = ref(!props.look.lock)
     <h2 id="look" tabindex="-1">{{ look.name }}</h2>
     <p class="how">{{ look.how }}</p>
     <p class="where">
-      <b>{{ look.posture[0]!.toUpperCase() }}{{ look.posture.slice(1) }}</b>
+      <b>{{ upper(look.posture) }}</b>
       <span class="quiet">
         {{ whole(look) }} min{{ look.way_minutes ? `, ${Math.round(look.way_minutes)} of them to get there` : '' }}</span
       >

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** One recording held against the machine's drive line: which shaft it is, what no shaft gives, and another one beside it. */
 import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { answer, api } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { moment } from '@/app/words'
@@ -16,6 +17,8 @@ const found = ref<Recording | null>(null)
 const at = useAttempt('The recording could not be read.')
 const post = usePost()
 const beside = ref('')
+/** The fault that is being traced, which goes on with what this says. */
+const trace = String(useRoute().query.trace ?? '')
 const path = computed(() => ({ recording_id: props.recording }))
 watch(
   [() => props.recording, beside],
@@ -62,6 +65,7 @@ const line = (one: { engine_rpm: number; at: string; words: string; crop: string
           }}{{ found.taken_back ? ', taken back' : '' }}
         </p>
       </div>
+      <RouterLink v-if="trace" :to="{ name: 'trace', params: { id, trace } }">Back to the fault</RouterLink>
       <RouterLink :to="{ name: 'recordings', params: { id } }">All recordings</RouterLink>
     </header>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>

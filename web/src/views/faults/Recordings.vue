@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Recording how a machine shakes: listening first, then the phone on the shield, a file, or the simulated recorder. */
 import { computed, onBeforeUnmount, onMounted, reactive, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import FilePick from '@/app/FilePick.vue'
@@ -22,6 +22,8 @@ const found = ref<Schemas['RecordingsOut'] | null>(null)
 const at = useAttempt('That could not be kept.')
 const post = usePost()
 const router = useRouter()
+/** The fault that is being traced, which goes on with what the recording says. */
+const trace = String(useRoute().query.trace ?? '')
 const session = useSession()
 const path = { machine_id: Number(props.id) }
 const said = reactive({ engine: '', ranges: {} as Record<string, string>, crop: '', station: '', words: '' })
@@ -61,7 +63,7 @@ onBeforeUnmount(() => {
 async function look(): Promise<void> {
   const recording = uuid.value
   uuid.value = newUuid()
-  if (here) await router.push({ name: 'recording', params: { id: props.id, recording } })
+  if (here) await router.push({ name: 'recording', params: { id: props.id, recording }, query: trace ? { trace } : {} })
 }
 const simulate = (shaking: boolean): Promise<boolean> =>
   at.run(async () => {
@@ -124,6 +126,7 @@ const SOURCES = { phone: 'phone', file: 'file', simulated: 'simulated' } as cons
   <section class="desk">
     <header class="tools">
       <h1 class="grow">{{ found ? `${found.machine.name}: how it shakes` : 'Recordings' }}</h1>
+      <RouterLink v-if="trace" :to="{ name: 'trace', params: { id, trace } }">Back to the fault</RouterLink>
       <RouterLink :to="{ name: 'faults', params: { id } }">All faults</RouterLink>
     </header>
     <p v-if="at.problem && !at.field" class="trouble" role="alert">{{ at.problem }}</p>

@@ -5,7 +5,7 @@ import Button from '@/design/controls/button'
 import { answer, api, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
-import { moment } from '@/app/words'
+import { moment, upper } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import SwapSeats from './SwapSeats.vue'
@@ -91,7 +91,6 @@ const goOn = (): Promise<boolean> =>
     )
     endUuid = newUuid()
   })
-const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 const nameOf = (slot: string): string => found.value?.slots.find((one) => one.slot === slot)?.name ?? slot
 </script>
 
@@ -108,14 +107,9 @@ const nameOf = (slot: string): string => found.value?.slots.find((one) => one.sl
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
     <template v-if="found">
       <p class="said" :class="{ proven: found.proven }" role="status">
-        <b v-if="found.proven">{{ found.proven[0]!.toUpperCase() }}{{ found.proven.slice(1) }}</b
-        >{{ found.proven ? ': ' : ''
+        <b v-if="found.proven">{{ upper(found.proven) }}</b>{{ found.proven ? ': ' : ''
         }}{{
-          found.runs.length
-            ? found.proven
-              ? found.words
-              : sentence(found.words)
-            : 'Say first how the rows run as they stand.'
+          found.runs.length ? (found.proven ? found.words : upper(found.words)) : 'Say first how the rows run as they stand.'
         }}.
         <template v-if="found.ended_at">
           {{ found.fitted ? 'A new one was fitted.' : '' }} Ended {{ moment(found.ended_at) }}.

@@ -4,7 +4,7 @@ import { computed, nextTick, onMounted, ref } from 'vue'
 import { answer, api } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
-import { moment } from '@/app/words'
+import { moment, upper } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
@@ -63,6 +63,7 @@ const goOn = (): Promise<boolean> =>
     async () =>
       void (found.value = await post('/api/faults/traces/{trace_id}/go-on', path, undefined as never, about('Fault goes on'))),
   )
+const heardWords = computed(() => upper(found.value?.heard?.names.join(', ') ?? ''))
 const sure = computed(() => found.value?.causes.find((one) => one.key === found.value?.sure))
 const was = computed(
   () => found.value?.otherwise || found.value?.causes.find((one) => one.key === found.value?.cause)?.name || '',
@@ -122,6 +123,23 @@ const was = computed(
           @said="(bad: boolean, words: string, locked: boolean) => say(inHand!, bad, words, locked)"
         />
         <p v-else-if="open" class="quiet">There is nothing left to look at.</p>
+        <section v-if="found.turns && (open || found.heard)" class="card tools" aria-label="Recording">
+          <p class="grow">
+            <template v-if="found.heard"
+              ><b>{{ found.heard.names.length ? `${heardWords}.` : 'The recording names none of it.' }}</b>
+              <span class="quiet"> {{ moment(found.heard.at) }}</span></template
+            >
+            <template v-else>Some of it turns: a recording tells which shaft shakes, before anything is opened.</template>
+          </p>
+          <RouterLink
+            v-if="found.heard"
+            :to="{ name: 'recording', params: { id, recording: found.heard.recording }, query: { trace } }"
+            >Look at it</RouterLink
+          >
+          <RouterLink v-if="open" :to="{ name: 'recordings', params: { id }, query: { trace } }">{{
+            found.heard ? 'Record again' : 'Record how it shakes'
+          }}</RouterLink>
+        </section>
         <section v-if="open && others.length" class="card" aria-labelledby="others">
           <h2 id="others">Or look at this</h2>
           <ul class="listed">

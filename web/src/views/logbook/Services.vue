@@ -6,6 +6,7 @@ import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { useAttempt } from '@/app/useAttempt'
+import { upper } from '@/app/words'
 
 const props = defineProps<{ machine: number }>()
 const emit = defineEmits<{ kept: [] }>()
@@ -22,7 +23,6 @@ const SAID: Record<Service['state'], string> = {
   unknown: 'Not on record',
 }
 const MARK: Record<Service['state'], string> = { overdue: '▲', due: '◆', soon: '◐', later: '○', unknown: '?' }
-const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 const load = (): Promise<boolean> =>
   at.read(async () => void (data.value = await answer(api.GET('/api/logbook/machines/{machine_id}/services', path))))
 onMounted(load)

@@ -11,7 +11,7 @@ import AskOnce from '@/app/AskOnce.vue'
 import { useOnward } from '@/app/useOnward'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
-import { date, phaseName } from '@/app/words'
+import { date, phaseName, upper } from '@/app/words'
 import Counters from '@/views/logbook/Counters.vue'
 import BenchLog from './BenchLog.vue'
 import MachineTabs from './MachineTabs.vue'
@@ -48,7 +48,6 @@ const card = computed(
   () =>
     `/machines/${props.id}/card?${new URLSearchParams([['phase', chosen.phase], ...chosen.headers.map((one) => ['headers', String(one)])])}`,
 )
-const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 async function load(): Promise<void> {
   problem.value = ''

@@ -9,6 +9,7 @@ import { useSession } from '@/app/session'
 import CheckTrial from './CheckTrial.vue'
 import StateRows from './StateRows.vue'
 import { useCheckForm } from './useCheckForm'
+import { upper } from '@/app/words'
 
 const props = withDefaults(defineProps<{ family?: string; check?: string }>(), { family: '', check: '' })
 const session = useSession()
@@ -37,7 +38,6 @@ const tools = computed({
   set: (text: string) => void (draft.tools = text.split(',').map((one) => one.trimStart())),
 })
 const unitOf = (given: string): string => given || draft.unit
-const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 async function save(): Promise<void> {
   if (await keep()) await onward({ name: 'own-checks' })
   else {

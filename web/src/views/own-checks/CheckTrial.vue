@@ -7,6 +7,7 @@ import { counted } from '@/app/counted'
 import SeverityMark from '@/design/SeverityMark.vue'
 import type { Severity } from '@/design/severity'
 import ChoiceList from '@/views/walk-around/ChoiceList.vue'
+import { upper } from '@/app/words'
 
 const props = defineProps<{ trial: Schemas['TrialOut'] | null; lacking: string }>()
 /** What is typed at its first place. */
@@ -15,7 +16,6 @@ const text = computed({ get: () => tried.value[0] ?? '', set: (typed: string) =>
 const options = computed(() => props.trial?.check.options ?? [])
 const chosen = computed(() => options.value[Number(text.value) - 1]?.key)
 const choose = (key: string): void => void (text.value = String(options.value.findIndex((one) => one.key === key) + 1))
-const upper = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 const limits = computed(() => props.trial?.check.figures.map((one) => `${one.name} ${one.shown}`).join('; '))
 </script>
 

@@ -5,6 +5,7 @@ import InputText from '@/design/controls/inputtext'
 import { nextTick, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { Attempt } from '@/app/useAttempt'
+import { upper } from '@/app/words'
 
 type State = Required<Schemas['StateIn']>
 defineProps<{ at: Attempt; severities: Schemas['NamedKeyOut'][]; actions: Schemas['NamedKeyOut'][] }>()
@@ -17,7 +18,6 @@ async function more(): Promise<void> {
   list.value?.querySelector<HTMLInputElement>('li:last-child input')?.focus()
 }
 const without = (i: number): void => void (states.value = states.value.filter((_, at) => at !== i))
-const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 const called = (i: number): string => (i ? `State ${i + 1}` : 'The sound state')
 </script>
 

@@ -6,6 +6,7 @@ import { nextTick, reactive } from 'vue'
 import { CROP_NAMES } from '@/api/vocabulary'
 import { api, write, type Schemas } from '@/api/client'
 import { useSaving } from './useSaving'
+import { upper } from '@/app/words'
 
 const shop = defineModel<Schemas['ShopOut']>({ required: true })
 const form = reactive({
@@ -29,7 +30,6 @@ async function more(what: 'crops' | 'seasons'): Promise<void> {
   await nextTick()
   document.querySelector<HTMLInputElement>(`.${what} li:last-child input`)?.focus()
 }
-const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 </script>
 
 <template>

@@ -4,6 +4,7 @@ import Button from '@/design/controls/button'
 import { computed, ref } from 'vue'
 import { api, Refused, write, type Schemas } from '@/api/client'
 import FilePick from '@/app/FilePick.vue'
+import { upper } from '@/app/words'
 
 const props = defineProps<{ id: string; mayRecord: boolean }>()
 const emit = defineEmits<{ taken: [] }>()
@@ -31,8 +32,7 @@ async function send(dry: boolean): Promise<void> {
     if (!dry) emit('taken')
   } catch (error) {
     found.value = null
-    problem.value =
-      error instanceof Refused ? error.message.replace(/^./, (first) => first.toUpperCase()) : 'The file could not be read.'
+    problem.value = error instanceof Refused ? upper(error.message) : 'The file could not be read.'
   } finally {
     busy.value = false
   }

@@ -8,6 +8,7 @@ import SeverityMark from '@/design/SeverityMark.vue'
 import LineState from './LineState.vue'
 import SupplyTabs from './SupplyTabs.vue'
 import { useAttempt } from '@/app/useAttempt'
+import { upper } from '@/app/words'
 
 type Line = Schemas['NeededLine']
 type Piece = Schemas['NeededPiece']
@@ -99,7 +100,6 @@ const takeOff = (job: Job): Promise<boolean> => {
   })
 }
 const places = (pieces: Piece[]): string => pieces.map((piece) => piece.label.toLowerCase()).join(', ')
-const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 </script>
 
 <template>

@@ -7,7 +7,7 @@ import { answer, api, Refused, write, type Schemas } from '@/api/client'
 import { isReading, outbox, walkAroundOf, type Entry, type ReadingEntry } from '@/api/outbox'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
-import { moment } from '@/app/words'
+import { moment, upper } from '@/app/words'
 import { useSession } from '@/app/session'
 
 const session = useSession()
@@ -57,7 +57,7 @@ async function attempt(what: () => Promise<void>): Promise<void> {
     await what()
   } catch (error) {
     if (!(error instanceof Refused)) throw error
-    form.problem = error.message.replace(/^./, (first) => first.toUpperCase())
+    form.problem = upper(error.message)
   } finally {
     form.busy = false
   }

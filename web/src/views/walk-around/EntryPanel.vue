@@ -5,7 +5,7 @@ import InputText from '@/design/controls/inputtext'
 import { computed, ref } from 'vue'
 import type { Check, Place, Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
-import { date } from '@/app/words'
+import { date, upper } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 import GaugePanel from '@/standins/GaugePanel.vue'
 import DrawingOf from '@/design/drawings/DrawingOf.vue'
@@ -67,7 +67,7 @@ const faults = computed(() =>
     : countedOf(props.check.look).map((state) => ({
         motif: props.check.look,
         state,
-        name: state.charAt(0).toUpperCase() + state.slice(1),
+        name: upper(state),
       })),
 )
 /** How this place stood the last time, where that is how the machine is set up. */
@@ -93,7 +93,7 @@ const limits = computed(() =>
 )
 const postureName = computed(() => {
   const name = props.posture?.name ?? ''
-  return name.charAt(0).toUpperCase() + name.slice(1)
+  return upper(name)
 })
 const left = computed(() => entry.leftInBulk.value.length)
 const KEYS = computed<KeyHint[]>(() => [

@@ -7,6 +7,7 @@ import Button from '@/design/controls/button'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
 import type { Schemas, Visit } from '@/api/client'
 import { counted } from '@/app/counted'
+import { upper } from '@/app/words'
 
 defineProps<{
   posture: Schemas['PostureOut']
@@ -66,7 +67,6 @@ function release(): void {
   holding.value = false
   clearTimeout(timer)
 }
-const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 </script>
 
 <template>

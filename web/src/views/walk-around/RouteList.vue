@@ -9,6 +9,7 @@ import SeverityMark from '@/design/SeverityMark.vue'
 import type { Severity } from '@/design/severity'
 import type { Order } from './useOrder'
 import type { WalkAroundState } from './useWalkAround'
+import { upper } from '@/app/words'
 
 const props = defineProps<{
   order: Order
@@ -70,7 +71,6 @@ const visits = computed(() =>
     return { ...visit, here, open, stations, held: props.state.holds.value.some((hold) => hold.posture === visit.posture) }
   }),
 )
-const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 const enter = (visit: { of: Check[] }): void =>
   emit('go', (visit.of.find((check) => !check.optional && props.state.openCount(check) > 0) ?? visit.of[0]!).key)
 </script>
