@@ -12,6 +12,8 @@ from ninja.parser import Parser
 
 from calibration.api import router as calibration
 from faults.api import router as faults
+from faults.api_own_symptoms import router as own_symptoms
+from faults.api_recordings import router as recordings
 from field.api import router as field
 from finding.api import router as search
 from inspection.api import machines, walk_arounds
@@ -182,6 +184,8 @@ api.add_router("/people", work_endpoints)
 api.add_router("/calibration", calibration)
 api.add_router("/field", field)
 api.add_router("/faults", faults)
+api.add_router("/faults", recordings)
+api.add_router("/faults", own_symptoms)
 api.add_router("/season", season)
 api.add_router("/shop", shop)
 api.add_router("/outside", outside)

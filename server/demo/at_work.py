@@ -7,7 +7,8 @@ from calibration.actions import recording as calibrating
 from calibration.schemas import CalibrationRunIn, CollectedLoadIn, HappenedIn, LoadWeighedIn
 from faults.actions import recording, tracing
 from faults.models import Recording, Trace
-from faults.schemas import SimulatedIn, TraceEndIn, TraceIn
+from faults.schemas import TraceEndIn, TraceIn
+from faults.schemas_recordings import SimulatedIn
 from field.actions import recording as field
 from field.schemas import SetInFieldIn
 from fleet.models import Machine

@@ -1,36 +1,21 @@
-"""Endpoints of faults."""
+"""Endpoints of faults that are traced, and of swap tests."""
 
 import uuid
-from typing import Annotated, Literal
+from typing import Annotated
 
 from django.http import HttpRequest
-from ninja import File, Form, Query, Router, UploadedFile
-from pydantic import Field
+from ninja import Query, Router
 
 from fleet.queries.machines import machine_for
 from lumvek_core.faults.symptom_search import Shows
 from shops.access import member_of
 from shops.endpoints import allowed
 
-from .actions import recording as shaking
 from .actions import swapping as swaps
 from .actions import tracing as acts
-from .queries import recordings, swapping, tracing
-from .schemas import (
-    FaultsOut,
-    LookAnswerIn,
-    RecordingOut,
-    RecordingsOut,
-    ShaftIn,
-    SimulatedIn,
-    SwapEndIn,
-    SwapRunIn,
-    SwapTestIn,
-    SwapTestOut,
-    TraceEndIn,
-    TraceIn,
-    TraceOut,
-)
+from .queries import swapping, tracing
+from .schemas import FaultsOut, LookAnswerIn, TraceEndIn, TraceIn, TraceOut
+from .schemas_swapping import SwapEndIn, SwapRunIn, SwapTestIn, SwapTestOut
 
 router = Router(tags=["faults"])
 Word = Annotated[str, Query(max_length=40)]
@@ -147,58 +132,3 @@ def go_on_with_swap_test(request: HttpRequest, swap_test_id: uuid.UUID) -> SwapT
     member = member_of(request)
     swaps.go_on(member, swaps.swap_test_for(member, swap_test_id))
     return swapping.page(member, swaps.swap_test_for(member, swap_test_id))
-
-
-@router.get("/machines/{int:machine_id}/recordings", response=RecordingsOut)
-def recordings_of_machine(request: HttpRequest, machine_id: int) -> RecordingsOut:
-    """How a machine shook, and what turns in it."""
-    member = member_of(request)
-    return recordings.of_machine(member, machine_for(member, machine_id))
-
-
-@router.post("/machines/{int:machine_id}/recordings-file", response=RecordingOut, **allowed(shaking.from_file))
-def keep_recordings_file(
-    request: HttpRequest,
-    machine_id: int,
-    file: File[UploadedFile],
-    told: Form[Annotated[str, Field(max_length=4000)]],
-    source: Form[Literal["phone", "file"]] = "file",
-) -> RecordingOut:
-    """A recording from a WAV or CSV file, or from the phone's own sensor. told: how the machine ran, a RecordingIn as JSON."""
-    member = member_of(request)
-    new = shaking.told_of(told)
-    content = file.read(shaking.LARGEST + 1)
-    kept = shaking.from_file(member, machine_for(member, machine_id), new, source, file.name or "", content)
-    return recordings.page(member, kept)
-
-
-@router.post("/machines/{int:machine_id}/recordings", response=RecordingOut, **allowed(shaking.simulate))
-def simulate_recording(request: HttpRequest, machine_id: int, new: SimulatedIn) -> RecordingOut:
-    """What the simulated recorder records. The same UUID twice is once."""
-    member = member_of(request)
-    return recordings.page(member, shaking.simulate(member, machine_for(member, machine_id), new))
-
-
-@router.get("/recordings/{uuid:recording_id}", response=RecordingOut)
-def fault_recording(request: HttpRequest, recording_id: uuid.UUID, beside: uuid.UUID | None = None) -> RecordingOut:
-    """One recording, analysed; with another one of the machine beside it."""
-    member = member_of(request)
-    found = shaking.recording_for(member, recording_id)
-    other = shaking.recording_for(member, beside) if beside else None
-    return recordings.page(member, found, other if other and other.machine_id == found.machine_id else None)
-
-
-@router.post("/recordings/{uuid:recording_id}/take-back", response=RecordingOut, **allowed(shaking.take_back))
-def take_back_recording(request: HttpRequest, recording_id: uuid.UUID) -> RecordingOut:
-    """It counts no more."""
-    member = member_of(request)
-    return recordings.page(member, shaking.take_back(member, recording_id))
-
-
-@router.post("/machines/{int:machine_id}/shafts", response=RecordingsOut, **allowed(shaking.write_shaft))
-def write_shaft(request: HttpRequest, machine_id: int, new: ShaftIn) -> RecordingsOut:
-    """A shaft as the manual of the machine's model has it."""
-    member = member_of(request)
-    machine = machine_for(member, machine_id)
-    shaking.write_shaft(member, machine, new)
-    return recordings.of_machine(member, machine)

@@ -144,19 +144,69 @@ class Recording(TakenBack):
         ordering = ["at", "id"]
 
 
-class ModelShaft(models.Model):
+class ModelShaft(TakenBack):
     """A shaft of a model as its manual has it: speeds by range, orders by how many times a turn, bearings with their
-    sizes. It goes before the catalogue's."""
+    sizes. The newest of a key that was not taken back goes before the catalogue's. uuid, by, at: none of those that were
+    written before these were kept."""
 
     shop_path = "model__shop"
     objects = OfShop.as_manager()
 
+    uuid = models.UUIDField(unique=True, null=True)
     model = models.ForeignKey("fleet.MachineModel", on_delete=models.CASCADE, related_name="shafts")
     key = models.CharField(max_length=40)
     speeds = models.JSONField(default=dict)
     orders = models.JSONField(default=dict)
     bearings = models.JSONField(default=list, blank=True)
     source = models.CharField(max_length=120, blank=True)
+    by = user_key(null=True)
+    at = models.DateTimeField(auto_now_add=True, null=True)
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["model", "key"], name="one_shaft_of_a_model")]
+        ordering = ["id"]
+        indexes = [models.Index(fields=["model", "key"])]
+
+
+class OwnSymptom(TakenBack):
+    """A symptom that a shop has added. key: that traces name it by. also: other words for it. stations: where it shows."""
+
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="own_symptoms")
+    key = models.CharField(max_length=40)
+    family = models.CharField(max_length=60)
+    name = models.CharField(max_length=120)
+    also = models.JSONField(default=list, blank=True)
+    stations = models.JSONField(default=list, blank=True)
+    by = user_key()
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+
+
+class OwnCause(TakenBack):
+    """A cause that a shop has added to a symptom, its own or one of the trade. weight: how common it is beside the others.
+    check_key: of the catalogue, that shows it; where there is none: what is looked at, how the machine stands, how one sees it,
+    and the minutes it takes."""
+
+    objects = OfShop.as_manager()
+
+    uuid = models.UUIDField(unique=True)
+    shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="own_causes")
+    key = models.CharField(max_length=40)
+    symptom = models.CharField(max_length=40)
+    name = models.CharField(max_length=120)
+    weight = models.FloatField()
+    check_key = models.CharField(max_length=60, blank=True)
+    look = models.CharField(max_length=120, blank=True)
+    posture = models.CharField(max_length=80, blank=True)
+    how = models.CharField(max_length=300, blank=True)
+    minutes = models.FloatField(default=5)
+    by = user_key()
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        indexes = [models.Index(fields=["shop", "symptom"])]

@@ -99,6 +99,10 @@ class Symptoms:
     symptoms: list[Symptom]
     swaps: list[SwapPart] = field(default_factory=list)
 
+    def get(self, key: str) -> "Symptom | None":
+        """One of them by its key."""
+        return next((one for one in self.symptoms if one.key == key), None)
+
     def of(self, families: Collection[str]) -> list[Symptom]:
         """Those of a machine and what is coupled to it."""
         return [one for one in self.symptoms if set(one.families) & set(families)]

@@ -22,11 +22,14 @@ from endpoints import (
     LOAD,
     LOOK_ANSWER,
     MARK,
+    MODEL_SHAFT,
     MOVEMENT,
     NOTE,
     ORDER,
+    OWN_CAUSE,
     OWN_CHECK,
     OWN_JOB,
+    OWN_SYMPTOM,
     PHOTO,
     PIN,
     PLACE,
@@ -45,9 +48,12 @@ from endpoints import (
 from calibration.actions import recording as calibrating
 from calibration.schemas import CalibrationRunIn, CollectedLoadIn, HappenedIn
 from demo.pictures import drawn
+from faults.actions import own_symptoms, swapping, tracing
 from faults.actions import recording as shaking
-from faults.actions import swapping, tracing
-from faults.schemas import LookAnswerIn, SimulatedIn, SwapRunIn, SwapTestIn, TraceIn
+from faults.schemas import LookAnswerIn, TraceIn
+from faults.schemas_own_symptoms import OwnCauseIn, OwnSymptomIn
+from faults.schemas_recordings import ShaftIn, SimulatedIn
+from faults.schemas_swapping import SwapRunIn, SwapTestIn
 from field.actions import recording as field
 from field.schemas import SetInFieldIn
 from fleet.actions import counting, pictures
@@ -152,6 +158,11 @@ def a_fault(yard):
     test = swapping.begin(yard.technician, yard.machine, SwapTestIn(uuid=SWAP_TEST, rows=["1", "2"]))
     swapping.run(yard.technician, test, SwapRunIn(uuid=SWAP_RUN, faults={"1": True, "2": False}))
     shaking.simulate(yard.technician, yard.machine, SimulatedIn(uuid=RECORDING, engine_rpm=1900))
+    fan = {"key": "fan", "speeds": {"fixed": 4200}, "orders": {"1": "turn"}}
+    shaking.write_shaft(yard.lead, yard.machine, ShaftIn(uuid=MODEL_SHAFT, **fan))
+    own_symptoms.add_symptom(yard.lead, OwnSymptomIn(uuid=OWN_SYMPTOM, family="row-crop-planter", name="Hums at the hitch"))
+    cause = {"symptom": "skips", "name": "Fan belt slips", "check": "vent"}
+    own_symptoms.add_cause(yard.lead, OwnCauseIn(uuid=OWN_CAUSE, **cause))
 
 
 def something_to_order(yard):

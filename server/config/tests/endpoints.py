@@ -155,7 +155,9 @@ BODIES = {
     "run_swap_test": {"uuid": str(uuid.uuid4()), "faults": {"1": True, "2": False}},
     "end_swap_test": {"uuid": str(uuid.uuid4())},
     "simulate_recording": {"uuid": str(uuid.uuid4()), "engine_rpm": 1900},
-    "write_shaft": {"key": "fan", "speeds": {"fixed": 4000}, "orders": {"1": "turn"}},
+    "add_own_symptom": {"uuid": str(uuid.uuid4()), "family": "row-crop-planter", "name": "Whistles on the headland"},
+    "add_own_cause": {"uuid": str(uuid.uuid4()), "symptom": "skips", "name": "Fan screen blown full", "check": "vent"},
+    "write_shaft": {"uuid": str(uuid.uuid4()), "key": "fan", "speeds": {"fixed": 4000}, "orders": {"1": "turn"}},
     "tick_daily": {"uuid": str(uuid.uuid4()), "keys": ["daily-grease"]},
     "companions": {"slot": "opener-disc", "positions": ["1L"], "reason": "no"},
 }
@@ -181,7 +183,8 @@ PHOTO, NOTE, RESULT, PLAN, ORDER, COUNTER, MOVEMENT, APPROVAL, DONE, PIN, STEP, 
 )
 SEASON_PLAN, MARK, OWN_JOB, AWAY, DRY_SPELL = (uuid.uuid4() for _ in range(5))
 CALIBRATION_RUN, HAPPENED, LOAD, SET_IN_FIELD = (uuid.uuid4() for _ in range(4))
-TRACE, LOOK_ANSWER, SWAP_TEST, SWAP_RUN, RECORDING = (uuid.uuid4() for _ in range(5))
+TRACE, LOOK_ANSWER, SWAP_TEST, SWAP_RUN, RECORDING, MODEL_SHAFT = (uuid.uuid4() for _ in range(6))
+OWN_SYMPTOM, OWN_CAUSE = uuid.uuid4(), uuid.uuid4()
 
 
 NAMED = {
@@ -218,6 +221,9 @@ NAMED = {
     "swap_test_id": SWAP_TEST,
     "swap_run_id": SWAP_RUN,
     "recording_id": RECORDING,
+    "model_shaft_id": MODEL_SHAFT,
+    "own_symptom_id": OWN_SYMPTOM,
+    "own_cause_id": OWN_CAUSE,
 }
 """What an address can name, beside what gets its number when it is made."""
 

@@ -9,6 +9,7 @@ from pydantic import ValidationError
 
 from fleet.models import Machine
 from lumvek_core import apart
+from lumvek_core.catalogue.shafts import DrivenShaft
 from lumvek_core.errors import BadInput
 from lumvek_core.faults.recorded import turning
 from lumvek_core.simulators.recorder import SAMPLE_HZ, Speeds, recorded, tones_of
@@ -21,7 +22,7 @@ from shops.rights import action
 
 from ..models import ModelShaft, Recording
 from ..queries import recordings
-from ..schemas import RecordingIn, ShaftIn, SimulatedIn
+from ..schemas_recordings import RecordingIn, ShaftIn, SimulatedIn
 
 RIGHT = recordings.RIGHT
 SECONDS = 30.0
@@ -85,8 +86,10 @@ def take_back(member: Member, uuid_: uuid.UUID) -> Recording:
 
 @action(recordings.CHANGE)
 def write_shaft(member: Member, machine: Machine, new: ShaftIn) -> None:
-    """A shaft as the manual of the machine's model has it. Raises BadInput with field ``key``, ``orders`` or
-    ``bearings.<i>.balls``."""
+    """A shaft as the manual of the machine's model has it; the same UUID twice is once. Raises BadInput with field ``key``,
+    ``orders`` or ``bearings.<i>.balls``."""
+    if kept_already(member, ModelShaft, new.uuid):
+        return
     line = recordings.drive_line(machine)
     known = {one.key: one for one in line.shafts} if line else {}
     if new.key not in known:
@@ -102,15 +105,39 @@ def write_shaft(member: Member, machine: Machine, new: ShaftIn) -> None:
         if bearing.balls * bearing.ball_mm >= math.pi * bearing.pitch_mm:
             raise BadInput(f"bearings.{i}.balls", "so many balls do not fit on a circle of this size")
     bearings = [bearing.model_dump() for bearing in new.bearings]
-    told = {"speeds": new.speeds, "orders": new.orders, "bearings": bearings, "source": new.source.strip()}
-    before = known[new.key]
-    ModelShaft.objects.update_or_create(model=machine.model, key=new.key, defaults=told)
-    what = f"{machine.model}: {before.name}"
-    log_change(member, Change.About.MODEL, what, _speeds(before.speeds), _speeds(new.speeds))
+    ModelShaft.objects.create(
+        uuid=new.uuid,
+        model=machine.model,
+        key=new.key,
+        speeds=new.speeds,
+        orders=new.orders,
+        bearings=bearings,
+        source=new.source.strip(),
+        by=member.user,
+    )
+    _log_shaft(member, machine, known[new.key])
 
 
-def _speeds(speeds: dict[str, float]) -> str:
-    return ", ".join(f"{name} {rpm:g} rpm" for name, rpm in speeds.items())
+@action(recordings.CHANGE)
+def take_shaft_back(member: Member, machine: Machine, uuid_: uuid.UUID) -> None:
+    """As the manual had it before somebody wrote it so; the catalogue's where nobody had. Raises NotFoundHere."""
+    rows = there(ModelShaft.objects.of(member).filter(uuid=uuid_, model=machine.model))
+    line = recordings.drive_line(machine)
+    if taken_back.take_back(member, rows) and line:
+        _log_shaft(member, machine, next(one for one in line.shafts if one.key == rows.get().key))
+
+
+def _log_shaft(member: Member, machine: Machine, before: DrivenShaft) -> None:
+    line = recordings.drive_line(machine)
+    now = next(one for one in line.shafts if one.key == before.key) if line else before
+    log_change(member, Change.About.MODEL, f"{machine.model}: {before.name}", _shaft_words(before), _shaft_words(now))
+
+
+def _shaft_words(shaft: DrivenShaft) -> str:
+    speeds = ", ".join(f"{name} {rpm:g} rpm" for name, rpm in shaft.speeds.items())
+    orders = ", ".join(f"{order} × {what}" for order, what in shaft.orders.items())
+    bearings = ", ".join(f"{one.name}: {one.balls} × {one.ball_mm:g} mm" for one in shaft.bearings)
+    return "; ".join(filter(None, (speeds, orders, bearings)))
 
 
 def _possible(machine: Machine, new: RecordingIn) -> None:

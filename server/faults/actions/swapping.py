@@ -15,7 +15,7 @@ from shops.rights import action
 
 from ..models import SwapRun, SwapTest
 from ..queries import swapping
-from ..schemas import SwapEndIn, SwapRunIn, SwapTestIn
+from ..schemas_swapping import SwapEndIn, SwapRunIn, SwapTestIn
 
 RIGHT = swapping.RIGHT
 

@@ -19,7 +19,7 @@ from shops.models import Member
 from shops.rights import action
 
 from ..models import LookAnswer, Trace
-from ..queries import standing, swapping, tracing
+from ..queries import own_symptoms, standing, swapping, tracing
 from ..schemas import LookAnswerIn, TraceEndIn, TraceIn
 
 RIGHT = swapping.RIGHT
@@ -40,13 +40,16 @@ def begin(member: Member, machine: Machine, new: TraceIn) -> Trace:
     """Begin at a symptom; its checks of the catalogue get a walk-around of their own. Raises BadInput."""
     if kept_already(member, Trace, new.uuid):
         return trace_for(member, new.uuid)
-    symptom, header = standing.symptom_of(new.symptom), coupled_now(machine)
+    known, header = own_symptoms.of_shop(member.shop), coupled_now(machine)
+    symptom = known.get(new.symptom)
     families = {one.model.family for one in tracing.owners(machine, header)}
     if symptom is None or not families & set(symptom.families):
         raise BadInput("symptom", "is none of this machine")
     owner = tracing.owner_of(machine, header, symptom)
     family = rule_books.shipped().families[owner.model.family]
-    checks = standing.checks_of(symptom, family)
+    if not causes_in(symptom, known.looks, family):
+        raise BadInput("symptom", "has no cause yet that could be looked for")
+    checks = standing.Subject(symptom, family, known.looks).checks
     walk_around = None
     if checks:
         wanted = preparing.Wanted(FAULT, headers=[owner.pk] if owner.pk != machine.pk else [], checks=checks)
@@ -104,12 +107,12 @@ def end(member: Member, trace: Trace, said: TraceEndIn) -> None:
     Gone since a speed or range was changed is not cured: such a trace is watched. Found, the operator's note that it began with
     is closed with the cause, and what shaking may have loosened is noted at its stations. Raises BadInput, Conflict.
     """
-    symptom, family = standing.symptom_of(trace.symptom), standing.family_of(trace)
     if trace.ended_at and (said.outcome, said.cause, said.gone) == (trace.outcome, trace.cause, trace.gone):
         return
     if trace.ended_at or trace.taken_back_at:
         raise Conflict("This trace is ended. Go on with it first.")
-    causes = {one.key: one.name for one in causes_in(symptom, rule_books.shipped().symptoms.looks, family)} if symptom else {}
+    about = standing.subject_of(trace)
+    causes = {one.key: one.name for one in causes_in(about.symptom, about.looks, about.family)}
     if said.gone == "other-speed" and said.outcome != "watched":
         raise BadInput("outcome", "gone after a change of speed or range is not cured: it is to be watched")
     otherwise = said.otherwise.strip()
@@ -182,13 +185,13 @@ def _open_walk_around(member: Member, trace: Trace) -> None:
 
 
 def _to_look_at(trace: Trace) -> list[tuple[uuid.UUID, str]]:
-    symptom = standing.symptom_of(trace.symptom)
     ended = trace.ended_at.isoformat() if trace.ended_at else ""
-    return [(uuid.uuid5(trace.uuid, f"loosened {key} {ended}"), key) for key in (symptom.loosens if symptom else [])]
+    loosens = standing.subject_of(trace).symptom.loosens
+    return [(uuid.uuid5(trace.uuid, f"loosened {key} {ended}"), key) for key in loosens]
 
 
 def _loosened(member: Member, trace: Trace, was: str) -> None:
-    family = standing.family_of(trace)
+    family = standing.subject_of(trace).family
     for uuid_, key in _to_look_at(trace):
         check = check_of(family, key)
         if check is None:

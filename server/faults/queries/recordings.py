@@ -12,7 +12,7 @@ from shops.models import Member
 from shops.rights import may
 
 from ..models import ModelShaft, Recording
-from ..schemas import (
+from ..schemas_recordings import (
     BearingOut,
     RecordingBriefOut,
     RecordingOut,
@@ -36,8 +36,13 @@ def drive_line(machine: Machine) -> DriveLine | None:
     line = rule_books.shipped().shafts.families.get(machine.model.family)
     if line is None:
         return None
-    own = {one.key: one for one in ModelShaft.objects.filter(model=machine.model_id)}
+    own = own_shafts(machine)
     return replace(line, shafts=[_as_written(one, own) for one in line.shafts])
+
+
+def own_shafts(machine: Machine) -> dict[str, ModelShaft]:
+    """As the shop wrote them for the model last, by key. One query."""
+    return {one.key: one for one in ModelShaft.objects.filter(model=machine.model_id, taken_back_at=None)}
 
 
 def _as_written(shaft: DrivenShaft, own: Mapping[str, ModelShaft]) -> DrivenShaft:
@@ -74,7 +79,7 @@ def brief(row: Recording) -> RecordingBriefOut:
 def of_machine(member: Member, machine: Machine) -> RecordingsOut:
     """The recordings of a machine and its drive line. A constant number of queries."""
     line = drive_line(machine)
-    own = {one.key: one for one in ModelShaft.objects.filter(model=machine.model_id)}
+    own = own_shafts(machine)
     rows = Recording.objects.filter(machine=machine, taken_back_at=None).select_related("by").order_by("-at", "-id")
     return RecordingsOut(
         machine=serializers.machine_out(machine),
@@ -89,7 +94,7 @@ def of_machine(member: Member, machine: Machine) -> RecordingsOut:
                 speeds=one.speeds,
                 orders=one.orders,
                 bearings=[BearingOut(**vars(bearing)) for bearing in one.bearings],
-                own=one.key in own,
+                own=own[one.key].uuid if one.key in own else None,
                 source=own[one.key].source if one.key in own else "starting value",
             )
             for one in line.shafts

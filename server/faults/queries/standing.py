@@ -27,7 +27,7 @@ from lumvek_core.planning.shortest import shortest
 from shops.models import Shop
 
 from ..models import LookAnswer, Recording, Trace
-from . import recordings
+from . import own_symptoms, recordings
 
 WORST: tuple[Literal["stop", "due", "watch"], ...] = ("stop", "due", "watch")
 SEEN = {*WORST, "sound", "does-not-apply"}
@@ -60,43 +60,48 @@ class Standing:
     heard: Heard | None
 
 
-def symptom_of(key: str) -> Symptom | None:
-    return next((one for one in rule_books.shipped().symptoms.symptoms if one.key == key), None)
+@dataclass(frozen=True)
+class Subject:
+    """What a trace is about: the symptom, the family that it is of, and everything that is looked at for any symptom."""
+
+    symptom: Symptom
+    family: Family
+    looks: Mapping[str, Look]
+
+    @property
+    def checks(self) -> list[str]:
+        """Its looks that are checks of the catalogue, by their keys without a prefix."""
+        return [key for key in tracing_checks(self.symptom, self.looks, self.family, {}) if check_of(self.family, key)]
 
 
-def family_of(trace: Trace) -> Family:
-    """Whose symptom it is: the machine's, or its header's."""
-    return rule_books.shipped().families[(trace.header or trace.machine).model.family]
-
-
-def checks_of(symptom: Symptom, family: Family) -> list[str]:
-    """The looks of a symptom that are checks of the catalogue, by their keys without a prefix."""
-    looks = rule_books.shipped().symptoms.looks
-    return [key for key in tracing_checks(symptom, looks, family, {}) if check_of(family, key)]
+def subject_of(trace: Trace) -> Subject:
+    """As the shop knew the symptom when the trace began. Two queries."""
+    known = own_symptoms.of_shop(trace.machine.shop, trace.begun_at)
+    symptom = known.get(trace.symptom)
+    assert symptom is not None  # noqa: S101  (held when it began)
+    return Subject(symptom, rule_books.shipped().families[(trace.header or trace.machine).model.family], known.looks)
 
 
 def standing(trace: Trace) -> Standing:
     """Where it stands. A constant number of queries."""
-    symptom = symptom_of(trace.symptom)
-    assert symptom is not None  # noqa: S101  (held when it began)
-    family, looks = family_of(trace), rule_books.shipped().symptoms.looks
+    subject = subject_of(trace)
+    symptom, family, looks = subject.symptom, subject.family, subject.looks
     answers = [answer for _, answer in sorted([*_read(trace, family), *_answered(trace)], key=lambda one: one[0])]
-    stands_in = _stands_in(trace, answers, family)
+    stands_in = _stands_in(trace, answers, subject)
     reached = shortest(walk.ways(rule_books.shipped().safety.moves), [stands_in])[stands_in]
     ways = {posture: minutes for posture, (minutes, _) in reached.items()}
     turns = [one.shaft for one in causes_in(symptom, looks, family) if one.shaft]
     heard = _heard(trace) if turns else None
-    suspicions = suspicions_of(trace, symptom, family, heard)
+    suspicions = suspicions_of(trace, subject, heard)
     found = traced(symptom, looks, family, suspicions, answers, ways)
     return Standing(symptom, family, looks, answers, found, stands_in, turns, heard)
 
 
-def suspicions_of(trace: Trace, symptom: Symptom, family: Family, heard: Heard | None) -> dict[str, Suspicion]:
+def suspicions_of(trace: Trace, subject: Subject, heard: Heard | None) -> dict[str, Suspicion]:
     """What speaks for each cause before anything is looked at."""
-    looks = rule_books.shipped().symptoms.looks
-    signals, names = _signals(trace, family), heard.names if heard else {}
+    signals, names = _signals(trace, subject), heard.names if heard else {}
     season = season_now(trace.machine.season_date, timezone.localdate(trace.begun_at))
-    found = found_before(trace.machine.shop, symptom.key)
+    found = found_before(trace.machine.shop, subject.symptom.key)
     return {
         one.key: suspect(
             one.weight,
@@ -108,7 +113,7 @@ def suspicions_of(trace: Trace, symptom: Symptom, family: Family, heard: Heard |
             found[one.key],
             sum(found.values()),
         )
-        for one in causes_in(symptom, looks, family)
+        for one in causes_in(subject.symptom, subject.looks, subject.family)
     }
 
 
@@ -148,23 +153,22 @@ def _read(trace: Trace, family: Family) -> list[tuple[dt.datetime, Answer]]:
     return found
 
 
-def _stands_in(trace: Trace, answers: list[Answer], family: Family) -> str:
+def _stands_in(trace: Trace, answers: list[Answer], subject: Subject) -> str:
     """The posture the machine stands in: as it was confirmed last, or looked at last."""
     if trace.walk_around:
         hold = PostureHold.objects.filter(walk_around=trace.walk_around, ended_at=None).order_by("-at").first()
         if hold:
             return hold.posture
-    own = [one for one in answers if not check_of(family, one.look)]
-    return posture_of(own[-1].look, rule_books.shipped().symptoms.looks, family) if own else family.start
+    own = [one for one in answers if not check_of(subject.family, one.look)]
+    return posture_of(own[-1].look, subject.looks, subject.family) if own else subject.family.start
 
 
-def _signals(trace: Trace, family: Family) -> dict[str, Signals]:
+def _signals(trace: Trace, subject: Subject) -> dict[str, Signals]:
     """Of each check of the machine: the worst that stood there before this trace, its wear, what was changed, what the operator
     said."""
     owner = trace.header or trace.machine
-    symptom = symptom_of(trace.symptom)
-    wanted = set(checks_of(symptom, family)) if symptom else set()
-    checks = [(station, check) for station in family.stations for check in station.checks if short(check.key) in wanted]
+    wanted = set(subject.checks)
+    checks = [(station, check) for station in subject.family.stations for check in station.checks if short(check.key) in wanted]
     stood = stood_last(owner, [check.key for _, check in checks], trace.begun_at)
     foreseen = _worn(owner, [check.key for _, check in checks])
     changed = {one.event: one for one in events.read(trace.machine, coupled_now(trace.machine))}

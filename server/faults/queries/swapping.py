@@ -12,7 +12,7 @@ from shops.models import Member
 from shops.rights import may
 
 from ..models import SwapRun, SwapTest
-from ..schemas import NextSwapOut, SwapBriefOut, SwapRunOut, SwapSlotOut, SwapTestOut
+from ..schemas_swapping import NextSwapOut, SwapBriefOut, SwapRunOut, SwapSlotOut, SwapTestOut
 
 RIGHT = "trace faults"
 

@@ -6,7 +6,7 @@ from fleet.models import Machine
 from inspection.queries import coupled, rule_books, serializers
 from inspection.queries.stands_now import coupled_now
 from lumvek_core.catalogue.model import Family
-from lumvek_core.catalogue.symptoms import Symptom, causes_in, check_of
+from lumvek_core.catalogue.symptoms import Symptom, Symptoms, causes_in, check_of
 from lumvek_core.coupled import short
 from lumvek_core.faults.symptom_search import Shows, search
 from lumvek_core.faults.trace import ELSE, ELSE_NAME, NextLook, name_of, posture_of, tracing_checks
@@ -19,14 +19,14 @@ from ..schemas import (
     FaultLookOut,
     FaultsOut,
     HeardOut,
+    KeyNameOut,
     LookedOut,
     MachineDrawnOut,
-    StationNameOut,
     SymptomOut,
     TraceBriefOut,
     TraceOut,
 )
-from . import standing, swapping
+from . import own_symptoms, standing, swapping
 from .swapping import RIGHT
 
 NEWEST = 40
@@ -36,10 +36,15 @@ def start(member: Member, machine: Machine, words: str, shows: Shows) -> FaultsO
     """What a trace of this machine can begin with. A constant number of queries."""
     header = coupled_now(machine)
     families = [rule_books.shipped().families[one.model.family] for one in owners(machine, header)]
-    symptoms = rule_books.shipped().symptoms
+    symptoms = own_symptoms.of_shop(machine.shop)
     names = {short(station.key): station.name for family in families for station in family.stations}
-    listed = symptoms.of([family.family for family in families])
+    causes = {
+        one.key: len(causes_in(one, symptoms.looks, _family(owner_of(machine, header, one))))
+        for one in symptoms.of([family.family for family in families])
+    }
+    listed = [one for one in symptoms.symptoms if causes.get(one.key)]
     hits = search(words, listed, shows, names)
+    ever = own_symptoms.ever(machine.shop)
     rows = Trace.objects.filter(machine=machine).select_related("by").order_by("-begun_at", "-id")[:NEWEST]
     swaps = SwapTest.objects.filter(machine=machine, taken_back_at=None).select_related("by").order_by("-begun_at", "-id")
     return FaultsOut(
@@ -52,14 +57,14 @@ def start(member: Member, machine: Machine, words: str, shows: Shows) -> FaultsO
                 name=hit.symptom.name,
                 also=hit.symptom.also,
                 of=owner_of(machine, header, hit.symptom).name,
-                causes=len(causes_in(hit.symptom, symptoms.looks, _family(owner_of(machine, header, hit.symptom)))),
+                causes=causes[hit.symptom.key],
                 hits=hit.hits,
                 swap=hit.symptom.swap,
             )
             for hit in hits
         ],
         notes=serializers.notes(machine),
-        traces=[brief(row) for row in rows],
+        traces=[brief(row, ever) for row in rows],
         swaps=[swapping.brief(one) for one in swaps[:NEWEST]],
         swaps_here=bool(swapping.parts_of(machine)) and (machine.rows or 0) > 1,
         may_trace=may(member, RIGHT),
@@ -69,7 +74,7 @@ def start(member: Member, machine: Machine, words: str, shows: Shows) -> FaultsO
 def _drawn(machine: Machine, listed: Sequence[Symptom]) -> MachineDrawnOut:
     family = _family(machine)
     spoken = {key for symptom in listed if family.family in symptom.families for key in symptom.stations}
-    stations = [StationNameOut(key=short(one.key), name=one.name) for one in family.stations if short(one.key) in spoken]
+    stations = [KeyNameOut(key=short(one.key), name=one.name) for one in family.stations if short(one.key) in spoken]
     return MachineDrawnOut(family=family.family, of=machine.name, stations=stations)
 
 
@@ -83,9 +88,9 @@ def owner_of(machine: Machine, header: Machine | None, symptom: Symptom) -> Mach
     return next((one for one in owners(machine, header) if one.model.family in symptom.families), machine)
 
 
-def brief(row: Trace) -> TraceBriefOut:
-    """A trace in a line."""
-    symptom = standing.symptom_of(row.symptom)
+def brief(row: Trace, known: Symptoms) -> TraceBriefOut:
+    """A trace in a line. known: every symptom that the shop ever had."""
+    symptom = known.get(row.symptom)
     return TraceBriefOut(
         uuid=row.uuid,
         symptom=symptom.name if symptom else row.symptom,
@@ -119,6 +124,7 @@ def page(member: Member, trace: Trace) -> TraceOut:
         machine=serializers.machine_out(trace.machine),
         header=trace.header.name if trace.header else "",
         symptom=stands.symptom.name,
+        symptom_key=stands.symptom.key,
         words=trace.words,
         by=serializers.full_name(trace.by),
         begun_at=trace.begun_at,
@@ -136,7 +142,7 @@ def page(member: Member, trace: Trace) -> TraceOut:
             )
             for one in found.causes
         ],
-        looks=[_look(one, stands.family, owner) for one in found.looks],
+        looks=[_look(one, stands, owner) for one in found.looks],
         looked=_looked(trace, stands, owner),
         entropy_bits=found.entropy_bits,
         sure=found.sure,
@@ -154,6 +160,7 @@ def page(member: Member, trace: Trace) -> TraceOut:
         ended_at=trace.ended_at,
         ended_by=serializers.full_name(ended) if ended else "",
         may_trace=may(member, RIGHT),
+        may_add=may(member, own_symptoms.RIGHT),
     )
 
 
@@ -161,9 +168,9 @@ def _heard(one: standing.Heard) -> HeardOut:
     return HeardOut(recording=one.row.uuid, at=one.row.at, names=list(one.names.values()))
 
 
-def _look(one: NextLook, family: Family, owner: Machine) -> FaultLookOut:
-    safety, look = rule_books.shipped().safety, rule_books.shipped().symptoms.looks[one.key]
-    check = check_of(family, one.key)
+def _look(one: NextLook, stands: standing.Standing, owner: Machine) -> FaultLookOut:
+    safety, look = rule_books.shipped().safety, stands.looks[one.key]
+    check = check_of(stands.family, one.key)
     posture = safety.postures[one.posture]
     hazards = [*look.hazards, *(check.hazards if check else [])]
     return FaultLookOut(
@@ -206,18 +213,16 @@ def _looked(trace: Trace, stands: standing.Standing, owner: Machine) -> list[Loo
 
 def lock_of(trace: Trace, look: str) -> str:
     """What is confirmed before this look; empty where nothing is."""
-    family = standing.family_of(trace)
-    posture = posture_of(look, rule_books.shipped().symptoms.looks, family)
+    subject = standing.subject_of(trace)
+    posture = posture_of(look, subject.looks, subject.family)
     known = rule_books.shipped().safety.postures
     return known[posture].lock if posture in known else ""
 
 
 def looks_of(trace: Trace) -> Sequence[str]:
     """The looks that are answered on the trace's own page: those that are no checks of the catalogue."""
-    symptom, family = standing.symptom_of(trace.symptom), standing.family_of(trace)
-    looks = rule_books.shipped().symptoms.looks
-    keys = tracing_checks(symptom, looks, family, {}) if symptom else {}
-    return [key for key in keys if not check_of(family, key)]
+    about = standing.subject_of(trace)
+    return [key for key in tracing_checks(about.symptom, about.looks, about.family, {}) if not check_of(about.family, key)]
 
 
 def _family(machine: Machine) -> Family:

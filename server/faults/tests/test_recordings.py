@@ -105,28 +105,50 @@ def test_how_it_ran_must_be_possible(body, field, yard, tech):
     assert upload(yard, tech, "phone.csv", csv(10), status=422, **body)["error"]["field"] == field
 
 
+OWN_CHOPPER = {
+    "key": "chopper",
+    "speeds": {"low": 1500, "high": 3000},
+    "orders": {"1": "turn", "10": "knives"},
+    "source": "manual, 7-12",
+}
+
+
+def chopper(found):
+    return next(one for one in found["shafts"] if one["key"] == "chopper")
+
+
 def test_the_models_own_shaft_goes_before_the_catalogue_and_stands_in_the_log(yard, tech, as_):
-    own = {
-        "key": "chopper",
-        "speeds": {"low": 1500, "high": 3000},
-        "orders": {"1": "turn", "10": "knives"},
-        "source": "manual, 7-12",
-    }
-    assert tech.send(f"{yard.path}/shafts", **own).status_code == 403
-    found = as_(yard.lead).send(f"{yard.path}/shafts", **own).json()
-    chopper = next(one for one in found["shafts"] if one["key"] == "chopper")
-    assert (chopper["own"], chopper["source"], chopper["speeds"]["high"]) == (True, "manual, 7-12", 3000)
+    lead, path = as_(yard.lead), f"{yard.path}/shafts"
+    send(tech, path, 403, **OWN_CHOPPER)
+    found = chopper(send(lead, path, **OWN_CHOPPER))
+    assert found["own"] and (found["source"], found["speeds"]["high"]) == ("manual, 7-12", 3000)
     assert simulated(yard, tech)["peaks"][0]["hz"] == pytest.approx(50, abs=0.1)
     assert Change.objects.filter(about=Change.About.MODEL, after__contains="3000 rpm").exists()
     bearing = {"name": "left bearing", "balls": 9, "ball_mm": 9.5, "pitch_mm": 46.4}
-    found = as_(yard.lead).send(f"{yard.path}/shafts", **(own | {"bearings": [bearing]})).json()
-    assert next(one for one in found["shafts"] if one["key"] == "chopper")["bearings"][0]["balls"] == 9
-    tones = next(one for one in simulated(yard, tech)["shafts"] if one["key"] == "chopper")["orders"]
+    assert chopper(send(lead, path, **(OWN_CHOPPER | {"bearings": [bearing]})))["bearings"][0]["balls"] == 9
+    tones = chopper(simulated(yard, tech))["orders"]
     assert "outer ring of left bearing" in {one["what"] for one in tones}
-    full = as_(yard.lead).send(f"{yard.path}/shafts", **(own | {"bearings": [bearing | {"balls": 16}]})).json()
+    full = send(lead, path, 422, **(OWN_CHOPPER | {"bearings": [bearing | {"balls": 16}]}))
     assert full["error"]["field"] == "bearings.0.balls"
-    wrong = as_(yard.lead).send(f"{yard.path}/shafts", **(own | {"orders": {"often": "turn"}}))
-    assert wrong.json()["error"]["field"] == "orders" and ModelShaft.objects.count() == 1
+    assert send(lead, path, 422, **(OWN_CHOPPER | {"orders": {"often": "turn"}}))["error"]["field"] == "orders"
+
+
+def test_a_shaft_is_written_once_for_its_uuid_and_can_be_taken_back(yard, tech, as_, neighbour):
+    lead, path = as_(yard.lead), f"{yard.path}/shafts"
+    first, second = str(uuid.uuid4()), str(uuid.uuid4())
+    send(lead, path, uuid=first, **OWN_CHOPPER)
+    send(lead, path, uuid=second, **(OWN_CHOPPER | {"speeds": {"low": 1500, "high": 3300}}))
+    send(lead, path, uuid=first, **OWN_CHOPPER)
+    assert chopper(tech.get(f"{yard.path}/recordings").json())["speeds"]["high"] == 3300, "sent late, it changes nothing"
+    assert ModelShaft.objects.count() == 2
+    send(as_(neighbour.lead), f"{path}/{second}/take-back", 404)
+    assert chopper(send(lead, f"{path}/{second}/take-back"))["speeds"]["high"] == 3000
+    shipped = chopper(send(lead, f"{path}/{first}/take-back"))
+    assert shipped["own"] is None and shipped["source"] == "starting value"
+    changes = Change.objects.filter(about=Change.About.MODEL, what__contains="Chopper")
+    assert [one.after.split(";")[0] for one in changes.order_by("id")][:3] == [
+        "low 1500 rpm, high 3000 rpm", "low 1500 rpm, high 3300 rpm", "low 1500 rpm, high 3000 rpm",
+    ]  # fmt: skip
 
 
 def test_taken_back_it_is_in_no_list_and_another_shop_does_not_see_it(yard, tech, neighbour, as_):

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from calibration.models import CalibrationRun, CollectedLoad
 from calibration.queries.page import run_out
 from faults.models import SwapTest, Trace
+from faults.queries import own_symptoms
 from faults.queries.tracing import brief
 from field.models import SetInField
 from field.queries.cards import set_out
@@ -63,9 +64,10 @@ def field_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
 
 
 def fault_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    """Faults that were traced, and swap tests. Three queries."""
+    """Faults that were traced, and swap tests. Five queries."""
+    known = own_symptoms.ever(machine.shop)
     for row in Trace.objects.filter(machine=machine).select_related("by").prefetch_related("answers"):
-        shown = brief(row)
+        shown = brief(row, known)
         looked = sum(answer.taken_back_at is None for answer in row.answers.all())
         told = [
             row.words,

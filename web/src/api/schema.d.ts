@@ -1325,6 +1325,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/faults/machines/{machine_id}/own-causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Own Cause
+         * @description Add a cause to a symptom. The same UUID twice is once.
+         */
+        post: operations["faults_api_own_symptoms_add_own_cause"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/machines/{machine_id}/own-causes/{own_cause_id}/take-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Own Cause Away
+         * @description It is looked for no more.
+         */
+        post: operations["faults_api_own_symptoms_take_own_cause_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/machines/{machine_id}/own-symptoms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Symptoms Of Machine
+         * @description Symptoms of a machine and what hangs on it with their causes, and which of them are the shop's own.
+         */
+        get: operations["faults_api_own_symptoms_own_symptoms_of_machine"];
+        put?: never;
+        /**
+         * Add Own Symptom
+         * @description Add one that the trade's list has not. The same UUID twice is once.
+         */
+        post: operations["faults_api_own_symptoms_add_own_symptom"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/machines/{machine_id}/own-symptoms/{own_symptom_id}/take-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Own Symptom Away
+         * @description It is traced no more.
+         */
+        post: operations["faults_api_own_symptoms_take_own_symptom_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/faults/machines/{machine_id}/recordings": {
         parameters: {
             query?: never;
@@ -1336,13 +1420,13 @@ export interface paths {
          * Recordings Of Machine
          * @description How a machine shook, and what turns in it.
          */
-        get: operations["faults_api_recordings_of_machine"];
+        get: operations["faults_api_recordings_recordings_of_machine"];
         put?: never;
         /**
          * Simulate Recording
          * @description What the simulated recorder records. The same UUID twice is once.
          */
-        post: operations["faults_api_simulate_recording"];
+        post: operations["faults_api_recordings_simulate_recording"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1362,7 +1446,7 @@ export interface paths {
          * Keep Recordings File
          * @description A recording from a WAV or CSV file, or from the phone's own sensor. told: how the machine ran, a RecordingIn as JSON.
          */
-        post: operations["faults_api_keep_recordings_file"];
+        post: operations["faults_api_recordings_keep_recordings_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1380,9 +1464,29 @@ export interface paths {
         put?: never;
         /**
          * Write Shaft
-         * @description A shaft as the manual of the machine's model has it.
+         * @description A shaft as the manual of the machine's model has it. The same UUID twice is once.
          */
-        post: operations["faults_api_write_shaft"];
+        post: operations["faults_api_recordings_write_shaft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/machines/{machine_id}/shafts/{model_shaft_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Shaft Back
+         * @description As it was before.
+         */
+        post: operations["faults_api_recordings_take_shaft_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1440,7 +1544,7 @@ export interface paths {
          * Fault Recording
          * @description One recording, analysed; with another one of the machine beside it.
          */
-        get: operations["faults_api_fault_recording"];
+        get: operations["faults_api_recordings_fault_recording"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1462,7 +1566,7 @@ export interface paths {
          * Take Back Recording
          * @description It counts no more.
          */
-        post: operations["faults_api_take_back_recording"];
+        post: operations["faults_api_recordings_take_back_recording"];
         delete?: never;
         options?: never;
         head?: never;
@@ -10183,6 +10287,16 @@ export interface components {
             unit: string;
         };
         /**
+         * KeyNameOut
+         * @description Something that is named by a key, as one says it.
+         */
+        KeyNameOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * KeyOut
          * @description A key for an authenticator app: as the address of a picture to scan (data:), and in letters to type.
          */
@@ -10642,7 +10756,7 @@ export interface components {
             /** Of */
             of: string;
             /** Stations */
-            stations: components["schemas"]["StationNameOut"][];
+            stations: components["schemas"]["KeyNameOut"][];
         };
         /** MachineKindOut */
         MachineKindOut: {
@@ -11583,6 +11697,68 @@ export interface components {
             shown: string;
         };
         /**
+         * OwnCauseIn
+         * @description weight: how common it is beside the others. check: of the catalogue, that shows it; else what is looked at, how the
+         *     machine stands for it, how one sees it, and the minutes it takes.
+         */
+        OwnCauseIn: {
+            /**
+             * Check
+             * @default
+             */
+            check: string;
+            /**
+             * How
+             * @default
+             */
+            how: string;
+            /**
+             * Look
+             * @default
+             */
+            look: string;
+            /**
+             * Minutes
+             * @default 5
+             */
+            minutes: number;
+            /** Name */
+            name: string;
+            /**
+             * Posture
+             * @default
+             */
+            posture: string;
+            /** Symptom */
+            symptom: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Weight
+             * @default 2
+             */
+            weight: number;
+        };
+        /**
+         * OwnCauseOut
+         * @description shown_by: what proves it, by name. own: of the shop's own, by which it is taken away.
+         */
+        OwnCauseOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Own */
+            own: string | null;
+            /** Shown By */
+            shown_by: string;
+            /** Weight */
+            weight: number;
+        };
+        /**
          * OwnCheckIn
          * @description An own check as it is typed. key: empty for a new one; model: for that one alone. rule: the kind that judges it; figures:
          *     its limits as typed; severity, action: of what is wrong, where there are no states. life: how much use it lasts.
@@ -11837,6 +12013,61 @@ export interface components {
              * @default
              */
             skill: string;
+        };
+        /**
+         * OwnSymptomIn
+         * @description also: other words for it, with commas between.
+         */
+        OwnSymptomIn: {
+            /**
+             * Also
+             * @default
+             */
+            also: string;
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /**
+             * Stations
+             * @default []
+             */
+            stations: string[];
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+        };
+        /**
+         * OwnSymptomOut
+         * @description own: of the shop's own, by which it is taken away.
+         */
+        OwnSymptomOut: {
+            /** Also */
+            also: string[];
+            /** Causes */
+            causes: components["schemas"]["OwnCauseOut"][];
+            /** Family */
+            family: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Own */
+            own: string | null;
+        };
+        /** OwnSymptomsOut */
+        OwnSymptomsOut: {
+            /** Kinds */
+            kinds: components["schemas"]["SymptomOfOut"][];
+            machine: components["schemas"]["MachineOut"];
+            /** May Change */
+            may_change: boolean;
+            /** Postures */
+            postures: string[];
+            /** Symptoms */
+            symptoms: components["schemas"]["OwnSymptomOut"][];
         };
         /** OwnerOut */
         OwnerOut: {
@@ -13894,6 +14125,11 @@ export interface components {
             speeds: {
                 [key: string]: number;
             };
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /** ShaftMatchOut */
         ShaftMatchOut: {
@@ -13921,7 +14157,7 @@ export interface components {
         /**
          * ShaftOut
          * @description speeds: range → rpm at the engine's rated speed; ``fixed`` where there is one only. orders: times a turn → what gives it.
-         *     own: as the model's manual has it; source: which.
+         *     own: that the shop wrote as the model's manual has it, by which it is taken back; source: which.
          */
         ShaftOut: {
             /** Bearings */
@@ -13939,7 +14175,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Own */
-            own: boolean;
+            own: string | null;
             /** Source */
             source: string;
             /** Speeds */
@@ -14464,13 +14700,6 @@ export interface components {
              * @enum {string}
              */
             severity: "sound" | "watch" | "due" | "stop";
-        };
-        /** StationNameOut */
-        StationNameOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
         };
         /** StationOut */
         StationOut: {
@@ -15068,6 +15297,20 @@ export interface components {
             words: string;
         };
         /**
+         * SymptomOfOut
+         * @description What a symptom can be of: a machine, or what hangs on it, with where it shows and what is looked at.
+         */
+        SymptomOfOut: {
+            /** Checks */
+            checks: components["schemas"]["KeyNameOut"][];
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /** Stations */
+            stations: components["schemas"]["KeyNameOut"][];
+        };
+        /**
          * SymptomOut
          * @description hits: words that led to it. of: the machine or header whose symptom it is.
          */
@@ -15410,7 +15653,7 @@ export interface components {
          * @description looks: not made yet, best first. looked: made, in order. sure: the cause that is nearly certain. turns: a recording
          *     could tell some of the causes apart; heard: what the newest one says. loosens: what shaking
          *     may have loosened, by name. minutes: that the looks took; plain_minutes: looking along the
-         *     machine, until it was found.
+         *     machine, until it was found. may_add: what it was, for the next time.
          */
         TraceOut: {
             /** All Clear */
@@ -15447,6 +15690,8 @@ export interface components {
             /** Loosens */
             loosens: string[];
             machine: components["schemas"]["MachineOut"];
+            /** May Add */
+            may_add: boolean;
             /** May Trace */
             may_trace: boolean;
             /** Minutes */
@@ -15468,6 +15713,8 @@ export interface components {
             swap: boolean;
             /** Symptom */
             symptom: string;
+            /** Symptom Key */
+            symptom_key: string;
             /** Turns */
             turns: boolean;
             /**
@@ -17313,7 +17560,127 @@ export interface operations {
             };
         };
     };
-    faults_api_recordings_of_machine: {
+    faults_api_own_symptoms_add_own_cause: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCauseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSymptomsOut"];
+                };
+            };
+        };
+    };
+    faults_api_own_symptoms_take_own_cause_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                own_cause_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSymptomsOut"];
+                };
+            };
+        };
+    };
+    faults_api_own_symptoms_own_symptoms_of_machine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSymptomsOut"];
+                };
+            };
+        };
+    };
+    faults_api_own_symptoms_add_own_symptom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSymptomIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSymptomsOut"];
+                };
+            };
+        };
+    };
+    faults_api_own_symptoms_take_own_symptom_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                own_symptom_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSymptomsOut"];
+                };
+            };
+        };
+    };
+    faults_api_recordings_recordings_of_machine: {
         parameters: {
             query?: never;
             header?: never;
@@ -17335,7 +17702,7 @@ export interface operations {
             };
         };
     };
-    faults_api_simulate_recording: {
+    faults_api_recordings_simulate_recording: {
         parameters: {
             query?: never;
             header?: never;
@@ -17361,7 +17728,7 @@ export interface operations {
             };
         };
     };
-    faults_api_keep_recordings_file: {
+    faults_api_recordings_keep_recordings_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -17401,7 +17768,7 @@ export interface operations {
             };
         };
     };
-    faults_api_write_shaft: {
+    faults_api_recordings_write_shaft: {
         parameters: {
             query?: never;
             header?: never;
@@ -17415,6 +17782,29 @@ export interface operations {
                 "application/json": components["schemas"]["ShaftIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingsOut"];
+                };
+            };
+        };
+    };
+    faults_api_recordings_take_shaft_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: number;
+                model_shaft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -17479,7 +17869,7 @@ export interface operations {
             };
         };
     };
-    faults_api_fault_recording: {
+    faults_api_recordings_fault_recording: {
         parameters: {
             query?: {
                 beside?: string | null;
@@ -17503,7 +17893,7 @@ export interface operations {
             };
         };
     };
-    faults_api_take_back_recording: {
+    faults_api_recordings_take_back_recording: {
         parameters: {
             query?: never;
             header?: never;

@@ -149,6 +149,13 @@ export const router = createRouter({
       meta: { title: 'Fault' },
     },
     {
+      path: '/machines/:id/symptoms',
+      name: 'own-symptoms',
+      component: () => import('@/views/faults/OwnSymptoms.vue'),
+      props: true,
+      meta: { title: 'What may be wrong' },
+    },
+    {
       path: '/machines/:id/swap-tests/:test',
       name: 'swap-test',
       component: () => import('@/views/faults/SwapTest.vue'),

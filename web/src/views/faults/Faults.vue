@@ -75,6 +75,7 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
   <section class="desk">
     <header class="tools">
       <h1 class="grow">{{ found ? `${found.machine.name}: what is wrong?` : 'Faults' }}</h1>
+      <RouterLink :to="{ name: 'own-symptoms', params: { id } }">What may be wrong</RouterLink>
       <RouterLink :to="{ name: 'recordings', params: { id } }">Record how it shakes</RouterLink>
     </header>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>

@@ -5,6 +5,8 @@ import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import type { Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
+import { newUuid } from '@/api/uuid'
+import AskOnce from '@/app/AskOnce.vue'
 import { useAttempt } from '@/app/useAttempt'
 
 const props = defineProps<{ found: Schemas['RecordingsOut']; machine: number }>()
@@ -12,6 +14,8 @@ const emit = defineEmits<{ changed: [found: Schemas['RecordingsOut']] }>()
 const at = useAttempt('That could not be kept.')
 const post = usePost()
 const changing = ref('')
+/** One version until it is kept: pressed again it is the same. */
+const uuid = ref(newUuid())
 /** Sizes of a bearing as they are typed, in the order of their fields. */
 const SIZES = { balls: 'balls', ball_mm: 'ball, mm', pitch_mm: 'circle of their centres, mm', angle_deg: 'angle, °' } as const
 type Sizes = Record<keyof typeof SIZES | 'name', string>
@@ -51,7 +55,14 @@ const keep = (): Promise<boolean> =>
       pitch_mm: number(one.pitch_mm),
       angle_deg: number(one.angle_deg || '0'),
     }))
-    const body = { key: changing.value, speeds, orders: ordersOf(typed.orders), bearings, source: typed.source }
+    const body = {
+      uuid: uuid.value,
+      key: changing.value,
+      speeds,
+      orders: ordersOf(typed.orders),
+      bearings,
+      source: typed.source,
+    }
     emit(
       'changed',
       await post('/api/faults/machines/{machine_id}/shafts', { machine_id: props.machine }, body, {
@@ -60,7 +71,20 @@ const keep = (): Promise<boolean> =>
       }),
     )
     changing.value = ''
+    uuid.value = newUuid()
   })
+const takeBack = (model_shaft_id: string): Promise<boolean> =>
+  at.run(async () =>
+    emit(
+      'changed',
+      await post(
+        '/api/faults/machines/{machine_id}/shafts/{model_shaft_id}/take-back',
+        { machine_id: props.machine, model_shaft_id },
+        undefined as never,
+        { what: 'Shaft as before', machine: props.found.machine.name },
+      ),
+    ),
+  )
 const shown = (values: Record<string, number>): string =>
   Object.entries(values)
     .map(([name, rpm]) => (name === 'fixed' ? `${rpm} rpm` : `${name} ${rpm} rpm`))
@@ -83,6 +107,16 @@ const shown = (values: Record<string, number>): string =>
           ></span
         >
         <span>{{ shown(one.speeds) }}</span>
+        <AskOnce
+          v-if="one.own && found.may_change && changing !== one.key"
+          plain
+          label="As before"
+          :named="`${one.name} as before`"
+          question="It turns as it did before this was written."
+          yes="As before"
+          :disabled="at.busy"
+          @yes="takeBack(one.own)"
+        />
         <button v-if="found.may_change && changing !== one.key" type="button" class="link" @click="change(one)">
           Change<span class="unseen"> {{ one.name }}</span>
         </button>

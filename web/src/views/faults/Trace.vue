@@ -100,6 +100,11 @@ const was = computed(
         :to="{ name: 'findings', params: { id: found.walk_around } }"
         >Findings and parts</RouterLink
       >
+      <RouterLink
+        v-if="found.may_add && found.outcome === 'found' && found.otherwise"
+        :to="{ name: 'own-symptoms', params: { id }, query: { symptom: found.symptom_key, name: found.otherwise } }"
+        >Look for it the next time</RouterLink
+      >
       <button v-if="found.may_trace" type="button" class="link" :disabled="at.busy" @click="goOn">
         That was not it: go on
       </button>

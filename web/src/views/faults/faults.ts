@@ -25,3 +25,10 @@ export const percent = (share: number): string =>
 
 /** What a look takes with the way to it. */
 export const whole = (look: Look): number => Math.round(look.minutes + look.way_minutes)
+
+/** How common a cause is beside the others of its symptom, the most common first. */
+export const HOW_OFTEN = [
+  { weight: 4, name: 'often' },
+  { weight: 2, name: 'now and then' },
+  { weight: 1, name: 'rarely' },
+] as const

@@ -10,7 +10,11 @@ const WAYS = [
   { to: { name: 'calibrations', params: { id: props.id } }, name: 'Calibrations', of: ['calibration'] },
   { to: { name: 'field-card', params: { id: props.id } }, name: 'Field card' },
   { to: { name: 'daily', params: { id: props.id } }, name: 'Today' },
-  { to: { name: 'faults', params: { id: props.id } }, name: 'Faults', of: ['trace', 'swap-test', 'recordings', 'recording'] },
+  {
+    to: { name: 'faults', params: { id: props.id } },
+    name: 'Faults',
+    of: ['trace', 'own-symptoms', 'swap-test', 'recordings', 'recording'],
+  },
   { to: { name: 'wear', params: { id: props.id } }, name: 'Wear' },
   { to: { name: 'logbook', params: { id: props.id } }, name: 'Logbook' },
   { to: { name: 'particulars', params: { id: props.id } }, name: 'What it is' },

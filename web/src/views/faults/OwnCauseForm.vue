@@ -1,0 +1,114 @@
+<script setup lang="ts">
+/** A cause that the shop has found of a symptom: what it was, how common it is, and what shows it. */
+import { computed } from 'vue'
+import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
+import type { Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
+import { newUuid } from '@/api/uuid'
+import { upper } from '@/app/words'
+import { useAttempt } from '@/app/useAttempt'
+import { useDraft } from '@/app/useDraft'
+import { useSession } from '@/app/session'
+import { HOW_OFTEN } from './faults'
+
+const props = defineProps<{ found: Schemas['OwnSymptomsOut']; symptom: Schemas['OwnSymptomOut']; name: string }>()
+const emit = defineEmits<{ added: [now: Schemas['OwnSymptomsOut']] }>()
+const at = useAttempt('That could not be kept.')
+const post = usePost()
+const session = useSession()
+const { draft: typed, forget } = useDraft(
+  `lumvek:own-cause:${session.me?.id}:${props.symptom.key}`,
+  () => ({ uuid: newUuid(), name: props.name, weight: 2, check: '', look: '', posture: '', how: '', minutes: '5' }),
+  (one) => !!(one.name || one.look || one.how),
+)
+const checks = computed(() => props.found.kinds.find((one) => one.family === props.symptom.family)?.checks ?? [])
+const add = (): Promise<boolean> =>
+  at.run(async () => {
+    const minutes = Number(typed.minutes.replace(',', '.'))
+    const { uuid, name, weight, check, look, posture, how } = typed
+    const now = await post(
+      '/api/faults/machines/{machine_id}/own-causes',
+      { machine_id: props.found.machine.id },
+      { uuid, symptom: props.symptom.key, name, weight, check, look, posture, how, minutes },
+      { what: 'Own cause', machine: props.found.machine.name },
+    )
+    forget()
+    typed.name = ''
+    emit('added', now)
+  })
+const wrong = (field: string): boolean => at.field === field
+</script>
+
+<template>
+  <form :aria-label="`A cause of: ${symptom.name}`" @submit.prevent="add">
+    <h3>A cause that is not listed</h3>
+    <div class="tools">
+      <label class="grow"
+        >It was <InputText v-model="typed.name" maxlength="120" :invalid="wrong('name')" class="grow"
+      /></label>
+      <label
+        >It is found
+        <select v-model="typed.weight" aria-label="It is found">
+          <option v-for="one in HOW_OFTEN" :key="one.weight" :value="one.weight">{{ one.name }}</option>
+        </select></label
+      >
+    </div>
+    <div class="tools">
+      <label
+        >Shown by
+        <select v-model="typed.check" aria-label="Shown by">
+          <option value="">something else, as written here</option>
+          <option v-for="one in checks" :key="one.key" :value="one.key">{{ one.name }}</option>
+        </select></label
+      >
+      <template v-if="!typed.check">
+        <label class="grow"
+          >Look at <InputText v-model="typed.look" maxlength="120" :invalid="wrong('look')" class="grow"
+        /></label>
+        <label
+          >It stands
+          <select v-model="typed.posture" aria-label="It stands" :aria-invalid="wrong('posture')">
+            <option value="">choose</option>
+            <option v-for="one in found.postures" :key="one" :value="one">{{ upper(one) }}</option>
+          </select></label
+        >
+        <label
+          >Minutes
+          <InputText v-model="typed.minutes" inputmode="decimal" maxlength="5" class="short" :invalid="wrong('minutes')"
+        /></label>
+        <label class="whole"
+          >How one sees it <InputText v-model="typed.how" maxlength="300" :invalid="wrong('how')" class="grow"
+        /></label>
+      </template>
+    </div>
+    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+    <Button type="submit" severity="secondary" label="Add the cause" :disabled="at.busy" />
+  </form>
+</template>
+
+<style scoped>
+form {
+  margin: 0 0 12px 16px;
+}
+h3 {
+  margin: 0 0 6px;
+  font-size: 1rem;
+}
+.tools {
+  margin-bottom: 8px;
+}
+label.grow :deep(input) {
+  flex: 1 1 200px;
+  min-width: 0;
+}
+.whole {
+  flex: 1 1 100%;
+}
+.short {
+  width: 70px;
+}
+select {
+  max-width: 100%;
+}
+</style>
