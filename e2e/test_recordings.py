@@ -3,7 +3,7 @@
 import math
 import re
 
-from hands import lose_answer
+from hands import lose_answer, sure
 from playwright.sync_api import Page, expect
 
 
@@ -66,11 +66,16 @@ def test_a_file_is_read_a_bad_one_refused_and_a_shaft_is_written_as_the_manual_h
     form.get_by_label("Speed").fill("1200")
     form.get_by_label("As says").fill("manual, 7-12")
     accessible(page)
+    lose_answer(page, "**/api/faults/machines/*/shafts")
     form.get_by_role("button", name="Keep").click()
-    expect(shafts.get_by_role("listitem").filter(has_text="Cleaning fan")).to_contain_text("1200 rpm")
+    fan = shafts.get_by_role("listitem").filter(has_text="Cleaning fan")
+    expect(fan).to_contain_text("1200 rpm", timeout=30_000)
     pick.set_input_files({"name": "shield.csv", "mimeType": "text/csv", "buffer": csv(20.05).encode()})
     expect(page.get_by_text("It is the cleaning fan")).to_be_visible()
     expect(page.get_by_text("from a file")).to_be_visible()
+    page.get_by_role("link", name="All recordings").click()
+    sure(page, fan.get_by_role("button", name="Cleaning fan as before"), "As before")
+    expect(fan).to_contain_text("starting value")
 
 
 def test_the_phone_records_and_says_so_where_it_feels_nothing(page: Page, sign_in, accessible):

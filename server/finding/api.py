@@ -15,7 +15,7 @@ router = Router(tags=["search"])
 class FoundOut(Schema):
     """path: the screen where it is."""
 
-    kind: Literal["machine", "finding", "note", "part", "supplier", "person", "check"]
+    kind: Literal["machine", "finding", "note", "part", "supplier", "person", "check", "symptom", "fault"]
     title: str
     words: str
     path: str

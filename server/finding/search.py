@@ -1,4 +1,4 @@
-"""Machines, people, parts, notes, findings and checks that words are about: what a member may see, best first.
+"""Machines, people, parts, notes, findings, checks, symptoms and faults that words are about: what a member may see, best first.
 
 Every kind is one query with a limit, so that a shop of years is searched as fast as a new one.
 """
@@ -10,6 +10,8 @@ from urllib.parse import urlencode
 
 from django.db.models import Q
 
+from faults.models import Trace
+from faults.queries import own_symptoms, tracing
 from fleet.models import Machine, MachineModel
 from fleet.queries.machines import every_machine, machines_for
 from inspection.models import OperatorNote, Verdict
@@ -26,7 +28,7 @@ MOST = 6
 MOST_SEARCHED = 40
 """Walk-arounds whose findings are gone through, those with most to stop for first."""
 BAD = ("stop", "due")
-Kind = Literal["machine", "finding", "note", "part", "supplier", "person", "check"]
+Kind = Literal["machine", "finding", "note", "part", "supplier", "person", "check", "symptom", "fault"]
 
 
 @dataclass(frozen=True)
@@ -44,7 +46,7 @@ def search(member: Member, text: str) -> list[Found]:
     words = text.lower().split()[:6]
     if len("".join(words)) < 2:
         return []
-    found = [*_machines(member, words), *_notes(member, words)]
+    found = [*_machines(member, words), *_notes(member, words), *_faults(member, words), *_symptoms(member, words)]
     if may(member, "see the parts of the whole shop"):
         found += [*_parts(member, words), *_suppliers(member, words)]
     if may(member, "see people"):
@@ -79,6 +81,32 @@ def _notes(member: Member, words: list[str]) -> Iterator[Found]:
     for one in mine.filter(_each(words, "text", "cause")).select_related("machine").order_by("-id")[:MOST]:
         state = f"closed: {one.cause}" if one.closed_at else "open"
         yield Found("note", one.text, f"{one.machine.name}, {state}", f"/machines/{one.machine_id}/logbook")
+
+
+def _faults(member: Member, words: list[str]) -> Iterator[Found]:
+    """What was traced, or is, the newest first."""
+    mine = Trace.objects.filter(machine__in=every_machine(member), taken_back_at=None).select_related("machine", "by")
+    known = own_symptoms.ever(member.shop)
+    spoken = [one.key for one in known.symptoms if all(word in one.name.lower() for word in words)]
+    rows = mine.filter(Q(symptom__in=spoken) | _each(words, "words", "otherwise"))
+    for row in rows.order_by("-id")[:MOST]:
+        shown = tracing.brief(row, known)
+        state = shown.was or row.get_outcome_display().lower()
+        yield Found("fault", shown.symptom, f"{row.machine.name}: {state}", f"/machines/{row.machine_id}/faults/{row.uuid}")
+
+
+def _symptoms(member: Member, words: list[str]) -> Iterator[Found]:
+    """Where a trace of such a symptom can begin: on each machine that can have it."""
+    spoken = [
+        one
+        for one in own_symptoms.of_shop(member.shop).symptoms
+        if all(word in " ".join([one.name, *one.also]).lower() for word in words)
+    ]
+    families = {family for one in spoken for family in one.families}
+    machines = list(machines_for(member).filter(model__family__in=families).select_related("model")[: MOST * 2])
+    listed = [(one, machine) for one in spoken for machine in machines if machine.model.family in one.families]
+    for one, machine in listed[:MOST]:
+        yield Found("symptom", one.name, machine.name, f"/machines/{machine.pk}/faults?{urlencode({'words': one.name})}")
 
 
 def _parts(member: Member, words: list[str]) -> Iterator[Found]:

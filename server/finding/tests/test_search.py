@@ -4,6 +4,8 @@ import uuid
 
 import pytest
 
+from faults.actions import tracing
+from faults.schemas import TraceEndIn, TraceIn
 from inspection.actions import notes
 from inspection.models import Verdict
 from shops.models import Member
@@ -51,6 +53,21 @@ def test_findings_notes_parts_people_and_checks(find, yard, read):
     assert titles(find("technic"), "person") == ["Technician"]
 
 
+def test_symptoms_are_found_with_the_machines_that_can_have_them_and_what_was_traced(find, yard, neighbour):
+    uuid_ = uuid.uuid4()
+    found = find("misses")  # another word for it
+    symptoms = [(one["title"], one["words"]) for one in found if one["kind"] == "symptom"]
+    assert symptoms == [("Skips", "Dunmere 12"), ("Skips with belt delivery", "Dunmere 12")]
+    assert titles(found, "fault") == []
+    trace = tracing.begin(yard.technician, yard.machine, TraceIn(uuid=uuid_, symptom="skips", words="row 4 from the hill on"))
+    tracing.end(yard.technician, trace, TraceEndIn(outcome="found", cause="vent"))
+    for text in ("skips", "from the hill"):
+        (one,) = [one for one in find(text) if one["kind"] == "fault"]
+        assert (one["title"], one["words"]) == ("Skips", "Dunmere 12: Vent blocked")
+        assert one["path"] == f"/machines/{yard.machine.pk}/faults/{uuid_}"
+    assert titles(find("skips", neighbour.lead), "fault") == titles(find("skips", yard.owner), "fault") == []
+
+
 def test_nothing_of_another_shop_and_nothing_a_role_may_not_see(find, yard, neighbour, read):
     read("opener-disc-diameter", "3L", "380")
     StockItem.objects.create(shop=yard.shop, number="D12-4001", name="Opener disc")
@@ -69,10 +86,10 @@ def test_as_many_queries_for_much_as_for_little(yard, as_, read, django_assert_m
     read("opener-disc-diameter", "3L", "380")
     browser = as_(yard.lead)
     browser.get("/api/search", {"q": "disc"})
-    with django_assert_max_num_queries(11):
+    with django_assert_max_num_queries(15):
         browser.get("/api/search", {"q": "disc"})
     Verdict.objects.filter(check_key="opener-disc-diameter").update(severity="due")
-    with django_assert_max_num_queries(11):
+    with django_assert_max_num_queries(15):
         browser.get("/api/search", {"q": "disc"})
 
 

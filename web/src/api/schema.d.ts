@@ -9677,7 +9677,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "machine" | "finding" | "note" | "part" | "supplier" | "person" | "check";
+            kind: "machine" | "finding" | "note" | "part" | "supplier" | "person" | "check" | "symptom" | "fault";
             /** Path */
             path: string;
             /** Title */

@@ -15,6 +15,8 @@ const KINDS: Record<Found['kind'], string> = {
   note: 'Note',
   part: 'Part',
   supplier: 'Supplier',
+  symptom: 'Symptom',
+  fault: 'Fault',
   person: 'Person',
   check: 'Check',
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Something is wrong with a machine: from words, or from where and how it shows, to the symptom a trace begins with. */
 import { computed, onMounted, reactive, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api, type Schemas } from '@/api/client'
@@ -21,7 +21,7 @@ const at = useAttempt('The faults could not be read.')
 const post = usePost()
 const router = useRouter()
 const path = { machine_id: Number(props.id) }
-const said = reactive({ words: '', station: '', when: '', sound: '', follows: '' })
+const said = reactive({ words: String(useRoute().query.words ?? ''), station: '', when: '', sound: '', follows: '' })
 /** The operator's note whose words were taken. */
 const note = ref<string | null>(null)
 const load = (): Promise<boolean> =>

@@ -43,18 +43,14 @@ const wrong = (field: string): boolean => at.field === field
 <template>
   <form :aria-label="`A cause of: ${symptom.name}`" @submit.prevent="add">
     <h3>A cause that is not listed</h3>
-    <div class="tools">
-      <label class="grow"
-        >It was <InputText v-model="typed.name" maxlength="120" :invalid="wrong('name')" class="grow"
-      /></label>
+    <div class="fields">
+      <label>It was <InputText v-model="typed.name" maxlength="120" :invalid="wrong('name')" /></label>
       <label
         >It is found
         <select v-model="typed.weight" aria-label="It is found">
           <option v-for="one in HOW_OFTEN" :key="one.weight" :value="one.weight">{{ one.name }}</option>
         </select></label
       >
-    </div>
-    <div class="tools">
       <label
         >Shown by
         <select v-model="typed.check" aria-label="Shown by">
@@ -63,9 +59,7 @@ const wrong = (field: string): boolean => at.field === field
         </select></label
       >
       <template v-if="!typed.check">
-        <label class="grow"
-          >Look at <InputText v-model="typed.look" maxlength="120" :invalid="wrong('look')" class="grow"
-        /></label>
+        <label>Look at <InputText v-model="typed.look" maxlength="120" :invalid="wrong('look')" /></label>
         <label
           >It stands
           <select v-model="typed.posture" aria-label="It stands" :aria-invalid="wrong('posture')">
@@ -74,12 +68,9 @@ const wrong = (field: string): boolean => at.field === field
           </select></label
         >
         <label
-          >Minutes
-          <InputText v-model="typed.minutes" inputmode="decimal" maxlength="5" class="short" :invalid="wrong('minutes')"
+          >It takes, min <InputText v-model="typed.minutes" inputmode="decimal" maxlength="5" :invalid="wrong('minutes')"
         /></label>
-        <label class="whole"
-          >How one sees it <InputText v-model="typed.how" maxlength="300" :invalid="wrong('how')" class="grow"
-        /></label>
+        <label class="whole">How one sees it <InputText v-model="typed.how" maxlength="300" :invalid="wrong('how')" /></label>
       </template>
     </div>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
@@ -89,26 +80,24 @@ const wrong = (field: string): boolean => at.field === field
 
 <style scoped>
 form {
-  margin: 0 0 12px 16px;
+  margin: 0 0 16px;
 }
 h3 {
   margin: 0 0 6px;
   font-size: 1rem;
 }
-.tools {
-  margin-bottom: 8px;
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(240px, 100%), 1fr));
+  gap: 10px 16px;
+  margin-bottom: 12px;
 }
-label.grow :deep(input) {
-  flex: 1 1 200px;
-  min-width: 0;
+.fields :is(select, :deep(input)) {
+  display: block;
+  width: 100%;
+  margin-top: 4px;
 }
 .whole {
-  flex: 1 1 100%;
-}
-.short {
-  width: 70px;
-}
-select {
-  max-width: 100%;
+  grid-column: 1 / -1;
 }
 </style>

@@ -27,10 +27,10 @@ const asked = useRoute().query
 /** The symptom that is open, and gets the cause. */
 const symptom = ref(String(asked.symptom ?? ''))
 onMounted(() =>
-  at.read(
-    async () =>
-      void (found.value = await answer(api.GET('/api/faults/machines/{machine_id}/own-symptoms', { params: { path } }))),
-  ),
+  at.read(async () => {
+    found.value = await answer(api.GET('/api/faults/machines/{machine_id}/own-symptoms', { params: { path } }))
+    typed.family ||= kinds.value[0]!.family
+  }),
 )
 const about = (what: string) => ({ what, machine: found.value?.machine.name })
 const { draft: typed, forget } = useDraft(
@@ -82,8 +82,8 @@ const often = (weight: number): string => HOW_OFTEN.find((one) => weight >= one.
         What the trade knows, and what this shop has added. What is added holds for every machine of its kind, in traces that
         begin after it.
       </p>
-      <ul class="card listed">
-        <li v-for="one in found.symptoms" :key="one.key" class="symptom">
+      <ul class="card symptoms">
+        <li v-for="one in found.symptoms" :key="one.key">
           <div class="tools">
             <span class="grow"
               ><b>{{ one.name }}</b
@@ -105,10 +105,9 @@ const often = (weight: number): string => HOW_OFTEN.find((one) => weight >= one.
               type="button"
               class="link"
               :aria-expanded="symptom === one.key"
-              :aria-label="`Causes of: ${one.name}`"
               @click="symptom = symptom === one.key ? '' : one.key"
             >
-              {{ symptom === one.key ? 'Close' : 'Causes' }}
+              {{ symptom === one.key ? 'Close' : 'Causes' }}<span class="unseen"> of: {{ one.name }}</span>
             </button>
           </div>
           <template v-if="symptom === one.key">
@@ -169,16 +168,20 @@ const often = (weight: number): string => HOW_OFTEN.find((one) => weight >= one.
 </template>
 
 <style scoped>
-.symptom {
+.symptoms > li + li {
+  border-top: 1px solid var(--line);
+}
+.symptoms .tools {
+  flex-wrap: nowrap;
+  padding: 6px 0;
+}
+.symptoms small {
   display: block;
 }
 .causes {
-  margin: 8px 0 12px;
+  margin: 4px 0 12px;
   padding-left: 16px;
   border-left: 3px solid var(--line);
-}
-.causes small {
-  display: block;
 }
 .line {
   display: block;

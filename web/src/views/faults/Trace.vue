@@ -35,6 +35,7 @@ const inHand = computed<Look | undefined>(() => looks.value.find((one) => one.ke
 const others = computed(() => looks.value.filter((one) => one.key !== inHand.value?.key))
 const open = computed(() => !found.value?.outcome && found.value?.may_trace)
 const about = (what: string) => ({ what, machine: found.value?.machine.name })
+const endDraft = `lumvek:fault-end:${session.me?.id}:${props.trace}`
 const draftOf = (look: Look): string => `lumvek:look:${session.me?.id}:${props.trace}:${look.key}`
 /** One UUID a look until it is answered: a lost answer is sent again under the same. */
 const uuids: Record<string, string> = {}
@@ -57,7 +58,10 @@ const takeBack = (look_answer_id: string): Promise<boolean> =>
       )),
   )
 const end = (said: Parameters<typeof post<'/api/faults/traces/{trace_id}/end'>>[2]): Promise<boolean> =>
-  at.run(async () => void (found.value = await post('/api/faults/traces/{trace_id}/end', path, said, about('Fault ended'))))
+  at.run(async () => {
+    found.value = await post('/api/faults/traces/{trace_id}/end', path, said, about('Fault ended'))
+    localStorage.removeItem(endDraft)
+  })
 const goOn = (): Promise<boolean> =>
   at.run(
     async () =>
@@ -128,22 +132,24 @@ const was = computed(
           @said="(bad: boolean, words: string, locked: boolean) => say(inHand!, bad, words, locked)"
         />
         <p v-else-if="open" class="quiet">There is nothing left to look at.</p>
-        <section v-if="found.turns && (open || found.heard)" class="card tools" aria-label="Recording">
-          <p class="grow">
+        <section v-if="found.turns && (open || found.heard)" class="card" aria-label="Recording">
+          <p>
             <template v-if="found.heard"
               ><b>{{ found.heard.names.length ? `${heardWords}.` : 'The recording names none of it.' }}</b>
               <span class="quiet"> {{ moment(found.heard.at) }}</span></template
             >
             <template v-else>Some of it turns: a recording tells which shaft shakes, before anything is opened.</template>
           </p>
-          <RouterLink
-            v-if="found.heard"
-            :to="{ name: 'recording', params: { id, recording: found.heard.recording }, query: { trace } }"
-            >Look at it</RouterLink
-          >
-          <RouterLink v-if="open" :to="{ name: 'recordings', params: { id }, query: { trace } }">{{
-            found.heard ? 'Record again' : 'Record how it shakes'
-          }}</RouterLink>
+          <div class="tools">
+            <RouterLink
+              v-if="found.heard"
+              :to="{ name: 'recording', params: { id, recording: found.heard.recording }, query: { trace } }"
+              >Look at it</RouterLink
+            >
+            <RouterLink v-if="open" :to="{ name: 'recordings', params: { id }, query: { trace } }">{{
+              found.heard ? 'Record again' : 'Record how it shakes'
+            }}</RouterLink>
+          </div>
         </section>
         <section v-if="open && others.length" class="card" aria-labelledby="others">
           <h2 id="others">Or look at this</h2>
@@ -182,7 +188,7 @@ const was = computed(
           <h2 id="causes">What it may be</h2>
           <CauseBars :causes="found.causes" :sure="found.sure" />
         </section>
-        <TraceEnd v-if="open" :trace="found" :attempt="at" @end="end" />
+        <TraceEnd v-if="open" :trace="found" :attempt="at" :draft="endDraft" @end="end" />
       </div>
     </div>
   </section>

@@ -1,17 +1,22 @@
 <script setup lang="ts">
 /** How a trace ends: found, not found, or to be watched; gone after a change of speed or range is not cured. */
-import { reactive, ref, watch } from 'vue'
+import { ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import type { Schemas } from '@/api/client'
 import type { Attempt } from '@/app/useAttempt'
+import { useDraft } from '@/app/useDraft'
 import type { Trace } from './faults'
 
-const props = defineProps<{ trace: Trace; attempt: Attempt }>()
+const props = defineProps<{ trace: Trace; attempt: Attempt; draft: string }>()
 const emit = defineEmits<{ end: [said: Schemas['TraceEndIn']] }>()
-const said = reactive<Schemas['TraceEndIn']>({ outcome: 'found', cause: props.trace.sure, otherwise: '', gone: '' })
-/** What is nearly certain stands there already, until somebody chooses. */
-const chosen = ref(false)
+/** Kept until the server has it: the page forgets it then. What is nearly certain stands there already, until somebody chooses. */
+const { draft: said } = useDraft<Schemas['TraceEndIn']>(
+  props.draft,
+  () => ({ outcome: 'found', cause: props.trace.sure, otherwise: '', gone: '' }),
+  (one) => !!(one.otherwise || one.gone),
+)
+const chosen = ref(said.cause !== props.trace.sure)
 watch(
   () => props.trace.sure,
   (sure) => {
