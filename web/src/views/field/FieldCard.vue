@@ -3,7 +3,7 @@
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { answer, api, write, type Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { date } from '@/app/words'
@@ -73,8 +73,11 @@ const worked = (field_setting_id: string, how: boolean): Promise<boolean> =>
 const takeBack = (field_setting_id: string): Promise<boolean> =>
   at.run(
     async () =>
-      void (card.value = await write(() =>
-        api.POST('/api/field/settings/{field_setting_id}/take-back', { params: { path: { field_setting_id } } }),
+      void (card.value = await post(
+        '/api/field/settings/{field_setting_id}/take-back',
+        { field_setting_id },
+        undefined as never,
+        { what: 'Set in the field: taken back' },
       )),
   )
 const anything = computed(() => Object.values(draft.values).some((text) => text.trim()))

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** What was worked out at the bench and kept with this machine. */
 import { onMounted, ref } from 'vue'
-import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import { answer, api, Refused, type Schemas } from '@/api/client'
+import { usePost } from '@/api/usePost'
 import AskOnce from '@/app/AskOnce.vue'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
@@ -9,6 +10,7 @@ import SeverityMark from '@/design/SeverityMark.vue'
 import { toQuery, type Subject, type Texts } from '@/views/bench/address'
 
 const props = defineProps<{ machine: number }>()
+const post = usePost()
 const session = useSession()
 const kept = ref<Schemas['BenchResultOut'][]>([])
 const subjects = ref(new Map<string, Subject>())
@@ -34,10 +36,11 @@ function query(one: Schemas['BenchResultOut']): Record<string, string> {
 }
 const withdraw = (uuid: string): Promise<void> =>
   attempt(async () => {
-    kept.value = await write(() =>
-      api.POST('/api/bench/log/{machine_id}/{result_id}/withdraw', {
-        params: { path: { machine_id: props.machine, result_id: uuid } },
-      }),
+    kept.value = await post(
+      '/api/bench/log/{machine_id}/{result_id}/withdraw',
+      { machine_id: props.machine, result_id: uuid },
+      undefined as never,
+      { what: 'Worked out at the bench: taken back' },
     )
   })
 </script>

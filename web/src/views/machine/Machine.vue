@@ -127,10 +127,11 @@ async function keepNote(): Promise<void> {
 }
 async function takeBack(written: string): Promise<void> {
   try {
-    const notes = await write(() =>
-      api.POST('/api/machines/{machine_id}/notes/{note_id}/take-back', {
-        params: { path: { machine_id: Number(props.id), note_id: written } },
-      }),
+    const notes = await post(
+      '/api/machines/{machine_id}/notes/{note_id}/take-back',
+      { machine_id: Number(props.id), note_id: written },
+      undefined as never,
+      { what: 'Note taken back' },
     )
     if (info.value) info.value.notes = notes
   } catch (error) {

@@ -59,7 +59,9 @@ const away = (who: number): Promise<boolean> => {
 }
 const back = (uuid: string): Promise<boolean> =>
   at.run(async () =>
-    show(await write(() => api.POST('/api/season/away/{away_id}/take-back', { params: { path: { away_id: uuid } } }))),
+    show(
+      await post('/api/season/away/{away_id}/take-back', { away_id: uuid }, undefined as never, { what: 'Is here after all' }),
+    ),
   )
 const addDry = (): Promise<boolean> => {
   where.value = 'dry'
@@ -85,7 +87,11 @@ const readFile = (file: File): Promise<boolean> => {
 }
 const wet = (uuid: string): Promise<boolean> =>
   at.run(async () =>
-    show(await write(() => api.POST('/api/season/dry/{dry_spell_id}/take-back', { params: { path: { dry_spell_id: uuid } } }))),
+    show(
+      await post('/api/season/dry/{dry_spell_id}/take-back', { dry_spell_id: uuid }, undefined as never, {
+        what: 'No dry spell',
+      }),
+    ),
   )
 </script>
 

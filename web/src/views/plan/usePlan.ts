@@ -157,15 +157,17 @@ export function usePlan() {
   const takeBackJob = (job: Job): Promise<void> =>
     otherwise(async () => {
       const own_job_id = job.key.split(':').at(-1)!
-      season.value = await write(() =>
-        api.POST('/api/season/jobs/{own_job_id}/take-back', { params: { path: { own_job_id } } }),
-      )
+      season.value = await post('/api/season/jobs/{own_job_id}/take-back', { own_job_id }, undefined as never, {
+        what: `Not to be done: ${job.name}`,
+      })
     })
   const takeBack = (): Promise<void> =>
     otherwise(async () => {
       if (!last.value) return
       const mark_id = last.value.mark
-      season.value = await write(() => api.POST('/api/season/marks/{mark_id}/take-back', { params: { path: { mark_id } } }))
+      season.value = await post('/api/season/marks/{mark_id}/take-back', { mark_id }, undefined as never, {
+        what: 'Mark taken back',
+      })
       last.value = null
     })
   return {
