@@ -157,7 +157,12 @@ def test_two_swaps_prove_the_motor_of_a_row(page: Page, sign_in, accessible):
     expect(form.get_by_label("Row with the fault")).to_have_value("7")
     form.get_by_label("A row that runs").fill("8")
     form.get_by_role("button", name="Numbers of the parts").click()
-    form.get_by_label("Row 7: motor").fill("M-1180")
+    form.get_by_label("Row 7: controller").focus()  # a scanner ends each number with Enter
+    for field, scanned in (("controller", ""), ("motor", "M-1180"), ("sensor", "")):
+        expect(form.get_by_label(f"Row 7: {field}")).to_be_focused()
+        page.keyboard.type(scanned)
+        page.keyboard.press("Enter")
+    expect(form.get_by_label("Row 8: controller")).to_be_focused()
     accessible(page)
     form.get_by_role("button", name="Begin the swap test").click()
     page.wait_for_url(re.compile("/swap-tests/"))

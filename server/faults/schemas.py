@@ -61,7 +61,7 @@ class TraceBriefOut(Schema):
 
 class FaultsOut(Schema):
     """Before a trace: the symptoms that words and signs lead to, best first; what the operator said; traces under way
-    and past. swaps_here: parts of its rows can be swapped."""
+    and past. swap_slots: parts of its rows that can be swapped."""
 
     machine: MachineOut
     header: str
@@ -70,7 +70,7 @@ class FaultsOut(Schema):
     notes: list[NoteOut]
     traces: list[TraceBriefOut]
     swaps: list[SwapBriefOut]
-    swaps_here: bool
+    swap_slots: list[KeyNameOut]
     may_trace: bool
 
 

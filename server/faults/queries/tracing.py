@@ -66,7 +66,7 @@ def start(member: Member, machine: Machine, words: str, shows: Shows) -> FaultsO
         notes=serializers.notes(machine),
         traces=[brief(row, ever) for row in rows],
         swaps=[swapping.brief(one) for one in swaps[:NEWEST]],
-        swaps_here=bool(swapping.parts_of(machine)) and (machine.rows or 0) > 1,
+        swap_slots=[KeyNameOut(key=one.slot, name=one.name) for one in swapping.parts_of(machine) if (machine.rows or 0) > 1],
         may_trace=may(member, RIGHT),
     )
 

@@ -9113,7 +9113,7 @@ export interface components {
         /**
          * FaultsOut
          * @description Before a trace: the symptoms that words and signs lead to, best first; what the operator said; traces under way
-         *     and past. swaps_here: parts of its rows can be swapped.
+         *     and past. swap_slots: parts of its rows that can be swapped.
          */
         FaultsOut: {
             /** Drawn */
@@ -9125,10 +9125,10 @@ export interface components {
             may_trace: boolean;
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
+            /** Swap Slots */
+            swap_slots: components["schemas"]["KeyNameOut"][];
             /** Swaps */
             swaps: components["schemas"]["SwapBriefOut"][];
-            /** Swaps Here */
-            swaps_here: boolean;
             /** Symptoms */
             symptoms: components["schemas"]["SymptomOut"][];
             /** Traces */

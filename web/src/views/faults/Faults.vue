@@ -169,10 +169,11 @@ const past = computed(() => found.value?.traces.filter((one) => one.ended_at || 
         >{{ counted(found.symptoms.length, 'symptom') }}, first: {{ found.symptoms[0]!.name }}</a
       >
       <SwapBegin
-        v-if="found.swaps_here && found.may_trace"
+        v-if="found.swap_slots.length && found.may_trace"
         :id="id"
         :machine="found.machine.name"
         :rows="found.machine.rows ?? 0"
+        :slots="found.swap_slots"
       />
       <section v-if="found.swaps.length" class="card" aria-labelledby="swaps">
         <h2 id="swaps">Swap tests</h2>

@@ -4,13 +4,14 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
+import type { Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
 import { useSession } from '@/app/session'
 
-const props = defineProps<{ id: string; machine: string; rows: number }>()
+const props = defineProps<{ id: string; machine: string; rows: number; slots: Schemas['KeyNameOut'][] }>()
 const at = useAttempt('That could not be kept.')
 const post = usePost()
 const router = useRouter()
@@ -19,9 +20,15 @@ const empty = () => ({ uuid: newUuid(), faulty: '', sound: '', parts: {} as Reco
 /** What is being typed, kept until the server has it. */
 const { draft: said, forget } = useDraft(`lumvek:swap:${session.me?.id}:${props.id}`, empty, (one) => !!one.faulty)
 const numbers = ref(Object.keys(said.parts).length > 0)
-const SLOTS = { 'row-controller': 'controller', 'meter-motor': 'motor', 'seed-tube-sensor': 'sensor' } as const
 const text = (row: string, slot: string): string => said.parts[row]?.[slot] ?? ''
 const type = (row: string, slot: string, value: string): void => void ((said.parts[row] ??= {})[slot] = value)
+/** A scanner ends each number with Enter: the next one is typed, the test does not begin. */
+function onward(pressed: KeyboardEvent): void {
+  const field = pressed.target as HTMLInputElement
+  const fields = [...field.form!.querySelectorAll<HTMLElement>('.numbers input')]
+  const next = fields[fields.indexOf(field) + 1] ?? field.form!.querySelector<HTMLElement>('button[type=submit]')
+  next?.focus()
+}
 const begin = (): Promise<boolean> =>
   at.run(async () => {
     const rows = [said.faulty.trim(), said.sound.trim()]
@@ -58,14 +65,15 @@ const begin = (): Promise<boolean> =>
     <div v-if="numbers" class="numbers">
       <fieldset v-for="row in [said.faulty, said.sound].filter(Boolean)" :key="row" class="tools">
         <legend>Row {{ row }}</legend>
-        <label v-for="(name, slot) in SLOTS" :key="slot"
-          >{{ name }}
+        <label v-for="one in slots" :key="one.key"
+          >{{ one.name }}
           <InputText
-            :model-value="text(row, slot)"
+            :model-value="text(row, one.key)"
             maxlength="40"
-            :aria-label="`Row ${row}: ${name}`"
-            :invalid="at.field === `parts.${row}.${slot}`"
-            @update:model-value="type(row, slot, $event ?? '')"
+            :aria-label="`Row ${row}: ${one.name}`"
+            :invalid="at.field === `parts.${row}.${one.key}`"
+            @update:model-value="type(row, one.key, $event ?? '')"
+            @keydown.enter.prevent="onward"
         /></label>
       </fieldset>
       <p class="quiet">
