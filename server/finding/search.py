@@ -1,4 +1,4 @@
-"""Machines, people, parts, notes, findings, checks, symptoms and faults that words are about: what a member may see, best first.
+"""Machines, people, parts, notes, findings, checks, symptoms and faults that words are about: what a member may see.
 
 Every kind is one query with a limit, so that a shop of years is searched as fast as a new one.
 """

@@ -103,7 +103,8 @@ class Service:
     """Work that comes round by counter or calendar, whichever is first. families: kinds of machine that want it.
 
     When it was last done is known from the logbook, from `check` (an interval read at the machine) and from what was fitted in
-    `slot`. option: only where the machine has it; school: only where the shop follows it.
+    `slot`. touches: checks of what is undone or set with it, where the families have them. option: only where the machine has
+    it; school: only where the shop follows it.
     """
 
     key: str
@@ -114,6 +115,7 @@ class Service:
     every_days: Annotated[float, Over(0)] | None = None
     check: str = ""
     slot: str = ""
+    touches: list[str] = field(default_factory=list)
     option: str | None = None
     school: SchoolCondition | None = None
     source: str = "starting value, confirm in the manual"

@@ -5,18 +5,16 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
-from .. import positions, registry
-from ..calculators.calibrations_due import CALIBRATED
+from .. import positions
 from ..coupled import short
 from ..errors import nearest
 from ..looks import motif
 from ..looks import wanted as looks_wanted
 from ..rules.base import counted_things, limits, other_checks
-from ..rules.verdict import FAR_REACHING
 from ..units import Inches
-from . import calibration, shafts, symptoms
-from .lists import Catalogue, SchoolCondition
+from .lists import Catalogue
 from .model import Check, Family
+from .resolve_lists import in_lists
 
 if TYPE_CHECKING:
     from .files import Written
@@ -44,180 +42,8 @@ def unresolved(catalogue: Catalogue, places: Places) -> Iterator[str]:
     for family in catalogue.families.values():
         for key, complaint in _in_family(family, catalogue):
             yield f"{places.of(family.family, key)}: {complaint}"
-    for name, path, complaint in _in_lists(catalogue):
+    for name, path, complaint in in_lists(catalogue):
         yield f"{places.in_list(name, path)}: {complaint}"
-
-
-def _in_lists(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
-    """(file, dotted path, complaint)."""
-    slots = {short(slot) for family in catalogue.families.values() for slot in family.slots}
-    checks = {short(key): check for family in catalogue.families.values() for key, check in family.checks.items()}
-    for i, companion in enumerate(catalogue.companions):
-        for slot in filter(None, (companion.when, companion.slot)):
-            if slot not in slots:
-                yield "companions", str(i), f"no family has a slot {slot}{nearest(slot, slots)}"
-        if not companion.slot and not companion.task:
-            yield "companions", str(i), f"what goes with {companion.when} is neither a slot nor a task"
-        if companion.seen:
-            looked_at = companion.seen.check
-            states = {one.key for one in checks[looked_at].rule.states()} if looked_at in checks else set()
-            for state in companion.seen.choices:
-                if state not in states:
-                    yield "companions", str(i), f"{looked_at} has no option {state}{nearest(state, states)}"
-        yield from (("companions", str(i), complaint) for complaint in _school(catalogue, companion.school))
-    for i, school in enumerate(catalogue.schools.values()):
-        if school.default not in (known := _choices(catalogue, school.subject)):
-            yield "schools", str(i), f"{school.subject} has no choice {school.default}{nearest(school.default, known)}"
-        for key in school.about:
-            if key not in checks:
-                yield "schools", str(i), f"{school.subject} is about {key}, which is no check{nearest(key, checks)}"
-        for j, choice in enumerate(school.choices):
-            where = f"{i}.choices.{j}"
-            for key, sets in choice.sets.items():
-                known = set(limits(type(checks[key].rule))) if key in checks else set()
-                yield from (
-                    ("schools", where, f"{key} has no limit {name}{nearest(name, known)}") for name in sets if name not in known
-                )
-            for key, option in choice.right.items():
-                states = {one.key for one in checks[key].rule.states()} if key in checks else set()
-                if option not in states:
-                    yield "schools", where, f"{key} has no option {option}{nearest(option, states)}"
-            for key, way in choice.read_by.items():
-                known_ways = checks[key].rule.ways() if key in checks else ()
-                if way not in known_ways:
-                    yield "schools", where, f"{key} is not read by {way}{nearest(way, known_ways)}"
-            for key, posture in choice.postures.items():
-                if key not in checks or posture not in catalogue.safety.postures:
-                    yield "schools", where, f"{key} cannot be made in posture {posture}"
-    for i, down in enumerate(catalogue.strip_downs):
-        for slot in [*down.for_, *(reach.slot for reach in down.reaches)]:
-            if slot not in slots:
-                yield "strip-downs", str(i), f"{down.key}: no family has a slot {slot}{nearest(slot, slots)}"
-        for reach in down.reaches:
-            if reach.check not in checks:
-                yield "strip-downs", str(i), f"{down.key}: no family has a check {reach.check}{nearest(reach.check, checks)}"
-            elif checks[reach.check].safety:
-                yield "strip-downs", str(i), f"{down.key}: {reach.check} is a safety item, which is never weighed against money"
-    yield from (("services", str(i), complaint) for i, complaint in _services(catalogue))
-    postures = catalogue.safety.postures
-    for i, move in enumerate(catalogue.safety.moves):
-        for name in (move.from_, move.to):
-            if name not in postures:
-                yield "safety", f"moves.{i}", f"unknown posture {name}{nearest(name, postures)}"
-    for name in catalogue.work.postures:
-        if name not in postures:
-            yield "work", f"postures.{name}", f"unknown posture {name}{nearest(name, postures)}"
-    for name in catalogue.work.skills:
-        if name not in catalogue.safety.hazards:
-            yield "work", f"skills.{name}", f"unknown hazard {name}{nearest(name, catalogue.safety.hazards)}"
-    for name in catalogue.work.actions:
-        if name not in FAR_REACHING:
-            yield "work", f"actions.{name}", f"nothing calls for {name}{nearest(name, FAR_REACHING)}"
-    yield from (("calibrations", path, complaint) for path, complaint in _calibrations(catalogue))
-    yield from (("field-settings", path, complaint) for path, complaint in _field_settings(catalogue))
-    turn = {name: [one.key for one in line.shafts] for name, line in catalogue.shafts.families.items()}
-    faults = symptoms.complaints(catalogue.symptoms, catalogue.families, postures, catalogue.safety.hazards, turn)
-    yield from (("symptoms", path, complaint) for path, complaint in faults)
-    turning = shafts.complaints(catalogue.shafts, catalogue.families)
-    yield from (("shafts", path, complaint) for path, complaint in turning)
-    for old, now in catalogue.renamed.checks.items():
-        if now not in checks:
-            yield "renamed", f"checks.{old}", f"{old} is now {now}, which is no check{nearest(now, checks)}"
-        if old in checks:
-            yield "renamed", f"checks.{old}", f"{old} is a check still"
-
-
-def _school(catalogue: Catalogue, wanted: SchoolCondition | None) -> Iterator[str]:
-    if wanted and wanted.choice not in (known := _choices(catalogue, wanted.subject)):
-        yield f"there is no school {wanted.subject}: {wanted.choice}{nearest(wanted.choice, known)}"
-
-
-def _services(catalogue: Catalogue) -> Iterator[tuple[int, str]]:
-    keys = [one.key for one in catalogue.services]
-    for i, one in enumerate(catalogue.services):
-        if keys.count(one.key) > 1:
-            yield i, f"{one.key} stands there twice"
-        if not (one.every_h or one.every_days):
-            yield i, f"{one.key} needs an interval in hours or days"
-        yield from ((i, f"{one.key}: {complaint}") for complaint in _school(catalogue, one.school))
-        for name in one.families:
-            family = catalogue.families.get(name)
-            if family is None:
-                yield i, f"{one.key}: there is no family {name}{nearest(name, catalogue.families)}"
-                continue
-            for what, key, known in (
-                ("check", one.check, family.checks),
-                ("slot", one.slot, family.slots),
-                ("option", one.option, family.options),
-            ):
-                short_keys = {short(known_key) for known_key in known}
-                if key and key not in short_keys:
-                    yield i, f"{one.key}: {name} has no {what} {key}{nearest(key, short_keys)}"
-
-
-def _calibrations(catalogue: Catalogue) -> Iterator[tuple[str, str]]:
-    """(dotted path, complaint)."""
-    listed = catalogue.calibrations.calibrations
-    keys = [one.key for one in listed]
-    for i, one in enumerate(listed):
-        where = f"calibrations.{i}"
-        if keys.count(one.key) > 1:
-            yield where, f"{one.key} stands there twice"
-        known: list[tuple[str, Iterable[str], Iterable[str]]] = [
-            ("family", [*one.families, *one.headers], catalogue.families),
-            ("posture", [one.posture], catalogue.safety.postures),
-            ("hazard", one.hazards, catalogue.safety.hazards),
-            ("calibration", [before.key for before in one.after], keys[:i]),
-            ("calculator", filter(None, [one.calculator]), registry.calculators()),
-            ("option", filter(None, [one.option]), _options(catalogue, one.families)),
-            ("option of a header", filter(None, [one.header_option]), _options(catalogue, one.headers)),
-            ("event", one.due_after, _events(catalogue, one, keys)),
-        ]
-        for what, named, there in known:
-            yield from (
-                (where, f"{one.key}: there is no {what} {name} here{nearest(name, there)}")
-                for name in named
-                if name not in there
-            )
-    said = {event for one in listed for event in one.due_after}
-    for key in catalogue.calibrations.happened:
-        if calibration.TOLD + key not in said:
-            yield f"happened.{key}", f"nothing is due after {key}"
-
-
-def _field_settings(catalogue: Catalogue) -> Iterator[tuple[str, str]]:
-    """(dotted path, complaint)."""
-    keys = [one.key for one in catalogue.field_settings.settings]
-    for i, one in enumerate(catalogue.field_settings.settings):
-        if keys.count(one.key) > 1:
-            yield f"settings.{i}", f"{one.key} stands there twice"
-        for name in one.families:
-            if name not in catalogue.families:
-                yield f"settings.{i}", f"{one.key}: there is no family {name}{nearest(name, catalogue.families)}"
-        if one.calculator and one.calculator not in (known := registry.calculators()):
-            yield f"settings.{i}", f"{one.key}: there is no calculator {one.calculator}{nearest(one.calculator, known)}"
-
-
-def _options(catalogue: Catalogue, families: Iterable[str]) -> set[str]:
-    found = (catalogue.families[name].options for name in families if name in catalogue.families)
-    return {short(option) for options in found for option in options}
-
-
-def _events(catalogue: Catalogue, one: calibration.Calibration, keys: Iterable[str]) -> set[str]:
-    """Everything that may make a calibration due."""
-    families = [catalogue.families[name] for name in [*one.families, *one.headers] if name in catalogue.families]
-    return {
-        *calibration.PLAIN,
-        *(calibration.SET + short(key) for family in families for key, check in family.checks.items() if check.rule.sets_up),
-        *(calibration.FITTED + short(slot) for family in families for slot in family.slots),
-        *(calibration.TOLD + key for key in catalogue.calibrations.happened),
-        *(CALIBRATED + key for key in keys if key != one.key),
-    }
-
-
-def _choices(catalogue: Catalogue, subject: str) -> set[str]:
-    school = catalogue.schools.get(subject)
-    return {choice.key for choice in school.choices} if school else set()
 
 
 def _in_family(family: Family, catalogue: Catalogue) -> Iterator[tuple[str, str]]:

@@ -136,3 +136,47 @@ def test_a_check_added_in_the_file_is_in_the_rule_book(folder):
     paint = {"key": "paint", "name": "Paint", "per": "row", "kind": "yes-no", "how": "Is any left?", "rule": {"kind": "yes-no"}}
     rewritten(folder, f"{PLANTER}/hitch", lambda data: data["checks"].append(paint))
     assert "paint" in in_force.rule_book(load.load(folder), "row-crop-planter").family.checks
+
+
+def service(data, key):
+    return next(one for one in data if one["key"] == key)
+
+
+def shakes(data):
+    return next(one for one in data["symptoms"] if one["key"] == "shakes")
+
+
+def chopper(data):
+    return next(one for one in data["families"]["rotary-combine"]["shafts"] if one["key"] == "chopper")
+
+
+@pytest.mark.parametrize(
+    ("name", "change", "said"),
+    [
+        ("companions", lambda d: d[0].update(when="opener-dics"), "no family has a slot opener-dics; did you mean opener-disc?"),
+        ("schools", lambda d: d[0].update(default="never"), "has no choice never"),
+        ("schools", lambda d: d[0].update(about=["disc"]), "is about disc, which is no check"),
+        ("strip-downs", lambda d: d[0].update({"for": ["bell"]}), "no family has a slot bell"),
+        ("services", lambda d: service(d, "arm-bolts").pop("every_h"), "arm-bolts needs an interval in hours or days"),
+        ("services", lambda d: d.append(dict(d[0])), "engine-oil stands there twice"),
+        ("services", lambda d: d[0].update(families=["tractor"]), "there is no family tractor"),
+        ("services", lambda d: d[0].update(slot="bell"), "rotary-combine has no slot bell"),
+        ("services", lambda d: d[0].update(touches=["grain-chian"]), "touches grain-chian, which is no check of its machines; did you mean grain-chain?"),
+        ("safety", lambda d: d["moves"][0].update(to="upside down"), "unknown posture upside down"),
+        ("work", lambda d: d["postures"].update({"upside down": d["postures"].popitem()[1]}), "unknown posture upside down"),
+        ("work", lambda d: d["skills"].update(bees=d["skills"].popitem()[1]), "unknown hazard bees"),
+        ("work", lambda d: d["actions"].update(paint=d["actions"].popitem()[1]), "nothing calls for paint"),
+        ("symptoms", lambda d: shakes(d)["causes"][0].update(check="chopper-knifes"), "there is no look chopper-knifes; did you mean chopper-knives?"),
+        ("symptoms", lambda d: shakes(d)["causes"][0].update(shaft="propeller"), "there is no shaft propeller"),
+        ("symptoms", lambda d: shakes(d)["causes"][0].update(season="always"), "season"),
+        ("symptoms", lambda d: shakes(d).update(stations=["attic"]), "there is no station attic"),
+        ("symptoms", lambda d: d["looks"]["runs-empty"].update(posture="upside down"), "unknown posture upside down"),
+        ("symptoms", lambda d: d["looks"].update(idle={"name": "Idle", "posture": "folded", "how": "Wait.", "minutes": 1}), "nothing is found by idle"),
+        ("shafts", lambda d: chopper(d).update(station="attic"), "attic"),
+        ("renamed", lambda d: d.update(checks={"disc": "disc-size"}), "disc is now disc-size, which is no check"),
+    ],
+)  # fmt: skip
+def test_what_is_wrong_in_a_list_is_refused_with_its_file(folder, name, change, said):
+    rewritten(folder, name, change)
+    told = refused(folder)
+    assert said in told and f"{name}.yaml" in told

@@ -16,6 +16,7 @@ from inspection.queries import rule_books
 from inspection.queries.stands_now import coupled_now
 from inspection.queries.stood_last import stood_last
 from lumvek_core import positions
+from lumvek_core.calculators.calibrations_due import Happened
 from lumvek_core.catalogue import calibration
 from lumvek_core.catalogue.model import Family
 from lumvek_core.catalogue.symptoms import Look, Symptom, causes_in, check_of
@@ -172,12 +173,14 @@ def _signals(trace: Trace, subject: Subject) -> dict[str, Signals]:
     stood = stood_last(owner, [check.key for _, check in checks], trace.begun_at)
     foreseen = _worn(owner, [check.key for _, check in checks])
     changed = {one.event: one for one in events.read(trace.machine, coupled_now(trace.machine))}
+    serviced = _serviced(owner)
     notes = OperatorNote.objects.filter(machine=owner, taken_back_at=None, closed_at=None)
     said = {note.station_key: note.text for note in notes}
     found = {}
     for station, check in checks:
         asked = [calibration.SET + short(check.key), *(calibration.FITTED + short(part.slot) for part in check.parts)]
-        lately = max((changed[event] for event in asked if event in changed), key=lambda one: one.at, default=None)
+        known = [changed[event] for event in asked if event in changed] + serviced.get(short(check.key), [])
+        lately = max(known, key=lambda one: one.at, default=None)
         places = [one for one in stood.get(check.key, []) if not (lately and events.local(one.at) < lately.at)]
         found[short(check.key)] = Signals(
             finding=next((one for one in WORST if any(place.severity == one for place in places)), ""),
@@ -186,6 +189,16 @@ def _signals(trace: Trace, subject: Subject) -> dict[str, Signals]:
             changed=lately.words if lately else "",
             noted=said.get(station.key, "")[:SAID],
         )
+    return found
+
+
+def _serviced(machine: Machine) -> dict[str, list[Happened]]:
+    """By check: the services that undo or set what it looks at. One query."""
+    known = {one.key: one for one in rule_books.shipped().services}
+    found: dict[str, list[Happened]] = {}
+    for row in machine.services_done.filter(taken_back_at=None):
+        for check in known[row.key].touches if row.key in known else []:
+            found.setdefault(check, []).append(Happened(check, row.day.isoformat(), known[row.key].name.lower()))
     return found
 
 

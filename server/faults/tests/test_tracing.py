@@ -193,6 +193,15 @@ def test_wear_counts_as_it_is_foreseen_today_not_as_it_was_read_last(yard, tech)
     assert because(trace, "discs-undersize") == ["worn past its limit"], "the worst place speaks"
 
 
+def test_what_a_service_touched_lately_is_raised(yard, tech):
+    assert because(begin(yard, tech, "rumble-feeder"), "chain-loose") == []
+    path = f"/api/logbook/machines/{yard.combine.pk}/services"
+    done = tech.send(path, uuid=str(uuid.uuid4()), key="chains-oiled", day=timezone.localdate().isoformat())
+    assert done.status_code == 200, done.content
+    trace = begin(yard, tech, "rumble-feeder")
+    assert because(trace, "chain-loose") == ["chains oiled and set, today"] and because(trace, "slat-loose") == []
+
+
 def test_what_is_usual_at_this_time_of_the_season_is_raised(yard, tech):
     before = begin(yard, tech, "dirty-sample")
     assert because(before, "concave-tight") == []
