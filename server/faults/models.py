@@ -10,7 +10,8 @@ from shops.taken_back import TakenBack
 class Trace(TakenBack):
     """A fault on the way to its cause. symptom: of the catalogue. words: what somebody said, note: the operator's note that it
     began with. header: whose symptom it is, where it is not the machine's own. walk_around: where the checks of the catalogue
-    among its looks are read. cause: of the symptom, where it was found; otherwise: what it was, in words. gone: how it went."""
+    among its looks are read. cause: of the symptom, where it was found; otherwise: what it was, in words. gone: how it went.
+    cleared: names of the causes that were ruled out when it ended."""
 
     class Outcome(models.TextChoices):
         OPEN = "", "Under way"
@@ -40,6 +41,7 @@ class Trace(TakenBack):
     cause = models.CharField(max_length=40, blank=True)
     otherwise = models.CharField(max_length=200, blank=True)
     gone = models.CharField(max_length=12, choices=Gone.choices, blank=True)
+    cleared = models.JSONField(default=list, blank=True)
     ended_at = models.DateTimeField(null=True, blank=True)
     ended_by = user_key(null=True, blank=True)
 

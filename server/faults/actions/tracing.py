@@ -23,6 +23,7 @@ from ..queries import own_symptoms, standing, swapping, tracing
 from ..schemas import LookAnswerIn, TraceEndIn, TraceIn
 
 RIGHT = swapping.RIGHT
+ENDED = ("outcome", "gone", "cause", "otherwise", "cleared")
 
 
 def trace_for(member: Member, uuid_: uuid.UUID) -> Trace:
@@ -124,8 +125,9 @@ def end(member: Member, trace: Trace, said: TraceEndIn) -> None:
     trace.outcome, trace.gone = said.outcome, said.gone
     trace.cause = said.cause if said.outcome == "found" else ""
     trace.otherwise = otherwise
+    trace.cleared = [one.name for one in standing.standing(trace).traced.causes if one.ruled_out]
     trace.ended_at, trace.ended_by = timezone.now(), member.user
-    trace.save(update_fields=["outcome", "gone", "cause", "otherwise", "ended_at", "ended_by"])
+    trace.save(update_fields=[*ENDED, "ended_at", "ended_by"])
     if said.outcome == "found":
         was = otherwise or causes[said.cause]
         if trace.note and trace.note.closed_at is None:
@@ -140,8 +142,9 @@ def go_on(member: Member, trace: Trace) -> None:
         return
     taken_back.take_back(member, OperatorNote.objects.filter(uuid__in=[uuid_ for uuid_, _ in _to_look_at(trace)]))
     trace.outcome = trace.cause = trace.otherwise = trace.gone = ""
+    trace.cleared = []
     trace.ended_at = trace.ended_by = None
-    trace.save(update_fields=["outcome", "gone", "cause", "otherwise", "ended_at", "ended_by"])
+    trace.save(update_fields=[*ENDED, "ended_at", "ended_by"])
     if trace.note and trace.note.closed_at:
         notes.open_note(member, trace.note.machine, trace.note.uuid)
     _open_walk_around(member, trace)

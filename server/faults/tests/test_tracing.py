@@ -159,6 +159,22 @@ def test_gone_after_a_change_of_range_is_not_cured(yard, tech):
         assert WalkAround.objects.get(pk=trace["walk_around"]).discarded_at
 
 
+def test_not_found_it_says_in_the_logbook_what_was_cleared(yard, tech):
+    trace = begin(yard, tech)
+    read_knives(yard, trace)
+    send(tech, f"{at(trace)}/answers", look="rotor-residue", bad=False, locked=True)
+    send(tech, f"{at(trace)}/end", outcome="not-found")
+    cleared = "ruled out: chopper knife broken or missing, residue on the rotor"
+
+    def told():
+        entries = tech.get(f"/api/logbook/machines/{yard.combine.pk}/logbook").json()["entries"]
+        return next(one["text"] for one in entries if one["kind"] == "fault")
+
+    assert cleared in told()
+    send(tech, f"{at(trace)}/go-on")
+    assert "ruled out" not in told()
+
+
 def test_begun_by_mistake_its_looks_are_closed_with_it(yard, tech):
     trace = begin(yard, tech)
     send(tech, f"{at(trace)}/take-back")

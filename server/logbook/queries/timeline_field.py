@@ -73,6 +73,7 @@ def fault_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
             row.words,
             f"{ENDS[row.outcome]}{f': {shown.was}' if shown.was else ''}",
             GONE[row.gone],
+            f"ruled out: {', '.join(row.cleared).lower()}" if row.cleared else "",
             f"{counted(looked, 'look')} besides readings" if looked else "",
             taken_back_words(row, names),
         ]
