@@ -7,6 +7,7 @@ import InputText from '@/design/controls/inputtext'
 import type { Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
+import ScanButton from '@/app/ScanButton.vue'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
 import { useSession } from '@/app/session'
@@ -65,16 +66,19 @@ const begin = (): Promise<boolean> =>
     <div v-if="numbers" class="numbers">
       <fieldset v-for="row in [said.faulty, said.sound].filter(Boolean)" :key="row" class="tools">
         <legend>Row {{ row }}</legend>
-        <label v-for="one in slots" :key="one.key"
-          >{{ one.name }}
-          <InputText
-            :model-value="text(row, one.key)"
-            maxlength="40"
-            :aria-label="`Row ${row}: ${one.name}`"
-            :invalid="at.field === `parts.${row}.${one.key}`"
-            @update:model-value="type(row, one.key, $event ?? '')"
-            @keydown.enter.prevent="onward"
-        /></label>
+        <span v-for="one in slots" :key="one.key" class="number">
+          <label
+            >{{ one.name }}
+            <InputText
+              :model-value="text(row, one.key)"
+              maxlength="40"
+              :aria-label="`Row ${row}: ${one.name}`"
+              :invalid="at.field === `parts.${row}.${one.key}`"
+              @update:model-value="type(row, one.key, $event ?? '')"
+              @keydown.enter.prevent="onward"
+          /></label>
+          <ScanButton :label="`row ${row}, ${one.name}`" @scanned="(number) => type(row, one.key, number)" />
+        </span>
       </fieldset>
       <p class="quiet">
         Typed or scanned once: from then on each is followed by its place. Left empty, it is called after its row.
@@ -92,6 +96,12 @@ fieldset {
   border: 0;
   padding: 0;
   margin: 8px 0;
+}
+.number {
+  display: inline-flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
 }
 legend {
   font-weight: 600;

@@ -9,6 +9,7 @@ import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
 import Pager from '@/app/Pager.vue'
+import ScanButton from '@/app/ScanButton.vue'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
 import OrderMark from './OrderMark.vue'
@@ -84,6 +85,10 @@ async function receive(): Promise<void> {
   void nextTick(() => field.value?.querySelector<HTMLInputElement>('input')?.select())
   // After the hand is back in the field: the next number may be typed already.
   void at.read(list)
+}
+function scanned(number: string): void {
+  coming.number = number
+  void receive()
 }
 /** What came in was something else: it is still to come. */
 const sendAway = (): Promise<boolean> =>
@@ -171,6 +176,7 @@ const narrowed = computed(() => !!(asked.search || asked.state || asked.supplier
         autocomplete="off"
         :invalid="receiving.field === 'number'"
       />
+      <ScanButton label="what came in" @scanned="scanned" />
       <InputText
         v-model="coming.quantity"
         class="count"
