@@ -41,6 +41,24 @@ def test_what_worked_is_offered_and_taken_the_next_time(page: Page, sign_in, acc
     expect(page.get_by_title("Take 455")).to_have_count(0, timeout=30_000)
 
 
+def test_whoever_reads_inches_types_them_and_the_next_reads_millimetres(page: Page, sign_in):
+    sign_in("ines")
+    heron = machine(page, "Heron 6")
+    page.goto(f"/machines/{heron}/field")
+    height = page.get_by_label("First cut height")
+    height.fill("90")  # begun in millimetres
+    page.get_by_role("button", name="in", exact=True).click()
+    expect(height).to_have_value("90")
+    expect(page.locator("li", has=height).locator(".unit")).to_have_text("mm")  # what was typed means what it meant
+    height.fill("3 1/2 in")
+    page.get_by_role("button", name="Keep how it is set").click()
+    kept = page.get_by_role("region", name="Kept").get_by_role("listitem").first
+    expect(kept).to_contain_text("First cut height 3 1/2 in")
+    expect(page.locator("li", has=height).locator(".unit")).to_have_text("in")
+    page.get_by_role("button", name="mm", exact=True).click()
+    expect(kept).to_contain_text("First cut height 88.9 mm")
+
+
 def test_the_day_is_ticked_in_a_minute_and_the_lead_sees_it(page: Page, sign_in, accessible):
     sign_in("tomas")
     heron = machine(page, "Heron 4")

@@ -9,8 +9,8 @@ from shops.taken_back import TakenBack
 
 class SetInField(TakenBack):
     """How a machine was set for a crop as it was then. crop, place (the field), condition: in the shop's words. values: by
-    key of the catalogue's settings, as typed. why: what made somebody set it so. worked: whether it did; None until somebody
-    says."""
+    key of the catalogue's settings, as typed, lengths in millimetres. why: what made somebody set it so. worked: whether it
+    did; None until somebody says."""
 
     shop_path = "machine__shop"
     objects = OfShop.as_manager()

@@ -15,9 +15,10 @@ Typed = Annotated[str, Field(max_length=60)]
 
 
 class WorkedBeforeOut(Schema):
-    """How it was set when it worked. same: with the same crop and header."""
+    """How it was set when it worked: as the reader would type it, and with its unit. same: with the same crop and header."""
 
     value: str
+    shown: str
     crop: str
     condition: str
     day: dt.date
@@ -25,8 +26,8 @@ class WorkedBeforeOut(Schema):
 
 
 class FieldSettingOut(Schema):
-    """start: where one begins; how: which way to go from there. now: as it was set last. bench: the
-    subject of the bench that works it out."""
+    """start: where one begins; how: which way to go from there. now: as it was set last. length: it is typed and
+    read in the reader's own units. bench: the subject of the bench that works it out."""
 
     key: str
     name: str
@@ -35,6 +36,7 @@ class FieldSettingOut(Schema):
     how: str
     worked: WorkedBeforeOut | None
     now: str
+    length: bool
     bench: str
 
 
@@ -90,13 +92,15 @@ class FieldCardOut(Schema):
 
 
 class SetInFieldIn(Schema):
-    """values: by key, as typed; those that are left out stay as they were."""
+    """values: by key, as typed; those that are left out stay as they were. units: that lengths were typed in, where no unit
+    stands with them; the member's own where nothing is said."""
 
     uuid: uuid.UUID
     crop: Typed = ""
     place: Typed = ""
     condition: Annotated[str, Field(max_length=120)] = ""
     values: Annotated[dict[str, Typed], Field(max_length=60)] = {}
+    units: Literal["", "mm", "in"] = ""
     why: Annotated[str, Field(max_length=200)] = ""
     at: Moment | None = None
 

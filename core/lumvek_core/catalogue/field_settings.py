@@ -17,6 +17,11 @@ class FieldSetting:
     unit: str = ""
     calculator: str = ""
 
+    @property
+    def is_length(self) -> bool:
+        """Whether it is read in the reader's own units."""
+        return self.unit == "mm"
+
 
 @dataclass(frozen=True)
 class FieldSettings:

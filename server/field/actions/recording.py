@@ -7,8 +7,12 @@ from django.utils import timezone
 
 from fleet.models import Machine
 from inspection.actions import notes
+from inspection.queries.serializers import system_of
 from inspection.queries.stands_now import coupled_at, coupled_now, crops_now
+from lumvek_core import field_lengths
+from lumvek_core.catalogue.field_settings import FieldSetting
 from lumvek_core.errors import BadInput
+from lumvek_core.units import System
 from shops import taken_back
 from shops.access import kept_already, there
 from shops.actions.log import log_change
@@ -29,11 +33,12 @@ def keep(member: Member, machine: Machine, new: SetInFieldIn) -> None:
     if kept_already(member, SetInField, new.uuid):
         return
     header = coupled_at(machine, new.at)
-    known = {one.key for one in cards.settings_of(machine, header)}
+    known = {one.key: one for one in cards.settings_of(machine, header)}
     for key in new.values:
         if key not in known:
             raise BadInput(f"values.{key}", "is not set on this machine")
-    values = {key: text.strip() for key, text in new.values.items() if text.strip()}
+    system: System = new.units or system_of(member)
+    values = {key: _kept(known[key], text, system) for key, text in new.values.items() if text.strip()}
     if not values and not (new.place.strip() or new.condition.strip()):
         raise BadInput("values", "say how at least one thing was set, which field it is, or how it is there")
     at = not_to_come(new.at) if new.at else timezone.now()
@@ -49,6 +54,13 @@ def keep(member: Member, machine: Machine, new: SetInFieldIn) -> None:
         at=at,
         by=member.user,
     )
+
+
+def _kept(setting: FieldSetting, text: str, system: System) -> str:
+    try:
+        return field_lengths.kept(text, system) if setting.is_length else text.strip()
+    except BadInput as problem:
+        raise BadInput(f"values.{setting.key}", problem.message) from None
 
 
 @action(FIELD)

@@ -12,7 +12,7 @@ from field.models import DailyTick, SetInField
 from field.queries import daily
 from fleet.models import Machine, MachineModel
 from inspection.models import OperatorNote
-from shops.models import Change
+from shops.models import Change, Member
 
 
 @pytest.fixture
@@ -79,7 +79,7 @@ def test_what_worked_is_offered_the_next_time_with_the_same_crop_before_any_othe
     told = setting(tech.get(f"{yard.card}?crop=Malting barley").json(), "rotor")["worked"]
     assert (told["value"], told["condition"], told["same"]) == ("820", "dry", True)
     assert setting(tech.get(f"{yard.card}?crop=Linseed").json(), "rotor")["worked"] == {
-        "value": "450", "crop": "Lupins", "condition": "damp", "day": str(timezone.localdate()), "same": False,
+        "value": "450", "shown": "450 1/min", "crop": "Lupins", "condition": "damp", "day": str(timezone.localdate()), "same": False,
     }  # fmt: skip
     tech.send(f"/api/field/settings/{barley['last'][0]['uuid']}/worked", worked=False)
     assert setting(tech.get(f"{yard.card}?crop=Malting barley").json(), "fan")["worked"] is None
@@ -94,9 +94,26 @@ def test_what_was_changed_stands_in_the_log_with_why_and_can_be_taken_back(yard,
     assert card["last"][0]["taken_back"] and setting(card, "rotor")["now"] == ""
 
 
+def test_lengths_are_typed_and_read_in_everybodys_own_units(yard, tech, as_):
+    Member.objects.filter(pk=yard.lead.pk).update(units="in")
+    lead = as_(yard.lead)
+    card = send(lead, yard.card, values={"cut-height-1": "3 1/2 to 4", "clearance": "shallow", "rotor": "820"})
+    lead.send(f"/api/field/settings/{card['last'][0]['uuid']}/worked", worked=True)
+    assert SetInField.objects.get().values == {"cut-height-1": "88.9 to 101.6", "clearance": "shallow", "rotor": "820"}
+    theirs, mine = setting(lead.get(yard.card).json(), "cut-height-1"), setting(tech.get(yard.card).json(), "cut-height-1")
+    assert (theirs["unit"], theirs["now"], theirs["worked"]["shown"]) == ("in", "3 1/2 to 4", "3 1/2 to 4 in")
+    assert (mine["unit"], mine["now"], mine["worked"]["shown"]) == ("mm", "88.9 to 101.6", "88.9 to 101.6 mm")
+    assert tech.get(yard.card).json()["last"][0]["shown"][0] == "First cut height 88.9 to 101.6 mm"
+    # Begun in inches, sent after the reader went over to millimetres.
+    assert setting(send(tech, yard.card, values={"clearance": "1"}, units="in"), "clearance")["now"] == "25.4"
+    logbook = as_(yard.lead).get(f"/api/logbook/machines/{yard.combine.pk}/logbook").json()["entries"]
+    assert any("First cut height 3 1/2 to 4 in" in one["title"] for one in logbook)
+
+
 @pytest.mark.parametrize(
     ("body", "field"),
     [
+        ({"values": {"clearance": "12 rows"}}, "values.clearance"),
         ({"values": {"depth": "45"}}, "values.depth"),
         ({"values": {"rotor": "  "}}, "values"),
         ({"values": {"rotor": "820"}, "at": "2199-01-01T00:00:00Z"}, "at"),

@@ -57,7 +57,7 @@ def entries(
         "bench": lambda: bench_entries(machine, names),
         "put-away": lambda: put_away(machine, names),
         "calibration": lambda: calibration_entries(machine, names),
-        "field": lambda: field_entries(machine, names),
+        "field": lambda: field_entries(member, machine, names),
         "fault": lambda: fault_entries(machine, names),
     }
     found = [entry for kind, source in sources.items() if kind in wanted for entry in source()]

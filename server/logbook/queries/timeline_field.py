@@ -10,9 +10,10 @@ from faults.queries.tracing import brief
 from field.models import SetInField
 from field.queries.cards import set_out
 from fleet.models import Coupling, Machine
-from inspection.queries.serializers import full_name
+from inspection.queries.serializers import full_name, system_of
 from lumvek_core.counted import counted
 from lumvek_core.units import plain
+from shops.models import Member
 
 from .timeline_upkeep import Entry, taken_back_words
 
@@ -48,10 +49,10 @@ def calibration_entries(machine: Machine, names: dict[int, str]) -> Iterator[Ent
         yield Entry(one.at, "calibration", title, taken_back_words(one, names), by=names.get(one.by_id, "somebody"), link=link)
 
 
-def field_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
-    """How it was set in the field. One query."""
+def field_entries(member: Member, machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
+    """How it was set in the field, in the member's units. One query."""
     for row in SetInField.objects.filter(machine=machine).select_related("by", "header"):
-        shown = set_out(row)
+        shown = set_out(row, system_of(member))
         told = [
             ", ".join(filter(None, [row.crop, row.place, row.condition, shown.header])),
             f"because {row.why}" if row.why else "",

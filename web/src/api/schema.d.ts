@@ -9229,8 +9229,8 @@ export interface components {
         };
         /**
          * FieldSettingOut
-         * @description start: where one begins; how: which way to go from there. now: as it was set last. bench: the
-         *     subject of the bench that works it out.
+         * @description start: where one begins; how: which way to go from there. now: as it was set last. length: it is typed and
+         *     read in the reader's own units. bench: the subject of the bench that works it out.
          */
         FieldSettingOut: {
             /** Bench */
@@ -9239,6 +9239,8 @@ export interface components {
             how: string;
             /** Key */
             key: string;
+            /** Length */
+            length: boolean;
             /** Name */
             name: string;
             /** Now */
@@ -13958,7 +13960,8 @@ export interface components {
         };
         /**
          * SetInFieldIn
-         * @description values: by key, as typed; those that are left out stay as they were.
+         * @description values: by key, as typed; those that are left out stay as they were. units: that lengths were typed in, where no unit
+         *     stands with them; the member's own where nothing is said.
          */
         SetInFieldIn: {
             /** At */
@@ -13978,6 +13981,12 @@ export interface components {
              * @default
              */
             place: string;
+            /**
+             * Units
+             * @default
+             * @enum {string}
+             */
+            units: "" | "mm" | "in";
             /**
              * Uuid
              * Format: uuid
@@ -16090,7 +16099,7 @@ export interface components {
         };
         /**
          * WorkedBeforeOut
-         * @description How it was set when it worked. same: with the same crop and header.
+         * @description How it was set when it worked: as the reader would type it, and with its unit. same: with the same crop and header.
          */
         WorkedBeforeOut: {
             /** Condition */
@@ -16104,6 +16113,8 @@ export interface components {
             day: string;
             /** Same */
             same: boolean;
+            /** Shown */
+            shown: string;
             /** Value */
             value: string;
         };

@@ -27,8 +27,9 @@ const empty = () => ({
   condition: [] as string[],
   values: {} as Record<string, string>,
   why: '',
+  units: session.me?.units ?? 'mm',
 })
-/** What is being typed, kept until the server has it. */
+/** What is being typed, kept until the server has it, in the units that it was begun in. */
 const { draft } = useDraft(`lumvek:field:${session.me?.id}:${props.id}`, empty, (kept) => !!Object.keys(kept.values).length)
 const load = (): Promise<boolean> =>
   at.read(
@@ -37,7 +38,14 @@ const load = (): Promise<boolean> =>
         api.GET('/api/field/machines/{machine_id}/card', { params: { path, query: { crop: draft.crop } } }),
       )),
   )
-onMounted(load)
+onMounted(() => {
+  if (!anything.value) draft.units = session.me?.units ?? 'mm'
+  void load()
+})
+/** What worked, in the units that the field is in. */
+function take(one: Schemas['FieldSettingOut']): void {
+  if (one.worked) draft.values[one.key] = one.length && draft.units !== one.unit ? one.worked.shown : one.worked.value
+}
 watch(() => draft.crop, load)
 function toggle(word: string): void {
   draft.condition = draft.condition.includes(word)
@@ -47,8 +55,8 @@ function toggle(word: string): void {
 const keep = (): Promise<boolean> =>
   at.run(async () => {
     const typed = Object.fromEntries(Object.entries(draft.values).filter(([, text]) => text.trim()))
-    const { uuid, crop, place, why } = draft
-    const body = { uuid, crop, place, condition: draft.condition.join(', '), values: typed, why }
+    const { uuid, crop, place, why, units } = draft
+    const body = { uuid, crop, place, condition: draft.condition.join(', '), values: typed, why, units }
     card.value = await post('/api/field/machines/{machine_id}/card', path, body, {
       what: 'Set in the field',
       machine: card.value?.machine.name,
@@ -56,6 +64,7 @@ const keep = (): Promise<boolean> =>
     // What was typed while the answer was on its way stands.
     for (const [key, text] of Object.entries(typed)) if (draft.values[key] === text) delete draft.values[key]
     if (draft.why === body.why) draft.why = ''
+    if (!anything.value) draft.units = session.me?.units ?? 'mm'
     draft.uuid = newUuid()
   })
 const worked = (field_setting_id: string, how: boolean): Promise<boolean> =>
@@ -135,10 +144,9 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
               type="button"
               class="take"
               :title="`Take ${one.worked.value}`"
-              @click="draft.values[one.key] = one.worked.value"
+              @click="take(one)"
             >
-              <b>{{ one.worked.value }} {{ one.unit }}</b
-              ><small
+              <b>{{ one.worked.shown }}</b><small
                 >worked {{ date(one.worked.day) }}{{ one.worked.same ? '' : `, ${one.worked.crop || 'other crop'}`
                 }}{{ one.worked.condition ? `, ${one.worked.condition}` : '' }}</small
               >
@@ -153,7 +161,7 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
               :disabled="!card.may_set"
               :invalid="!!wrong(one.key)"
             />
-            <span class="unit">{{ one.unit }}</span>
+            <span class="unit">{{ one.length ? draft.units : one.unit }}</span>
           </span>
           <p v-if="shown.how" class="quiet how">{{ one.how }}</p>
           <p v-if="wrong(one.key)" class="trouble" role="alert">{{ wrong(one.key) }}</p>
