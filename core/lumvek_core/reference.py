@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from . import positions, registry, structure
+from .bounds import AtMost, Over, Within
 from .catalogue import in_force, lists, load, model
 from .judgement.context import Context
 from .judgement.parse_reading import parse_reading
@@ -30,7 +31,7 @@ def _type(kind: Any) -> str:
     """A type as somebody who writes YAML or JSON reads it."""
     origin, args = get_origin(kind), get_args(kind)
     if origin is Annotated:
-        bounds = (one.schema() for one in args[1:] if isinstance(one, structure.Over | structure.Within | structure.AtMost))
+        bounds = (one.schema() for one in args[1:] if isinstance(one, Over | Within | AtMost))
         return f"{_type(args[0])} {' '.join(map(_bound, bounds))}".strip()
     if origin is Literal:
         return ", ".join(f"`{one}`" if one else "nothing" for one in args)

@@ -64,10 +64,10 @@ _LOOKALIKES = {
     "＇": "'",
 }
 
-_NUMBER = r"[0-9]+[.,]?[0-9]*|[.,][0-9]+"
+NUMBER = r"[0-9]+[.,]?[0-9]*|[.,][0-9]+"
 _UNIT = r"""\s*(?P<unit>[a-z]+|["'])?\.?\s*"""
-_FRACTION = re.compile(rf"\s*(?:(?P<whole>{_NUMBER})(?:\s*-\s*|\s+))?(?P<top>[0-9]+)\s*/\s*(?P<bottom>[0-9]+)" + _UNIT)
-_DECIMAL = re.compile(rf"\s*(?P<number>{_NUMBER})" + _UNIT)
+_FRACTION = re.compile(rf"\s*(?:(?P<whole>{NUMBER})(?:\s*-\s*|\s+))?(?P<top>[0-9]+)\s*/\s*(?P<bottom>[0-9]+)" + _UNIT)
+_DECIMAL = re.compile(rf"\s*(?P<number>{NUMBER})" + _UNIT)
 
 
 def parse_length(text: str, default_unit: Unit = "mm") -> float:
@@ -90,7 +90,7 @@ class Inches(float):
 
     def __new__(cls, text: str) -> Self:
         if not _IN_INCHES.fullmatch(text):
-            raise _refuse("must be a number, or a length in inches such as 14 1/2 in")
+            raise refusal("must be a number, or a length in inches such as 14 1/2 in")
         length = super().__new__(cls, parse_length(text))
         length.stated = " ".join(text.split())
         return length
@@ -104,39 +104,41 @@ class Inches(float):
         return (self.stated,)
 
 
-def _refuse(message: str) -> BadInput:
+def refusal(message: str) -> BadInput:
+    """What was typed cannot be understood."""
     return BadInput("text", message)
 
 
 def _exact(text: str, default_unit: str) -> Fraction:
-    cleaned = _tidy(text)
+    cleaned = tidy(text)
     if cleaned.startswith("-"):
-        raise _refuse("a length cannot be negative")
+        raise refusal("a length cannot be negative")
     amount, unit, end = _part(cleaned, default_unit)
     rest = cleaned[end:]
     if rest and unit == "ft":
         inches, inch_unit, end = _part(rest, "in")
         if rest[end:]:
-            raise _refuse(f"“{text.strip()}” is not one length")
+            raise refusal(f"“{text.strip()}” is not one length")
         if inch_unit != "in":
-            raise _refuse("after feet only inches can follow")
+            raise refusal("after feet only inches can follow")
         if inches >= 12:
-            raise _refuse("inches after feet must be under 12")
+            raise refusal("inches after feet must be under 12")
         value = amount * MM_PER["ft"] + inches * MM_PER["in"]
     elif rest.strip("-"):
-        raise _refuse(f"“{text.strip()}” is not one length")
+        raise refusal(f"“{text.strip()}” is not one length")
     elif rest:
-        raise _refuse("ends in a dash: a fraction should follow it")
+        raise refusal("ends in a dash: a fraction should follow it")
     else:
         value = amount * MM_PER[unit]
     if value > LONGEST_MM:
-        raise _refuse("is more than a kilometre")
+        raise refusal("is more than a kilometre")
     return value
 
 
-def _tidy(text: str) -> str:
+def tidy(text: str) -> str:
+    """What was typed with one sign for each thing: fractions, inches, dashes. Raises BadInput where nothing is left."""
     if len(text) > 60:
-        raise _refuse("is too long for a length")
+        raise refusal("is too long for a length")
     for vulgar, plain in _VULGAR.items():
         text = text.replace(vulgar, f" {plain}")
     text = text.lower()
@@ -144,7 +146,7 @@ def _tidy(text: str) -> str:
         text = text.replace(lookalike, plain)
     text = text.strip().removeprefix("+")  # gauges send their sign
     if not text:
-        raise _refuse("is empty")
+        raise refusal("is empty")
     return text
 
 
@@ -153,40 +155,41 @@ def _part(text: str, default_unit: str) -> tuple[Fraction, str, int]:
     if match := _FRACTION.match(text):
         unit = _unit(match["unit"])
         if unit in ("mm", "cm", "m", "thou"):
-            raise _refuse(f"a fraction is inches and cannot carry {unit}")
+            raise refusal(f"a fraction is inches and cannot carry {unit}")
         return _mixed(match), unit or "in", match.end()
     if match := _DECIMAL.match(text):
-        return _decimal(match["number"]), _unit(match["unit"]) or default_unit, match.end()
-    raise _refuse("is not a length; write for example 14 5/8, 371 mm, 37,1 cm or 25 thou")
+        return decimal_of(match["number"]), _unit(match["unit"]) or default_unit, match.end()
+    raise refusal("is not a length; write for example 14 5/8, 371 mm, 37,1 cm or 25 thou")
 
 
 def _unit(word: str | None) -> str | None:
     if word is None:
         return None
     if word in ("mil", "mils"):
-        raise _refuse("“mil” means different things in different sheds; write thou or mm")
+        raise refusal("“mil” means different things in different sheds; write thou or mm")
     if word not in _SPELLINGS:
-        raise _refuse(f"“{word}” is not a unit of length used here; use mm, cm, m, in, ft or thou")
+        raise refusal(f"“{word}” is not a unit of length used here; use mm, cm, m, in, ft or thou")
     return _SPELLINGS[word]
 
 
 def _mixed(match: "re.Match[str]") -> Fraction:
     top, bottom = int(match["top"]), int(match["bottom"])
     if bottom == 0:
-        raise _refuse("has 0 below the line of its fraction")
+        raise refusal("has 0 below the line of its fraction")
     if match["whole"] is None:
         return Fraction(top, bottom)
     if not match["whole"].isdigit():
-        raise _refuse("mixes a decimal and a fraction")
+        raise refusal("mixes a decimal and a fraction")
     if top >= bottom:
-        raise _refuse("has a fraction of one or more beside a whole number")
+        raise refusal("has a fraction of one or more beside a whole number")
     return int(match["whole"]) + Fraction(top, bottom)
 
 
-def _decimal(number: str) -> Fraction:
+def decimal_of(number: str) -> Fraction:
+    """Of a figure with a point or a comma. Raises BadInput where the comma may part thousands."""
     whole, comma, decimals = number.partition(",")
     if comma and len(decimals) == 3 and whole != "0":
-        raise _refuse(f"“{number}” may be a thousands comma; write {whole}{decimals} or {whole or '0'}.{decimals}")
+        raise refusal(f"“{number}” may be a thousands comma; write {whole}{decimals} or {whole or '0'}.{decimals}")
     return Fraction(number.replace(",", ".").rstrip("."))
 
 
@@ -198,44 +201,6 @@ def show_inches(value_mm: float) -> str:
     fraction = Fraction(part, 32)
     words = [str(whole)] if whole or not fraction else []
     return " ".join([*words, *([str(fraction)] if fraction else []), "in"])
-
-
-PressureUnit = Literal["mbar", "bar", "kPa", "psi", "inHg", "inH2O"]
-MBAR_PER: dict[PressureUnit, float] = {
-    "mbar": 1.0, "bar": 1000.0, "kPa": 10.0, "psi": 68.947573, "inHg": 33.863886, "inH2O": 2.4908891,
-}  # fmt: skip
-"""What gauges show, in millibar. Water at 4 °C, mercury at 0 °C."""
-_PRESSURE_WORDS: dict[str, PressureUnit] = {unit.lower(): unit for unit in MBAR_PER} | {
-    "hpa": "mbar", '"hg': "inHg", '"h2o': "inH2O", "inwc": "inH2O", '"wc': "inH2O", "in": "inH2O", '"': "inH2O",
-}  # fmt: skip
-_PRESSURE = re.compile(rf"(?P<number>{_NUMBER})\s*(?P<unit>[a-z0-9\"\s]*)")
-
-
-def parse_pressure(text: str, default_unit: PressureUnit) -> float:
-    """The pressure in mbar that `text` means: ``2.2 bar``, ``32 psi``, ``26 inH2O``; a bare figure is in `default_unit`.
-
-    Raises BadInput with field ``text``.
-    """
-    cleaned = _tidy(text).replace("₂", "2")
-    found = _PRESSURE.fullmatch(cleaned)
-    if found is None:
-        raise _refuse("is not a pressure; write for example 2.2 bar, 65 mbar, 32 psi or 26 inH2O")
-    word = found["unit"].replace(" ", "")
-    if word and word not in _PRESSURE_WORDS:
-        raise _refuse(f"“{found['unit'].strip()}” is not a unit of pressure used here; use bar, mbar, kPa, psi, inHg or inH2O")
-    unit = _PRESSURE_WORDS[word] if word else default_unit
-    return float(_decimal(found["number"])) * MBAR_PER[unit]
-
-
-def pressure_unit_in(text: str) -> PressureUnit | None:
-    """The unit that stands in a pressure as it was typed; None for a bare figure."""
-    found = _PRESSURE.fullmatch(_tidy(text).replace("₂", "2"))
-    return _PRESSURE_WORDS.get(found["unit"].replace(" ", "")) if found else None
-
-
-def show_pressure(value_mbar: float, unit: PressureUnit) -> str:
-    """With two decimals in bar, one otherwise, closing zeros dropped: ``2.2 bar``, ``31.9 psi``, ``65 mbar``."""
-    return f"{plain(value_mbar / MBAR_PER[unit], 2 if unit == 'bar' else 1)} {unit}"
 
 
 @dataclass(frozen=True)
@@ -319,7 +284,7 @@ def stated_in(value_mm: float) -> str:
 def as_stated(text: str, default_unit: Unit = "mm") -> float:
     """As `parse_length`, but what was typed in inches stays so. Raises BadInput with field ``text``."""
     value = parse_length(text, default_unit)
-    _, unit, _ = _part(_tidy(text), default_unit)
+    _, unit, _ = _part(tidy(text), default_unit)
     if unit != "in":
         return value
     return Inches(text if _IN_INCHES.fullmatch(text) else f"{text.strip()} in")

@@ -28,9 +28,10 @@ from .queries import (
     summary,
 )
 from .queries.walk_arounds import walk_around_for
-from .schemas import BoardAsked, BoardOut, ChangedOut, HoldOut, MachineNameOut, PlanOut, WalkAroundBrief, WalkAroundOut
+from .schemas import BoardAsked, BoardOut, ChangedOut, MachineNameOut, WalkAroundBrief, WalkAroundOut
 from .schemas_changeover import ChangeoverAsked, ChangeoverOut
 from .schemas_findings import DecidedOut, FindingsAsked, FindingsOut, PartsOut
+from .schemas_plan import HoldOut, PlanOut
 from .schemas_set_up import SetUpOut
 from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
 from .schemas_writes import CompanionIn, DecisionIn, EventIn, HandOverIn, HoldIn, OrderIn, ReadingIn, SetAsideIn, StartIn

@@ -14,8 +14,9 @@ from shops.pictures import LARGEST_BYTES
 from .actions import notes, photos, pinning
 from .api import opened_for
 from .queries import pictures, serializers
-from .schemas import PhotoOut, PinnedOut
+from .schemas import PhotoOut
 from .schemas_notes import CauseIn, NoteIn, NoteOut
+from .schemas_plan import PinnedOut
 from .schemas_writes import PinPictureIn
 
 note_endpoints = Router(tags=["machines"])

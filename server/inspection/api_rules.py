@@ -10,18 +10,8 @@ from tabular.schemas import TableReportOut
 
 from .actions import machine_models, shop_rules
 from .queries import browse, rules_in_force
-from .schemas_views import (
-    CatalogueFamilyOut,
-    CopyIn,
-    CountIn,
-    FamilyBriefOut,
-    FeelerIn,
-    LimitIn,
-    ModelOut,
-    ModelRulesOut,
-    RulesOut,
-    SchoolIn,
-)
+from .schemas_rules import CopyIn, CountIn, FeelerIn, LimitIn, ModelOut, ModelRulesOut, RulesOut, SchoolIn
+from .schemas_views import CatalogueFamilyOut, FamilyBriefOut
 
 catalogue = Router(tags=["catalogue"])
 rules = Router(tags=["rules"])

@@ -11,7 +11,7 @@ from lumvek_core.catalogue.model import Crop, Phase, Unit
 from lumvek_core.rules.verdict import Action, Severity
 from tabular.lengths import Figure, Key, Said
 
-from .schemas import CheckOut, PositionOut
+from .schemas_plan import CheckOut, PositionOut
 
 Words = Literal["name", "how", "why"]
 

@@ -8,7 +8,8 @@ from pydantic import Field
 from parts.schemas import PartOut
 from tabular.paging import ListAsked, PageOut
 
-from .schemas import MachineOut, PhotoOut, PlaceOut, SeverityName, StationOut, WalkAroundBrief
+from .schemas import MachineOut, PhotoOut, PlaceOut, StationOut, WalkAroundBrief
+from .schemas_plan import SeverityName
 
 
 class FindingOut(Schema):

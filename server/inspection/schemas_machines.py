@@ -11,7 +11,8 @@ from lumvek_core.catalogue.model import Drawing
 from tabular.lengths import Figure, Key
 from tabular.moments import Day
 
-from .schemas import FigureOut, MachineOut
+from .schemas import MachineOut
+from .schemas_plan import FigureOut
 
 
 class OptionPictureOut(Schema):

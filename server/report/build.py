@@ -4,9 +4,10 @@ from dataclasses import dataclass, field
 
 from inspection.models import PostureHold, Verdict, WalkAround, WalkAroundEvent
 from inspection.queries import coupled, limits, pictures, row_map, rule_books, serializers, serializers_findings, walk_arounds
-from inspection.schemas import FigureOut, PlaceOut, StationOut
+from inspection.schemas import PlaceOut, StationOut
 from inspection.schemas_findings import FindingsOut, PartsOut
 from inspection.schemas_notes import NoteOut
+from inspection.schemas_plan import FigureOut
 from lumvek_core import positions
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook

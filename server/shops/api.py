@@ -27,8 +27,6 @@ from .schemas import (
     DeviceOut,
     Forgotten,
     FoundIn,
-    InvitedTo,
-    JoinIn,
     KeyOut,
     Me,
     NewPassword,
@@ -42,6 +40,7 @@ from .schemas import (
     WhichDevices,
     WhichShop,
 )
+from .schemas_people import InvitedTo, JoinIn
 
 router = Router(tags=["session"])
 BACKEND = "shops.backend.MemberBackend"

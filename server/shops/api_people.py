@@ -11,7 +11,7 @@ from .actions import people
 from .endpoints import allowed
 from .queries import accounts as reading
 from .queries import people as queries
-from .schemas import InvitationOut, InvitedOut, InviteIn, MemberOut, PasswordLinkOut, PeopleOut, RolesIn
+from .schemas_people import InvitationOut, InvitedOut, InviteIn, MemberOut, PasswordLinkOut, PeopleOut, RolesIn
 
 router = Router(tags=["people"])
 

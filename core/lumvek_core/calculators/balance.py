@@ -5,10 +5,10 @@ import math
 from dataclasses import dataclass, field
 from typing import Annotated, Any, Literal
 
+from ..bounds import AtMost, Over, Within
 from ..compare import exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost, Over, Within
 from .common import NotNegative, Positive, different_names, some
 
 

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from statistics import fmean
 from typing import Annotated, Literal
 
+from ..bounds import AtMost, AtMostNamed
 from ..compare import below, exceeds
 from ..registry import calculator
-from ..structure import AtMost, AtMostNamed
 from ..units import show_mm
 from .common import NotNegative, Percent, Positive, some
 

@@ -4,9 +4,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Annotated
 
+from ..bounds import AtMost
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost
 from .common import moment
 
 CALIBRATED = "calibrated:"

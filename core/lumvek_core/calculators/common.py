@@ -3,8 +3,8 @@
 import datetime as dt
 from typing import Annotated
 
+from ..bounds import Over, Within
 from ..errors import BadInput
-from ..structure import Over, Within
 
 Positive = Annotated[float, Over(0)]
 NotNegative = Annotated[float, Within(0)]

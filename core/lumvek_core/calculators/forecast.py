@@ -5,9 +5,9 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Annotated, Literal
 
+from ..bounds import AtMost, Over
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost, Over
 from .common import NotNegative, different_names, some
 
 if TYPE_CHECKING:

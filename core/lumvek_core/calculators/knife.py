@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import AtMost
 from ..compare import below, exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost
 from ..units import show_mm
 from .common import NotNegative, Positive, different_names, some
 

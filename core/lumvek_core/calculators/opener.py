@@ -4,10 +4,10 @@ import math
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import AtMost, Over, Within
 from ..compare import below, exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost, Over, Within
 
 FEELERS_MM = {"paper": 0.10, "folded paper": 0.20, "card": 0.30}
 """Starting values; the shop measures its own card."""

@@ -4,10 +4,10 @@ import math
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import AtMost
 from ..compare import SLACK, below, exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost
 from .common import Count, NotNegative, Positive
 from .opener import ContactBand
 

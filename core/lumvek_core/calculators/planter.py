@@ -5,10 +5,10 @@ from dataclasses import dataclass, field
 from statistics import fmean, median, stdev
 from typing import Annotated, Literal
 
+from ..bounds import AtMost, AtMostNamed
 from ..compare import exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost, AtMostNamed
 from .common import NotNegative, Positive, some
 
 

@@ -5,10 +5,10 @@ from dataclasses import dataclass
 from statistics import stdev
 from typing import Annotated, Literal
 
+from ..bounds import AtMost, Over
 from ..compare import exceeds, reached
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost, Over
 from .common import Count, NotNegative, Percent, Positive, different_names, some
 
 FEW_SPACINGS = 100

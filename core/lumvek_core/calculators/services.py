@@ -5,10 +5,10 @@ import math
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import AtMost
 from ..compare import exceeds, reached
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost
 from .common import Count, NotNegative, Positive, day, different_names
 
 State = Literal["overdue", "due", "soon", "later", "unknown"]

@@ -4,10 +4,10 @@ import math
 from dataclasses import dataclass
 from typing import Annotated
 
+from ..bounds import Over
 from ..compare import reached
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import Over
 from .common import Count, NotNegative, Positive
 
 LARGEST = 100_000

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import AtMost
 from ..registry import calculator
-from ..structure import AtMost
 from .common import Chance, NotNegative, different_names, some
 
 EITHER = 0.20

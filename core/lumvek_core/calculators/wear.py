@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import Over, Within
 from ..compare import below, reached
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import Over, Within
 
 WearState = Literal["sound", "watch", "due"]
 

@@ -4,10 +4,10 @@ from dataclasses import dataclass
 from statistics import fmean, median
 from typing import Annotated, Literal
 
+from ..bounds import AtMostNamed, Within
 from ..compare import SLACK, below, exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMostNamed, Within
 
 
 @dataclass(frozen=True)

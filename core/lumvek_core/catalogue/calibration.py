@@ -4,8 +4,8 @@ from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, field
 from typing import Annotated
 
+from ..bounds import Over
 from ..calculators.calibrations_due import CALIBRATED, GoesAfter
-from ..structure import Over
 
 SET, FITTED, TOLD = "set:", "fitted:", "told:"
 """Before the check that is set otherwise, the slot whose part is renewed, the key of what somebody says has happened."""

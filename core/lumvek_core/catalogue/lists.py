@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from .. import coupled
-from ..structure import Over, Stated, Within
+from ..bounds import Over, Stated, Within
 from .calibration import Calibrations
 from .field_settings import FieldSettings
 from .model import At, Family

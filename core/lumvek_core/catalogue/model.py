@@ -9,10 +9,10 @@ from functools import cached_property
 from typing import Annotated, Literal
 
 from .. import structure
+from ..bounds import Over, Within
 from ..rules import kinds
 from ..rules.base import Answers, Rule
 from ..rules.verdict import Action
-from ..structure import Over, Within
 
 # Any kind may stand where a rule is asked for.
 structure.family(Rule, lambda: tuple(kinds.kinds().values()))

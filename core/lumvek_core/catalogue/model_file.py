@@ -4,7 +4,7 @@ where they come from, its part numbers, the checks that were made for it."""
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
-from ..structure import Over, Stated, Within
+from ..bounds import Over, Stated, Within
 from .own import OwnCheck
 
 

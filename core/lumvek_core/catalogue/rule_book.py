@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Annotated
 
-from ..structure import Stated
+from ..bounds import Stated
 from ..units import Inches
 from .lists import Companion, Posture
 from .model import Family, Station

@@ -5,9 +5,9 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Annotated
 
+from ..bounds import Over, Within
 from ..coupled import short
 from ..errors import nearest
-from ..structure import Over, Within
 from .model import Family
 
 FIXED = "fixed"

@@ -4,9 +4,9 @@ from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
+from ..bounds import Over, Within
 from ..coupled import short
 from ..errors import nearest
-from ..structure import Over, Within
 from .model import Check, Family
 
 When = Literal["empty", "loaded", "starting", "turning", "always"]

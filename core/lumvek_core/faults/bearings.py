@@ -4,10 +4,10 @@ import math
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import Over, Within
 from ..compare import exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import Over, Within
 
 
 @dataclass(frozen=True)

@@ -7,9 +7,9 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Annotated
 
+from ..bounds import AtMost, AtMostNamed, Over, Within
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost, AtMostNamed, Over, Within
 
 ROW = "row"
 """What stands for everything of a row that is not listed: its wiring, its place."""

@@ -6,9 +6,9 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Annotated
 
+from ..bounds import AtMost, Over, Within
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost, Over, Within
 
 HALF = 0.5
 """Chance that a check which proves a cause, without being able to clear it, shows it."""

@@ -4,10 +4,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Annotated
 
+from ..bounds import AtMost, Over, Within
 from ..compare import exceeds
 from ..errors import BadInput
 from ..registry import calculator
-from ..structure import AtMost, Over, Within
 
 NO_MATCH = 0.05
 """A score below which nothing is named."""

@@ -5,7 +5,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from .. import units
+from .. import pressures, units
 from ..calculators.opener import FEELERS_MM
 from ..catalogue.model import Check
 from ..counted import counted
@@ -83,7 +83,7 @@ def number_of(check: Check, text: str, index: int = 0, default_unit: units.Unit 
             raise BadInput(f"raw.{index}", problem.message) from None
     if pressure := pressure_unit(check, "in" if default_unit == "in" else "mm"):
         try:
-            return units.parse_pressure(text, pressure) / units.MBAR_PER[check.unit]  # type: ignore[index]
+            return pressures.parse_pressure(text, pressure) / pressures.MBAR_PER[check.unit]  # type: ignore[index]
         except BadInput as problem:
             raise BadInput(f"raw.{index}", problem.message) from None
     cleaned = text.strip().lower().removesuffix(check.unit or "").strip()

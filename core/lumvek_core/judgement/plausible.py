@@ -6,8 +6,9 @@ from dataclasses import dataclass, field
 
 from ..catalogue.model import Check
 from ..errors import BadInput, two_of
+from ..pressures import MBAR_PER
 from ..rules.base import Span
-from ..units import MBAR_PER, MM_PER, System, Unit, show_length, show_mm
+from ..units import MM_PER, System, Unit, show_length, show_mm
 from .parse_reading import FULL_WIDTH, Value, number_of
 from .words import Words, pressure_unit
 

@@ -4,7 +4,8 @@ from collections.abc import Sequence
 
 from ..catalogue.model import Check
 from ..counted import counted
-from ..units import PressureUnit, System, beside, notation, plain, show_length, show_pressure
+from ..pressures import PressureUnit, show_pressure
+from ..units import System, beside, notation, plain, show_length
 
 TYRES_FROM = 1000
 """Gauges that reach so many mbar show bar and psi; those of fans and vacuums mbar and inches of water."""

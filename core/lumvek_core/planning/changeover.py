@@ -5,9 +5,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Annotated
 
+from ..bounds import AtMost, AtMostNamed, Within
 from ..errors import BadInput
 from ..registry import calculator_at_length
-from ..structure import AtMost, AtMostNamed, Within
 from .route import RouteCheck, RouteGiven, posture_route
 from .shortest import RouteMove
 

@@ -7,9 +7,9 @@ from functools import cache
 from math import inf
 from typing import Annotated, Any
 
+from ..bounds import AtMost
 from ..errors import BadInput
 from ..registry import calculator_at_length
-from ..structure import AtMost
 from .shortest import RouteMove, shortest
 
 

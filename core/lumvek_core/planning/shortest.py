@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from math import inf
 from typing import Annotated
 
-from ..structure import Within
+from ..bounds import Within
 
 
 @dataclass(frozen=True)

@@ -3,8 +3,8 @@
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
+from ..bounds import AtMost, Over, Within
 from ..calculators.common import Chance, NotNegative, Positive
-from ..structure import AtMost, Over, Within
 
 FETCH = "fetch"
 Days = Annotated[int, Within(0, 365)]

@@ -4,9 +4,9 @@ import datetime as dt
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import Over, Within
 from ..calculators import planter
 from ..catalogue.model import Check
-from ..structure import Over, Within
 from ..units import plain
 from .base import Case, Limit, Rule, Span
 from .verdict import Facts, Verdict

@@ -6,7 +6,7 @@ from dataclasses import dataclass, fields
 from functools import cache
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, get_args, get_origin, get_type_hints
 
-from ..structure import Stated
+from ..bounds import Stated
 from .verdict import Action, Facts, Severity, Verdict
 
 if TYPE_CHECKING:

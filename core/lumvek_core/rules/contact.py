@@ -7,6 +7,7 @@ from statistics import fmean
 from typing import Annotated, ClassVar, Literal
 
 from .. import positions
+from ..bounds import Over, Within
 from ..calculators import opener, opener_shims
 from ..catalogue.model import Check, Family
 from ..compare import exceeds
@@ -16,7 +17,6 @@ from ..judgement.context import Context, Past
 from ..judgement.parse_reading import Value
 from ..judgement.words import Words
 from ..positions import Position
-from ..structure import Over, Within
 from ..units import plain
 from .base import Case, Limit, OtherCheck, Rule, Span
 from .verdict import Advice, Facts, Row, Then, Verdict

@@ -5,13 +5,13 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import Over, Within
 from ..catalogue.model import Check, Family
 from ..compare import exceeds
 from ..coupled import short
 from ..errors import BadInput
 from ..judgement.parse_reading import Value, number_of
 from ..judgement.words import percent
-from ..structure import Over, Within
 from ..units import Unit
 from .base import Case, CountedThing, Limit, Rule, Span
 from .verdict import ACTION_WORDS, Action, Facts, Verdict

@@ -5,11 +5,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Annotated, ClassVar, Literal
 
+from ..bounds import Over
 from ..calculators import planter
 from ..catalogue.model import Check
 from ..counted import counted
 from ..judgement.words import Words
-from ..structure import Over
 from .base import Case, Limit, Rule, Span
 from .verdict import Advice, Facts, Row, Verdict
 from .window import FAR

@@ -7,11 +7,11 @@ from statistics import median
 from typing import Annotated, ClassVar, Literal
 
 from .. import positions
+from ..bounds import Within
 from ..calculators import windows
 from ..catalogue.model import Check
 from ..compare import below, exceeds
 from ..judgement.words import Alike, without_unit
-from ..structure import Within
 from ..units import plain, show_turns
 from .base import Case, Limit, Rule, Span
 from .verdict import Facts, Verdict

@@ -5,13 +5,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
+from ..bounds import Within
 from ..catalogue.model import Check
 from ..compare import exceeds
 from ..errors import BadInput
 from ..judgement.parse_reading import Value
 from ..judgement.words import percent, pressure_unit
-from ..structure import Within
-from ..units import MBAR_PER, PressureUnit, System, Unit, parse_pressure, pressure_unit_in, show_pressure
+from ..pressures import MBAR_PER, PressureUnit, parse_pressure, pressure_unit_in, show_pressure
+from ..units import System, Unit
 from .base import Case, Limit, Rule, Span
 from .verdict import Facts, Verdict
 

@@ -5,10 +5,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import Over
 from ..catalogue.model import Check
 from ..compare import reached
 from ..judgement.parse_reading import Value, last_done
-from ..structure import Over
 from ..units import Unit, plain
 from .base import Case, Limit, Rule
 from .verdict import Facts, Verdict

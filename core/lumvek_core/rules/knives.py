@@ -4,10 +4,10 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
+from ..bounds import Over, Within
 from ..calculators import balance
 from ..catalogue.model import Check, Family
 from ..counted import counted
-from ..structure import Over, Within
 from ..units import plain, show_unbalance
 from .base import Case, CountedThing, Limit, Option
 from .states import StatesRule

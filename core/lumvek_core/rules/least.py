@@ -5,9 +5,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
+from ..bounds import Over
 from ..catalogue.model import Check
 from ..compare import below
-from ..structure import Over
 from ..units import plain
 from .base import Case, Limit, Rule, Span
 from .verdict import Action, Facts, Verdict

@@ -5,10 +5,10 @@ import re
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import Within
 from ..calculators import knife
 from ..catalogue.model import Check
 from ..judgement.words import Words
-from ..structure import Within
 from .base import Case, Limit, Rule, Span
 from .verdict import Facts, Verdict
 

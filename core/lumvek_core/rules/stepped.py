@@ -5,11 +5,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
+from ..bounds import Over
 from ..catalogue.model import Check
 from ..compare import exceeds
 from ..judgement.parse_reading import Value
 from ..judgement.words import with_unit
-from ..structure import Over
 from ..units import System, plain
 from .base import Case, Limit, Rule, Span
 from .verdict import Facts, Verdict

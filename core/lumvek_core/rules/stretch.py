@@ -6,13 +6,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
+from ..bounds import Over, Within
 from ..calculators import chain
 from ..catalogue.model import Check
 from ..errors import BadInput
 from ..judgement import forecast_text
 from ..judgement.forecast_text import Ahead
 from ..judgement.parse_reading import Value, number_of
-from ..structure import Over, Within
 from ..units import Unit, plain
 from .base import Case, Limit, Rule, Span
 from .verdict import Action, Facts, Severity, Verdict

@@ -4,12 +4,12 @@ import datetime as dt
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from ..bounds import Over, Within
 from ..calculators import take_up as take_ups
 from ..catalogue.model import Check
 from ..compare import reached
 from ..judgement.context import Context
 from ..judgement.words import Words
-from ..structure import Over, Within
 from ..units import plain
 from .base import Case, Limit, OtherCheck, Rule
 from .stretch import StretchRule

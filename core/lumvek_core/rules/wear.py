@@ -5,12 +5,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
+from ..bounds import Over, Within
 from ..calculators import wear
 from ..catalogue.model import Check
 from ..judgement import forecast_text
 from ..judgement.forecast_text import Ahead
 from ..judgement.words import Words, percent
-from ..structure import Over, Within
 from ..units import plain
 from .base import Case, Limit, Rule, Span
 from .verdict import Action, Facts, Severity, Verdict

@@ -5,7 +5,8 @@ from threading import Event, Thread
 
 from ortools.sat.python import cp_model
 
-from .season import SeasonModel, Var
+from .season import SeasonModel
+from .season_variables import Var
 
 Told = Callable[[float, float], bool | None]
 """(the least found so far, no plan has less); answers whether that will do."""

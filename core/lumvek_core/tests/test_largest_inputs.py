@@ -6,8 +6,9 @@ from typing import Annotated, Any, Union, get_args, get_origin, get_type_hints
 import pytest
 
 from lumvek_core import registry
+from lumvek_core.bounds import AtMost, AtMostNamed
 from lumvek_core.errors import BadInput
-from lumvek_core.structure import AtMost, AtMostNamed, is_dataclass_type, read, schema
+from lumvek_core.structure import is_dataclass_type, read, schema
 
 ALL = registry.calculators()
 

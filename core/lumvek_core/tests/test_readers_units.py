@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lumvek_core import positions, units
+from lumvek_core import positions, pressures, units
 from lumvek_core.catalogue import in_force, load
 from lumvek_core.catalogue.rule_book import LimitOverride
 from lumvek_core.errors import BadInput
@@ -67,13 +67,13 @@ def test_pressure_is_understood_as_gauges_show_it(text, default, mbar):
     if mbar is None:
         assert parse_reading(FAN, [text]).numbers == [65.0]
     else:
-        assert units.parse_pressure(text, default) == pytest.approx(mbar, rel=1e-3)
+        assert pressures.parse_pressure(text, default) == pytest.approx(mbar, rel=1e-3)
 
 
 @pytest.mark.parametrize("text", ["", "2.2 stone", "-2", "2 1/2 bar", "abc", "1.2.3"])
 def test_what_is_no_pressure_is_refused(text):
     with pytest.raises(BadInput):
-        units.parse_pressure(text, "bar")
+        pressures.parse_pressure(text, "bar")
 
 
 @pytest.mark.parametrize(

@@ -8,7 +8,8 @@ from lumvek_core.vocabulary import CROP_NAMES, PHASE_NAMES
 from shops.models import Member
 from shops.rights import who_may
 
-from ..schemas import LeftOutOut, PlanOut
+from ..schemas import LeftOutOut
+from ..schemas_plan import PlanOut
 from ..schemas_views import PhaseOut, PreviewOut, StartInfoOut
 from . import coupled, preparing, rule_books, serializers, walk_arounds
 

@@ -1,6 +1,6 @@
 """The limits of a check as the screens show them, with where each comes from, and as they are typed."""
 
-from lumvek_core import units
+from lumvek_core import pressures, units
 from lumvek_core.catalogue.model import Check
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
@@ -9,7 +9,7 @@ from lumvek_core.rules import figures
 from lumvek_core.units import System
 from shops.models import Member
 
-from ..schemas import FigureOut
+from ..schemas_plan import FigureOut
 
 SOURCES = {"manual": "operator's manual", "shop": "this shop", "school": "school", "machine": "this machine"}
 
@@ -40,7 +40,7 @@ def typed(member: Member, check: Check, figure: str, text: str) -> float:
             raise BadInput("text", problem.message) from None
     if unit in ("mbar", "bar") and (own := pressure_unit(check, system)):
         try:
-            return units.parse_pressure(text, own) / units.MBAR_PER[unit]  # type: ignore[index]
+            return pressures.parse_pressure(text, own) / pressures.MBAR_PER[unit]  # type: ignore[index]
         except BadInput as problem:
             raise BadInput("text", problem.message) from None
     try:

@@ -17,7 +17,6 @@ from lumvek_core.vocabulary import CROP_NAMES, PHASE_NAMES, SEVERITY_WORDS
 from shops.models import Member
 
 from ..models import CheckVersion
-from ..schemas import PositionOut
 from ..schemas_checks import (
     AlteredOut,
     CheckFormOut,
@@ -33,6 +32,7 @@ from ..schemas_checks import (
     TrialIn,
     TrialOut,
 )
+from ..schemas_plan import PositionOut
 from . import own_check_typed, rule_books, serializers
 from .own_checks import said
 

@@ -14,7 +14,7 @@ from shops.access import NotFoundHere
 from shops.models import Change, Member, Shop
 from shops.rights import may
 
-from ..schemas_views import (
+from ..schemas_rules import (
     ChangeOut,
     CountOut,
     FeelerOut,

@@ -26,25 +26,17 @@ from ..actions import recording
 from ..models import NotePhoto, Photo, PinnedPicture, StripPicture, WalkAround
 from ..schemas import (
     ChangedOut,
-    CheckOut,
     HandOverOut,
-    HoldOut,
-    LastOut,
     LeftOutOut,
     MachineOut,
-    OptionOut,
     PersonOut,
     PhotoOut,
-    PinnedOut,
     PlaceKey,
-    PlanOut,
-    PositionOut,
-    PostureOut,
-    RouteStationOut,
     WalkAroundBrief,
     WalkAroundOut,
 )
 from ..schemas_notes import NoteOut, StripPictureOut
+from ..schemas_plan import CheckOut, HoldOut, LastOut, OptionOut, PinnedOut, PlanOut, PositionOut, PostureOut, RouteStationOut
 from . import coupled, limits, parts_fitted_since, pictures, rule_books, set_up, walk_arounds
 
 

@@ -22,7 +22,8 @@ from shops.access import NotFoundHere
 from shops.models import Member
 
 from ..models import Decision, Reading, Verdict, WalkAround
-from ..schemas import AdviceOut, OvertakenOut, PlaceOut, SeverityName, StationOut
+from ..schemas import AdviceOut, OvertakenOut, PlaceOut, StationOut
+from ..schemas_plan import SeverityName
 from . import parts_fitted_since
 from .values import value_of
 

@@ -6,8 +6,8 @@ Times are on the shop's own clock, ``2026-03-05T08:20``.
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
+from ...bounds import AtMost, Over, Within
 from ...calculators.common import NotNegative, Positive
-from ...structure import AtMost, Over, Within
 from ..shortest import RouteMove
 
 PlaceKind = Literal["bay", "outside", "bench", "field"]

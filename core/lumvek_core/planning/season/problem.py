@@ -4,13 +4,13 @@ import datetime as dt
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
-from graphlib import CycleError, TopologicalSorter
 from itertools import combinations
 
-from ...calculators.common import different_names, moment
+from ...calculators.common import moment
 from ...counted import counted
 from ...errors import BadInput
 from ..shortest import shortest
+from .given_checked import check_names, order_kept
 from .model import Cause, Place, SeasonGiven, SeasonJob, SeasonMachine
 from .working_time import Calendar, Crew, WorkingTime
 
@@ -127,14 +127,14 @@ class Problem:
 
 def problem_of(given: SeasonGiven) -> Problem:
     """Raises BadInput for names that are not there, circles, and postures no way leads to."""
-    _named(given)
+    check_names(given)
     time = WorkingTime.of(given)
     spots = _spots(given)
     between = _between(given, time)
     works: list[Work] = []
     left_out: dict[str, LeftOut] = {}
     machines = {machine.name: i for i, machine in enumerate(given.machines)}
-    for i in _in_order(given):
+    for i in order_kept(given):
         job = given.jobs[i]
         if waits := [name for name in job.after if name in left_out]:
             before = next(one for one in given.jobs if one.id == waits[0])
@@ -166,54 +166,6 @@ def problem_of(given: SeasonGiven) -> Problem:
         time.slots(given.shunt_min),
         _before(given, time, numbers),
     )
-
-
-def _named(given: SeasonGiven) -> None:
-    different_names([one.name for one in given.technicians], "technicians")
-    different_names([one.name for one in given.places], "places")
-    different_names([one.name for one in given.machines], "machines")
-    ids: set[str] = set()
-    for i, job in enumerate(given.jobs):
-        if job.id in ids:
-            raise BadInput(f"jobs.{i}.id", f"“{job.id}” is there already")
-        ids.add(job.id)
-    machines, people = {one.name for one in given.machines}, {one.name for one in given.technicians}
-    places = {one.name for one in given.places}
-    for i, job in enumerate(given.jobs):
-        _known(job.machine, machines, f"jobs.{i}.machine", "machine")
-        for k, name in enumerate(job.after):
-            _known(name, ids, f"jobs.{i}.after.{k}", "job")
-        for k, name in enumerate(job.pin.technicians if job.pin else []):
-            _known(name, people, f"jobs.{i}.pin.technicians.{k}", "technician")
-        if job.pin and job.pin.place is not None:
-            _known(job.pin.place, places, f"jobs.{i}.pin.place", "place")
-        if job.pin and len(job.pin.technicians) > job.hands:
-            raise BadInput(f"jobs.{i}.pin.technicians", f"names {len(job.pin.technicians)}, and {job.hands} do it")
-
-
-def _known(name: str, known: set[str], where: str, what: str) -> None:
-    if name not in known:
-        raise BadInput(where, f"there is no {what} “{name}”")
-
-
-def _in_order(given: SeasonGiven) -> list[int]:
-    """Jobs by number, each behind those it comes after; otherwise as they were given."""
-    at = {job.id: i for i, job in enumerate(given.jobs)}
-    graph = TopologicalSorter({i: [at[name] for name in job.after] for i, job in enumerate(given.jobs)})
-    try:
-        graph.prepare()
-    except CycleError as problem:
-        circle = problem.args[1]
-        raise BadInput(
-            f"jobs.{circle[0]}.after", "goes round in a circle: " + ", ".join(given.jobs[i].id for i in circle)
-        ) from None
-    found: list[int] = []
-    ready = sorted(graph.get_ready())
-    while ready:
-        found.extend(ready)
-        graph.done(*ready)
-        ready = sorted(graph.get_ready())
-    return found
 
 
 def _spots(given: SeasonGiven) -> list[Spot]:
