@@ -26,6 +26,10 @@ class Ledger:
         self.faults_of_ours: list[str] = []
         self.tries = 0
 
+    def count(self) -> int:
+        """Writes of every kind that were acknowledged."""
+        return sum(map(len, self.acknowledged.values()))
+
 
 class Device:
     """Somebody's device: it sends the same until the server has answered for it."""
