@@ -1,6 +1,7 @@
 """What there is to do: jobs that follow from findings, walk-arounds and services, what they wait for, and how long they take here."""
 
 import datetime as dt
+import re
 import uuid
 
 import pytest
@@ -73,7 +74,9 @@ def test_every_machine_of_the_demo_has_work_and_the_platform_is_late_by_one_part
     plan = plans.season(demo.ada).plan
     late = {one.name: one for one in plan.machines if one.late_h}
     assert len(plan.machines) == 9 and set(late) == {"Sill 61", "Weir 107"}
-    assert late["Sill 61"].words == "Late by 3 days: it waits for parts. Rushing Knife guard LS-2042 gains 3 days."
+    # How many days depends on the weekday that the demo was loaded on; the guard alone is waited for.
+    words = r"Late by (\d+) days: it waits for parts\. Rushing Knife guard LS-2042 gains \1 days\."
+    assert re.fullmatch(words, late["Sill 61"].words), late["Sill 61"].words
     seeder = [job for job in plan.jobs if job.machine == "Corvane 90"]
     assert {job.place for job in seeder} == {"Wash-down yard"}, "5.9 m do not pass a door of 5.2"
     dry = [(spell.start, spell.end) for spell in plan.dry]
