@@ -11,8 +11,10 @@ import signal
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
+from multiprocessing import forkserver
 from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
+from pathlib import Path
 from threading import BoundedSemaphore
 from typing import Any
 
@@ -45,6 +47,10 @@ TURN_S = 3.0
 NO_ROOM = 77
 """What a process ends with that found no more memory."""
 _turns = BoundedSemaphore(AT_ONCE)
+_CORE = str(Path(__file__).resolve().parents[1])
+if _CORE not in os.environ.get("PYTHONPATH", "").split(os.pathsep):
+    # That process begins with the environment alone: a path that was relative leads nowhere once the server has changed its folder.
+    os.environ["PYTHONPATH"] = os.pathsep.join(filter(None, [_CORE, os.environ.get("PYTHONPATH", "")]))
 # Forked from a process that has only this loaded: no thread, no connection to the database, no half-held lock.
 _processes = multiprocessing.get_context("forkserver")
 _processes.set_forkserver_preload(
@@ -53,9 +59,15 @@ _processes.set_forkserver_preload(
         "lumvek_core.planning.season_schedule",
         "lumvek_core.planning.sourcing",
         "lumvek_core.solvers.facility",
+        "lumvek_core.solvers.recording",
         "lumvek_core.solvers.season_ladder",
     ]
 )
+
+
+def make_ready() -> None:
+    """Begin to load what is forked from, so that the first who asks does not wait for it."""
+    forkserver.ensure_running()
 
 
 def call(function: Callable[..., Any], *arguments: Any, limits: Limits = LIMITS, progress: Progress | None = None) -> Any:

@@ -13,8 +13,11 @@ _django = get_wsgi_application()
 from django.conf import settings  # noqa: E402  (settings are ready only now)
 
 from inspection.queries import rule_books  # noqa: E402
+from lumvek_core import apart  # noqa: E402
 
-rule_books.shipped()  # read now rather than while the first technician waits
+# Now rather than while the first technician waits.
+rule_books.shipped()
+apart.make_ready()
 
 
 def _guarded(headers: Headers, path: str, url: str) -> None:

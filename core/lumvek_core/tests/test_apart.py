@@ -2,7 +2,10 @@
 
 import os
 import signal
+import subprocess
+import sys
 import time
+from pathlib import Path
 from threading import Thread
 
 import pytest
@@ -142,3 +145,26 @@ def test_nobody_can_ask_for_more_time():
     with pytest.raises(BadInput) as refused:
         registry.find("source_parts").run(LARGEST["source_parts"][0]() | {"time_limit_s": 3600})
     assert refused.value.field == "time_limit_s"
+
+
+def loaded(name):
+    return name in sys.modules
+
+
+FROM_ELSEWHERE = """
+import os
+from lumvek_core import apart
+from lumvek_core.tests.test_apart import loaded
+os.chdir("/")
+print(apart.call(loaded, "lumvek_core.solvers.recording"))
+"""
+
+
+def test_what_it_is_forked_with_is_loaded_wherever_the_server_stands():
+    """A server changes its folder; a path that was relative leads nowhere from then on, and every answer waits for the loading."""
+    core = Path(apart.__file__).parents[1]
+    environment = {**os.environ, "PYTHONPATH": core.name}
+    done = subprocess.run(
+        [sys.executable, "-c", FROM_ELSEWHERE], cwd=core.parent, env=environment, capture_output=True, text=True
+    )
+    assert done.stdout.strip() == "True", done.stderr
