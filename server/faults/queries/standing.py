@@ -47,21 +47,6 @@ class Heard:
 
 
 @dataclass(frozen=True)
-class Standing:
-    """answers: by look, in the order they were given; of the catalogue's checks those whose readings say so. turns: shafts that
-    a recording could name, by key; heard: what the newest one names."""
-
-    symptom: Symptom
-    family: Family
-    looks: Mapping[str, Look]
-    answers: list[Answer]
-    traced: Traced
-    stands_in: str
-    turns: list[str]
-    heard: Heard | None
-
-
-@dataclass(frozen=True)
 class Subject:
     """What a trace is about: the symptom, the family that it is of, and everything that is looked at for any symptom."""
 
@@ -73,6 +58,18 @@ class Subject:
     def checks(self) -> list[str]:
         """Its looks that are checks of the catalogue, by their keys without a prefix."""
         return [key for key in tracing_checks(self.symptom, self.looks, self.family, {}) if check_of(self.family, key)]
+
+
+@dataclass(frozen=True)
+class Standing(Subject):
+    """answers: by look, in the order they were given; of the catalogue's checks those whose readings say so. turns: shafts that
+    a recording could name, by key; heard: what the newest one names."""
+
+    answers: list[Answer]
+    traced: Traced
+    stands_in: str
+    turns: list[str]
+    heard: Heard | None
 
 
 def subject_of(trace: Trace) -> Subject:
