@@ -49,7 +49,7 @@ NO_ROOM = 77
 _turns = BoundedSemaphore(AT_ONCE)
 _CORE = str(Path(__file__).resolve().parents[1])
 if _CORE not in os.environ.get("PYTHONPATH", "").split(os.pathsep):
-    # That process begins with the environment alone: a path that was relative leads nowhere once the server has changed its folder.
+    # That process begins with the environment alone: a relative path leads nowhere once the server has changed its folder.
     os.environ["PYTHONPATH"] = os.pathsep.join(filter(None, [_CORE, os.environ.get("PYTHONPATH", "")]))
 # Forked from a process that has only this loaded: no thread, no connection to the database, no half-held lock.
 _processes = multiprocessing.get_context("forkserver")
