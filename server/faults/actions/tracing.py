@@ -112,7 +112,7 @@ def end(member: Member, trace: Trace, said: TraceEndIn) -> None:
         return
     if trace.ended_at or trace.taken_back_at:
         raise Conflict("This trace is ended. Go on with it first.")
-    about = standing.subject_of(trace)
+    about = standing.standing(trace)
     causes = {one.key: one.name for one in causes_in(about.symptom, about.looks, about.family)}
     if said.gone == "other-speed" and said.outcome != "watched":
         raise BadInput("outcome", "gone after a change of speed or range is not cured: it is to be watched")
@@ -125,7 +125,7 @@ def end(member: Member, trace: Trace, said: TraceEndIn) -> None:
     trace.outcome, trace.gone = said.outcome, said.gone
     trace.cause = said.cause if said.outcome == "found" else ""
     trace.otherwise = otherwise
-    trace.cleared = [one.name for one in standing.standing(trace).traced.causes if one.ruled_out]
+    trace.cleared = [one.name for one in about.traced.causes if one.ruled_out]
     trace.ended_at, trace.ended_by = timezone.now(), member.user
     trace.save(update_fields=[*ENDED, "ended_at", "ended_by"])
     if said.outcome == "found":

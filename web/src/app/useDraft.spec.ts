@@ -29,6 +29,18 @@ describe('what is typed on a long form', () => {
     expect(begin().draft).toEqual(empty())
   })
 
+  it('keeps what was typed while the answer to what was sent was on its way', async () => {
+    const first = begin()
+    Object.assign(first.draft, { name: 'Dunmere 8', rows: 6 })
+    const sent = { ...first.draft }
+    first.draft.rows = 8
+    await nextTick()
+    first.forget(sent)
+    await nextTick()
+    expect(first.draft).toEqual({ ...empty(), rows: 8 })
+    expect(begin().draft.rows).toBe(8)
+  })
+
   it('does not stumble over what is no draft', () => {
     localStorage.setItem('lumvek:draft', '{')
     expect(begin().draft).toEqual(empty())

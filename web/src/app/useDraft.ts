@@ -5,8 +5,8 @@ export interface Kept<T> {
   draft: T
   /** Whether something was there already. */
   takenUp: Ref<boolean>
-  /** As it begins; nothing is kept any more. */
-  forget: () => void
+  /** As it begins, but for what was typed otherwise than it was sent, while its answer was on the way. */
+  forget: (sent?: Partial<T>) => void
 }
 
 /** begun: whether a draft that was kept is worth taking up. */
@@ -23,9 +23,10 @@ export function useDraft<T extends object>(key: string, empty: () => T, begun: (
       return empty()
     }
   }
-  function forget(): void {
-    Object.assign(draft, empty())
-    localStorage.removeItem(key)
+  function forget(sent: Partial<T> = {}): void {
+    const since = Object.entries(sent).filter(([name, was]) => JSON.stringify(draft[name as keyof T]) !== JSON.stringify(was))
+    Object.assign(draft, empty(), Object.fromEntries(since.map(([name]) => [name, draft[name as keyof T]])))
+    if (!since.length) localStorage.removeItem(key)
     takenUp.value = false
   }
   return { draft, takenUp, forget }

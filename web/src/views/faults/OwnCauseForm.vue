@@ -26,15 +26,16 @@ const checks = computed(() => props.found.kinds.find((one) => one.family === pro
 const add = (): Promise<boolean> =>
   at.run(async () => {
     const minutes = Number(typed.minutes.replace(',', '.'))
-    const { uuid, name, weight, check, look, posture, how } = typed
+    const sent = { ...typed }
+    const { uuid, name, weight, check, look, posture, how } = sent
     const now = await post(
       '/api/faults/machines/{machine_id}/own-causes',
       { machine_id: props.found.machine.id },
       { uuid, symptom: props.symptom.key, name, weight, check, look, posture, how, minutes },
       { what: 'Own cause', machine: props.found.machine.name },
     )
-    forget()
-    typed.name = ''
+    forget(sent)
+    if (typed.name === props.name) typed.name = ''
     emit('added', now)
   })
 const wrong = (field: string): boolean => at.field === field

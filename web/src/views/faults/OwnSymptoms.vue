@@ -42,11 +42,12 @@ const kinds = computed(() => found.value?.kinds ?? [])
 const kind = computed(() => kinds.value.find((one) => one.family === typed.family) ?? kinds.value[0])
 const addSymptom = (): Promise<boolean> =>
   adding.run(async () => {
-    const { uuid, name, also, stations } = typed
-    const body = { uuid, name, also, stations, family: kind.value!.family }
+    const { uuid, name, also } = typed
+    const body = { uuid, name, also, stations: [...typed.stations], family: kind.value!.family }
     found.value = await post('/api/faults/machines/{machine_id}/own-symptoms', path, body, about('Own symptom'))
     symptom.value = found.value.symptoms.find((one) => one.own === uuid)?.key ?? ''
-    forget()
+    forget(body)
+    typed.family ||= body.family
   })
 const takeAway = (what: 'own-symptoms' | 'own-causes', uuid: string): Promise<boolean> =>
   at.run(async () => {

@@ -179,7 +179,7 @@ const SOURCES = { phone: 'phone', file: 'file', simulated: 'simulated' } as cons
               <Button v-if="feels()" :label="`Record ${SECONDS} s with this phone`" :disabled="at.busy" @click="listen" />
               <template v-if="felt.csv">
                 <Button severity="secondary" label="Send what the phone felt" :disabled="at.busy" @click="sendFelt" />
-                <button type="button" class="link" @click="forget">Let it go</button>
+                <button type="button" class="link" @click="forget()">Let it go</button>
               </template>
             </template>
             <template v-else>
