@@ -96,6 +96,20 @@ def test_the_shaking_heron_is_traced_to_its_knife(page: Page, sign_in, accessibl
     expect(end).to_be_visible(timeout=30_000)
 
 
+def test_what_is_pressed_while_the_search_is_still_on_its_way_is_not_lost(page: Page, sign_in):
+    sign_in("ada")
+    page.goto(f"/machines/{machine(page, 'Heron 6')}/faults")
+    press = page.get_by_role("button", name="Trace it: Clumps behind the machine")
+    press.wait_for()
+    late = []
+    page.route(re.compile("words="), lambda route: late.append(route))
+    with page.expect_request(re.compile("words=")):
+        page.get_by_label("What do you notice?").fill("clumps behind")
+    press.click()
+    late[0].continue_()
+    expect(page.get_by_role("form", name="How it ends")).to_be_visible()
+
+
 def test_what_the_shop_found_beside_the_list_is_looked_for_the_next_time(page: Page, sign_in, accessible):
     sign_in("ada")
     heron = machine(page, "Heron 6")

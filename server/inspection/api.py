@@ -18,6 +18,7 @@ from .judging.typed_readings import NewReading
 from .queries import (
     before_start,
     board,
+    changed_places,
     changeover_page,
     preparing,
     row_map,
@@ -112,7 +113,7 @@ def walk_around(request: HttpRequest, walk_around_id: uuid.UUID) -> WalkAroundOu
 @walk_arounds.get("/{uuid:walk_around_id}/changes", response=ChangedOut)
 def changes(request: HttpRequest, walk_around_id: uuid.UUID, after: int = 0) -> ChangedOut:
     """What anybody has recorded since the reading with this number."""
-    return serializers.changed_since(*opened_for(request, walk_around_id), member_of(request), after)
+    return changed_places.changed_since(*opened_for(request, walk_around_id), member_of(request), after)
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/readings", response=ChangedOut, **allowed(recording.record_reading))
@@ -120,7 +121,7 @@ def record(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingIn) -> C
     """Record one reading. The same UUID twice is one reading."""
     member = member_of(request)
     changed = recording.record_reading(member, walk_around_id, NewReading(**new.model_dump()))
-    return serializers.changed(changed.walk_around, rule_books.opened(changed.walk_around.rule_book_id), member, changed)
+    return changed_places.changed(changed.walk_around, rule_books.opened(changed.walk_around.rule_book_id), member, changed)
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/postures", response=list[HoldOut], **allowed(postures.confirm_posture))

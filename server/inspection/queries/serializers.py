@@ -22,22 +22,19 @@ from parts.schemas import PartOut
 from shops.models import Member
 from shops.rights import may
 
-from ..actions import recording
 from ..models import NotePhoto, Photo, PinnedPicture, StripPicture, WalkAround
 from ..schemas import (
-    ChangedOut,
     HandOverOut,
     LeftOutOut,
     MachineOut,
     PersonOut,
     PhotoOut,
-    PlaceKey,
     WalkAroundBrief,
     WalkAroundOut,
 )
 from ..schemas_notes import NoteOut, StripPictureOut
 from ..schemas_plan import CheckOut, HoldOut, LastOut, OptionOut, PinnedOut, PlanOut, PositionOut, PostureOut, RouteStationOut
-from . import coupled, limits, parts_fitted_since, pictures, rule_books, set_up, walk_arounds
+from . import coupled, limits, pictures, rule_books, set_up, walk_arounds
 
 
 def system_of(member: Member) -> System:
@@ -278,44 +275,3 @@ def notes(machine: Machine, *, closed: bool = False) -> list[NoteOut]:
         )
         for note in (found if closed else found.filter(closed_at=None))
     ]
-
-
-def changed(walk_around: WalkAround, book: CoreBook, member: Member, what: recording.Changed, last: int = 0) -> ChangedOut:
-    """What a write changed, for the screen to follow."""
-    if what.rows is None:
-        now = walk_arounds.places(walk_around, book, member, what.pairs)
-    else:
-        names = (
-            walk_arounds.names_in(member.shop_id)
-            if any(row.reading.by_id != member.user_id for row in what.rows)
-            else {member.user_id: member.name}
-        )
-        now = [
-            walk_arounds.place_out(row, book, member, names, parts_fitted_since.NOTHING) for row in what.rows
-        ]  # read just now
-    there = {(place.check, place.position) for place in now}
-    return ChangedOut(
-        last=last,
-        places=now,
-        gone=[PlaceKey(check=pair[0], position=pair[1]) for pair in what.pairs if pair not in there],
-        stations=walk_arounds.station_states(walk_around, {book.station_of[check].key for check, _ in what.pairs}),
-        parts=parts(walk_around, book) if what.parts else None,
-    )
-
-
-def changed_since(walk_around: WalkAround, book: CoreBook, member: Member, after: int) -> ChangedOut:
-    """What anybody has recorded since a reading, with what was judged anew because of it."""
-    last = walk_arounds.last_reading(walk_around)
-    pairs = walk_arounds.read_since(walk_around, after)
-    touched = {check for check, _ in pairs}
-    like_places = {check for check in touched if book.family.checks[check].wears}
-    dependent = rule_books.looking_at(walk_around.rule_book_id, touched) | like_places
-    judged_anew = {
-        (check.key, p.key)
-        for check in rule_books.checks_of(walk_around)
-        if check.key in dependent
-        for p in positions.expand(check.per, walk_around.layout)
-    }
-    out = changed(walk_around, book, member, recording.Changed(walk_around, [*(pairs | judged_anew)], parts=bool(pairs)), last)
-    out.holds = holds(walk_around)
-    return out

@@ -203,18 +203,6 @@ def test_a_job_that_is_no_job_of_the_plan_is_not_found(shop, as_):
     assert as_(shop.technician).send("/api/season/marks", **body).status_code == 404
 
 
-def test_dry_spells_hold_until_nobody_knows_any_more(shop):
-    now = question.now_of(shop.lead)
-    start, end = now + dt.timedelta(days=1), now + dt.timedelta(days=2)
-    assert question.question(shop.lead, None).asked["dry"][0]["start"] == now.isoformat(timespec="minutes")
-    hands.add_dry(shop.lead, uuid.uuid4(), start, end)
-    known, rest = question.question(shop.lead, None).asked["dry"]
-    assert known["end"] == end.isoformat(timespec="minutes")
-    assert rest["start"] == f"{end.date() + dt.timedelta(days=1)}T00:00"
-    with pytest.raises(BadInput, match="later than its start"):
-        hands.add_dry(shop.lead, uuid.uuid4(), end, start)
-
-
 def test_a_plan_is_kept_though_nobody_looks_on_any_more(shop, as_):
     uuid_ = uuid.uuid4()
     told = planning.stream(shop.lead, uuid_, planning.Try())

@@ -1,4 +1,4 @@
-"""What there is to do: jobs that follow from findings, walk-arounds and services, what they wait for, and how long they take here."""
+"""What there is to do: jobs that follow from findings, walk-arounds and services, what they wait for (dry ground, too), and how long they take here."""
 
 import datetime as dt
 import re
@@ -13,7 +13,8 @@ from fleet.models import Machine, MachineModel
 from inspection.actions import decisions, starting
 from inspection.models import WalkAround
 from inspection.queries.preparing import Wanted
-from season.actions import marking, planning
+from lumvek_core.errors import BadInput
+from season.actions import hands, marking, planning
 from season.models import JobMark
 from season.queries import plans, question, work
 from testing.yard import record
@@ -176,3 +177,15 @@ def test_what_was_found_while_a_fault_was_traced_is_work_like_any_other(combine)
     decisions.decide(combine.lead, trace.walk_around_id, uuid.uuid4(), "chopper-knives", ["knife-14"], "do")
     assert [job.draft.name for job in of(combine, "work")] == ["Renew: chopper knife, knife 14"]
     assert len(of(combine, "look")) == 1, "it is to be walked around all the same"
+
+
+def test_dry_spells_hold_until_nobody_knows_any_more(yard):
+    now = question.now_of(yard.lead)
+    start, end = now + dt.timedelta(days=1), now + dt.timedelta(days=2)
+    assert question.question(yard.lead, None).asked["dry"][0]["start"] == now.isoformat(timespec="minutes")
+    hands.add_dry(yard.lead, uuid.uuid4(), start, end)
+    known, rest = question.question(yard.lead, None).asked["dry"]
+    assert known["end"] == end.isoformat(timespec="minutes")
+    assert rest["start"] == f"{end.date() + dt.timedelta(days=1)}T00:00"
+    with pytest.raises(BadInput, match="later than its start"):
+        hands.add_dry(yard.lead, uuid.uuid4(), end, start)

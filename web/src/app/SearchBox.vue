@@ -28,7 +28,7 @@ const text = ref('')
 const there = ref<Schemas['FoundOut'][]>([])
 const at = ref(0)
 const field = ref<HTMLInputElement | null>(null)
-const reading = useAttempt('The search could not be made.')
+const asking = useAttempt('The search could not be made.')
 let before: HTMLElement | null = null
 
 const found = computed<Found[]>(() => [
@@ -42,7 +42,7 @@ watch(text, (words) => {
   if (words.trim().length < 2) return void (there.value = [])
   waits = window.setTimeout(
     () =>
-      void reading.read(async () => {
+      void asking.read(async () => {
         const q = text.value
         const answered = await answer(api.GET('/api/search', { params: { query: { q } } }))
         if (q === text.value) there.value = answered
@@ -128,8 +128,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', slash))
           >
         </li>
       </ul>
-      <p v-if="reading.problem" class="problem" role="alert">{{ reading.problem }}</p>
-      <p v-else-if="text.trim().length > 1 && !found.length && !reading.busy" class="quiet" role="status">
+      <p v-if="asking.problem" class="problem" role="alert">{{ asking.problem }}</p>
+      <p v-else-if="text.trim().length > 1 && !found.length && !asking.reading" class="quiet" role="status">
         Nothing is called that.
       </p>
     </div>

@@ -40,12 +40,14 @@ describe('an attempt', () => {
     const done: string[] = []
     let release = (): void => undefined
     const reading = at.read(() => new Promise<void>((resolve) => (release = resolve)).then(() => void done.push('read')))
+    expect([at.reading, at.busy], 'nobody is kept from pressing').toEqual([true, false])
     const pressed = at.run(() => Promise.resolve(void done.push('written')))
+    expect(at.busy).toBe(true)
     const again = at.read(() => Promise.resolve(void done.push('read again')))
     expect(await at.run(() => Promise.resolve(void done.push('twice')))).toBe(false)
     release()
     expect(await Promise.all([reading, pressed, again])).toEqual([true, true, true])
-    expect(done).toEqual(['read', 'written', 'read again'])
+    expect([done, at.busy, at.reading]).toEqual([['read', 'written', 'read again'], false, false])
   })
 
   it('has its own words for what nobody expected', async () => {

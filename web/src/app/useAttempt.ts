@@ -4,7 +4,9 @@ import { Refused } from '@/api/client'
 import { upper } from '@/app/words'
 
 export interface Attempt {
+  /** A write is at it, or was pressed and waits for its turn; what is only read keeps nobody from pressing. */
   busy: boolean
+  reading: boolean
   problem: string
   field: string
   /** A write: pressed again while one is at it, it is nothing; while something is read, it waits its turn. */
@@ -18,11 +20,10 @@ export function useAttempt(failed = 'That could not be done.'): Attempt {
   let reads: Waiting[] = []
   /** A write that was pressed while something was being read: it waits for its turn, it is not lost. */
   let write: Waiting | undefined
-  let writing = false
 
   async function perform(what: () => Promise<void>, writes: boolean): Promise<boolean> {
-    state.busy = true
-    writing = writes
+    state.busy = writes
+    state.reading = !writes
     try {
       await what()
       state.problem = state.field = ''
@@ -32,7 +33,7 @@ export function useAttempt(failed = 'That could not be done.'): Attempt {
       state.field = error instanceof Refused ? error.field : ''
       return false
     } finally {
-      state.busy = false
+      state.busy = state.reading = false
       if (write) {
         const pressed = write
         write = undefined
@@ -50,14 +51,17 @@ export function useAttempt(failed = 'That could not be done.'): Attempt {
   }
   const state: Attempt = reactive({
     busy: false,
+    reading: false,
     problem: '',
     field: '',
     run: (what) => {
-      if (!state.busy) return perform(what, true)
-      if (writing || write) return Promise.resolve(false)
+      if (state.busy) return Promise.resolve(false)
+      if (!state.reading) return perform(what, true)
+      state.busy = true
       return new Promise<boolean>((told) => (write = { what, told }))
     },
-    read: (what) => (state.busy ? new Promise<boolean>((told) => reads.push({ what, told })) : perform(what, false)),
+    read: (what) =>
+      state.busy || state.reading ? new Promise<boolean>((told) => reads.push({ what, told })) : perform(what, false),
   })
   return state
 }

@@ -36,7 +36,7 @@ const takers = computed(() =>
 )
 const link = ref<{ whose: number; path: string; said: string } | null>(null)
 
-onMounted(() => reading.run(async () => void (here.value = await answer(api.GET('/api/people')))))
+onMounted(() => reading.read(async () => void (here.value = await answer(api.GET('/api/people')))))
 
 const invite = (): Promise<boolean> =>
   inviting.run(async () => {

@@ -11,7 +11,7 @@ import { useAttempt } from '@/app/useAttempt'
 
 const feed = ref<Schemas['FeedOut'] | null>(null)
 const at = useAttempt()
-onMounted(() => at.run(async () => void (feed.value = await answer(api.GET('/api/season/feed')))))
+onMounted(() => at.read(async () => void (feed.value = await answer(api.GET('/api/season/feed')))))
 /** Asked again after a lost answer it is the same address. */
 let uuid = newUuid()
 const make = (): Promise<boolean> =>

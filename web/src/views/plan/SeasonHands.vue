@@ -40,7 +40,7 @@ function show(hands: Schemas['SeasonHandsOut']): void {
         note: '',
       })
 }
-onMounted(() => at.run(async () => show(await answer(api.GET('/api/season/hands')))))
+onMounted(() => at.read(async () => show(await answer(api.GET('/api/season/hands')))))
 const keep = (who: number): Promise<boolean> => {
   where.value = who
   return at.run(async () => {

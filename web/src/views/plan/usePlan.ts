@@ -40,7 +40,7 @@ export function usePlan() {
   const plan = computed<Plan | null>(() => tried.value ?? season.value?.plan ?? null)
 
   const read = async (): Promise<void> => void (season.value = await answer(api.GET('/api/season')))
-  onMounted(() => at.run(read))
+  onMounted(() => at.read(read))
   useUnderWay(season)
 
   /** Have a plan worked out; without anything tried it is taken. */

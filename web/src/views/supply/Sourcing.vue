@@ -76,7 +76,7 @@ const {
       <ProgressBar :value="Math.round((100 * step.steps) / step.of)" :show-value="false" aria-label="Progress" />
     </div>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
-    <p v-if="!plan && !at.busy && !at.problem" class="quiet">No plan yet.</p>
+    <p v-if="!plan && !at.busy && !at.reading && !at.problem" class="quiet">No plan yet.</p>
     <template v-if="plan && found && chosen && question">
       <div v-if="plan.stale.length" class="stale" role="alert">
         <b>The list has changed since.</b> {{ plan.stale.slice(0, 3).join('; ')

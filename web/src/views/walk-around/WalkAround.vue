@@ -5,7 +5,6 @@ import SelectButton from '@/design/controls/selectbutton'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { type Schemas } from '@/api/client'
-import { StorageFull } from '@/api/storage'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import MachineMap from '@/design/MachineMap.vue'
@@ -26,6 +25,7 @@ import { kindsOf } from './drawingOf'
 import type { Entry } from './entry'
 import { useAddress } from './useAddress'
 import { useEntry } from './useEntry'
+import { useGate } from './useGate'
 import { useOrder } from './useOrder'
 import { usePlan } from './usePlan'
 import { useStops } from './useStops'
@@ -40,8 +40,6 @@ const panel = ref<{ focus: () => void } | null>(null)
 const gatePanel = ref<{ focus: () => void } | null>(null)
 const strip = ref<{ pick: () => void; write: () => void } | null>(null)
 const problem = ref('')
-/** The posture somebody only looks at, without having brought the machine into it. */
-const looking = ref('')
 const state = useWalkAround(props.id, () => session.me?.name ?? '', begin)
 const order = useOrder(state.data)
 const { move, takeIn } = usePlan(props.id, state, order, problem)
@@ -76,19 +74,13 @@ const sweep = computed({
 
 const check = computed(() => entry.check.value)
 const visit = computed(() => order.visitOf(check.value.key))
-const posture = computed(() => data.value?.postures.find((one) => one.name === check.value.posture))
+const { posture, gate, confirmPosture, onlyLook } = useGate({
+  state,
+  entry,
+  name: () => session.me?.name ?? '',
+  say: (words) => (problem.value = words),
+})
 const stationNames = computed(() => new Map((data.value?.stations ?? []).map((station) => [station.key, station.name])))
-const held = computed(() => state.holds.value.some((hold) => hold.posture === check.value.posture))
-const wanted = computed(
-  () => !!data.value?.may_record && !!posture.value && !held.value && looking.value !== check.value.posture,
-)
-/** Somebody may bring the machine into another posture while a figure is being typed: the field stays until it is entered. */
-const typing = ref(false)
-watch(
-  [wanted, () => entry.text.value || entry.done.value.length],
-  ([now, begun], before) => (typing.value = !!begun && (typing.value || (now && !before[0]))),
-)
-const gate = computed(() => wanted.value && !typing.value)
 const openHere = computed(() =>
   (visit.value?.of ?? []).filter((one) => !one.optional).reduce((sum, one) => sum + state.openCount(one), 0),
 )
@@ -138,21 +130,6 @@ function goStation(key: string): void {
   const there = order.checks.value.filter((one) => one.station === key)
   const next = there.find((one) => !one.optional && state.openCount(one) > 0) ?? there[0]
   if (next) entry.select(next.key)
-}
-
-function confirmPosture(): void {
-  looking.value = ''
-  try {
-    state.confirm(check.value.posture, session.me?.name ?? '')
-  } catch (error) {
-    if (!(error instanceof StorageFull)) throw error
-    return void (problem.value = error.message)
-  }
-  entry.select(check.value.key, entry.position.value)
-}
-function onlyLook(): void {
-  looking.value = check.value.posture
-  entry.select(check.value.key, entry.position.value)
 }
 
 function closed(note: string): void {

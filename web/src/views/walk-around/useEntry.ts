@@ -14,6 +14,8 @@ import type { Entry, EntryOptions } from './entry'
 import { usePasted } from './usePasted'
 import { useQuestions } from './useQuestions'
 import { useRecords } from './useRecords'
+import { useRepeat } from './useRepeat'
+import { useSplit } from './useSplit'
 import { at } from './useWalkAround'
 
 export function useEntry({ walkAround, member, units, state, order, checkKey, focusField }: EntryOptions): Entry {
@@ -24,7 +26,6 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   const hint = ref('')
   /** Words that go with the next reading here. */
   const note = ref('')
-  const lastRaw = new Map<string, NewReading>()
 
   const data = computed(() => state.data.value as WalkAroundData)
   const check = computed<Check>(
@@ -109,7 +110,7 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     const spot = hand.here()
     const made = reading(spot, { note: note.value.trim(), feeler: withFeeler(), ...body })
     if (!keep([made])) return
-    if (made.state === 'seen' && !made.confirmed) lastRaw.set(made.check, made)
+    repeated.remember(made)
     keepDraft(draftAt(spot), { text: '', done: [] })
     text.value = ''
     done.value = []
@@ -162,26 +163,6 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     const option = check.value.options.find((one, i) => one.key === typed || i + 1 === number)
     if (option) return record({ raw: [option.key] })
     hint.value = `Choose 1 to ${check.value.options.length}.`
-  }
-
-  function repeatLast(): void {
-    if (done.value.length) {
-      text.value = done.value[done.value.length - 1]!
-      return enter()
-    }
-    const last = lastRaw.get(check.value.key) ?? previousHere()
-    if (!last) return void (hint.value = 'Nothing to repeat yet.')
-    record({ raw: last.raw, feeler: last.feeler, units: last.units as NewReading['units'] })
-  }
-
-  /** After a reload the last value is the one at the position before. */
-  function previousHere(): { raw: string[]; feeler: string; units: string } | undefined {
-    const positions = check.value.positions
-    for (let i = positions.indexOf(position.value) - 1; i >= 0; i--) {
-      const had = state.places.get(at(check.value.key, positions[i]!))
-      if (had?.state === 'seen' && !had.ask) return had
-    }
-    return undefined
   }
 
   function markSound(): void {
@@ -251,44 +232,33 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     hand.visit(place)
   }
 
-  const splitting = computed(() => {
-    if (!question.value?.figures.length) return null
-    // What was begun where the hand came from follows the chain, if it stands there.
-    const back = hand.detour.value?.from
-    const partial = back ? readDraft(draftAt(back)) : { done: [], text: '' }
-    return questions.split(question.value, back ?? hand.here(), [...partial.done, ...(partial.text ? [partial.text] : [])])
-  })
-
-  /** Two figures ran together: take them apart, move on what was typed after them, and go on after the last. */
-  function split(): void {
-    const plan = splitting.value
-    if (!plan)
-      return void (hint.value = question.value?.figures.length
-        ? 'One figure is too many for the places that follow: put them right one by one.'
-        : 'Nothing ran together here.')
-    const bodies = plan.records.map((one) =>
-      reading(
-        { check: one.check.key, position: one.position },
-        { raw: one.raw, feeler: one.like.feeler, units: one.like.units, posture: one.like.posture, note: one.like.note },
-      ),
-    )
-    if (!keep(bodies)) return
-    const back = hand.detour.value?.from
-    if (back && plan.records.some((one) => one.check.key === back.check && one.position === back.position))
-      keepDraft(draftAt(back), { text: '', done: [] })
-    text.value = ''
-    done.value = []
-    const last = plan.records[plan.records.length - 1]!
-    if (plan.next) {
-      if (plan.rest.length)
-        keepDraft(draftAt({ check: plan.next.check.key, position: plan.next.position }), { text: '', done: plan.rest })
-      const open = plan.rest.length > 0 || state.isOpen(plan.next.check, plan.next.position)
-      if (open) return select(plan.next.check.key, plan.next.position)
+  const repeated = useRepeat(state, check, position)
+  /** What was typed last, once more: the figure before of this place, or the whole reading. */
+  function repeatLast(): void {
+    if (done.value.length) {
+      text.value = done.value[done.value.length - 1]!
+      return enter()
     }
-    select(last.check.key, last.position)
-    hand.fix()
-    goOn()
+    const last = repeated.last()
+    if (!last) return void (hint.value = 'Nothing to repeat yet.')
+    record({ raw: last.raw, feeler: last.feeler, units: last.units as NewReading['units'] })
   }
+
+  const { splitting, split } = useSplit({
+    state,
+    questions,
+    question,
+    hand,
+    records,
+    draftAt,
+    clear: () => {
+      text.value = ''
+      done.value = []
+    },
+    say: (words) => (hint.value = words),
+    select,
+    goOn: goOnAfter,
+  })
 
   function back(): void {
     if (done.value.length) {
