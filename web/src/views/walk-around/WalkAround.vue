@@ -74,7 +74,7 @@ const sweep = computed({
 
 const check = computed(() => entry.check.value)
 const visit = computed(() => order.visitOf(check.value.key))
-const { posture, gate, confirmPosture, onlyLook } = useGate({
+const { posture, held, gate, confirmPosture, onlyLook } = useGate({
   state,
   entry,
   name: () => session.me?.name ?? '',

@@ -14,6 +14,7 @@ export interface GateOptions {
 
 export function useGate({ state, entry, name, say }: GateOptions): {
   posture: ComputedRef<Schemas['PostureOut'] | undefined>
+  held: ComputedRef<boolean>
   gate: ComputedRef<boolean>
   confirmPosture: () => void
   onlyLook: () => void
@@ -47,5 +48,5 @@ export function useGate({ state, entry, name, say }: GateOptions): {
     entry.select(entry.check.value.key, entry.position.value)
   }
 
-  return { posture, gate, confirmPosture, onlyLook }
+  return { posture, held, gate, confirmPosture, onlyLook }
 }

@@ -35,9 +35,11 @@ export function useSplit({ state, questions, question, hand, records, draftAt, c
   function split(): void {
     const plan = splitting.value
     if (!plan)
-      return void say(question.value?.figures.length
-        ? 'One figure is too many for the places that follow: put them right one by one.'
-        : 'Nothing ran together here.')
+      return void say(
+        question.value?.figures.length
+          ? 'One figure is too many for the places that follow: put them right one by one.'
+          : 'Nothing ran together here.',
+      )
     const bodies = plan.records.map((one) =>
       records.reading(
         { check: one.check.key, position: one.position },
