@@ -5,10 +5,14 @@ import os
 import subprocess
 import time
 import urllib.request
+import uuid
+from contextlib import closing
 from dataclasses import dataclass, field
+from getpass import getuser
 from pathlib import Path
 
 import pytest
+from MySQLdb import connect
 from playwright.sync_api import expect
 
 from testing.mail_server import MailServer
@@ -16,6 +20,8 @@ from testing.mail_server import MailServer
 WORKER = os.environ.get("PYTEST_XDIST_WORKER", "")
 """Each worker has a product of its own: database, ports, desk."""
 NAME = f"browser{WORKER}"
+RUN = os.environ.get("LUMVEK_TEST_RUN") or os.environ.get("PYTEST_XDIST_TESTRUNUID") or str(uuid.uuid4())
+"""The demo is loaded once a run, and copied for every worker."""
 APART = 200 * (1 + int(WORKER.removeprefix("gw"))) if WORKER else 0
 """Ports of one product lie within 150 of each other."""
 # A busy machine is not a fault of the product.
@@ -26,7 +32,10 @@ AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
 SETTLED = """() => document.getAnimations().every((one) =>
   one.playState !== 'running' || one.effect.getComputedTiming().endTime === Infinity)"""
 """Nothing on the page is passing over into something else."""
+DRAWN = "() => new Promise((go) => requestAnimationFrame(() => requestAnimationFrame(go)))"
 LOGGED_IN = {"django_session", "django_migrations"}  # what goes on from test to test
+COUNTED = "$RELAXED --userstat=1"
+"""The database counts what is changed in each table."""
 CHROMIUM_FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -55,13 +64,14 @@ class Product:
     environment: dict[str, str] = field(repr=False)
     desk: Path
     mail: MailServer
-    _restoring: str = field(default="", repr=False)
+    _every_table: bool = False
 
     def stop_database(self):
         script("db_stop")
 
     def start_database(self):
-        script('db_start "$RELAXED"', LUMVEK_DB_PORT=self.environment["LUMVEK_DB_PORT"])
+        script(f'db_start "{COUNTED}"', LUMVEK_DB_PORT=self.environment["LUMVEK_DB_PORT"])
+        self._every_table = True  # it counts anew
 
     def ask_database(self, statement):
         return script(f'sql lumvek -e "{statement}"')
@@ -74,13 +84,25 @@ class Product:
         """Lay the loaded demo aside, so that every test can have it as it was."""
         tables = [name for name in self.ask_database("SHOW TABLES").split() if name not in LOGGED_IN]
         copies = "; ".join(f"CREATE TABLE demo.{t} LIKE {t}; INSERT INTO demo.{t} SELECT * FROM {t}" for t in tables)
-        self.ask_database(f"CREATE DATABASE demo; {copies}")
-        self._restoring = "SET FOREIGN_KEY_CHECKS = 0; START TRANSACTION; " + " ".join(
-            f"DELETE FROM {t}; INSERT INTO {t} SELECT * FROM demo.{t};" for t in tables
-        )
+        self.ask_database(f"CREATE DATABASE demo; {copies}; FLUSH TABLE_STATISTICS")
 
     def restore_demo(self):
-        self.ask_database(self._restoring + " COMMIT")
+        """Every table in which something was changed since, as it was."""
+        every = "SELECT table_name FROM information_schema.tables WHERE table_schema = 'demo'"
+        changed = (
+            "SELECT table_name FROM information_schema.table_statistics WHERE table_schema = 'lumvek' AND rows_changed > 0"
+        )
+        with closing(connect(unix_socket=script('echo "$SOCKET"'), user=getuser(), database="lumvek")) as connection:
+            cursor = connection.cursor()
+            cursor.execute(every if self._every_table else changed)
+            cursor.execute("SET FOREIGN_KEY_CHECKS = 0")
+            for (table,) in cursor.fetchall():
+                if table not in LOGGED_IN:
+                    cursor.execute(f"DELETE FROM {table}")
+                    cursor.execute(f"INSERT INTO {table} SELECT * FROM demo.{table}")
+            connection.commit()
+            cursor.execute("FLUSH TABLE_STATISTICS")
+        self._every_table = False
 
 
 @pytest.fixture(scope="session")
@@ -93,11 +115,9 @@ def mail_server():
 @pytest.fixture(scope="session")
 def product(mail_server):
     """One product for all browser tests; each test makes the walk-around it needs."""
-    script("db_stop", 'rm -rf "$DATA"')
+    script("db_stop", f"demo_copy {RUN}")
     port, password, key = script(
-        "{ db_init",
-        'db_start "$RELAXED"',
-        "sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'",
+        f'{{ db_start "{COUNTED}"',
         "db_allow lumvek; } >&2",
         'echo "$LUMVEK_DB_PORT $LUMVEK_DB_PASSWORD $LUMVEK_SECRET_KEY"',
         LUMVEK_DB_PORT=str(8621 + APART),
@@ -121,14 +141,6 @@ def product(mail_server):
         "LUMVEK_FORECAST_URL": f"http://127.0.0.1:{desk_port}/forecast",
         "PYTHONPATH": "core:server",
     }
-    for command in ("migrate --no-input", "load_demo"):
-        subprocess.run(
-            [".venv/bin/python", "server/manage.py", *command.split()],
-            cwd=ROOT,
-            env=environment,
-            check=True,
-            capture_output=True,
-        )
     orders = ROOT / f".lumvek/{NAME}-desk.json"
     orders.unlink(missing_ok=True)
     desk = subprocess.Popen(
@@ -205,6 +217,26 @@ def page(page):
     page.set_default_timeout(15_000)
     yield page
     assert complaints == []
+
+
+@pytest.fixture
+def quiet(page):
+    """Until nothing is on its way, and what came is drawn."""
+    asked = set()
+    page.on("request", lambda one: asked.add(one))
+    page.on("requestfinished", lambda one: asked.discard(one))
+    page.on("requestfailed", lambda one: asked.discard(one))
+
+    def waited():
+        for _ in range(1500):
+            if not asked:
+                page.evaluate(DRAWN)
+                if not asked:
+                    return
+            page.wait_for_timeout(10)
+        raise AssertionError(f"still on their way: {[one.url for one in asked]}")
+
+    return waited
 
 
 @pytest.fixture(scope="session")

@@ -243,13 +243,13 @@ def test_a_supplier_is_changed_and_what_is_wrong_is_said_at_the_form(page: Page,
     expect(page.get_by_text("Mon–Fri 07:30–17:30")).to_be_visible()
 
 
-def test_the_list_fits_a_phone_held_in_one_hand(page: Page, sign_in):
+def test_the_list_fits_a_phone_held_in_one_hand(page: Page, sign_in, quiet):
     page.set_viewport_size({"width": 390, "height": 844})
     sign_in("bram")
     for path in ("", "/sourcing", "/orders", "/fit", "/stock", "/book", "/suppliers", "/cost"):
         page.goto(f"/parts{path}")
         page.get_by_role("heading", level=1).wait_for()
-        page.wait_for_load_state("networkidle")
+        quiet()
         assert page.evaluate("document.documentElement.scrollWidth") <= 390, path
 
 

@@ -62,12 +62,12 @@ def places(page: Page) -> list[str]:
 
 
 @pytest.mark.parametrize("role", ROLES)
-def test_every_screen(role, page: Page, sign_in, accessible):
+def test_every_screen(role, page: Page, sign_in, accessible, quiet):
     sign_in(role)
     for path in places(page):
         page.goto(path)
         page.locator("main").locator("h1, h2, [role=alert], [role=status]").first.wait_for()
-        page.wait_for_load_state("networkidle")
+        quiet()
         accessible(page)
         assert re.search(r"\w.* – Lumvek$", page.title()), path
         assert page.locator("h1").count() == 1, f"{path} has no main heading, or several"
@@ -75,10 +75,9 @@ def test_every_screen(role, page: Page, sign_in, accessible):
             assert page.evaluate(FOCUSED), f"nothing has the focus on {path}"
         if role in ("ada", "lotte"):  # between them they see everything that can be coloured
             page.evaluate("document.documentElement.dataset.theme = 'dark'")
-            page.wait_for_timeout(400)  # colours pass over into each other
             accessible(page, IN_THE_DARK)
         page.set_viewport_size({"width": 390, "height": 844})
-        page.wait_for_timeout(100)
+        quiet()
         assert page.evaluate(TOO_WIDE) == [], path
         page.set_viewport_size({"width": 1280, "height": 800})
 
@@ -156,7 +155,7 @@ ACTS = [
 
 
 @pytest.mark.parametrize(("role", "screen", "acts"), ACTS, ids=[f"{role} {screen}" for role, screen, _ in ACTS])
-def test_after_every_act_the_focus_is_where_the_work_goes_on(role, screen, acts, page: Page, sign_in, accessible):
+def test_after_every_act_the_focus_is_where_the_work_goes_on(role, screen, acts, page: Page, sign_in, accessible, quiet):
     sign_in(role)
     page.goto(
         screen.format(
@@ -174,7 +173,7 @@ def test_after_every_act_the_focus_is_where_the_work_goes_on(role, screen, acts,
             button.wait_for()
             button.focus()
             page.keyboard.press("Enter")
-        page.wait_for_timeout(350)
+        quiet()
         if not until(lambda: page.evaluate(FOCUSED), page):
             lost.append(act)
         accessible(page)

@@ -289,13 +289,13 @@ def test_the_catalogue_can_be_looked_through(page: Page, sign_in, accessible):
         "/rules",
     ],
 )
-def test_new_screens_on_a_phone_in_the_dark(path, page: Page, sign_in, accessible):
+def test_new_screens_on_a_phone_in_the_dark(path, page: Page, sign_in, accessible, quiet):
     page.set_viewport_size({"width": 390, "height": 844})
     page.add_init_script("localStorage.setItem('lumvek:theme', 'dark')")
     sign_in("ada")
     page.goto(path)
     page.get_by_role("heading").first.wait_for()
-    page.wait_for_load_state("networkidle")
+    quiet()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     accessible(page)
 

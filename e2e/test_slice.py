@@ -285,7 +285,7 @@ def test_the_owner_reads_and_changes_nothing(page: Page, sign_in, accessible):
 
 
 @pytest.mark.parametrize("path", ["", "/findings", "/parts"])
-def test_one_thumb_on_a_phone_in_the_dark(path, page: Page, sign_in, accessible):
+def test_one_thumb_on_a_phone_in_the_dark(path, page: Page, sign_in, accessible, quiet):
     page.set_viewport_size({"width": 390, "height": 844})
     page.add_init_script("localStorage.setItem('lumvek:theme', 'dark')")
     sign_in()
@@ -295,7 +295,7 @@ def test_one_thumb_on_a_phone_in_the_dark(path, page: Page, sign_in, accessible)
     settle(page)
     page.goto(f"/walk-arounds/{walk_around}{path}")
     page.get_by_role("heading", name="Dunmere 12").wait_for()
-    page.wait_for_load_state("networkidle")
+    quiet()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     accessible(page)
 

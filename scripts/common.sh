@@ -3,6 +3,9 @@ set -euo pipefail
 STATE=$PWD/.lumvek
 LOGS=$STATE/logs
 umask 077
+# What Python has compiled lies with the state, whatever the environment says: each start would compile 1,600 files again.
+unset PYTHONDONTWRITEBYTECODE
+export PYTHONPYCACHEPREFIX=$STATE/pycache
 
 say() { printf '%s\n' "$*"; }
 fail() { printf 'lumvek: %s\n' "$*" >&2; exit 1; }

@@ -68,6 +68,32 @@ db_stop() {
   say "MariaDB is still writing; it will end by itself."
 }
 
+# demo_copy RUN: $DATA with the demo, migrated and loaded once for all that say the same run.
+demo_copy() {
+  local run=$1 wanted=$INSTANCE
+  (
+    instance browser-demo test
+    exec 9>"$INSTANCE/lock"
+    flock 9
+    if [ "$(cat "$INSTANCE/run" 2>/dev/null)" != "$run" ]; then
+      db_stop
+      rm -rf "$DATA" "$INSTANCE/run"
+      db_init && db_start "$RELAXED" 9>&-
+      sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
+      db_allow lumvek
+      export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
+      .venv/bin/python server/manage.py migrate --no-input >&2
+      .venv/bin/python server/manage.py load_demo >&2
+      db_stop
+      printf '%s' "$run" >"$INSTANCE/run"
+    fi
+    rm -rf "$wanted/data"
+    cp -r --reflink=auto "$DATA" "$wanted/data"
+    cp "$INSTANCE/secrets.env" "$wanted/secrets.env"
+  ) >&2
+  instance "$(basename "$wanted")" test
+}
+
 # Django of the installation that the environment names (as for serve), else of the demo, whose database is started for it.
 manage_installation() {
   [ -x .venv/bin/python ] || fail "run ./lumvek demo or ./lumvek serve once first; they set up what this needs."

@@ -21,19 +21,45 @@ elif [ $# -gt 0 ]; then
   exit
 fi
 
-check() { step "$1" "check-$2" "${@:3}" || fail "$1: .lumvek/logs/check-$2.log has all of it."; }
-check "Style (ruff)" ruff .venv/bin/ruff check core server e2e benchmarks
-check "Layout (ruff format)" format .venv/bin/ruff format --check core server e2e benchmarks
-check "Architecture (import-linter)" imports .venv/bin/lint-imports
-check "Types (mypy)" mypy .venv/bin/mypy core server
-check "Migrations" migrations .venv/bin/python server/manage.py makemigrations --check --dry-run
-check "Front end: layout, style and types (prettier, eslint, vue-tsc)" web-types bash -c 'npm --prefix web run layout && npm --prefix web run lint && npm --prefix web run types'
+# check NAME LOG COMMAND…: one line when it is done; several go on side by side.
+check() {
+  local name=$1 log=$LOGS/check-$2.log begun=$SECONDS
+  if "${@:3}" >"$log" 2>&1; then
+    say "  $name: done ($((SECONDS - begun)) s)"
+  else
+    tail -n 12 "$log" | sed 's/^/    | /' >&2
+    fail "$name: .lumvek/logs/check-$2.log has all of it."
+  fi
+}
+# Tables for the core and server tests' workers, and the demo for the browser tests: each is laid once.
+tables() {
+  local worker
+  for worker in $(seq 0 $((workers - 1))); do
+    sql -e "DROP DATABASE IF EXISTS test_lumvek_gw$worker; CREATE DATABASE test_lumvek_gw$worker CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci"
+    LUMVEK_DB_NAME=test_lumvek_gw$worker .venv/bin/python server/manage.py migrate --no-input || return 1
+  done
+}
+export LUMVEK_TEST_RUN=$$-$begun-$RANDOM
+(
+  set -e
+  check "Tables" tables tables
+  check "Style (ruff)" ruff .venv/bin/ruff check core server e2e benchmarks
+  check "Layout (ruff format)" format .venv/bin/ruff format --check core server e2e benchmarks
+  check "Architecture (import-linter)" imports .venv/bin/lint-imports
+  check "Types (mypy)" mypy .venv/bin/mypy core server
+  check "Migrations" migrations .venv/bin/python server/manage.py makemigrations --check --dry-run
+  check "Demo for the browser tests" demo demo_copy "$LUMVEK_TEST_RUN"
+) &
+beside=$!
+check "Front end: layout and style (prettier, eslint)" web-style bash -c 'npm --prefix web run layout && npm --prefix web run lint'
+check "Front end: types (vue-tsc)" web-types npm --prefix web run types
 check "Front end: tests (vitest)" web npm --prefix web test
 grep -E '^ +(Test Files|Tests) ' "$LOGS/check-web.log" | sed 's/\x1b\[[0-9;]*m//g' || true
+wait "$beside" || exit 1
 # Each worker has a database of its own, and a file stays with one worker: what it stands on is laid once.
 # Two runs: the browser's driver keeps an event loop in the main thread, in which Django refuses to touch its database.
 say "  Core and server tests (pytest, $workers workers)"
-.venv/bin/pytest core server -n "$workers" --dist loadfile --durations 10
+.venv/bin/pytest core server -n "$workers" --dist loadfile --reuse-db --durations 10
 # A product and its browser leave about half of two cores idle: as many of them as there are cores. Each test has the demo as it was
 # loaded, so that any of them may go to whoever is free.
 say "  Browser tests (pytest, Chromium, $workers products)"

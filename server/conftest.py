@@ -27,7 +27,7 @@ def whole_ground(django_db_setup, django_db_blocker):
     ground = Ground()
     yield ground
     with django_db_blocker.unblock():
-        ground.clear()
+        ground.end()
 
 
 @pytest.fixture
@@ -87,7 +87,7 @@ def neighbour():
     return make_shop("Ormery Levels", prefix="n-")
 
 
-@layer()
+@layer(kept=True)
 def demo():
     """The whole demo as it is loaded on the first start: its people by name, its machines, and two of its walk-arounds."""
     assert scenario.load(timezone.now())

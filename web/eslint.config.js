@@ -26,5 +26,12 @@ export default ts.config(
       ],
     },
   },
+  {
+    files: ['src/**/*.spec.ts'],
+    ignores: ['src/**/*.mocked.spec.ts'],
+    rules: {
+      'no-restricted-properties': ['error', { object: 'vi', property: 'mock', message: 'Call the file *.mocked.spec.ts.' }],
+    },
+  },
   { files: ['src/design/controls/*.ts'], rules: { 'no-restricted-imports': 'off' } },
 )

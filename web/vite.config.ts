@@ -8,6 +8,8 @@ function oneSpace(node: { type: number; content?: unknown }): void {
   if (node.type === TEXT && typeof node.content === 'string') node.content = node.content.replace(/\s+/g, ' ')
 }
 
+const MOCKED = 'src/**/*.mocked.spec.ts'
+
 export default defineConfig({
   plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve', nodeTransforms: [oneSpace] } } })],
   base: '/static/',
@@ -15,5 +17,12 @@ export default defineConfig({
   // Fonts as files, not as data: the content security policy allows only our own.
   build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
   server: { proxy: { '/api': 'http://127.0.0.1:8420' } },
-  test: { environment: 'jsdom' },
+  test: {
+    environment: 'jsdom',
+    // Most of the time goes into windows: one for each worker will do, but where modules are replaced.
+    projects: [
+      { extends: true, test: { name: 'plain', include: ['src/**/*.spec.ts'], exclude: [MOCKED], isolate: false } },
+      { extends: true, test: { name: 'mocked', include: [MOCKED] } },
+    ],
+  },
 })

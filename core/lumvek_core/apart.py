@@ -61,6 +61,7 @@ _processes.set_forkserver_preload(
         "lumvek_core.solvers.facility",
         "lumvek_core.solvers.recording",
         "lumvek_core.solvers.season_ladder",
+        "scipy.signal",
     ]
 )
 

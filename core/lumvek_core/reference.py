@@ -106,7 +106,7 @@ def catalogue_fields() -> Lines:
 
 
 def _check_example() -> Lines:
-    book = in_force.rule_book(load.load(), "row-crop-planter")
+    book = in_force.rule_book(load.shipped(), "row-crop-planter")
     check = book.family.checks["opener-disc-diameter"]
     text = (load.SHIPPED / "families/row-crop-planter/opener.yaml").read_text(encoding="utf-8")
     lines = text[text.index(f"  - key: {check.key}") :].splitlines()
@@ -119,7 +119,7 @@ def _check_example() -> Lines:
 
 def rule_kinds() -> Lines:
     """Every kind of rule with a check of the catalogue that has it."""
-    books = [in_force.rule_book(load.load(), family) for family in load.load().families]
+    books = [in_force.rule_book(load.shipped(), family) for family in load.shipped().families]
     found = {check.rule.kind: check for book in reversed(books) for check in reversed(book.family.checks.values())}
     for name, kind in kinds.kinds().items():
         yield from (f"### `{name}`", "", _prose(kind), "", *_fields(kind), "")
@@ -147,7 +147,7 @@ def _rule_example(check: model.Check) -> Lines:
 
 
 def _all_checks() -> dict[str, model.Check]:
-    catalogue = load.load()
+    catalogue = load.shipped()
     return {key: check for family in catalogue.families.values() for key, check in family.checks.items()}
 
 

@@ -1,5 +1,6 @@
 """The API: routers of the apps, the calculators, and one shape for every error: {"error": {"field", "message"}}."""
 
+import functools
 import json
 from typing import Any
 
@@ -70,6 +71,11 @@ def _fit(value: Any) -> Any:
 class Api(NinjaAPI):
     """With the calculators' own schemas among its components."""
 
+    @functools.cached_property
+    def interface(self) -> OpenAPISchema:
+        """What all that was added takes and gives, worked out once."""
+        return self.get_openapi_schema()
+
     def get_openapi_schema(self, **how: Any) -> OpenAPISchema:
         described = super().get_openapi_schema(**how)
         described["components"]["schemas"] |= {f"Calc{name}": schema for name, (_, schema) in CALCULATED.items()}
@@ -83,7 +89,7 @@ calc = Router(tags=["calculators"])
 @api.get("/openapi.json", include_in_schema=False, **allowed("read the described interface"))
 def described(request: HttpRequest) -> HttpResponse:
     """What the whole interface takes and gives."""
-    return HttpResponse(json.dumps(api.get_openapi_schema()), content_type="application/json")
+    return HttpResponse(json.dumps(api.interface), content_type="application/json")
 
 
 @api.exception_handler(BadInput)

@@ -47,7 +47,7 @@ def schemas() -> dict[str, dict[str, Any]]:
 
 def main() -> int:
     try:
-        catalogue = load()
+        catalogue = load(SHIPPED)
     except BadInput as problem:
         print(problem.message if problem.field == "catalogue" else f"{problem.field}: {problem.message}", file=sys.stderr)
         return 2

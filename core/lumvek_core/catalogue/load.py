@@ -1,5 +1,6 @@
 """Reading the catalogue's folder: a folder a family, a file a station. What does not resolve is refused (`resolve`)."""
 
+import functools
 from dataclasses import dataclass, fields
 from pathlib import Path
 from typing import Any
@@ -19,7 +20,13 @@ from .symptoms import Symptoms
 SHIPPED = Path(__file__).resolve().parents[3] / "catalogue"
 
 
-def load(folder: Path = SHIPPED) -> Catalogue:
+@functools.cache
+def shipped() -> Catalogue:
+    """The catalogue that lies beside this package, read once. Raises BadInput as `load` does."""
+    return load(SHIPPED)
+
+
+def load(folder: Path) -> Catalogue:
     """The catalogue in `folder`. Raises BadInput with file and line of the first thing that is wrong, or of all that leads
     nowhere."""
     read = [_family(path.parent, folder) for path in sorted((folder / "families").glob("*/family.yaml"))]

@@ -10,7 +10,7 @@ from .wanted import looks_of
 def as_json() -> str:
     """Motif → what is counted of it, what fingers and ears tell, and of each state the strokes as [role, d]. A line a motif."""
     wanted: dict[str, set[str]] = {}
-    for family in load.load().families.values():
+    for family in load.shipped().families.values():
         for check in family.checks.values():
             for one in looks_of(check):
                 wanted.setdefault(one.motif, set()).add(one.state)

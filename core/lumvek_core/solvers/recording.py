@@ -9,7 +9,6 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.signal import resample_poly
 
 from ..errors import BadInput
 from ..files.tables import rows_of
@@ -54,6 +53,8 @@ def kept(sample_hz: float, values: NDArray[np.float64]) -> Recorded:
     one = one - one.mean()
     if sample_hz > ENOUGH_HZ:
         down = math.ceil(sample_hz / ENOUGH_HZ)
+        from scipy.signal import resample_poly  # slow to load: only where a file is worked on
+
         one, sample_hz = resample_poly(one, 1, down), sample_hz / down
     return Recorded(float(sample_hz), [float(value) for value in np.round(one, 5)])
 

@@ -14,7 +14,7 @@ from lumvek_core.judgement.companions import Called, parts_for, tasks_for
 
 from .trade_list import TRADE
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 
 EVERY = [(family, check) for family in CATALOGUE.families.values() for check in family.checks.values()]
 

@@ -1,18 +1,22 @@
 """What is wrong in the catalogue is refused with its place, and renamed keys are followed."""
 
 import copy
+import functools
 import shutil
 
 import pytest
 import yaml
 
-from lumvek_core.catalogue import in_force, load
+from lumvek_core.catalogue import files, in_force, load
 from lumvek_core.catalogue.lists import Renamed
 from lumvek_core.errors import BadInput
 
+READ_ONCE = functools.cache(files.read_text)
+
 
 @pytest.fixture
-def folder(tmp_path):
+def folder(tmp_path, monkeypatch):
+    monkeypatch.setattr(files, "read_text", READ_ONCE)  # of some seventy files each test changes one
     return shutil.copytree(load.SHIPPED, tmp_path / "catalogue")
 
 

@@ -10,7 +10,7 @@ from lumvek_core.errors import BadInput
 from lumvek_core.judgement.parse_reading import parse_reading
 from lumvek_core.judgement.verdicts import Context, judge
 
-COMBINE = in_force.rule_book(load.load(), "rotary-combine", headers=["draper-header"]).family.checks
+COMBINE = in_force.rule_book(load.shipped(), "rotary-combine", headers=["draper-header"]).family.checks
 
 
 def on_combine(key, *raw, **context):

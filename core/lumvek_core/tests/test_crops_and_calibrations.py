@@ -6,7 +6,7 @@ from lumvek_core.catalogue import load
 from lumvek_core.catalogue.rounds import in_round
 from lumvek_core.coupled import short
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 DEFAULTS = {subject: school.default for subject, school in CATALOGUE.schools.items()}
 CROPS = ("small-grain", "pod", "ear")
 

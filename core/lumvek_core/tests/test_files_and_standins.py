@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lumvek_core import registry
-from lumvek_core.catalogue.load import load
+from lumvek_core.catalogue.load import shipped
 from lumvek_core.errors import BadInput
 from lumvek_core.files import measured
 from lumvek_core.files.tables import rows_of
@@ -69,7 +69,7 @@ def test_what_is_shown_in_one_field_is_read_from_it_again():
 
 MEASURED = [
     check
-    for family in load().families.values()
+    for family in shipped().families.values()
     for check in family.checks.values()
     if check.kind == "measure" and check.unit == "mm" and not check.values
 ]

@@ -146,7 +146,7 @@ def test_what_is_learnt_from_the_seasons_is_told_with_the_forecast():
 
 
 def test_what_wears_is_told_by_the_catalogue_and_a_chain_by_its_length():
-    combine = load.load().families["rotary-combine"].checks
+    combine = load.shipped().families["rotary-combine"].checks
     chain = wearing_of(combine["feeder-chain-stretch"])
     assert chain and (chain.new, chain.limit) == pytest.approx((828, 852.84))
     assert wearing_of(combine["tyres"]) is None

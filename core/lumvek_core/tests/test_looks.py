@@ -12,7 +12,7 @@ from lumvek_core.looks.motif import Figures, look, motifs
 from lumvek_core.looks.strokes import HEIGHT, WIDTH
 from lumvek_core.looks.wanted import looks_of, motif_of
 
-CHECKS = {check.key: check for family in load.load().families.values() for check in family.checks.values()}
+CHECKS = {check.key: check for family in load.shipped().families.values() for check in family.checks.values()}
 LOOKED = {key: check for key, check in CHECKS.items() if check.kind in LOOKED_AT and check.rule.kind != "record"}
 WRITTEN = Path(__file__).parents[3] / "web/src/design/looks/looks.json"
 EDGE = 8

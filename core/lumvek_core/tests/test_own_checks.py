@@ -10,7 +10,7 @@ from lumvek_core.catalogue.own import Altered, OwnCheck, OwnChecks, key_for, mis
 from lumvek_core.catalogue.rule_book import LimitOverride
 from lumvek_core.judgement.companions import Called, parts_for
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 PLANTER = CATALOGUE.families["row-crop-planter"]
 CAMERA = {
     "station": "opener",

@@ -9,7 +9,7 @@ from lumvek_core.catalogue.own_symptoms import CHECK_MINUTES, OwnCause, cause_co
 from lumvek_core.catalogue.symptoms import Look, Symptom, SymptomCause
 from lumvek_core.faults.trace import Answer, traced
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 COMBINE = CATALOGUE.families["rotary-combine"]
 INSIDE = "inside rear (tail and sieves), engine off"
 PULLEY = OwnCause(

@@ -17,7 +17,7 @@ from lumvek_core.rules.stepped import SteppedRule
 from lumvek_core.rules.window import WindowRule
 
 OVERRIDES = [LimitOverride("opener-disc-diameter", figure, value, "manual") for figure, value in (("new", 400), ("limit", 386))]
-CHECKS = in_force.rule_book(load.load(), "row-crop-planter", OVERRIDES).family.checks
+CHECKS = in_force.rule_book(load.shipped(), "row-crop-planter", OVERRIDES).family.checks
 DISC = CHECKS["opener-disc-diameter"]
 
 
@@ -94,7 +94,7 @@ def test_among_like_places_one_that_is_four_times_the_others_is_asked_about():
 
 
 def test_a_count_refuses_fractions_and_more_than_there_are():
-    sections = in_force.rule_book(load.load(), "draper-header").family.checks["draper.knife-sections"]
+    sections = in_force.rule_book(load.shipped(), "draper-header").family.checks["draper.knife-sections"]
     for typed in ("3.5", "3 1/2", "9999"):
         with pytest.raises(BadInput):
             parse_reading(sections, [typed])

@@ -14,7 +14,7 @@ from lumvek_core.judgement.verdicts import Context, judge
 from lumvek_core.judgement.words import unit_of
 
 OVERRIDES = [LimitOverride("opener-disc-diameter", figure, value, "manual") for figure, value in (("new", 400), ("limit", 386))]
-CHECKS = in_force.rule_book(load.load(), "row-crop-planter", OVERRIDES).family.checks
+CHECKS = in_force.rule_book(load.shipped(), "row-crop-planter", OVERRIDES).family.checks
 TYRES, FAN, DISC = CHECKS["tyres"], CHECKS["fan-gauge"], CHECKS["opener-disc-diameter"]
 
 

@@ -15,7 +15,7 @@ from lumvek_core.faults.recorded import analysed, compared, turning
 from lumvek_core.simulators.recorder import Tone, recorded
 from lumvek_core.solvers.recording import ENOUGH_HZ, read
 
-LINE = load.load().shafts.families["rotary-combine"]
+LINE = load.shipped().shafts.families["rotary-combine"]
 HIGH = {"rotor": "high", "chopper": "high", "feeder": "high"}
 
 

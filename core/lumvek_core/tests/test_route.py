@@ -11,7 +11,7 @@ from lumvek_core.catalogue import in_force, load
 from lumvek_core.errors import BadInput
 from lumvek_core.planning import walk
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 
 
 def route(checks, moves, start="down"):

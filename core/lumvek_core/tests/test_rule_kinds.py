@@ -13,7 +13,7 @@ from lumvek_core.judgement.parse_reading import parse_reading
 from lumvek_core.judgement.verdicts import judge, looks_at
 from lumvek_core.rules import base, figures, kinds
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 BOOKS = [in_force.rule_book(CATALOGUE, family) for family in CATALOGUE.families]
 CHECKS = {check.key: check for book in BOOKS for check in book.family.checks.values()}
 EVERY = sorted(CHECKS.values(), key=lambda check: check.key)

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lumvek_core.catalogue.load import load
+from lumvek_core.catalogue.load import shipped
 from lumvek_core.errors import BadInput
 from lumvek_core.files.calendars import MOST_EVENTS, events_of
 from lumvek_core.planning.season import jobs
@@ -14,7 +14,7 @@ from lumvek_core.planning.season.jobs import Found
 from lumvek_core.planning.season.readiness import WorkLeft, ready_between
 from lumvek_core.simulators.weather import KNOWN_DAYS, dry_spells
 
-CATALOGUE = load()
+CATALOGUE = shipped()
 TIMES = CATALOGUE.work
 
 

@@ -25,7 +25,7 @@ from lumvek_core.workbench.model import Subject, Table
 from lumvek_core.workbench.read import work
 from lumvek_core.workbench.subjects import SUBJECTS
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 FAMILIES = sorted(CATALOGUE.families)
 FEW = ("0", "1", "2")
 

@@ -16,7 +16,7 @@ from lumvek_core.rules import figures
 from lumvek_core.rules.base import limits
 from lumvek_core.units import Inches, as_stated, notation, parse_length, show_mm, stated_in
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 SIXTY_FOURTH = Fraction(1, 64)
 FEELERS = {0.3: "card", 0.1: "paper"}
 RULES = {}

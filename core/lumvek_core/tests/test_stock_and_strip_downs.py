@@ -9,7 +9,7 @@ from scipy.stats import nbinom
 
 from lumvek_core import registry
 from lumvek_core.catalogue.lists import Reach, StripDown
-from lumvek_core.catalogue.load import load
+from lumvek_core.catalogue.load import shipped
 from lumvek_core.errors import BadInput
 from lumvek_core.judgement.strip_downs import laid_open, life_left, p_fail
 from lumvek_core.simulators.desk import Desk, OnShelf
@@ -96,7 +96,7 @@ def test_a_watched_part_is_likelier_to_fail_and_a_measured_one_has_the_life_that
 
 
 def test_no_shipped_strip_down_reaches_a_safety_item():
-    catalogue = load()
+    catalogue = shipped()
     checks = {key.rpartition(".")[2]: check for family in catalogue.families.values() for key, check in family.checks.items()}
     reached = [reach for down in catalogue.strip_downs for reach in down.reaches]
     assert len(catalogue.strip_downs) >= 5 and not any(checks[reach.check].safety for reach in reached)

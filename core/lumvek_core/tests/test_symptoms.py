@@ -14,7 +14,7 @@ from lumvek_core.faults.trace import ELSE, Answer, along_the_machine, minutes_al
 from lumvek_core.planning import walk
 from lumvek_core.planning.shortest import shortest
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 SYMPTOMS = CATALOGUE.symptoms
 BY_KEY = {one.key: one for one in SYMPTOMS.symptoms}
 COMBINE = CATALOGUE.families["rotary-combine"]

@@ -22,7 +22,7 @@ OVERRIDES = [
     LimitOverride("opener-disc-diameter", "new", 400, "manual", "Dunmere 12 manual"),
     LimitOverride("opener-disc-diameter", "limit", 386, "manual", "Dunmere 12 manual"),
 ]
-BOOK = in_force.rule_book(load.load(), "row-crop-planter", OVERRIDES)
+BOOK = in_force.rule_book(load.shipped(), "row-crop-planter", OVERRIDES)
 CHECKS = BOOK.family.checks
 RULES = {key: check.rule for key, check in CHECKS.items()}
 

@@ -22,7 +22,7 @@ from lumvek_core.judgement.parse_reading import Value
 from lumvek_core.judgement.verdicts import judge
 from lumvek_core.simulators.telematics import Sent, newest
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 PLANTER = in_force.rule_book(
     CATALOGUE, "row-crop-planter", [LimitOverride("opener-disc-diameter", "watch_chance", 0.2, "shop")]
 )

@@ -11,8 +11,8 @@ from lumvek_core.judgement.parse_reading import Value, parse_reading
 from lumvek_core.judgement.verdicts import judge, needs
 from lumvek_core.rules.verdict import Then
 
-PLANTER = in_force.rule_book(load.load(), "row-crop-planter").family.checks
-COMBINE = in_force.rule_book(load.load(), "rotary-combine", headers=["draper-header"]).family.checks
+PLANTER = in_force.rule_book(load.shipped(), "row-crop-planter").family.checks
+COMBINE = in_force.rule_book(load.shipped(), "rotary-combine", headers=["draper-header"]).family.checks
 RULES = {key: check.rule for key, check in (PLANTER | COMBINE).items()}
 
 
@@ -150,7 +150,7 @@ def test_the_bar_is_judged_by_two_heights(rear, severity, says):
 
 
 def test_a_dead_level_school_allows_no_nose_up():
-    book = in_force.rule_book(load.load(), "row-crop-planter", schools={"planter-bar": "dead-level"})
+    book = in_force.rule_book(load.shipped(), "row-crop-planter", schools={"planter-bar": "dead-level"})
     assert verdict("bar-level", "all", "540", "515", check=book.family.checks["bar-level"]).severity == "due"
     assert verdict("bar-level", "all", "540", "515").severity == "sound"
 

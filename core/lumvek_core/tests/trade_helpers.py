@@ -7,7 +7,7 @@ from lumvek_core.judgement.context import Context
 from lumvek_core.judgement.parse_reading import parse_reading
 from lumvek_core.judgement.verdicts import judge
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 BOOKS = {family: in_force.rule_book(CATALOGUE, family) for family in CATALOGUE.families}
 SCHOOLS = BOOKS["rotary-combine"].schools
 

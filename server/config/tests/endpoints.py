@@ -164,7 +164,7 @@ BODIES = {
 
 
 def operations():
-    for path, methods in api.get_openapi_schema()["paths"].items():
+    for path, methods in api.interface["paths"].items():
         for method, operation in methods.items():
             name = operation["operationId"].rpartition("_api_")[2] or operation["operationId"]
             yield pytest.param(path, method, operation, id=f"{method}-{path}-{name}")

@@ -8,7 +8,7 @@ from django.conf import settings
 from lumvek_core.catalogue import load
 from lumvek_core.coupled import short
 
-CATALOGUE = load.load()
+CATALOGUE = load.shipped()
 DRAWINGS = json.loads((settings.ROOT / "web/src/design/machineDrawings.json").read_text(encoding="utf-8"))
 
 

@@ -18,7 +18,7 @@ from logbook.models import PutAwayTick, ServiceDone
 from lumvek_core.catalogue import load
 from lumvek_core.catalogue.station_guess import guess_station
 
-FAMILIES = load.load().families
+FAMILIES = load.shipped().families
 
 
 @pytest.fixture
