@@ -64,6 +64,8 @@ class Product:
     environment: dict[str, str] = field(repr=False)
     desk: Path
     mail: MailServer
+    socket: str
+    """Of its database, for whoever runs it."""
     _every_table: bool = False
 
     def stop_database(self):
@@ -92,7 +94,7 @@ class Product:
         changed = (
             "SELECT table_name FROM information_schema.table_statistics WHERE table_schema = 'lumvek' AND rows_changed > 0"
         )
-        with closing(connect(unix_socket=script('echo "$SOCKET"'), user=getuser(), database="lumvek")) as connection:
+        with closing(connect(unix_socket=self.socket, user=getuser(), database="lumvek")) as connection:
             cursor = connection.cursor()
             cursor.execute(every if self._every_table else changed)
             cursor.execute("SET FOREIGN_KEY_CHECKS = 0")
@@ -116,10 +118,10 @@ def mail_server():
 def product(mail_server):
     """One product for all browser tests; each test makes the walk-around it needs."""
     script("db_stop", f"demo_copy {RUN}")
-    port, password, key = script(
+    port, socket, password, key = script(
         f'{{ db_start "{COUNTED}"',
         "db_allow lumvek; } >&2",
-        'echo "$LUMVEK_DB_PORT $LUMVEK_DB_PASSWORD $LUMVEK_SECRET_KEY"',
+        'echo "$LUMVEK_DB_PORT $SOCKET $LUMVEK_DB_PASSWORD $LUMVEK_SECRET_KEY"',
         LUMVEK_DB_PORT=str(8621 + APART),
     ).split()
     address, desk_port = script(f"free_port {8721 + APART}"), script(f"free_port {8771 + APART}")
@@ -156,7 +158,7 @@ def product(mail_server):
     try:
         wait_for(url + "/health")
         wait_for(environment["LUMVEK_DESK_URL"] + "/health")
-        product = Product(url, environment, orders, mail_server)
+        product = Product(url, environment, orders, mail_server, socket)
         product.keep_demo()
         yield product
     finally:
