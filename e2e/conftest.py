@@ -117,7 +117,7 @@ def mail_server():
 @pytest.fixture(scope="session")
 def product(mail_server):
     """One product for all browser tests; each test makes the walk-around it needs."""
-    script("db_stop", f"demo_copy {RUN}")
+    script("db_stop", f"demo_lay {RUN} >&2", "demo_copy")
     port, socket, password, key = script(
         f'{{ db_start "{COUNTED}"',
         "db_allow lumvek; } >&2",

@@ -68,30 +68,32 @@ db_stop() {
   say "MariaDB is still writing; it will end by itself."
 }
 
-# demo_copy RUN: $DATA with the demo, migrated and loaded once for all that say the same run.
+# demo_lay RUN: the demo, migrated and loaded in the instance browser-demo, once for all that say the same run.
+demo_lay() (
+  instance browser-demo test
+  exec 9>"$INSTANCE/lock"
+  flock 9
+  [ "$(cat "$INSTANCE/run" 2>/dev/null)" != "$1" ] || exit 0
+  db_stop
+  rm -rf "$DATA" "$INSTANCE/run"
+  db_init
+  db_start "$RELAXED" 9>&-
+  sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
+  db_allow lumvek
+  export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
+  .venv/bin/python server/manage.py migrate --no-input
+  .venv/bin/python server/manage.py load_demo
+  db_stop
+  printf '%s' "$1" >"$INSTANCE/run"
+)
+
+# demo_copy: the data of this instance become a copy of it.
 demo_copy() {
-  local run=$1 wanted=$INSTANCE
-  (
-    instance browser-demo test
-    exec 9>"$INSTANCE/lock"
-    flock 9
-    if [ "$(cat "$INSTANCE/run" 2>/dev/null)" != "$run" ]; then
-      db_stop
-      rm -rf "$DATA" "$INSTANCE/run"
-      db_init && db_start "$RELAXED" 9>&-
-      sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
-      db_allow lumvek
-      export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
-      .venv/bin/python server/manage.py migrate --no-input >&2
-      .venv/bin/python server/manage.py load_demo >&2
-      db_stop
-      printf '%s' "$run" >"$INSTANCE/run"
-    fi
-    rm -rf "$wanted/data"
-    cp -r --reflink=auto "$DATA" "$wanted/data"
-    cp "$INSTANCE/secrets.env" "$wanted/secrets.env"
-  ) >&2
-  instance "$(basename "$wanted")" test
+  local name; name=$(basename "$INSTANCE")
+  rm -rf "$DATA"
+  cp -r --reflink=auto "$STATE/browser-demo/data" "$DATA"
+  cp "$STATE/browser-demo/secrets.env" "$INSTANCE/secrets.env"
+  instance "$name" test
 }
 
 # Django of the installation that the environment names (as for serve), else of the demo, whose database is started for it.

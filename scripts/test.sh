@@ -48,7 +48,7 @@ export LUMVEK_TEST_RUN=$$-$begun-$RANDOM
   check "Architecture (import-linter)" imports .venv/bin/lint-imports
   check "Types (mypy)" mypy .venv/bin/mypy core server
   check "Migrations" migrations .venv/bin/python server/manage.py makemigrations --check --dry-run
-  check "Demo for the browser tests" demo demo_copy "$LUMVEK_TEST_RUN"
+  check "Demo for the browser tests" demo demo_lay "$LUMVEK_TEST_RUN"
 ) &
 beside=$!
 check "Front end: layout and style (prettier, eslint)" web-style bash -c 'npm --prefix web run layout && npm --prefix web run lint'
