@@ -81,8 +81,8 @@ demo_lay() (
   sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
   db_allow lumvek
   export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
-  .venv/bin/python server/manage.py migrate --no-input
-  .venv/bin/python server/manage.py load_demo
+  .venv/bin/python server/manage.py migrate --no-input || exit 1
+  .venv/bin/python server/manage.py load_demo || exit 1
   db_stop
   printf '%s' "$1" >"$INSTANCE/run"
 )
