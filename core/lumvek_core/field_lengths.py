@@ -8,16 +8,21 @@ from .units import System, parse_length, plain, show_length
 BETWEEN = " to "
 _BETWEEN = re.compile(r"(?<=[\d\"'a-z½¼¾])\s*(?:–|\bto\b|-(?=\d))\s*(?=\d)")
 """Between two lengths: ``40–45``, ``1 1/2 to 2 in``; not the hyphen of ``1-1/2``, which `parse_length` knows."""
+_STEP = re.compile(
+    r"(?:(?:hole|notch|click|mark|step|turn)(?:e?s)? ?\d+|\d+ ?(?:hole|notch|click|mark|step|turn)(?:e?s)?)", re.IGNORECASE
+)
+"""Where a handle stands, which is no length: ``hole 3``, ``3 clicks``."""
 _KEPT = re.compile(r"\d+(?:\.\d+)?(?: to \d+(?:\.\d+)?)?")
 
 
 def kept(text: str, system: System) -> str:
-    """What is kept of a length, two of them, or words: millimetres as ``57.15`` and ``40 to 45``, words as they are.
+    """What is kept of a length, two of them, a step of a handle, or words: millimetres as ``57.15`` and ``40 to 45``, the rest
+    as it is.
 
     Raises BadInput where there are figures that are no length.
     """
     text = text.strip()
-    if not re.search(r"\d", text):
+    if not re.search(r"\d", text) or _STEP.fullmatch(text):
         return text
     try:
         return _figure(parse_length(text, system))
@@ -25,7 +30,7 @@ def kept(text: str, system: System) -> str:
         pass
     ends = _BETWEEN.split(text)
     if len(ends) != 2:
-        raise BadInput("text", "is not a length; write for example 40, 40 to 45, 1 1/2 in, or words without figures")
+        raise BadInput("text", "is not a length; write for example 40, 40 to 45, 1 1/2 in, hole 3, or words without figures")
     unit = "".join(re.findall(r"[a-z\"']+$", ends[1]))
     return BETWEEN.join(_figure(parse_length(end if re.search(r"[a-z\"']$", end) else f"{end}{unit}", system)) for end in ends)
 

@@ -23,6 +23,9 @@ from lumvek_core.field_lengths import kept, shown, typed
         ("1 1/2 to 2 in", "mm", "38.1 to 50.8"),
         (" shallow ", "in", "shallow"),
         ("by the stalk", "mm", "by the stalk"),
+        ("3 clicks", "in", "3 clicks"),
+        ("Hole 4", "mm", "Hole 4"),
+        ("notches 2", "mm", "notches 2"),
     ],
 )
 def test_what_is_typed_is_kept_in_millimetres(text, system, mm):
@@ -44,7 +47,7 @@ def test_it_is_read_in_either(mm, system, text):
     assert shown(mm, system) == text
 
 
-@pytest.mark.parametrize("text", ["45 and a bit", "12 rows", "40 to 45 to 50", "3 kg"])
+@pytest.mark.parametrize("text", ["45 and a bit", "12 rows", "40 to 45 to 50", "3 kg", "hole 3 and 4"])
 def test_figures_that_are_no_length_are_refused(text):
     with pytest.raises(BadInput):
         kept(text, "mm")
