@@ -128,6 +128,7 @@ class Ground:
 
     def _here(self) -> dict[str, Any]:
         """What is kept in the database that is connected to."""
+        assert not self._in or self._in in self.kept, f"{self._in} could not be made: the first test that wanted it says why"
         return {self._in: self.kept[self._in]} if self._in else {}
 
     def _go_to(self, name: str) -> None:
