@@ -96,8 +96,8 @@ class Product:
         )
         with closing(connect(unix_socket=self.socket, user=getuser(), database="lumvek")) as connection:
             cursor = connection.cursor()
-            cursor.execute(every if self._every_table else changed)
             cursor.execute("SET FOREIGN_KEY_CHECKS = 0")
+            cursor.execute(every if self._every_table else changed)
             for (table,) in cursor.fetchall():
                 if table not in LOGGED_IN:
                     cursor.execute(f"DELETE FROM {table}")
