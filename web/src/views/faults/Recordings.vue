@@ -169,7 +169,7 @@ const SOURCES = { phone: 'phone', file: 'file', simulated: 'simulated' } as cons
               </select></label
             >
             <label class="grow"
-              >Where it lay <InputText v-model="said.words" maxlength="200" placeholder="left shield, over the chopper"
+              >Where it lay <InputText v-model="said.words" maxlength="200" placeholder="over the chopper"
             /></label>
           </div>
           <p v-if="at.field" class="trouble" role="alert">{{ at.problem }}</p>
