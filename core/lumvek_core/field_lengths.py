@@ -8,9 +8,8 @@ from .units import System, parse_length, plain, show_length
 BETWEEN = " to "
 _BETWEEN = re.compile(r"(?<=[\d\"'a-z½¼¾])\s*(?:–|\bto\b|-(?=\d))\s*(?=\d)")
 """Between two lengths: ``40–45``, ``1 1/2 to 2 in``; not the hyphen of ``1-1/2``, which `parse_length` knows."""
-_STEP = re.compile(
-    r"(?:(?:hole|notch|click|mark|step|turn)(?:e?s)? ?\d+|\d+ ?(?:hole|notch|click|mark|step|turn)(?:e?s)?)", re.IGNORECASE
-)
+_WORD = r"(?:hole|notch|click|mark|step|turn)(?:e?s)?"
+_STEP = re.compile(rf"{_WORD} ?\d+|\d+ ?{_WORD}", re.IGNORECASE)
 """Where a handle stands, which is no length: ``hole 3``, ``3 clicks``."""
 _KEPT = re.compile(r"\d+(?:\.\d+)?(?: to \d+(?:\.\d+)?)?")
 
