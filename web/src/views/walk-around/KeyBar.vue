@@ -21,11 +21,11 @@ defineProps<{ keys: KeyHint[] }>()
       type="button"
       tabindex="-1"
       :title="item.says"
-      :class="{ desk: item.desk && !item.phone }"
+      :class="{ 'by-key': item.desk && !item.phone }"
       @mousedown.prevent
       @click="item.act()"
     >
-      <kbd :class="{ desk: item.desk }">{{ item.key }}</kbd><kbd v-if="item.phone" class="phone">{{ item.phone }}</kbd>
+      <kbd :class="{ 'by-key': item.desk }">{{ item.key }}</kbd><kbd v-if="item.phone" class="phone">{{ item.phone }}</kbd>
       {{ item.text }}
     </button>
   </p>
@@ -79,7 +79,7 @@ defineProps<{ keys: KeyHint[] }>()
     font-size: 0.85rem;
     white-space: normal;
   }
-  .keys .desk {
+  .keys .by-key {
     display: none;
   }
   .keys .phone {

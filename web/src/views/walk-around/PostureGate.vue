@@ -110,7 +110,7 @@ function release(): void {
         ><span class="text"
           >{{ posture.lock ? 'Locks are set, go on' : 'Understood, go on' }}
           <small
-            >hold<span class="desk">, or <kbd>l</kbd></span></small
+            >hold<span class="by-key">, or <kbd>l</kbd></span></small
           ></span
         >
       </button>
@@ -247,7 +247,7 @@ ul {
     padding: 0 4px;
     line-height: 1.1;
   }
-  .desk {
+  .by-key {
     display: none;
   }
 }

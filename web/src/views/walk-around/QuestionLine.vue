@@ -21,7 +21,7 @@ const names = computed(
   <p class="questions" role="status">
     <button v-if="all.length" type="button" tabindex="-1" :title="names" @mousedown.prevent @click="entry.visitQuestion()">
       <SeverityMark severity="asked" wordless :size="18" /> <b>{{ counted(all.length, 'question') }}</b>
-      <kbd class="desk">F2</kbd> <span class="names">{{ names }}</span>
+      <kbd class="by-key">F2</kbd> <span class="names">{{ names }}</span>
     </button>
   </p>
 </template>
@@ -63,7 +63,7 @@ button {
   button {
     width: 100%;
   }
-  .desk {
+  .by-key {
     display: none;
   }
 }
