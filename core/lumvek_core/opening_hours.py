@@ -1,4 +1,7 @@
-"""Opening hours as people write them: ``Mon–Fri 07:30–17:00, Sat 08:00–12:00``."""
+"""Opening hours as people write them: ``Mon–Fri 07:30–12:00, 12:45–17:00, Sat 08:00–12:00``.
+
+Hours without days belong to the days that were named last.
+"""
 
 import datetime as dt
 import re
@@ -7,7 +10,9 @@ from typing import Any
 from .errors import BadInput
 
 DAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
-_SPAN = re.compile(r"([A-Za-z]{3})[a-z]*(?:\s*[-–]\s*([A-Za-z]{3})[a-z]*)?\s+(\d{1,2}[:.]\d{2})\s*[-–]\s*(\d{1,2}[:.]\d{2})")
+_SPAN = re.compile(
+    r"(?:([A-Za-z]{3})[a-z]*(?:\s*[-–]\s*([A-Za-z]{3})[a-z]*)?\s+)?(\d{1,2}[:.]\d{2})\s*[-–]\s*(\d{1,2}[:.]\d{2})"
+)
 
 
 def shown(openings: list[dict[str, Any]]) -> str:
@@ -15,8 +20,13 @@ def shown(openings: list[dict[str, Any]]) -> str:
     days: dict[str, list[int]] = {}
     for one in sorted(openings, key=lambda o: (int(o["weekday"]), o["from"])):
         days.setdefault(f"{one['from']}–{one['to']}", []).append(int(one["weekday"]))
-    spans = [(run[0], time, run) for time, of_time in days.items() for run in _runs(of_time)]
-    return ", ".join(f"{DAYS[run[0]]}{'–' + DAYS[run[-1]] if len(run) > 1 else ''} {time}" for _, time, run in sorted(spans))
+    spans = [(run[0], run[-1], time) for time, of_time in days.items() for run in _runs(of_time)]
+    said, before = list[str](), None
+    for first, last, time in sorted(spans, key=lambda span: (span[0], -span[1], span[2])):
+        of_days = f"{DAYS[first]}–{DAYS[last]} " if last > first else f"{DAYS[first]} "
+        said.append(time if (first, last) == before else of_days + time)
+        before = first, last
+    return ", ".join(said)
 
 
 def _runs(days: list[int]) -> list[list[int]]:
@@ -31,12 +41,14 @@ def _runs(days: list[int]) -> list[list[int]]:
 
 def read(text: str) -> list[dict[str, Any]]:
     """The same, read back. Raises BadInput with field ``hours``."""
-    found = []
+    found: list[dict[str, Any]] = []
+    first = last = -1
     for part in filter(None, (part.strip() for part in re.split(r"[,;\n]", text))):
         match = _SPAN.fullmatch(part)
-        if match is None:
+        if match is None or (match[1] is None and first < 0):
             raise BadInput("hours", f"“{part}” is not like Mon–Fri 07:30–17:00")
-        first, last = _day(match[1]), _day(match[2] or match[1])
+        if match[1]:
+            first, last = _day(match[1]), _day(match[2] or match[1])
         if last < first:
             raise BadInput("hours", f"“{part}” runs backwards: write the days from Monday on")
         opens, closes = _time(match[3]), _time(match[4])
