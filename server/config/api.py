@@ -41,6 +41,7 @@ from supply.api_stock import router as stock
 from tabular.door import Unfit, fit, read_json
 from workbench.api import bench, standins
 
+from . import unfit_input
 from .pages import UNREADABLE, refused
 
 CALCULATED: structure.Shared = {}
@@ -103,7 +104,7 @@ def not_valid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
     # ("body", "<argument>", "field", …), but ("query", "field"): what names our function is not of the client's object.
     where, *steps = first["loc"]
     field = ".".join(str(step) for step in (steps[1:] if where == "body" else steps))
-    return refused(422, str(first["msg"]).removeprefix("Value error, "), field)
+    return refused(422, unfit_input.said(first), field)
 
 
 @api.exception_handler(HttpError)

@@ -31,8 +31,8 @@ ANYTHING = Pace("anything", 1200)
 """A device that sends a day's readings at once keeps within it, or waits and goes on."""
 COSTLY = Pace("costly", 30)
 _AT_LENGTH = "|".join(name for name, entry in registry.calculators().items() if entry.at_length)
-_COSTS = re.compile(rf"\.(pdf|xlsx|csv|zip|yaml)$|[-/]file$|^/api/(supply|season)/plans$|^/api/calc/({_AT_LENGTH})$")
-"""Files made or read, and what is worked out at length."""
+_MADE = re.compile(r"\.(pdf|xlsx|csv|zip|yaml)$|[-/]file$")
+_WORKED_OUT = re.compile(rf"^/api/(supply|season)/plans$|^/api/calc/({_AT_LENGTH})$")
 
 
 def keep_pace(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
@@ -40,7 +40,7 @@ def keep_pace(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[
 
     def middleware(request: HttpRequest) -> HttpResponse:
         who = _who(request)
-        paces = (ANYTHING, COSTLY) if _COSTS.search(request.path) else (ANYTHING,)
+        paces = (ANYTHING, COSTLY) if _costs(request) else (ANYTHING,)
         waits = [pace for pace in paces if not _within(pace, who)]
         if waits:
             left = MINUTE - int(time.time()) % MINUTE
@@ -51,6 +51,11 @@ def keep_pace(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[
         return get_response(request)
 
     return middleware
+
+
+def _costs(request: HttpRequest) -> bool:
+    """Files made or read, and what is worked out at length; to look at what was worked out costs little."""
+    return bool(_MADE.search(request.path) or (request.method == "POST" and _WORKED_OUT.search(request.path)))
 
 
 def _who(request: HttpRequest) -> str:

@@ -72,6 +72,7 @@ def test_it_is_answered(path, method, operation, everything, as_, something_to_f
         if answer.status_code != 200:
             assert answer["Content-Type"].startswith("application/json"), answer.content
             assert set(answer.json()["error"]) >= {"field", "message"}, answer.content
+            assert " should " not in answer.json()["error"]["message"], "a library speaks to whoever typed it"
 
     tried()
 

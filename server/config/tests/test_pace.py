@@ -55,6 +55,13 @@ def test_what_works_at_length_costs(yard, as_, few):
     assert [ask() for _ in range(3)] == [422, 422, 429]
 
 
+@pytest.mark.parametrize("path", ["/api/supply/plans", "/api/season/plans"])
+def test_to_look_at_a_plan_costs_little_and_to_make_one_costs(path, yard, as_, few):
+    assert [as_(yard.lead).get(path).status_code for _ in range(4)].count(429) == 0
+    asked = [as_(yard.parts).post(path, {}, content_type="application/json").status_code for _ in range(3)]
+    assert asked[2] == 429 and 429 not in asked[:2]
+
+
 def test_the_next_minute_is_another(yard, as_, few, monkeypatch):
     for _ in range(5):
         as_(yard.lead).get("/api/machines/names")
