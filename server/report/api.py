@@ -24,7 +24,7 @@ def working(request: HttpRequest, walk_around_id: uuid.UUID) -> list[LinkOut]:
 @router.post("/{uuid:walk_around_id}/links", response=LinkOut, **allowed(actions.make))
 def share(request: HttpRequest, walk_around_id: uuid.UUID, new: LinkIn) -> LinkOut:
     """Make a link that ends by itself. Its address is shown once."""
-    return queries.link_out(*actions.make(member_of(request), walk_around_id, new.days))
+    return queries.link_out(*actions.make(member_of(request), walk_around_id, new.days, new.uuid))
 
 
 @router.post("/{uuid:walk_around_id}/links/{int:link_id}/revoke", response=list[LinkOut], **allowed(actions.revoke))

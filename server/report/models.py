@@ -5,9 +5,11 @@ from django.db import models
 
 
 class ReportLink(models.Model):
-    """An unguessable address of one report that ends by itself. Only the hash of its secret is kept. units: it is read in."""
+    """An unguessable address of one report that ends by itself. Only the hash of its secret is kept. units: it is read in.
+    uuid: it was asked for under; those from before have none."""
 
     walk_around = models.ForeignKey("inspection.WalkAround", on_delete=models.CASCADE, related_name="report_links")
+    uuid = models.UUIDField(null=True, unique=True, editable=False)
     digest = models.CharField(max_length=64, unique=True)
     expires_at = models.DateTimeField()
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")

@@ -1,11 +1,13 @@
 """What the API says of links to a report."""
 
 import datetime as dt
+from uuid import UUID
 
 from ninja import Schema
 
 
 class LinkIn(Schema):
+    uuid: UUID | None = None
     days: int = 14
 
 

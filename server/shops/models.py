@@ -110,6 +110,7 @@ class Change(models.Model):
         SHOP = "shop", "The shop"
         CHECK = "check", "Own checks"
         PLAN = "plan", "Work plan"
+        PARTS = "parts", "Parts and suppliers"
 
     objects = OfShop.as_manager()
 

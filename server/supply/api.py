@@ -106,9 +106,9 @@ def all_suppliers(request: HttpRequest) -> list[SupplierOut]:
 def set_supplier(request: HttpRequest, new: SupplierIn) -> list[SupplierOut]:
     """Enter a supplier, or change one."""
     member = member_of(request)
-    values = new.model_dump(exclude={"id", "hours", "closed"})
+    values = new.model_dump(exclude={"id", "uuid", "hours", "closed"})
     values |= {"openings": opening_hours.read(new.hours), "closed": opening_hours.days(new.closed)}
-    supplier_book.set_supplier(member, new.id, values)
+    supplier_book.set_supplier(member, new.id, new.uuid, values)
     return all_suppliers(request)
 
 

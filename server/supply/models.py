@@ -37,11 +37,12 @@ class Terms(models.Model):
 
 class Supplier(models.Model):
     """openings: [{weekday, from, to}]; closed: days; deliveries: [{name, lead_days, working, cutoff, price}]. desk: it answers
-    by line."""
+    by line. uuid: it was entered under; those from before have none."""
 
     objects = OfShop.as_manager()
 
     shop = models.ForeignKey("shops.Shop", on_delete=models.CASCADE, related_name="suppliers")
+    uuid = models.UUIDField(null=True, unique=True, editable=False)
     name = models.CharField(max_length=60)
     email = models.EmailField(blank=True)
     distance_km = models.FloatField(default=0)

@@ -181,9 +181,11 @@ class DeliveryIn(Schema):
 
 
 class SupplierIn(Schema):
-    """id: 0 for a new one. hours: ``Mon–Fri 07:30–17:00, Sat 08:00–12:00``; closed: days, with commas between."""
+    """id: 0 for a new one, which is entered under its uuid. hours: ``Mon–Fri 07:30–17:00, Sat 08:00–12:00``; closed: days, with
+    commas between."""
 
     id: int = 0
+    uuid: UUID | None = None
     name: str = Field(min_length=1, max_length=60)
     email: str = Field(default="", max_length=120)
     distance_km: float = Field(default=0, ge=0, le=5000)

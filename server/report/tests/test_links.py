@@ -11,6 +11,7 @@ from inspection.actions import photos
 from lumvek_core.errors import BadInput
 from report import actions as links
 from report.models import ReportLink
+from shops.access import Conflict
 from shops.actions import people
 from shops.models import Member
 
@@ -50,6 +51,25 @@ def test_a_link_ends_by_itself_and_can_be_ended(yard, opened):
     links.revoke(yard.lead, yard.walk_around.pk, link.pk)
     ended = opened(secret)
     assert (ended.status_code, b"This link has ended" in ended.content) == (404, True)
+
+
+def test_asked_for_again_after_a_lost_answer_it_is_one_link_and_only_the_newer_secret_opens_it(yard, opened):
+    key = uuid.uuid4()
+    lost, unseen = links.make(yard.lead, yard.walk_around.pk, 7, key)
+    again, secret = links.make(yard.lead, yard.walk_around.pk, 7, key)
+    assert (again.pk, ReportLink.objects.count()) == (lost.pk, 1)
+    assert (opened(unseen).status_code, opened(secret).status_code) == (404, 200)
+    with pytest.raises(BadInput, match="belongs to another link"):
+        links.make(yard.technician, yard.walk_around.pk, 7, key)
+
+
+def test_a_link_that_was_ended_is_not_revived_by_a_request_that_comes_late(yard, opened):
+    key = uuid.uuid4()
+    link, secret = links.make(yard.lead, yard.walk_around.pk, 7, key)
+    links.revoke(yard.lead, yard.walk_around.pk, link.pk)
+    with pytest.raises(Conflict, match="was ended"):
+        links.make(yard.lead, yard.walk_around.pk, 7, key)
+    assert opened(secret).status_code == 404
 
 
 @pytest.mark.parametrize("secret", ["", "x", "0" * 43])

@@ -14,6 +14,7 @@ from tabular.tables import amount_in
 
 from ..models import Approval, Share
 from ..queries.costs import estimates
+from .parts_log import log_parts
 
 
 @action("divide costs")
@@ -23,14 +24,17 @@ def set_share(member: Member, machine: Machine, owner: int, percent: str) -> Non
     bearer = Member.objects.in_shop(machine.shop_id).filter(pk=owner, own_machines=machine).first()
     if bearer is None:
         raise BadInput("owner", "does not own this machine")
+    there = Share.objects.filter(machine=machine, member=bearer).first()
+    before = f"{float(there.percent):g} %" if there else "as the others"
     if not percent.strip():
         Share.objects.filter(machine=machine, member=bearer).delete()
-        return
+        return log_parts(member, f"{machine.name}: share of {bearer.name}", before, "as the others")
     value = amount_in(percent, "percent", below=101)
     others = sum(Share.objects.filter(machine=machine).exclude(member=bearer).values_list("percent", flat=True), Decimal(0))
     if not 0 < value <= 100 - others:
         raise BadInput("percent", f"must be above 0, and at most {100 - others:f} with the others")
     Share.objects.update_or_create(machine=machine, member=bearer, defaults={"percent": value})
+    log_parts(member, f"{machine.name}: share of {bearer.name}", before, f"{float(value):g} %")
 
 
 @action("agree to costs")

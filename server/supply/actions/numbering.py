@@ -9,6 +9,7 @@ from django.db import transaction
 from fleet.actions.history import history_changed
 from fleet.models import MachineModel
 from inspection.queries.walk_arounds import walk_around_for
+from lumvek_core.counted import counted
 from lumvek_core.errors import BadInput
 from parts import actions as parts
 from parts.models import PartNumber
@@ -17,6 +18,7 @@ from shops.rights import action
 from tabular.tables import Outcome, Table, TableLine, number_in, table_rows, whole_in
 
 from ..queries.parts_book import slots_of
+from .parts_log import log_parts
 
 MOST = 5000
 """Numbers of one file: they are taken all at once, or none."""
@@ -39,6 +41,8 @@ def read_file(member: Member, model: MachineModel, text: str, *, dry: bool) -> T
             found.lines.append(TableLine(at, "refused", f"{problem.field}: {problem.message}"))
     if dry or found.count("refused"):
         transaction.set_rollback(True)
+    elif found.count("taken"):
+        log_parts(member, f"{model.full_name}: parts book", "", f"{counted(found.count('taken'), 'number')} from a file")
     return found
 
 
@@ -82,15 +86,29 @@ def set_number(member: Member, model: MachineModel, slot: str, side: str, number
     number = number.strip()
     if not number:
         raise BadInput("number", "say the number")
+    before = _fitted(model, slot, side)
     _take(model, {"slot": slot, "side": side, "number": number, "pack": str(pack)})
-    choose(member, model, slot, side, number)
+    _choose(member, model, slot, side, number, before)
 
 
 @action("change the parts book")
 def choose(member: Member, model: MachineModel, slot: str, side: str, number: str) -> None:
     """Fit this one of the alternatives. Raises BadInput for one that is not in the book."""
+    _choose(member, model, slot, side, number, _fitted(model, slot, side))
+
+
+def _fitted(model: MachineModel, slot: str, side: str) -> str:
+    """The number that is fitted so far: the one that was chosen, else the one as original."""
+    rows = sorted(PartNumber.objects.filter(model=model, slot=slot, side=side), key=lambda row: not row.chosen)
+    return next((row.number for row in rows if row.chosen or row.kind == PartNumber.Kind.ORIGINAL), "none")
+
+
+def _choose(member: Member, model: MachineModel, slot: str, side: str, number: str, before: str) -> None:
     if not parts.choose(model.pk, slot, side, number):
         raise BadInput("number", "is not in the book")
+    part = slots_of(model).get(slot)
+    hand = {"L": ", left", "R": ", right"}.get(side, "")
+    log_parts(member, f"{model.full_name}, {part.name.lower() if part else slot}{hand}", before, number)
 
 
 @action("decide on parts")

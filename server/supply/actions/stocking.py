@@ -11,6 +11,7 @@ from shops.rights import action
 
 from ..models import Movement, StockItem, StockLocation, Terms
 from ..queries.stock import item, levels
+from .parts_log import log_columns, log_parts
 
 
 def move(member: Member, movement: uuid.UUID, number: str, place: str, change: int, reason: str, note: str = "") -> Movement:
@@ -80,7 +81,23 @@ def give_back(member: Member, movement: uuid.UUID, number: str, quantity: int, n
 @action("move parts")
 def keep_item(member: Member, number: str, values: Mapping[str, Any]) -> None:
     """Keep a part in stock, or change its name, bin and what the truck should carry."""
-    StockItem.objects.update_or_create(shop_id=member.shop_id, number=number.strip(), defaults=dict(values))
+    there = StockItem.objects.of(member).filter(number=number.strip()).first()
+    kept, _ = StockItem.objects.update_or_create(shop_id=member.shop_id, number=number.strip(), defaults=dict(values))
+    if there is None:
+        return log_parts(member, f"Stock of {kept.number}", "", f"kept: {kept.name}")
+    log_columns(member, f"Stock of {kept.number}", _columns(there), _columns(kept))
+
+
+def _columns(item: StockItem) -> dict[str, object]:
+    return {
+        "name": item.name,
+        "bin": item.bin,
+        "the truck carries": item.carry,
+        "failed before": item.past_events,
+        "in hours × places": item.past_hours,
+        "hours × places ahead": item.hours_ahead,
+        "hours × places that the guess counts for": item.prior_hours,
+    }
 
 
 def keep(member: Member, number: str, name: str) -> StockItem:

@@ -10,6 +10,8 @@ from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 
+from lumvek_core import opening_hours
+from lumvek_core.counted import counted
 from lumvek_core.errors import BadInput
 from outside import inquiries
 from outside.mails import is_address
@@ -22,6 +24,7 @@ from tabular.tables import Table, TableLine, amount_in, number_in, table_rows, w
 from .. import desk
 from ..models import Offer, Supplier
 from ..queries import net_requirements
+from .parts_log import log_columns, log_parts
 
 BATCH = 1000
 """Lines that are stored at once."""
@@ -51,6 +54,7 @@ def read_offers(member: Member, supplier: Supplier, text: str, *, dry: bool) -> 
         for first in range(0, len(offers), BATCH):
             yield Step("Taking", first, len(offers))
             keep_offers(supplier, offers[first : first + BATCH], "file")
+        log_parts(member, f"Supplier {supplier.name}", "", f"{counted(len(offers), 'price')} from a file")
     yield found
 
 
@@ -110,20 +114,51 @@ def keep_offers(supplier: Supplier, offers: Sequence[dict[str, Any]], source: st
 
 
 @action("change suppliers")
-def set_supplier(member: Member, supplier_id: int | None, values: Mapping[str, Any]) -> None:
-    """Enter a supplier, or change one. Raises BadInput with the field, NotFoundHere."""
+def set_supplier(member: Member, supplier_id: int | None, key: uuid.UUID | None, values: Mapping[str, Any]) -> None:
+    """Enter a supplier under a UUID, or change one. The same UUID twice is one supplier.
+
+    Raises BadInput with the field, NotFoundHere.
+    """
     if values["email"] and not is_address(values["email"]):
         raise BadInput("email", "is no e-mail address")
     names = [way["name"] for way in values["deliveries"]]
     if "fetch" in names or len(set(names)) < len(names):
         raise BadInput("deliveries", "each delivery needs a name of its own, and none is called fetch")
-    others = Supplier.objects.of(member)
-    if others.filter(name=values["name"]).exclude(pk=supplier_id or 0).exists():
-        raise BadInput("name", "there is a supplier of that name")
-    if not supplier_id:
-        Supplier.objects.create(shop_id=member.shop_id, **values)
-    elif not others.filter(pk=supplier_id).update(**values):
+    mine = Supplier.objects.of(member)
+    there = mine.filter(pk=supplier_id).first() if supplier_id else mine.filter(uuid=key, uuid__isnull=False).first()
+    if supplier_id and there is None:
         raise NotFoundHere("There is no such supplier.")
+    if mine.filter(name=values["name"]).exclude(pk=there.pk if there else 0).exists():
+        raise BadInput("name", "there is a supplier of that name")
+    if there is None and Supplier.objects.filter(uuid=key, uuid__isnull=False).exists():
+        raise BadInput("uuid", "belongs to another supplier")
+    before = _columns(there) if there else {}
+    kept = there or Supplier(shop_id=member.shop_id, uuid=key)
+    for column, value in values.items():
+        setattr(kept, column, value)
+    kept.save()
+    if there is None:
+        return log_parts(member, f"Supplier {kept.name}", "", "entered")
+    log_columns(member, f"Supplier {before['name']}", before, _columns(kept))
+
+
+def _columns(supplier: Supplier) -> dict[str, object]:
+    ways = (
+        f"{way['name']} in {way['lead_days']} {'working d' if way['working'] else 'd'}"
+        f"{' if ordered by ' + way['cutoff'] if way['cutoff'] else ''} for {way['price']:g}"
+        for way in supplier.deliveries
+    )
+    return {
+        "name": supplier.name,
+        "e-mail": supplier.email,
+        "distance, km": supplier.distance_km,
+        "travel, min": supplier.travel_min,
+        "at the counter, min": supplier.counter_min,
+        "a call, min": supplier.call_min,
+        "open": opening_hours.shown(supplier.openings),
+        "closed on": ", ".join(supplier.closed),
+        "sends by": "; ".join(ways),
+    }
 
 
 @action("switch the simulated desk", atomic=False)

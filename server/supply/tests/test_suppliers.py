@@ -1,44 +1,12 @@
-"""Suppliers as a person enters them, opening hours as people write them, rates, shares, and numbers that were superseded."""
+"""Suppliers as a person enters them, rates, shares, and numbers that were superseded."""
 
 from decimal import Decimal
 
-import pytest
 from django.utils import timezone
-from hypothesis import given
-from hypothesis import strategies as st
 
-from lumvek_core import opening_hours
-from lumvek_core.errors import BadInput
 from parts.models import PartNumber
 from supply.models import Share, Supplier, Terms
 from supply.queries import costs, net_requirements
-
-times = st.tuples(st.integers(0, 23), st.integers(0, 59)).map(lambda t: f"{t[0]:02}:{t[1]:02}")
-week = st.dictionaries(st.integers(0, 6), st.tuples(times, times).filter(lambda span: span[0] < span[1]))
-
-
-@given(week)
-def test_opening_hours_are_read_back_as_they_are_shown(days):
-    openings = [{"weekday": day, "from": span[0], "to": span[1]} for day, span in sorted(days.items())]
-    assert opening_hours.read(opening_hours.shown(openings)) == openings
-
-
-def test_opening_hours_as_people_write_them():
-    assert (
-        opening_hours.shown(opening_hours.read("Monday - Friday 7.30-17:00; sat 08:00–12:00"))
-        == "Mon–Fri 07:30–17:00, Sat 08:00–12:00"
-    )
-    noon = "Mon–Fri 07:30–12:00, Mon–Fri 12:45–16:30"
-    assert opening_hours.shown(opening_hours.read(noon)) == noon
-    assert opening_hours.read("") == []
-
-
-@pytest.mark.parametrize("text", ["weekdays", "Mon 17:00-07:30", "Fri-Mon 07:30-17:00", "Mon 25:00-26:00", "Xxx 07:30-17:00"])
-def test_hours_that_cannot_be_are_refused_at_their_field(text):
-    with pytest.raises(BadInput) as refused:
-        opening_hours.read(text)
-    assert refused.value.field == "hours"
-
 
 SUPPLIER = {
     "name": "Harrow Mail", "email": "desk@harrow-mail.invalid", "hours": "", "closed": "2026-12-24",

@@ -2,8 +2,10 @@
 /** The findings in plain words for whoever pays: a link that ends by itself and needs no account. */
 import Button from '@/design/controls/button'
 import { onMounted, ref } from 'vue'
-import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import { answer, api, write, type Schemas } from '@/api/client'
+import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
+import { useAttempt } from '@/app/useAttempt'
 import { date } from '@/app/words'
 
 const props = defineProps<{ id: string }>()
@@ -11,39 +13,29 @@ const path = { params: { path: { walk_around_id: props.id } } }
 const links = ref<Schemas['LinkOut'][]>([])
 const made = ref('')
 const days = ref(14)
-const problem = ref('')
+const at = useAttempt()
+/** One UUID a link until it is answered: asked for again, it is the same. */
+let uuid = newUuid()
 
 async function load(): Promise<void> {
   links.value = await answer(api.GET('/api/walk-arounds/{walk_around_id}/links', path)).catch(() => [])
 }
 onMounted(load)
 
-async function run(call: Promise<unknown>): Promise<void> {
-  try {
-    await call
-    problem.value = ''
-  } catch (error) {
-    problem.value = error instanceof Refused ? error.message : 'That could not be done.'
-  }
-}
-const share = () =>
-  run(
-    write(() => api.POST('/api/walk-arounds/{walk_around_id}/links', { ...path, body: { days: days.value } })).then((link) => {
-      made.value = new URL(link.path, location.href).href
-      return load()
-    }),
-  )
-const revoke = (link: number) =>
-  run(
-    write(() =>
-      api.POST('/api/walk-arounds/{walk_around_id}/links/{link_id}/revoke', {
-        params: { path: { walk_around_id: props.id, link_id: link } },
-      }),
-    ).then((left) => {
-      links.value = left
-      made.value = ''
-    }),
-  )
+const share = (): Promise<boolean> =>
+  at.run(async () => {
+    const body = { uuid, days: days.value }
+    const link = await write(() => api.POST('/api/walk-arounds/{walk_around_id}/links', { ...path, body }))
+    uuid = newUuid()
+    made.value = new URL(link.path, location.href).href
+    await load()
+  })
+const revoke = (link: number): Promise<boolean> =>
+  at.run(async () => {
+    const params = { path: { walk_around_id: props.id, link_id: link } }
+    links.value = await write(() => api.POST('/api/walk-arounds/{walk_around_id}/links/{link_id}/revoke', { params }))
+    made.value = ''
+  })
 const copy = () => navigator.clipboard?.writeText(made.value)
 </script>
 
@@ -53,7 +45,7 @@ const copy = () => navigator.clipboard?.writeText(made.value)
     <p><a :href="`/walk-arounds/${id}/owner`">In plain words, with what each choice risks</a></p>
     <form @submit.prevent="share">
       <label>A link without an account, for <input v-model.number="days" type="number" min="1" max="90" /> days</label>
-      <Button type="submit" severity="secondary" label="Make a link" />
+      <Button type="submit" severity="secondary" label="Make a link" :disabled="at.busy" />
     </form>
     <p v-if="made" class="made" role="status">
       <a :href="made">{{ made }}</a> <Button size="small" severity="secondary" label="Copy" @click="copy" />
@@ -69,7 +61,7 @@ const copy = () => navigator.clipboard?.writeText(made.value)
         @yes="revoke(link.id)"
       />
     </p>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
   </section>
 </template>
 

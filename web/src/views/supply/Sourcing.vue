@@ -3,11 +3,12 @@
 import Button from '@/design/controls/button'
 import ProgressBar from '@/design/controls/progressbar'
 import AskOnce from '@/app/AskOnce.vue'
+import { weekday, when } from '@/app/words'
 import PlanPicture from './PlanPicture.vue'
 import SupplyTabs from './SupplyTabs.vue'
 import TableFile from '@/app/TableFile.vue'
 import { counted } from '@/app/counted'
-import { time, weekday, type Kind } from './plan'
+import { time, type Kind } from './plan'
 import { useSourcing } from './useSourcing'
 
 const {
@@ -39,7 +40,6 @@ const {
   changed,
   count,
   placing,
-  local,
 } = useSourcing()
 </script>
 
@@ -50,7 +50,7 @@ const {
       <div class="grow">
         <h1>Sourcing</h1>
         <p v-if="needs" class="quiet">
-          Planned from {{ needs.terms.now ? local(needs.terms.now) : 'now'
+          Planned from {{ needs.terms.now ? when(needs.terms.now) : 'now'
           }}<template v-if="plan">; worked out by {{ plan.by }}</template>
           <button v-if="needs.terms.now && buys" type="button" class="link" @click="startAt(null)">Plan from now</button>
         </p>

@@ -3,8 +3,10 @@
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, ref } from 'vue'
+import { newUuid } from '@/api/uuid'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
+import Field from '@/app/Field.vue'
 import { useSession } from '@/app/session'
 import RatesForm from './RatesForm.vue'
 import SupplyTabs from './SupplyTabs.vue'
@@ -13,6 +15,8 @@ import { useAttempt } from '@/app/useAttempt'
 type Supplier = Schemas['SupplierOut']
 interface Form {
   id: number
+  /** Of a new one: sent again after a lost answer, it is the same. */
+  uuid: string | null
   name: string
   email: string
   distance_km: string
@@ -39,9 +43,10 @@ const FIELDS = [
   ['travel_min', 'Travel, min'],
   ['counter_min', 'At the counter, min'],
   ['call_min', 'A call, min (empty: no telephone)'],
-  ['hours', 'Open, such as Mon–Fri 07:30–17:00, Sat 08:00–12:00'],
-  ['closed', 'Closed on, such as 2026-12-24'],
+  ['hours', 'Open'],
+  ['closed', 'Closed on'],
 ] as const
+const SUCH_AS: Record<string, string> = { hours: 'Mon–Fri 07:30–17:00, Sat 08:00–12:00', closed: '2026-12-24, 2026-12-31' }
 
 onMounted(() =>
   at.read(async () => {
@@ -53,6 +58,7 @@ function edit(one?: Supplier): void {
   form.value = one
     ? {
         ...one,
+        uuid: null,
         distance_km: String(one.distance_km),
         travel_min: String(one.travel_min),
         counter_min: String(one.counter_min),
@@ -67,6 +73,7 @@ function edit(one?: Supplier): void {
       }
     : {
         id: 0,
+        uuid: newUuid(),
         name: '',
         email: '',
         distance_km: '',
@@ -85,6 +92,7 @@ async function keep(): Promise<void> {
   const done = await saving.run(async () => {
     const body = {
       id: made.id,
+      uuid: made.uuid,
       name: made.name,
       email: made.email,
       hours: made.hours,
@@ -109,7 +117,7 @@ const sent = (one: Supplier): string =>
   one.deliveries
     .map(
       (way) =>
-        `${way.name} in ${counted(way.lead_days, way.working ? 'working day' : 'day')}${way.cutoff ? ` if ordered by ${way.cutoff}` : ''}, ${way.price}`,
+        `${way.name} in ${counted(way.lead_days, way.working ? 'working day' : 'day')}${way.cutoff ? ` if ordered by ${way.cutoff}` : ''}, ${way.price.toFixed(2)} ${terms.value?.currency ?? ''}`,
     )
     .join('; ')
 </script>
@@ -123,9 +131,9 @@ const sent = (one: Supplier): string =>
     </header>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
     <form v-if="form" class="card form" aria-label="Supplier" @submit.prevent="keep">
-      <label v-for="[key, label] in FIELDS" :key="key" class="field"
-        >{{ label }}<InputText v-model="form[key]" :maxlength="LONGEST[key] ?? 40" :invalid="saving.field === key"
-      /></label>
+      <Field v-for="[key, label] in FIELDS" :key="key" :label="label" :name="key" :at="saving"
+        ><InputText v-model="form[key]" :maxlength="LONGEST[key] ?? 40" :placeholder="SUCH_AS[key]"
+      /></Field>
       <div class="ways">
         <b>Sends by</b>
         <p v-for="(way, i) in form.deliveries" :key="i" class="tools">
@@ -147,6 +155,7 @@ const sent = (one: Supplier): string =>
             class="short"
           />
           costs <InputText v-model="way.price" inputmode="decimal" :aria-label="`Price of delivery ${i + 1}`" class="short" />
+          {{ terms?.currency }}
           <button type="button" class="link" @click="form.deliveries.splice(i, 1)">Remove</button>
         </p>
         <button
@@ -157,7 +166,9 @@ const sent = (one: Supplier): string =>
           Add a delivery
         </button>
       </div>
-      <p v-if="saving.problem" class="problem wide" role="alert">{{ saving.problem }}</p>
+      <p v-if="saving.problem && !FIELDS.some(([key]) => key === saving.field)" class="problem wide" role="alert">
+        {{ saving.problem }}
+      </p>
       <div class="tools wide">
         <Button type="submit" label="Save" :disabled="saving.busy" /><Button
           text
@@ -197,9 +208,6 @@ const sent = (one: Supplier): string =>
 .ways {
   grid-column: 1 / -1;
 }
-label.field {
-  font-weight: 600;
-}
 .list {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
@@ -214,11 +222,5 @@ label.field {
 }
 .tiny {
   width: 70px;
-}
-input[type='checkbox'] {
-  min-height: 0 !important;
-  width: 18px;
-  height: 18px;
-  accent-color: var(--accent);
 }
 </style>

@@ -11,7 +11,4 @@ export type OnePlan = Schemas['Plan']
 export const workOut = async (uuid: string, pinned: Schemas['PinIn'][], told: (step: Step) => void): Promise<void> =>
   void (await followed(() => api.POST('/api/supply/plans', { body: { uuid, pinned }, parseAs: 'stream' }) as never, told))
 
-export function weekday(day: string): string {
-  return new Date(`${day.slice(0, 10)}T12:00`).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
-}
 export const time = (at: string): string => at.slice(11, 16)

@@ -162,15 +162,6 @@ export function useSourcing() {
       .filter(Boolean)
       .join(' ')
   })
-  const local = (iso: string): string =>
-    new Date(iso).toLocaleString('en-GB', {
-      weekday: 'long',
-      day: 'numeric',
-      month: 'short',
-      hour: '2-digit',
-      minute: '2-digit',
-      timeZone: 'UTC',
-    })
 
   return {
     plan,
@@ -201,6 +192,5 @@ export function useSourcing() {
     changed,
     count,
     placing,
-    local,
   }
 }
