@@ -29,13 +29,24 @@ from .queries import (
     summary,
 )
 from .queries.walk_arounds import walk_around_for
-from .schemas import BoardAsked, BoardOut, ChangedOut, MachineNameOut, WalkAroundBrief, WalkAroundOut
+from .schemas import BoardAsked, BoardOut, ChangedOut, MachineNameOut, RecordedOut, WalkAroundBrief, WalkAroundOut
 from .schemas_changeover import ChangeoverAsked, ChangeoverOut
 from .schemas_findings import DecidedOut, FindingsAsked, FindingsOut, PartsOut
 from .schemas_plan import HoldOut, PlanOut
 from .schemas_set_up import SetUpOut
 from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
-from .schemas_writes import CompanionIn, DecisionIn, EventIn, HandOverIn, HoldIn, OrderIn, ReadingIn, SetAsideIn, StartIn
+from .schemas_writes import (
+    CompanionIn,
+    DecisionIn,
+    EventIn,
+    HandOverIn,
+    HoldIn,
+    OrderIn,
+    ReadingIn,
+    ReadingsIn,
+    SetAsideIn,
+    StartIn,
+)
 
 if TYPE_CHECKING:
     from .models import WalkAround
@@ -122,6 +133,19 @@ def record(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingIn) -> C
     member = member_of(request)
     changed = recording.record_reading(member, walk_around_id, NewReading(**new.model_dump()))
     return changed_places.changed(changed.walk_around, rule_books.opened(changed.walk_around.rule_book_id), member, changed)
+
+
+@walk_arounds.post("/{uuid:walk_around_id}/readings-at-once", response=RecordedOut, **allowed(recording.record_each))
+def record_at_once(request: HttpRequest, walk_around_id: uuid.UUID, new: ReadingsIn) -> RecordedOut:
+    """Record readings that waited on a device; one that is refused is named and holds up none of the others."""
+    member = member_of(request)
+    given = [NewReading(**reading.model_dump()) for reading in new.readings]
+    taken, refused = recording.record_each(member, walk_around_id, given)
+    walk_around, book = opened_for(request, walk_around_id)
+    return RecordedOut(
+        changed=changed_places.changed(walk_around, book, member, recording.together(walk_around, taken)),
+        refused=[changed_places.refused(key, problem) for key, problem in refused.items()],
+    )
 
 
 @walk_arounds.post("/{uuid:walk_around_id}/postures", response=list[HoldOut], **allowed(postures.confirm_posture))

@@ -249,6 +249,16 @@ class PlaceKey(Schema):
     position: str
 
 
+class RefusedReadingOut(Schema):
+    """What was not taken, as it would be refused by itself. status: of HTTP. figures: two that ran together, taken apart."""
+
+    uuid: uuid.UUID
+    status: int
+    field: str
+    message: str
+    figures: list[str]
+
+
 class ChangedOut(Schema):
     """What a write, or somebody else, changed. gone: positions that are open again. parts: the list, if it may have changed.
 
@@ -262,3 +272,10 @@ class ChangedOut(Schema):
     stations: list[StationOut]
     parts: list[PartOut] | None
     holds: list[HoldOut] | None = None
+
+
+class RecordedOut(Schema):
+    """What became of readings that were sent together; those that are not named under refused are recorded."""
+
+    changed: ChangedOut
+    refused: list[RefusedReadingOut]

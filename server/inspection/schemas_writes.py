@@ -44,6 +44,12 @@ class ReadingIn(Schema):
     taken_at: Moment | None = None
 
 
+class ReadingsIn(Schema):
+    """What waited on a device, in the order of typing."""
+
+    readings: list[ReadingIn] = Field(min_length=1, max_length=60)
+
+
 class DecisionIn(Schema):
     uuid: uuid.UUID
     check: Key

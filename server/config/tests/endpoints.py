@@ -36,6 +36,9 @@ BODIES = {
     "ask_telematics": {"uuid": str(uuid.uuid4())},
     "start": {"id": str(uuid.uuid4())},
     "record": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "raw": ["390"]},
+    "record_at_once": {
+        "readings": [{"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": "1L", "raw": ["390"]}]
+    },
     "decide": {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "positions": ["1L"], "choice": "do"},
     "preview": {"id": str(uuid.uuid4())},
     "hold": {"uuid": str(uuid.uuid4()), "posture": "unfolded, raised and locked"},

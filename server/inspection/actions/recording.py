@@ -3,12 +3,14 @@
 import datetime as dt
 import uuid
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 
 from django.utils import timezone
 
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.errors import BadInput
+from shops.access import Conflict
 from shops.models import Member
 from shops.rights import action
 
@@ -36,6 +38,14 @@ class Changed:
     rows: list[Verdict] | None = None
 
 
+def together(walk_around: WalkAround, changed: Sequence[Changed]) -> Changed:
+    """What several writes to one walk-around changed, one after the other."""
+    if len(changed) == 1:
+        return changed[0]
+    pairs = dict.fromkeys(pair for one in changed for pair in one.pairs)
+    return Changed(walk_around, list(pairs), any(one.parts for one in changed))
+
+
 @action("record readings", atomic=False)
 def record_reading(member: Member, walk_around_id: uuid.UUID, new: NewReading) -> Changed:
     """Append one reading; see `record_readings`."""
@@ -61,6 +71,27 @@ def record_readings(member: Member, walk_around_id: uuid.UUID, new: Sequence[New
         return Changed(walk_around, repeated, parts=True)
     changed = _Recording(member, walk_around, rule_books.opened(walk_around.rule_book_id)).write(fresh, withdrawn)
     return changed if not repeated else Changed(walk_around, repeated + changed.pairs, changed.parts)
+
+
+@action("record readings", atomic=False)
+def record_each(
+    member: Member, walk_around_id: uuid.UUID, new: Sequence[NewReading]
+) -> tuple[list[Changed], dict[uuid.UUID, BadInput | Conflict]]:
+    """Append readings that waited on a device, each for itself: what is refused holds up none of the others.
+
+    Returns what changed, and the refused by their UUIDs with the reason. Raises NotFoundHere.
+    """
+    # All in one go, as long as none rests on another of them and none is refused.
+    if len({(reading.check, reading.position) for reading in new}) == len({reading.uuid for reading in new}) == len(new):
+        with suppress(BadInput, Conflict):
+            return [record_readings(member, walk_around_id, new)], {}
+    taken, refused = list[Changed](), dict[uuid.UUID, BadInput | Conflict]()
+    for reading in new:
+        try:
+            taken.append(record_readings(member, walk_around_id, [reading]))
+        except (BadInput, Conflict) as problem:
+            refused[reading.uuid] = problem
+    return taken, refused
 
 
 def _on_record(

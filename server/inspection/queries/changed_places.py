@@ -1,12 +1,16 @@
 """What a write changed, or what others have recorded since, as the screen follows it."""
 
+import uuid
+
 from lumvek_core import positions
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.errors import BadInput, RunTogether
+from shops.access import Conflict
 from shops.models import Member
 
 from ..actions import recording
 from ..models import WalkAround
-from ..schemas import ChangedOut, PlaceKey
+from ..schemas import ChangedOut, PlaceKey, RefusedReadingOut
 from . import parts_fitted_since, rule_books, walk_arounds
 from .serializers import holds, parts
 
@@ -32,6 +36,14 @@ def changed(walk_around: WalkAround, book: CoreBook, member: Member, what: recor
         stations=walk_arounds.station_states(walk_around, {book.station_of[check].key for check, _ in what.pairs}),
         parts=parts(walk_around, book) if what.parts else None,
     )
+
+
+def refused(reading: uuid.UUID, problem: BadInput | Conflict) -> RefusedReadingOut:
+    """Why a reading was not taken, as an answer to it alone would say it."""
+    if isinstance(problem, Conflict):
+        return RefusedReadingOut(uuid=reading, status=409, field="", message=str(problem), figures=[])
+    figures = problem.figures if isinstance(problem, RunTogether) else []
+    return RefusedReadingOut(uuid=reading, status=422, field=problem.field, message=problem.message, figures=figures)
 
 
 def changed_since(walk_around: WalkAround, book: CoreBook, member: Member, after: int) -> ChangedOut:

@@ -23,6 +23,7 @@ import {
   type Refusal,
 } from './outboxEntry'
 import { alone, overTheWire, PREFIX, stored, type Send } from './outboxStore'
+import { goingTogether, togetherOverTheWire, type SendTogether } from './outboxTogether'
 import { keep } from './storage'
 
 export * from './outboxEntry'
@@ -41,6 +42,7 @@ export function makeOutbox(
   send: Send = overTheWire,
   storage: Storage = localStorage,
   channel: Pick<BroadcastChannel, 'postMessage' | 'onmessage'> | null = null,
+  together: SendTogether | null = null,
 ) {
   const box = reactive({ entries: stored(storage), state: 'idle' as BoxState, retryAt: 0, member: null as Member | null })
   const listeners = new Set<Heard>()
@@ -194,7 +196,14 @@ export function makeOutbox(
         )
   }
 
-  /** Send what waits, in order; pictures after everything else. Stops when nobody answers, and tries again later. */
+  /** The server has said what became of it. */
+  function settle(entry: Entry, said: unknown): void {
+    if (said instanceof Refused) return notTaken(entry, said)
+    channel?.postMessage({ answered: entry, data: JSON.parse(JSON.stringify(said ?? null)) as unknown })
+    answered(entry, said)
+  }
+
+  /** Send what waits, in order, readings together; pictures after everything else. Stops when nobody answers, and tries again later. */
   async function flush(): Promise<void> {
     if (running) return void (again = true)
     running = true
@@ -213,25 +222,28 @@ export function makeOutbox(
     if (!box.member) return
     look()
     const failed = new Set<string>()
+    const apart = new Set<string>()
     for (;;) {
-      const ready = waiting.value.filter((entry) => !failed.has(entry.uuid))
-      const entry = ready.find((one) => !one.blob) ?? ready[0]
-      if (!entry) break
+      const left = waiting.value.filter((entry) => !failed.has(entry.uuid))
+      const ready = [...left.filter((entry) => !entry.blob), ...left.filter((entry) => entry.blob)]
+      if (!ready.length) break
       // While the way is known to be down the state stays "away": it changes when an answer comes, not when we hope.
       if (box.state !== 'away') box.state = 'sending'
-      const plain = JSON.parse(JSON.stringify(entry)) as Entry
+      const group = together ? goingTogether(ready, apart) : []
+      const entries = JSON.parse(JSON.stringify(group.length > 1 ? group : [ready[0]])) as Entry[]
       try {
-        const data = await send(plain)
+        const answers = group.length > 1 ? await together!(entries as ReadingEntry[]) : [await send(entries[0]!)]
         failures = 0
         box.state = 'sending'
-        channel?.postMessage({ answered: plain, data: JSON.parse(JSON.stringify(data ?? null)) as unknown })
-        answered(plain, data)
+        entries.forEach((entry, i) => settle(entry, answers[i]))
       } catch (error) {
         if (!(error instanceof Refused)) throw error
         if (error.status === 401) return void (box.state = 'signed-out')
         if (error.passing && NOBODY_ANSWERS.includes(error.status)) return later()
-        if (error.passing) failed.add(entry.uuid)
-        else notTaken(plain, error)
+        // Whose fault it is shows when each goes by itself.
+        if (entries.length > 1) for (const entry of entries) apart.add(entry.uuid)
+        else if (error.passing) failed.add(entries[0]!.uuid)
+        else notTaken(entries[0]!, error)
       }
     }
     if (failed.size) later()
@@ -285,6 +297,7 @@ export const outbox = makeOutbox(
   overTheWire,
   localStorage,
   typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('lumvek:outbox'),
+  togetherOverTheWire,
 )
 
 /** From the first screen on: whenever there is a chance that something can be sent, it is. */

@@ -5354,6 +5354,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/walk-arounds/{walk_around_id}/readings-at-once": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record At Once
+         * @description Record readings that waited on a device; one that is refused is named and holds up none of the others.
+         */
+        post: operations["inspection_api_record_at_once"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/walk-arounds/{walk_around_id}/readings-file": {
         parameters: {
             query?: never;
@@ -10497,6 +10517,8 @@ export interface components {
              * @default 14
              */
             days: number;
+            /** Uuid */
+            uuid?: string | null;
         };
         /**
          * LinkOut
@@ -12937,6 +12959,14 @@ export interface components {
             there: number;
         };
         /**
+         * ReadingsIn
+         * @description What waited on a device, in the order of typing.
+         */
+        ReadingsIn: {
+            /** Readings */
+            readings: components["schemas"]["ReadingIn"][];
+        };
+        /**
          * ReceiveIn
          * @description quantity: None takes all that is still to come.
          */
@@ -12968,6 +12998,15 @@ export interface components {
              * Format: uuid
              */
             uuid: string;
+        };
+        /**
+         * RecordedOut
+         * @description What became of readings that were sent together; those that are not named under refused are recorded.
+         */
+        RecordedOut: {
+            changed: components["schemas"]["ChangedOut"];
+            /** Refused */
+            refused: components["schemas"]["RefusedReadingOut"][];
         };
         /**
          * RecordingBriefOut
@@ -13117,6 +13156,25 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /**
+         * RefusedReadingOut
+         * @description What was not taken, as it would be refused by itself. status: of HTTP. figures: two that ran together, taken apart.
+         */
+        RefusedReadingOut: {
+            /** Field */
+            field: string;
+            /** Figures */
+            figures: string[];
+            /** Message */
+            message: string;
+            /** Status */
+            status: number;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
         };
         /**
          * RegisterDrawing
@@ -15034,7 +15092,8 @@ export interface components {
         };
         /**
          * SupplierIn
-         * @description id: 0 for a new one. hours: ``Mon–Fri 07:30–17:00, Sat 08:00–12:00``; closed: days, with commas between.
+         * @description id: 0 for a new one, which is entered under its uuid. hours: ``Mon–Fri 07:30–17:00, Sat 08:00–12:00``; closed: days, with
+         *     commas between.
          */
         SupplierIn: {
             /** Call Min */
@@ -15081,6 +15140,8 @@ export interface components {
              * @default 0
              */
             travel_min: number;
+            /** Uuid */
+            uuid?: string | null;
         };
         /** SupplierOut */
         SupplierOut: {
@@ -22888,6 +22949,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+        };
+    };
+    inspection_api_record_at_once: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                walk_around_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordedOut"];
                 };
             };
         };
