@@ -24,6 +24,7 @@ defineProps<{
 <style scoped>
 .field-of {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 4px;
   align-content: start;
   min-width: 0;
@@ -36,22 +37,24 @@ small {
 }
 .field-of :deep(input:not(.p-inputtext)) {
   min-height: var(--target);
-  padding: 0 10px;
+  padding: 0 0.85rem;
   border: 1px solid var(--quiet);
   border-radius: 6px;
   background: var(--surface);
   color: var(--ink);
   font: inherit;
 }
-.field-of :deep(input:not(.p-inputtext):disabled) {
-  background: var(--sunk);
+/* As the other controls are where nothing can be changed. */
+.field-of :deep(:is(input:not(.p-inputtext), select):disabled) {
+  background: var(--paper);
   color: var(--quiet);
+  opacity: 1;
 }
 .problem {
   color: var(--stop);
   font-weight: 600;
 }
-.wrong :deep(input) {
+.wrong :deep(:is(input, select)) {
   border-color: var(--stop);
   border-width: 2px;
 }

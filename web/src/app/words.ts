@@ -12,14 +12,38 @@ const shop = { zone: undefined as string | undefined, form: 'words' }
 export function asInShop(zone: string, form: string): void {
   Object.assign(shop, { zone, form })
 }
-/** A day without a time of day is that day everywhere. */
-const zoneOf = (iso: string): string | undefined => (iso.length === 10 ? 'UTC' : shop.zone)
+
+const DAY = { day: 'numeric', month: 'short', year: 'numeric' } as const
+const FIGURES = { year: 'numeric', month: '2-digit', day: '2-digit' } as const
+const MOMENT = { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' } as const
+
+/** What writes days is dear to make, and a list has hundreds of days: each is made once. */
+const writers = new Map<string, Intl.DateTimeFormat>()
+function written(iso: string, locale: string, options: Intl.DateTimeFormatOptions): string {
+  // A day without a time of day is that day everywhere.
+  const timeZone = iso.length === 10 ? 'UTC' : shop.zone
+  const key = JSON.stringify([locale, timeZone, options])
+  const writer = writers.get(key) ?? new Intl.DateTimeFormat(locale, { ...options, timeZone })
+  writers.set(key, writer)
+  const day = new Date(iso)
+  return Number.isNaN(day.getTime()) ? String(day) : writer.format(day)
+}
+const locale = (): string => (shop.form === 'month' ? 'en-US' : 'en-GB')
 
 export function date(iso: string): string {
-  const options = { day: 'numeric', month: 'short', year: 'numeric', timeZone: zoneOf(iso) } as const
-  if (shop.form === 'figures') return new Date(iso).toLocaleDateString('sv', { timeZone: zoneOf(iso) })
-  return new Date(iso).toLocaleDateString(shop.form === 'month' ? 'en-US' : 'en-GB', options)
+  return shop.form === 'figures' ? written(iso, 'sv', FIGURES) : written(iso, locale(), DAY)
 }
+
+/** "Mon 30 Nov": of a moment on the shop's clock, its day there. */
+export const weekday = (at: string): string =>
+  written(at.slice(0, 10), locale(), { weekday: 'short', day: 'numeric', month: 'short' })
+
+/** "Mon 30 Nov 2026, 08:15" of a moment on the shop's clock. */
+export const when = (at: string): string =>
+  `${written(at.slice(0, 10), locale(), { weekday: 'short' })} ${date(at.slice(0, 10))}, ${at.slice(11, 16)}`
+
+/** "7 Dec" */
+export const dayOfMonth = (day: string): string => written(day, locale(), { day: 'numeric', month: 'short' })
 
 /** Days from today to a day, whole; negative when it is past. */
 export function daysUntil(day: string, today = new Date()): number {
@@ -36,9 +60,7 @@ export function inDays(day: string, today?: Date): string {
 
 /** "28 Nov, 14:05" */
 export function moment(iso: string): string {
-  const locale = shop.form === 'month' ? 'en-US' : 'en-GB'
-  const options = { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' } as const
-  return new Date(iso).toLocaleString(locale, { ...options, timeZone: zoneOf(iso) })
+  return written(iso, locale(), MOMENT)
 }
 
 /** As a sentence begins. */

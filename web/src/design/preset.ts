@@ -1,6 +1,17 @@
 /** PrimeVue's tokens set to ours, so that its controls follow the theme without a second palette. */
 import { definePreset } from '@primeuix/themes'
-import Aura from '@primeuix/themes/aura'
+import base from '@primeuix/themes/aura/base'
+import button from '@primeuix/themes/aura/button'
+import inputtext from '@primeuix/themes/aura/inputtext'
+import progressbar from '@primeuix/themes/aura/progressbar'
+import selectbutton from '@primeuix/themes/aura/selectbutton'
+import slider from '@primeuix/themes/aura/slider'
+import textarea from '@primeuix/themes/aura/textarea'
+import togglebutton from '@primeuix/themes/aura/togglebutton'
+import { markRaw } from 'vue'
+
+/** Those that `controls/` has, and what a selectbutton is made of: all of them would be 90 kB of script for nothing. */
+const components = { button, inputtext, progressbar, selectbutton, slider, textarea, togglebutton }
 
 const primary = Object.fromEntries(
   [50, 100, 200, 300, 400, 500, 600, 700, 800, 900, 950].map((step) => [
@@ -24,7 +35,7 @@ const surface = {
   900: 'var(--ink)',
   950: 'var(--ink)',
 }
-const button = {
+const ourButton = {
   root: {
     secondary: {
       background: 'var(--sunk)',
@@ -40,7 +51,7 @@ const button = {
   },
   text: { secondary: { hoverBackground: 'var(--sunk)', activeBackground: 'var(--sunk)', color: 'var(--ink)' } },
 }
-const toggle = {
+const ourToggle = {
   root: {
     background: 'var(--sunk)',
     checkedBackground: 'var(--sunk)',
@@ -89,22 +100,28 @@ const scheme = {
   },
 }
 
-export const preset = definePreset(Aura, {
-  semantic: {
-    primary,
-    focusRing: { width: '3px', style: 'solid', color: 'var(--accent)', offset: '2px' },
-    formField: { paddingX: '0.85rem', paddingY: '0.6rem', borderRadius: 'var(--radius)' },
-    colorScheme: { light: scheme, dark: scheme },
-  },
-  components: {
-    button: {
-      root: { borderRadius: 'var(--radius)', paddingX: '1rem', paddingY: '0.6rem', label: { fontWeight: '600' } },
-      colorScheme: { light: button, dark: button },
+/** Raw: PrimeVue watches its configuration to the bottom, and this has thousands of places that never change. */
+export const preset = markRaw(
+  definePreset(
+    { ...base, components },
+    {
+      semantic: {
+        primary,
+        focusRing: { width: '3px', style: 'solid', color: 'var(--accent)', offset: '2px' },
+        formField: { paddingX: '0.85rem', paddingY: '0.6rem', borderRadius: 'var(--radius)' },
+        colorScheme: { light: scheme, dark: scheme },
+      },
+      components: {
+        button: {
+          root: { borderRadius: 'var(--radius)', paddingX: '1rem', paddingY: '0.6rem', label: { fontWeight: '600' } },
+          colorScheme: { light: ourButton, dark: ourButton },
+        },
+        togglebutton: {
+          root: { padding: '0.25rem' },
+          content: { padding: '0.35rem 0.7rem' },
+          colorScheme: { light: ourToggle, dark: ourToggle },
+        },
+      },
     },
-    togglebutton: {
-      root: { padding: '0.25rem' },
-      content: { padding: '0.35rem 0.7rem' },
-      colorScheme: { light: toggle, dark: toggle },
-    },
-  },
-})
+  ),
+)

@@ -51,7 +51,11 @@ function form(first: Texts, trouble: { field: string; message: string } | null =
   } as unknown as Bench
   return {
     texts,
-    screen: mount(BenchForm, { props: { subject, bench }, global: { plugins: [PrimeVue] }, attachTo: document.body }),
+    screen: mount(BenchForm, {
+      props: { subject, bench, units: 'mm' },
+      global: { plugins: [PrimeVue] },
+      attachTo: document.body,
+    }),
   }
 }
 

@@ -3,12 +3,13 @@
 import InputText from '@/design/controls/inputtext'
 import { computed, nextTick, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import type { Subject } from './address'
+import { takenFor, type Subject, type Units } from './address'
 import type { Bench } from './useBench'
 
 type Field = Schemas['FieldOut']
 type Table = Schemas['TableOut']
-const props = defineProps<{ subject: Subject; bench: Bench }>()
+/** units: what a bare length is taken for. */
+const props = defineProps<{ subject: Subject; bench: Bench; units: Units }>()
 const root = ref<HTMLElement>()
 
 interface Item {
@@ -99,7 +100,7 @@ function next(event: KeyboardEvent): void {
             spellcheck="false"
             :aria-describedby="`n-${key}`"
             @update:model-value="bench.set({ [key]: $event ?? '' })"
-          /><i v-if="field.unit" class="unit">{{ field.unit }}</i></span
+          /><i class="unit">{{ field.unit || takenFor(field.kind, text(key), units) }}</i></span
         >
         <p :id="`n-${key}`" class="under">
           <b v-if="inside(key)" class="problem" role="alert">{{ inside(key) }}</b><template
@@ -115,7 +116,7 @@ function next(event: KeyboardEvent): void {
             <thead>
               <tr>
                 <th v-for="column in table.columns" :key="column.key" scope="col">
-                  {{ column.name }}<small v-if="column.unit">&nbsp;{{ column.unit }}</small>
+                  {{ column.name }}<small>&nbsp;{{ column.unit || takenFor(column.kind, '', units) }}</small>
                 </th>
                 <th><span class="unseen">Remove</span></th>
               </tr>
@@ -213,6 +214,9 @@ textarea,
   min-height: var(--target);
   font-size: 1.1rem;
   font-variant-numeric: tabular-nums;
+}
+.typed:has(.unit:not(:empty)) :deep(input) {
+  padding-right: 2.6rem;
 }
 .unit {
   position: absolute;

@@ -200,7 +200,7 @@ const meterRun = (meter: (typeof meters)[number]): Promise<void> =>
         </button>
         <button type="button" class="chip" @click="bench.clear()">Empty</button>
       </div>
-      <BenchForm :subject="subject" :bench="bench" />
+      <BenchForm :subject="subject" :bench="bench" :units="units" />
       <p v-if="problem && !problem.field" class="trouble" role="alert">{{ problem.message }}</p>
       <div v-if="subject.takes_file" class="file" :class="{ over }">
         <FilePick label="CSV file" accept=".csv,text/csv,text/plain" @file="takeFile" />

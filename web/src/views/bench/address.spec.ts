@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { fromQuery, started, toQuery, type Subject } from './address'
+import { fromQuery, started, type Subject, takenFor, toQuery } from './address'
 
 const subject = {
   key: 'opener',
@@ -98,4 +98,23 @@ describe('the bench in its address', () => {
     ;(one.readings as string[][])[0]![0] = 'changed'
     expect(started(subject).readings).toEqual([['30', 'paper']])
   })
+})
+
+describe('what a bare figure is taken for', () => {
+  it.each([
+    ['length', '41.4', 'mm'],
+    ['length', '', 'mm'],
+    ['signed', '-0,5', 'mm'],
+    ['lengths', '12.1 12.3', 'mm'],
+    ['length', '15 1/4', ''],
+    ['length', '41.4 mm', ''],
+    ['length', '1.5 in', ''],
+    ['length', '6′', ''],
+    ['feeler', '0.3', 'mm'],
+    ['feeler', 'paper', ''],
+    ['feeler', '', ''],
+    ['number', '20', ''],
+    ['choice', 'chain', ''],
+  ] as const)('%s “%s”: %s', (kind, text, unit) => expect(takenFor(kind, text, 'mm')).toBe(unit))
+  it('is what its reader reads', () => expect(takenFor('length', '1.63', 'in')).toBe('in'))
 })

@@ -25,6 +25,10 @@ const BARE =
 export const carrying = (kind: string, text: string, unit: Units): string =>
   LENGTHS.includes(kind) ? text.replace(BARE, `$1${unit}`) : text
 
+/** What a bare figure in this text is taken for; nothing where there is none, or it says so itself. */
+export const takenFor = (kind: string, text: string, unit: Units): string =>
+  LENGTHS.includes(kind) && (text.trim() ? text.search(BARE) >= 0 : kind !== 'feeler') ? unit : ''
+
 /** u: what a bare figure means in this link, to whoever opens it. */
 export function toQuery(subject: Subject, texts: Texts, units: Units): Record<string, string> {
   const query: Record<string, string> = units === 'in' ? { u: 'in' } : {}

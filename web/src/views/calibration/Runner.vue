@@ -251,11 +251,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   text-transform: uppercase;
 }
 .holds input {
-  flex: none;
   width: 26px;
   height: 26px;
-  min-height: 0;
-  accent-color: var(--accent);
 }
 .cautions {
   border-left: 4px solid var(--due);

@@ -3,6 +3,7 @@
 import { watch } from 'vue'
 import Button from '@/design/controls/button'
 import type { Schemas } from '@/api/client'
+import { useSession } from '@/app/session'
 import DrawingOf from '@/design/drawings/DrawingOf.vue'
 import BenchForm from '@/views/bench/BenchForm.vue'
 import { copied, started, type Subject, type Texts } from '@/views/bench/address'
@@ -17,12 +18,13 @@ const first = Object.keys(texts.value).length ? texts.value : benchTexts(props.s
 const bench = useBench(props.subject, { ...started(props.subject), ...copied(first) })
 watch(bench.texts, (now) => (texts.value = copied(now)), { deep: true })
 const { sheet, problem } = bench
+const session = useSession()
 watch(sheet, (now) => emit('given', Object.values(now?.runs ?? {})[0]?.given ?? {}))
 </script>
 
 <template>
   <section class="worked" :aria-label="subject.name">
-    <BenchForm :subject="subject" :bench="bench" />
+    <BenchForm :subject="subject" :bench="bench" :units="session.me?.units ?? 'mm'" />
     <div class="answer" aria-live="polite">
       <template v-if="sheet && !problem">
         <p class="big">{{ sheet.answer }}</p>

@@ -6,6 +6,7 @@ import InputText from '@/design/controls/inputtext'
 import type { Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
+import Field from '@/app/Field.vue'
 import { upper } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
@@ -38,43 +39,42 @@ const add = (): Promise<boolean> =>
     if (typed.name === props.name) typed.name = ''
     emit('added', now)
   })
-const wrong = (field: string): boolean => at.field === field
+const AT_FIELDS = ['name', 'weight', 'check', 'look', 'posture', 'minutes', 'how']
 </script>
 
 <template>
   <form :aria-label="`A cause of: ${symptom.name}`" @submit.prevent="add">
     <h3>A cause that is not listed</h3>
     <div class="fields">
-      <label>It was <InputText v-model="typed.name" maxlength="120" :invalid="wrong('name')" /></label>
-      <label
-        >It is found
+      <Field label="It was" name="name" :at="at"><InputText v-model="typed.name" maxlength="120" /></Field>
+      <Field label="It is found" name="weight" :at="at">
         <select v-model="typed.weight" aria-label="It is found">
           <option v-for="one in HOW_OFTEN" :key="one.weight" :value="one.weight">{{ one.name }}</option>
-        </select></label
-      >
-      <label
-        >Shown by
+        </select>
+      </Field>
+      <Field label="Shown by" name="check" :at="at">
         <select v-model="typed.check" aria-label="Shown by">
           <option value="">something else, as written here</option>
           <option v-for="one in checks" :key="one.key" :value="one.key">{{ one.name }}</option>
-        </select></label
-      >
+        </select>
+      </Field>
       <template v-if="!typed.check">
-        <label>Look at <InputText v-model="typed.look" maxlength="120" :invalid="wrong('look')" /></label>
-        <label
-          >It stands
-          <select v-model="typed.posture" aria-label="It stands" :aria-invalid="wrong('posture')">
+        <Field label="Look at" name="look" :at="at"><InputText v-model="typed.look" maxlength="120" /></Field>
+        <Field label="It stands" name="posture" :at="at">
+          <select v-model="typed.posture" aria-label="It stands">
             <option value="">choose</option>
             <option v-for="one in found.postures" :key="one" :value="one">{{ upper(one) }}</option>
-          </select></label
-        >
-        <label
-          >It takes, min <InputText v-model="typed.minutes" inputmode="decimal" maxlength="5" :invalid="wrong('minutes')"
-        /></label>
-        <label class="whole">How one sees it <InputText v-model="typed.how" maxlength="300" :invalid="wrong('how')" /></label>
+          </select>
+        </Field>
+        <Field label="It takes, min" name="minutes" :at="at"
+          ><InputText v-model="typed.minutes" inputmode="decimal" maxlength="5"
+        /></Field>
+        <Field class="whole" label="How one sees it" name="how" :at="at"
+          ><InputText v-model="typed.how" maxlength="300"
+        /></Field>
       </template>
     </div>
-    <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
+    <p v-if="at.problem && !AT_FIELDS.includes(at.field)" class="trouble" role="alert">{{ at.problem }}</p>
     <Button type="submit" severity="secondary" label="Add the cause" :disabled="at.busy" />
   </form>
 </template>
@@ -92,11 +92,6 @@ h3 {
   grid-template-columns: repeat(auto-fit, minmax(min(240px, 100%), 1fr));
   gap: 10px 16px;
   margin-bottom: 12px;
-}
-.fields :is(select, :deep(input)) {
-  display: block;
-  width: 100%;
-  margin-top: 4px;
 }
 .whole {
   grid-column: 1 / -1;

@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import AskOnce from '@/app/AskOnce.vue'
+import Field from '@/app/Field.vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
@@ -143,25 +144,26 @@ const often = (weight: number): string => HOW_OFTEN.find((one) => weight >= one.
           </template>
         </li>
       </ul>
-      <form v-if="found.may_change" class="card" aria-labelledby="add" @submit.prevent="addSymptom">
+      <form v-if="found.may_change" class="card own" aria-labelledby="add" @submit.prevent="addSymptom">
         <h2 id="add">A symptom that is not listed</h2>
-        <label v-if="kinds.length > 1" for="of">It is of</label>
-        <select v-if="kinds.length > 1" id="of" v-model="typed.family" @change="typed.stations = []">
-          <option v-for="one in kinds" :key="one.family" :value="one.family">{{ one.name }}</option>
-        </select>
-        <label class="line"
-          >What is noticed <InputText v-model="typed.name" maxlength="120" :invalid="adding.field === 'name'"
-        /></label>
-        <label class="line"
-          >Other words for it <InputText v-model="typed.also" maxlength="300" placeholder="squeals, chirps when cold"
-        /></label>
+        <Field v-if="kinds.length > 1" label="It is of" name="family" :at="adding">
+          <select v-model="typed.family" @change="typed.stations = []">
+            <option v-for="one in kinds" :key="one.family" :value="one.family">{{ one.name }}</option>
+          </select>
+        </Field>
+        <Field label="What is noticed" name="name" :at="adding"><InputText v-model="typed.name" maxlength="120" /></Field>
+        <Field label="Other words for it" name="also" :at="adding"
+          ><InputText v-model="typed.also" maxlength="300" placeholder="squeals, chirps when cold"
+        /></Field>
         <fieldset v-if="kind" class="tools">
           <legend>Where it shows</legend>
           <label v-for="one in kind.stations" :key="one.key"
             ><input v-model="typed.stations" type="checkbox" :value="one.key" /> {{ one.name }}</label
           >
         </fieldset>
-        <p v-if="adding.problem" class="trouble" role="alert">{{ adding.problem }}</p>
+        <p v-if="adding.problem && !['family', 'name', 'also'].includes(adding.field)" class="trouble" role="alert">
+          {{ adding.problem }}
+        </p>
         <Button type="submit" severity="secondary" label="Add the symptom" :disabled="adding.busy" />
       </form>
     </template>
@@ -184,18 +186,21 @@ const often = (weight: number): string => HOW_OFTEN.find((one) => weight >= one.
   padding-left: 16px;
   border-left: 3px solid var(--line);
 }
-.line {
-  display: block;
-  margin: 8px 0;
+.own {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
 }
-.line :deep(input) {
-  display: block;
-  width: 100%;
-  margin-top: 4px;
+.own > .field-of {
+  width: min(100%, 34rem);
 }
 fieldset {
   border: 0;
   padding: 0;
-  margin: 8px 0;
+  margin: 0;
+}
+legend {
+  padding: 0;
+  font-weight: 600;
 }
 </style>

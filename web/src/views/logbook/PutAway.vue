@@ -87,13 +87,6 @@ li label {
   border-bottom: 1px solid var(--line);
   padding: 3px 0;
 }
-input {
-  width: 22px;
-  height: 22px;
-  flex: none;
-  accent-color: var(--accent);
-  min-height: 0 !important;
-}
 b {
   font-weight: 600;
 }

@@ -141,12 +141,6 @@ legend {
   gap: 8px;
   min-height: var(--target);
 }
-.tick input {
-  width: 20px;
-  height: 20px;
-  min-height: 0;
-  accent-color: var(--accent);
-}
 .problem {
   color: var(--stop);
   font-weight: 600;

@@ -135,10 +135,4 @@ select {
   gap: 8px;
   min-height: var(--target);
 }
-.tick input {
-  width: 20px;
-  height: 20px;
-  min-height: 0;
-  accent-color: var(--accent);
-}
 </style>

@@ -117,9 +117,4 @@ function leave(): void {
   gap: 8px;
   align-items: center;
 }
-.tick input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--accent);
-}
 </style>

@@ -3,9 +3,9 @@
 import { ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import AskOnce from '@/app/AskOnce.vue'
-import { moment } from '@/app/words'
+import { moment, when } from '@/app/words'
 import { span } from '@/app/duration'
-import { when, type Job, type Plan } from './planned'
+import { type Job, type Plan } from './planned'
 
 const props = defineProps<{ plan: Plan; job: Job; moves: boolean; busy: boolean }>()
 const emit = defineEmits<{

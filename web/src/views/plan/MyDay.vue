@@ -10,10 +10,11 @@ import { newUuid } from '@/api/uuid'
 import { serverNow } from '@/api/clock'
 import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
+import { weekday, when } from '@/app/words'
 import OwnCalendar from './OwnCalendar.vue'
 import PlanTabs from './PlanTabs.vue'
 import { span } from '@/app/duration'
-import { dayName, when, type Job } from './planned'
+import { type Job } from './planned'
 import { useUnderWay } from './useUnderWay'
 
 const session = useSession()
@@ -156,8 +157,7 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
       </ul>
     </section>
     <p v-if="done.length" class="quiet">
-      Done since {{ dayName(season!.plan!.now.slice(0, 10)) }}:
-      {{ done.map((one) => `${one.machine}: ${one.name}`).join('; ') }}.
+      Done since {{ weekday(season!.plan!.now) }}: {{ done.map((one) => `${one.machine}: ${one.name}`).join('; ') }}.
     </p>
     <OwnCalendar v-if="season?.plan && session.may('work by the plan')" />
   </section>

@@ -5,7 +5,7 @@ import Button from '@/design/controls/button'
 import SelectButton from '@/design/controls/selectbutton'
 import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
-import { moment } from '@/app/words'
+import { moment, weekday } from '@/app/words'
 import AddJob from './AddJob.vue'
 import JobPanel from './JobPanel.vue'
 import PlanDrawing from './PlanDrawing.vue'
@@ -13,7 +13,7 @@ import Solving from './Solving.vue'
 import TryOut from './TryOut.vue'
 import PlanTabs from './PlanTabs.vue'
 import type { Zoom } from './axis'
-import { dayName, worstFirst, type Machine, type Rows } from './planned'
+import { worstFirst, type Machine, type Rows } from './planned'
 import { usePlan } from './usePlan'
 
 const {
@@ -78,9 +78,7 @@ function cure(machine: Machine): void {
     <header class="tools">
       <div class="grow">
         <h1>Work plan</h1>
-        <p v-if="taken" class="quiet">
-          Made by {{ taken.by }}, {{ moment(taken.at) }}; planned from {{ dayName(taken.now.slice(0, 10)) }}
-        </p>
+        <p v-if="taken" class="quiet">Made by {{ taken.by }}, {{ moment(taken.at) }}; planned from {{ weekday(taken.now) }}</p>
       </div>
       <AskOnce
         v-if="season?.may_plan && taken"
@@ -111,8 +109,8 @@ function cure(machine: Machine): void {
         ><b>{{ tried.words ? `Tried out: ${tried.words}.` : `The plan of ${moment(tried.at)}.` }}</b>
         <template v-if="!gains.length"> It would change nothing.</template>
         <template v-for="{ now, was } in gains" :key="now.name">
-          {{ now.name }}: {{ was!.ready ? dayName(was!.ready.slice(0, 10)) : 'not ready' }} →
-          {{ now.ready ? dayName(now.ready.slice(0, 10)) : 'not ready'
+          {{ now.name }}: {{ was!.ready ? weekday(was!.ready) : 'not ready' }} →
+          {{ now.ready ? weekday(now.ready) : 'not ready'
           }}{{ now.late_h < was!.late_h ? (now.late_h ? ', less late' : ', in time') : '' }}.
         </template></span
       >

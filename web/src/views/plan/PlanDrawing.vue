@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** The plan drawn: rows downward, time to the right. A job is picked, dragged, or moved with the arrow keys and set with Enter. */
 import { computed, ref } from 'vue'
+import { dayOfMonth, weekday, when } from '@/app/words'
 import { axisOf, lanes, momentAt, placeOf, stepped, type Column, type Zoom } from './axis'
-import { dayName, isLate, rowsOf, shortName, when, type Job, type Plan, type Row, type Rows } from './planned'
+import { isLate, rowsOf, shortName, type Job, type Plan, type Row, type Rows } from './planned'
 import type { Moved } from './usePlan'
 
 const props = defineProps<{ plan: Plan; by: Rows; zoom: Zoom; picked: string; put: Moved[]; moves: boolean }>()
@@ -27,9 +28,9 @@ const x = (iso: string): number => placeOf(axis.value, iso)
 /** The day over a column; in the season's view the month where it begins. */
 function headOf(column: Column, i: number): string {
   if (!column.works) return ''
-  if (props.zoom !== 'season') return dayName(column.day)
+  if (props.zoom !== 'season') return weekday(column.day)
   const first = !axis.value.columns.slice(0, i).some((one) => one.works && one.day.slice(0, 7) === column.day.slice(0, 7))
-  return first ? dayName(column.day).split(' ').slice(1).join(' ') : String(Number(column.day.slice(8)))
+  return first ? dayOfMonth(column.day) : String(Number(column.day.slice(8)))
 }
 
 /** A job in the hand: where it would go. */
@@ -154,7 +155,7 @@ function drop(): void {
         <div class="name" :class="{ late: row.machine && row.machine.late_h > 0 }">
           <b>{{ row.name }}</b>
           <small v-if="row.machine">{{
-            row.machine.late_h > 0 ? '◆ late' : row.machine.ready ? `ready ${dayName(row.machine.ready.slice(0, 10))}` : ''
+            row.machine.late_h > 0 ? '◆ late' : row.machine.ready ? `ready ${weekday(row.machine.ready)}` : ''
           }}</small>
         </div>
         <div class="track" :style="{ minHeight: `${row.height}px`, width: `${axis.width}px` }">

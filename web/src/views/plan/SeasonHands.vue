@@ -9,11 +9,10 @@ import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import FilePick from '@/app/FilePick.vue'
 import { inquire } from '@/app/inquiry'
-import { date } from '@/app/words'
+import { date, when } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
 import PlanTabs from './PlanTabs.vue'
-import { when } from './planned'
 
 const session = useSession()
 const found = ref<Schemas['SeasonHandsOut'] | null>(null)
@@ -106,12 +105,12 @@ const wet = (uuid: string): Promise<boolean> =>
     <p v-if="at.problem && !where" class="trouble" role="alert">{{ at.problem }}</p>
     <section v-for="one in found?.people ?? []" :key="one.member" class="card" :aria-label="one.name">
       <header class="tools">
-        <h2 class="grow">{{ one.name }}</h2>
+        <h2>{{ one.name }}</h2>
+        <span class="quiet"
+          >{{ one.planned ? `${one.hours}${one.usual_hours ? ' (the shop’s hours)' : ''}` : 'Not planned for'
+          }}<template v-if="one.skills.length">; {{ one.skills.join(', ') }}</template></span
+        >
       </header>
-      <p class="quiet">
-        {{ one.planned ? `${one.hours}${one.usual_hours ? ' (the shop’s hours)' : ''}` : 'Not planned for'
-        }}<template v-if="one.skills.length">; {{ one.skills.join(', ') }}</template>
-      </p>
       <details v-if="leads()">
         <summary>Hours, skills, days off</summary>
         <label><input v-model="typed.get(one.member)!.planned" type="checkbox" /> Work is planned for {{ one.name }}</label>
@@ -130,7 +129,7 @@ const wet = (uuid: string): Promise<boolean> =>
         </form>
         <p v-if="at.problem && where === one.member" class="trouble" role="alert">{{ at.problem }}</p>
       </details>
-      <ul>
+      <ul v-if="one.away.length">
         <li v-for="off in one.away" :key="off.uuid" class="tools">
           Away {{ date(off.first) }}{{ off.last !== off.first ? ` to ${date(off.last)}` : ''
           }}{{ off.note ? `: ${off.note}` : '' }}
@@ -141,8 +140,8 @@ const wet = (uuid: string): Promise<boolean> =>
     <section class="card" aria-labelledby="dry">
       <h2 id="dry">Dry spells</h2>
       <p class="quiet">Work outside keeps to them. Behind the last one nobody knows, and nothing waits.</p>
-      <ul>
-        <li v-for="one in found?.dry ?? []" :key="one.uuid" class="tools">
+      <ul v-if="found?.dry.length">
+        <li v-for="one in found.dry" :key="one.uuid" class="tools">
           <span
             >{{ when(one.start) }} to {{ when(one.end) }} <small class="quiet">{{ one.source }}</small></span
           >

@@ -1,6 +1,5 @@
 /** A plan as it is drawn: rows of people, places or machines, and what lies in them. */
 import type { Schemas } from '@/api/client'
-import { date } from '@/app/words'
 
 export type Plan = Schemas['SeasonPlanOut']
 export type Job = Schemas['SeasonJobOut']
@@ -34,13 +33,6 @@ export const worstFirst = (machines: Machine[]): Machine[] =>
   [...machines].sort(
     (a, b) => b.late_h - a.late_h || (a.due ?? '9').localeCompare(b.due ?? '9') || a.name.localeCompare(b.name),
   )
-
-const WEEKDAY = { weekday: 'short', timeZone: 'UTC' } as const
-/** ``Mon 7 Dec 2026, 08:15`` of a moment on the shop's clock. */
-export const when = (iso: string): string =>
-  `${new Date(`${iso.slice(0, 10)}T12:00Z`).toLocaleDateString('en-GB', WEEKDAY)} ${date(iso.slice(0, 10))}, ${iso.slice(11, 16)}`
-export const dayName = (day: string): string =>
-  new Date(`${day}T12:00Z`).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
 
 export const isLate = (plan: Plan, job: Job): boolean => {
   const machine = plan.machines.find((one) => one.name === job.machine)
