@@ -6,7 +6,7 @@ import subprocess
 import time
 import urllib.request
 import uuid
-from contextlib import closing
+from contextlib import closing, contextmanager
 from dataclasses import dataclass, field
 from getpass import getuser
 from pathlib import Path
@@ -67,6 +67,7 @@ class Product:
     socket: str
     """Of its database, for whoever runs it."""
     _every_table: bool = False
+    _kept: set[str] = field(default_factory=set)
 
     def stop_database(self):
         script("db_stop")
@@ -84,27 +85,62 @@ class Product:
 
     def keep_demo(self):
         """Lay the loaded demo aside, so that every test can have it as it was."""
-        tables = [name for name in self.ask_database("SHOW TABLES").split() if name not in LOGGED_IN]
-        copies = "; ".join(f"CREATE TABLE demo.{t} LIKE {t}; INSERT INTO demo.{t} SELECT * FROM {t}" for t in tables)
-        self.ask_database(f"CREATE DATABASE demo; {copies}; FLUSH TABLE_STATISTICS")
+        with self._tables() as cursor:
+            cursor.execute("SHOW TABLES")
+            self._copy(cursor, [name for (name,) in cursor.fetchall()], "demo")
+            cursor.execute("FLUSH TABLE_STATISTICS")
 
     def restore_demo(self):
         """Every table in which something was changed since, as it was."""
-        every = "SELECT table_name FROM information_schema.tables WHERE table_schema = 'demo'"
-        changed = (
-            "SELECT table_name FROM information_schema.table_statistics WHERE table_schema = 'lumvek' AND rows_changed > 0"
-        )
+        with self._tables() as cursor:
+            cursor.execute("SELECT table_name FROM information_schema.tables WHERE table_schema = 'demo'")
+            every = [name for (name,) in cursor.fetchall()]
+            for table in every if self._every_table else self._changed(cursor):
+                self._fill(cursor, "lumvek", table, "demo")
+            cursor.execute("FLUSH TABLE_STATISTICS")
+        self._every_table = False
+
+    def keep_changes(self, name):
+        """Lay what has changed in the demo aside, under a name."""
+        with self._tables() as cursor:
+            self._copy(cursor, self._changed(cursor), name)
+        self._kept.add(name)
+
+    def restore_changes(self, name):
+        """Make the same changes to the demo again, if they were ever kept; returns whether."""
+        if name not in self._kept:
+            return False
+        with self._tables() as cursor:
+            cursor.execute("SELECT table_name FROM information_schema.tables WHERE table_schema = %s", [name])
+            for (table,) in cursor.fetchall():
+                self._fill(cursor, "lumvek", table, name)
+        return True
+
+    @contextmanager
+    def _tables(self):
+        """What is done with them is done in one transaction."""
         with closing(connect(unix_socket=self.socket, user=getuser(), database="lumvek")) as connection:
             cursor = connection.cursor()
             cursor.execute("SET FOREIGN_KEY_CHECKS = 0")
-            cursor.execute(every if self._every_table else changed)
-            for (table,) in cursor.fetchall():
-                if table not in LOGGED_IN:
-                    cursor.execute(f"DELETE FROM {table}")
-                    cursor.execute(f"INSERT INTO {table} SELECT * FROM demo.{table}")
+            yield cursor
             connection.commit()
-            cursor.execute("FLUSH TABLE_STATISTICS")
-        self._every_table = False
+
+    def _changed(self, cursor):
+        cursor.execute(
+            "SELECT table_name FROM information_schema.table_statistics WHERE table_schema = 'lumvek' AND rows_changed > 0"
+        )
+        return [name for (name,) in cursor.fetchall() if name not in LOGGED_IN]
+
+    def _copy(self, cursor, tables, database):
+        cursor.execute(f"CREATE DATABASE {database}")
+        for table in tables:
+            if table not in LOGGED_IN:
+                cursor.execute(f"CREATE TABLE {database}.{table} LIKE lumvek.{table}")
+                self._fill(cursor, database, table, "lumvek")
+
+    def _fill(self, cursor, database, table, source):
+        cursor.execute(f"DELETE FROM {database}.{table}")
+        cursor.execute(f"INSERT INTO {database}.{table} SELECT * FROM {source}.{table}")
 
 
 @pytest.fixture(scope="session")
@@ -249,14 +285,21 @@ def sessions():
 
 @pytest.fixture
 def sign_in(page, sessions):
-    """As a member of the demo: by keyboard the first time, later with the cookies of that time."""
+    """As a member of the demo, by keyboard the first time, later with the cookies of that time; then `at` a screen, or at none that
+    is loaded for nothing."""
 
-    def entered(name="tomas", on=page):
+    def entered(name="tomas", at="/", on=page):
         if name in sessions:
             on.context.add_cookies(sessions[name])
-            on.goto("/")
+        else:
+            typed_in(name, on)
+            at = None if at == "/" else at  # that is where it leads
+        if at is not None:
+            on.goto(at)
+        if at == "/":
             on.get_by_role("heading", name="Machines").wait_for()
-            return
+
+    def typed_in(name, on):
         on.goto("/sign-in")
         on.get_by_label("Name").wait_for()
         on.keyboard.type(name)

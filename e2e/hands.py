@@ -1,5 +1,6 @@
 """What hands do on every screen of the walk-around."""
 
+import uuid
 from re import Pattern
 
 from playwright.sync_api import Locator, Page, Route, expect
@@ -13,6 +14,16 @@ def post(page: Page, path: str, **body):
     """A write as the screens make it."""
     token = page.request.get("/api/session").json()["csrf"]
     return page.request.post(path, data=body, headers={"X-CSRFToken": token})
+
+
+def machine(page: Page, name: str) -> int:
+    """The number of a machine, by its name."""
+    return next(one["id"] for one in page.request.get("/api/machines/names").json() if one["name"] == name)
+
+
+def start(page: Page, name: str, **wanted) -> str:
+    """A fresh walk-around of a machine, with its crop and phase, as the page before it begins one."""
+    return post(page, f"/api/machines/{machine(page, name)}/walk-arounds", id=str(uuid.uuid4()), **wanted).json()["id"]
 
 
 def settle(page: Page):
@@ -30,20 +41,11 @@ def unlock(page: Page):
 
 def begin(
     page: Page, check: str = "opener-disc-diameter", machine: str = "Dunmere 12", posture: str = "unfolded, raised and locked"
-):
+) -> str:
     """A fresh walk-around of a machine in its posture, opened at a check."""
-    started = page.evaluate(
-        """async ([name, posture]) => {
-          const send = (path, body) => fetch(path, {method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRFToken': token}, body: JSON.stringify(body)}).then((r) => r.json())
-          const token = (await fetch('/api/session').then((r) => r.json())).csrf
-          const machines = await fetch('/api/machines/names').then((r) => r.json())
-          const machine = machines.find((one) => one.name === name).id
-          const id = (await send(`/api/machines/${machine}/walk-arounds`, {id: crypto.randomUUID()})).id
-          if (posture) await send(`/api/walk-arounds/${id}/postures`, {uuid: crypto.randomUUID(), posture})
-          return id
-        }""",
-        [machine, posture],
-    )
+    started = start(page, machine)
+    if posture:
+        assert post(page, f"/api/walk-arounds/{started}/postures", uuid=str(uuid.uuid4()), posture=posture).ok
     page.goto(f"/walk-arounds/{started}" + (f"?check={check}" if check else ""))
     field(page).or_(page.locator(".gate")).first.wait_for()
     return started

@@ -11,7 +11,7 @@ LATE = """(seed) => {
   window.fetch = async (...given) => {
     const request = given[0] instanceof Request ? given[0] : new Request(...given)
     const answer = await real(request)
-    if (request.method === 'POST' && request.url.endsWith('/readings')) await new Promise((go) => setTimeout(go, roll() * window.latest))
+    if (request.method === 'POST' && /\/readings(-at-once)?$/.test(request.url)) await new Promise((go) => setTimeout(go, roll() * window.latest))
     return answer
   }
 }"""

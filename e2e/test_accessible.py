@@ -6,7 +6,7 @@ import uuid
 from pathlib import Path
 
 import pytest
-from hands import begin, field, post, settle, unlock
+from hands import begin, field, machine, post, settle, unlock
 from playwright.sync_api import Page, expect
 
 ROUTER = Path(__file__).resolve().parent.parent / "web/src/app/router.ts"
@@ -61,14 +61,23 @@ def places(page: Page) -> list[str]:
     return found
 
 
+def follow(page: Page, path: str):
+    """To an address within the product, as the browser's own keys for back and on lead there."""
+    page.evaluate("path => { history.pushState(null, '', path); dispatchEvent(new PopStateEvent('popstate')) }", path)
+
+
 @pytest.mark.parametrize("role", ROLES)
 def test_every_screen(role, page: Page, sign_in, accessible, quiet):
+    page.emulate_media(reduced_motion="reduce")
     sign_in(role)
+    titles = set()
     for path in places(page):
-        page.goto(path)
+        follow(page, path)
+        quiet()
         page.locator("main").locator("h1, h2, [role=alert], [role=status]").first.wait_for()
         quiet()
         accessible(page)
+        titles.add(page.title())
         assert re.search(r"\w.* – Lumvek$", page.title()), path
         assert page.locator("h1").count() == 1, f"{path} has no main heading, or several"
         if not path.startswith("/sign-in"):
@@ -80,11 +89,11 @@ def test_every_screen(role, page: Page, sign_in, accessible, quiet):
         quiet()
         assert page.evaluate(TOO_WIDE) == [], path
         page.set_viewport_size({"width": 1280, "height": 800})
+    assert len(titles) > len(ROUTES) / 2, "one screen was looked at again and again"
 
 
 def test_the_window_is_called_after_machine_and_place(page: Page, sign_in):
-    sign_in()
-    page.goto("/walk-arounds/2bf30ed0-2ed8-5dd5-bceb-b7131910ad62?check=opener-disc-diameter")
+    sign_in(at="/walk-arounds/2bf30ed0-2ed8-5dd5-bceb-b7131910ad62?check=opener-disc-diameter")
     expect(page).to_have_title("Dunmere 12, opener discs – Lumvek")
     page.get_by_role("link", name="Findings").click()
     expect(page).to_have_title("Dunmere 12, findings – Lumvek")
@@ -92,8 +101,7 @@ def test_the_window_is_called_after_machine_and_place(page: Page, sign_in):
 
 
 def test_after_a_decision_the_focus_stays_with_the_findings(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/walk-arounds/2bf30ed0-2ed8-5dd5-bceb-b7131910ad62/findings")
+    sign_in("ada", at="/walk-arounds/2bf30ed0-2ed8-5dd5-bceb-b7131910ad62/findings")
     button = page.get_by_role("button", name="Do it").first
     button.focus()
     page.keyboard.press("Enter")
@@ -117,14 +125,14 @@ def until(holds, page: Page) -> bool:
     return False
 
 
-def walk(page: Page, machine: str = "Dunmere 12") -> str:
+def walk(page: Page) -> str:
+    """The newest walk-around of a planter."""
     cards = page.request.get("/api/machines").json()["machines"]
-    return next(card for card in cards if card["machine"]["name"] == machine)["newest"]["id"]
+    return next(card for card in cards if card["machine"]["name"] == "Dunmere 12")["newest"]["id"]
 
 
 def logbook(page: Page) -> str:
-    cards = page.request.get("/api/machines").json()["machines"]
-    return f"/machines/{next(card for card in cards if card['machine']['name'] == 'Heron 6')['machine']['id']}/logbook"
+    return f"/machines/{machine(page, 'Heron 6')}/logbook"
 
 
 ACTS = [
@@ -156,7 +164,7 @@ ACTS = [
 
 @pytest.mark.parametrize(("role", "screen", "acts"), ACTS, ids=[f"{role} {screen}" for role, screen, _ in ACTS])
 def test_after_every_act_the_focus_is_where_the_work_goes_on(role, screen, acts, page: Page, sign_in, accessible, quiet):
-    sign_in(role)
+    sign_in(role, at=None)
     page.goto(
         screen.format(
             walk=walk(page) if "{walk}" in screen else "",
@@ -191,7 +199,7 @@ SMALL = """() => [...document.querySelectorAll('main button, main a[href], main 
 @pytest.mark.parametrize("size", [(1280, 800), (390, 844)], ids=["desk", "phone"])
 def test_what_is_pressed_in_the_walk_around_is_large_enough_for_a_glove(size, page: Page, sign_in):
     page.set_viewport_size({"width": size[0], "height": size[1]})
-    sign_in()
+    sign_in(at=None)
     begin(page, "opener-contact", posture="")
     assert page.evaluate(SMALL) == []
     unlock(page)
@@ -209,7 +217,7 @@ def test_what_is_pressed_in_the_walk_around_is_large_enough_for_a_glove(size, pa
 
 @pytest.mark.parametrize(("machine", "least"), [("Dunmere 12", 60), ("Heron 6", 150)])
 def test_every_check_stands_without_scrolling_key_line_included(machine, least, page: Page, sign_in):
-    sign_in()
+    sign_in(at=None)
     begin(page, check="", machine=machine, posture="")
     seen, over = set(), []
     while True:
@@ -234,7 +242,7 @@ def test_every_check_stands_without_scrolling_key_line_included(machine, least, 
 def test_what_is_printed_is_black_on_white_whatever_the_theme(page: Page, sign_in):
     page.add_init_script("localStorage.setItem('lumvek:theme', 'dark')")
     page.emulate_media(media="print", color_scheme="dark")
-    sign_in("ada")
+    sign_in("ada", at=None)
     machine = logbook(page).split("/")[2]
     papers = [f"/walk-arounds/{walk(page)}/{name}" for name in ("report", "owner")]
     for paper in [*papers, f"/machines/{machine}/card?phase=winter", f"/machines/{machine}/logbook/print", "/supply/pick-list"]:

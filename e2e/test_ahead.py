@@ -3,18 +3,14 @@
 import re
 from pathlib import Path
 
+from hands import machine
 from playwright.sync_api import Page, expect
 
 PICTURE = Path(__file__).resolve().parent.parent / "docs/screenshots/machines.png"
 
 
-def machine(page: Page, name: str) -> int:
-    """The number of a machine, by its name."""
-    return next(one["id"] for one in page.request.get("/api/machines/names").json() if one["name"] == name)
-
-
 def test_a_longer_season_tips_two_discs_over_and_nothing_else(page: Page, sign_in, accessible):
-    sign_in("ada")
+    sign_in("ada", at=None)
     page.goto(f"/machines/{machine(page, 'Dunmere 12')}/wear?check=opener-disc-diameter")
     expect(page.get_by_text("mean of the last 3 seasons")).to_be_visible()
     expect(page.get_by_role("button", name=re.compile("^Row 4 left, watch, expected 38"))).to_be_visible()
@@ -35,7 +31,7 @@ def test_a_longer_season_tips_two_discs_over_and_nothing_else(page: Page, sign_i
 
 
 def test_a_slip_is_marked_a_renewed_disc_begins_anew_and_wheel_rows_stand_out(page: Page, sign_in, accessible):
-    sign_in("tomas")
+    sign_in("tomas", at=None)
     page.goto(f"/machines/{machine(page, 'Dunmere 12')}/wear?check=opener-disc-diameter&at=2R")
     detail = page.get_by_role("article", name="Row 2 right")
     expect(detail).to_contain_text("1 reading does not fit the others and is left out of the line.")
@@ -65,7 +61,7 @@ def test_the_seasons_end_lists_what_is_dear_to_wait_with(page: Page, sign_in, ac
 
 
 def test_a_counter_that_runs_back_is_asked_about_and_a_meter_exchanged(page: Page, sign_in, accessible):
-    sign_in("tomas")
+    sign_in("tomas", at=None)
     page.goto(f"/machines/{machine(page, 'Corvane 90')}/logbook")
     counter = page.get_by_role("region", name="Counter")
     expect(counter).to_contain_text("3050 ha")
@@ -84,7 +80,7 @@ def test_a_counter_that_runs_back_is_asked_about_and_a_meter_exchanged(page: Pag
 
 
 def test_a_service_is_kept_the_list_is_ticked_and_a_note_comes_up_in_the_walk_around(page: Page, sign_in, accessible):
-    sign_in("ines")
+    sign_in("ines", at=None)
     number = machine(page, "Dunmere 6")
     page.goto(f"/machines/{number}/logbook")
     services = page.get_by_role("region", name="Services")

@@ -4,27 +4,12 @@ import re
 from pathlib import Path
 
 import pytest
-from hands import begin, field, keep_all, settle, unlock
+from hands import begin, field, keep_all, settle, start, unlock
 from playwright.sync_api import Page, expect
 
 
-def start(page: Page, machine: str, **wanted):
-    """A walk-around begun with its crop and phase, as the page before it begins one."""
-    return page.evaluate(
-        """async ([name, wanted]) => {
-          const token = (await fetch('/api/session').then((r) => r.json())).csrf
-          const machines = await fetch('/api/machines/names').then((r) => r.json())
-          const machine = machines.find((one) => one.name === name).id
-          const body = JSON.stringify({id: crypto.randomUUID(), ...wanted})
-          const headers = {'Content-Type': 'application/json', 'X-CSRFToken': token}
-          return fetch(`/api/machines/${machine}/walk-arounds`, {method: 'POST', headers, body}).then((r) => r.json()).then((w) => w.id)
-        }""",
-        [machine, wanted],
-    )
-
-
 def test_ear_crops_at_the_start_change_what_is_judged_wrong(page: Page, sign_in):
-    sign_in()
+    sign_in(at=None)
     for crop, says in (("ear", "ear crops want: up"), ("small-grain", "as small grain wants")):
         walk_around = start(page, "Heron 4", crop=crop)
         page.goto(f"/walk-arounds/{walk_around}?check=drum-position")
@@ -36,7 +21,7 @@ def test_ear_crops_at_the_start_change_what_is_judged_wrong(page: Page, sign_in)
 
 
 def test_a_state_is_picked_on_its_drawing(page: Page, sign_in):
-    sign_in()
+    sign_in(at=None)
     begin(page, "grain-sprockets", machine="Heron 4", posture="shields open, engine off")
     drawings = page.locator(".choices svg.look")
     expect(drawings).to_have_count(3)
@@ -50,8 +35,7 @@ PICTURE = Path(__file__).resolve().parent.parent / "docs/screenshots/report.png"
 
 
 def test_a_strip_down_is_pictured_step_by_step_and_refitted_backwards(page: Page, sign_in):
-    sign_in()
-    page.goto("/walk-arounds/ebf6c402-9e3b-5278-a338-5c8a284346b2/findings")
+    sign_in(at="/walk-arounds/ebf6c402-9e3b-5278-a338-5c8a284346b2/findings")
     album = page.locator("details.album").first
     album.locator("summary").click()
     for words, loose in (("Guard", "3"), ("Chain", "")):
@@ -68,7 +52,7 @@ def test_a_strip_down_is_pictured_step_by_step_and_refitted_backwards(page: Page
 
 
 def test_the_lead_pins_a_picture_of_the_shops_own_to_a_check(page: Page, sign_in):
-    sign_in("ada")
+    sign_in("ada", at=None)
     begin(page, "outer-scraper")
     page.keyboard.press("Alt+p")
     page.get_by_label("Caption of the picture").fill("Angle gone")
@@ -80,13 +64,13 @@ def test_the_lead_pins_a_picture_of_the_shops_own_to_a_check(page: Page, sign_in
 
 
 def test_what_is_counted_shows_what_a_faulty_one_looks_like(page: Page, sign_in):
-    sign_in()
+    sign_in(at=None)
     begin(page, "platform.knife-sections", machine="Sill 61", posture="reel raised and locked")
     expect(page.get_by_role("list", name="What is counted, and what is not")).to_contain_text("Chipped")
 
 
 def test_the_stripper_header_is_walked_without_a_reel_lock(page: Page, sign_in):
-    sign_in()
+    sign_in(at=None)
     walk_around = start(page, "Comb 61", phase="everything")
     page.goto(f"/walk-arounds/{walk_around}")
     field(page).or_(page.locator(".gate")).first.wait_for()
@@ -96,8 +80,7 @@ def test_the_stripper_header_is_walked_without_a_reel_lock(page: Page, sign_in):
 
 
 def test_the_set_up_says_what_a_crop_would_have_otherwise(page: Page, sign_in, accessible):
-    sign_in("ada")
-    page.goto("/machines/5/set-up")
+    sign_in("ada", at="/machines/5/set-up")
     page.get_by_label("Crop that comes").select_option("ear")
     expect(page.get_by_text(re.compile(r"\d+ items stand otherwise than ear crops would have it"))).to_be_visible()
     drum = page.get_by_role("listitem").filter(has_text="Feeder drum fitted")
@@ -108,8 +91,7 @@ def test_the_set_up_says_what_a_crop_would_have_otherwise(page: Page, sign_in, a
 
 
 def test_everything_is_chosen_first_and_a_round_says_what_it_leaves_out(page: Page, sign_in):
-    sign_in()
-    page.goto("/machines/1")
+    sign_in(at="/machines/1")
     expect(page.get_by_role("radio", name=re.compile("^Everything"))).to_be_checked()
     expect(page.get_by_text("left out: seen only while it works in the field.")).to_be_visible()
     before = page.locator(".plan .big b").first.inner_text()
@@ -119,7 +101,7 @@ def test_everything_is_chosen_first_and_a_round_says_what_it_leaves_out(page: Pa
 
 
 def test_what_was_left_out_is_taken_into_a_walk_around_that_runs(page: Page, sign_in):
-    sign_in()
+    sign_in(at=None)
     walk_around = start(page, "Dunmere 6", phase="everything")
     page.goto(f"/walk-arounds/{walk_around}")
     page.locator(".left-out").wait_for()

@@ -4,7 +4,7 @@ import json
 import re
 
 import pytest
-from hands import post, settle, sure
+from hands import post, settle, start, sure
 from playwright.sync_api import Page, expect
 
 from lumvek_core.workbench.model import Table
@@ -58,8 +58,7 @@ def type_all(page: Page, subject, texts):
 
 @pytest.mark.parametrize("key", list(SUBJECTS))
 def test_every_subject_is_worked_with_the_keyboard_alone(key, page: Page, sign_in, accessible):
-    sign_in()
-    page.goto("/bench")
+    sign_in(at="/bench")
     link = page.get_by_role("link", name=SUBJECTS[key].name).first
     link.focus()
     page.keyboard.press("Enter")
@@ -81,8 +80,7 @@ def test_every_subject_is_worked_with_the_keyboard_alone(key, page: Page, sign_i
 
 def test_an_answer_is_kept_linked_copied_and_written_as_a_file(page: Page, sign_in):
     page.context.grant_permissions(["clipboard-read", "clipboard-write"])
-    sign_in()
-    page.goto("/bench/wear")
+    sign_in(at="/bench/wear")
     page.get_by_role("combobox", name="Machine").select_option(label="Dunmere 12")
     page.get_by_label("Reading", exact=True).fill("15 1/4")
     page.get_by_role("textbox", name="Limit").fill("386")
@@ -109,16 +107,14 @@ def test_an_answer_is_kept_linked_copied_and_written_as_a_file(page: Page, sign_
 
 
 def test_a_machine_brings_its_own_limits(page: Page, sign_in):
-    sign_in()
-    page.goto("/bench/opener")
+    sign_in(at="/bench/opener")
     page.get_by_role("combobox", name="Machine").select_option(label="Dunmere 12")
     expect(page.get_by_label("Disc limit")).to_have_value("386 mm")
     expect(page.get_by_text("Dunmere 12: operator's manual")).to_be_visible()
 
 
 def test_bad_input_stands_at_its_field_and_keeps_what_was_typed(page: Page, sign_in):
-    sign_in()
-    page.goto("/bench/chain")
+    sign_in(at="/bench/chain")
     field = page.get_by_label("Length under tension")
     field.fill("84q")
     expect(page.locator(".one", has=field).get_by_role("alert")).to_contain_text("not a unit of length")
@@ -128,8 +124,7 @@ def test_bad_input_stands_at_its_field_and_keeps_what_was_typed(page: Page, sign
 
 
 def test_a_run_of_spacings_is_dropped_in(page: Page, sign_in, tmp_path):
-    sign_in()
-    page.goto("/bench/spacing")
+    sign_in(at="/bench/spacing")
     file = tmp_path / "run.csv"
     file.write_text("seed,spacing_mm\n" + "\n".join(f"{i},{160 + i % 9}" for i in range(120)) + "\n120,abc\n")
     page.locator("input[type=file]").set_input_files(file)
@@ -147,8 +142,7 @@ def place(page: Page, walk_around: str, check: str, position: str):
 
 
 def test_a_gauge_types_into_the_walk_around_and_its_sign_is_no_key(page: Page, sign_in):
-    sign_in()
-    page.goto(f"/walk-arounds/{DUNMERE_12}?check=seed-tube-guard&at=12")
+    sign_in(at=f"/walk-arounds/{DUNMERE_12}?check=seed-tube-guard&at=12")
     page.get_by_role("button", name="Only look or correct").click()
     field = page.locator("#reading")
     field.wait_for()
@@ -168,8 +162,7 @@ def test_a_gauge_types_into_the_walk_around_and_its_sign_is_no_key(page: Page, s
 
 
 def test_moving_a_washer_as_advised_leads_to_measuring_again(page: Page, sign_in):
-    sign_in()
-    page.goto(f"/walk-arounds/{DUNMERE_12}?check=opener-contact&at=6")
+    sign_in(at=f"/walk-arounds/{DUNMERE_12}?check=opener-contact&at=6")
     page.get_by_role("button", name="Only look or correct").click()
     expect(page.locator(".rows").get_by_text("(3 trials here)")).to_be_visible()
     page.get_by_role("button", name=re.compile("moved: measure again")).click()
@@ -185,19 +178,14 @@ def test_moving_a_washer_as_advised_leads_to_measuring_again(page: Page, sign_in
 
 
 def test_corrections_and_drawings_stand_beside_the_field(page: Page, sign_in):
-    sign_in()
-    page.goto(f"/walk-arounds/{HERON_6}?check=feeder-take-up&at=L")
+    sign_in(at=f"/walk-arounds/{HERON_6}?check=feeder-take-up&at=L")
     page.get_by_role("button", name="Only look or correct").click()
     expect(page.get_by_role("img", name=re.compile("Take-up .* used of"))).to_be_visible()
 
 
 def test_readings_from_a_file_are_shown_before_they_are_taken(page: Page, sign_in, tmp_path, accessible):
-    sign_in("ada")
-    machine = next(
-        c["machine"]["id"] for c in page.request.get("/api/machines").json()["machines"] if c["machine"]["name"] == "Dunmere 6"
-    )
-    started = "6f2c7f9e-93a1-4a3e-8f0f-6d2f3a1b5c77"
-    post(page, f"/api/machines/{machine}/walk-arounds", id=started)
+    sign_in("ada", at=None)
+    started = start(page, "Dunmere 6")
     file = tmp_path / "gauge.csv"
     file.write_text(
         "check,position,typed\nopener-disc-diameter,1L,376\nopener-disc-diameter,1R,37,5,x\nopener-disc-diameter,7L,376\n"
@@ -211,3 +199,15 @@ def test_readings_from_a_file_are_shown_before_they_are_taken(page: Page, sign_i
     page.get_by_role("button", name="Take 2").click()
     expect(page.get_by_text("2 taken")).to_be_visible()
     assert place(page, started, "opener-disc-diameter", "1L")["raw"] == ["376"]
+
+
+@pytest.mark.parametrize(("units", "shown"), [("mm", "mm"), ("in", "in")])
+def test_a_bare_length_says_what_it_is_taken_for(units, shown, page: Page, sign_in):
+    sign_in("ines")
+    page.get_by_role("button", name=units, exact=True).click()
+    page.goto("/bench/chain")
+    pitch = page.locator(".typed").filter(has=page.get_by_label("Pitch", exact=True))
+    page.get_by_label("Pitch", exact=True).fill("1.63")
+    expect(pitch.locator(".unit")).to_have_text(shown)
+    page.get_by_label("Pitch", exact=True).fill("1 5/8")  # which can only be inches
+    expect(pitch.locator(".unit")).to_be_empty()

@@ -2,12 +2,8 @@
 
 import re
 
-from hands import lose_answer, post, settle
+from hands import lose_answer, machine, post, settle
 from playwright.sync_api import Page, expect
-
-
-def machine(page: Page, name: str) -> int:
-    return next(one["id"] for one in page.request.get("/api/machines/names").json() if one["name"] == name)
 
 
 def choose(page: Page, crop: str, header: str):
@@ -16,7 +12,7 @@ def choose(page: Page, crop: str, header: str):
 
 
 def test_barley_to_sunflower_one_side_forgotten_and_back(page: Page, sign_in, accessible):
-    sign_in("tomas")
+    sign_in("tomas", at=None)
     heron = machine(page, "Heron 4")
     page.goto(f"/machines/{heron}/changeover")
     expect(page.get_by_text("Choose the crop that comes.")).to_be_visible()
@@ -66,7 +62,7 @@ def test_barley_to_sunflower_one_side_forgotten_and_back(page: Page, sign_in, ac
 
 
 def test_calibrations_in_order_one_aborted_one_saved(page: Page, sign_in, accessible):
-    sign_in("ines")
+    sign_in("ines", at=None)
     heron = machine(page, "Heron 6")
     page.goto(f"/machines/{heron}/calibrations")
     page.get_by_role("combobox", name="On it").select_option(label="Maddow 8")
@@ -123,7 +119,7 @@ def test_calibrations_in_order_one_aborted_one_saved(page: Page, sign_in, access
 
 
 def test_an_offset_is_worked_out_of_loads_that_were_weighed_later(page: Page, sign_in, accessible):
-    sign_in("tomas")
+    sign_in("tomas", at=None)
     heron = machine(page, "Heron 4")
     page.goto(f"/machines/{heron}/calibrations")
     form = page.get_by_role("form", name="Collect a load")

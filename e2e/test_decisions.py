@@ -2,14 +2,14 @@
 
 import json
 
-from hands import begin, keep_all
+from hands import begin, keep_all, lose_answer
 from playwright.sync_api import Page, expect
 
 HALF_DONE = "/walk-arounds/2bf30ed0-2ed8-5dd5-bceb-b7131910ad62/findings"
 
 
 def test_a_companion_is_left_out_with_a_reason(page: Page, sign_in):
-    sign_in("ada")
+    sign_in("ada", at=None)
     walk_around = begin(page)
     page.keyboard.type("385")
     page.keyboard.press("Enter")
@@ -26,7 +26,7 @@ def test_a_companion_is_left_out_with_a_reason(page: Page, sign_in):
 
 
 def test_waiting_and_declining_want_their_words(page: Page, sign_in):
-    sign_in("ada")
+    sign_in("ada", at=None)
     walk_around = begin(page)
     page.keyboard.type("385")
     page.keyboard.press("Enter")
@@ -43,8 +43,7 @@ def test_waiting_and_declining_want_their_words(page: Page, sign_in):
 
 
 def test_the_answer_to_one_decision_leaves_the_words_of_the_next_alone(page: Page, sign_in):
-    sign_in("ada")
-    page.goto(HALF_DONE)
+    sign_in("ada", at=HALF_DONE)
     rows = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Wait until"))
     rows.nth(1).wait_for()
     held = []
@@ -67,8 +66,7 @@ def refuse(route):
 
 
 def test_a_refusal_waits_at_its_own_finding_though_another_is_open(page: Page, sign_in):
-    sign_in("ada")
-    page.goto(HALF_DONE)
+    sign_in("ada", at=HALF_DONE)
     rows = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Wait until"))
     first, second = rows.nth(0), rows.nth(1)
     held = []
@@ -84,8 +82,7 @@ def test_a_refusal_waits_at_its_own_finding_though_another_is_open(page: Page, s
 
 
 def test_words_that_were_begun_are_there_again_after_another_form(page: Page, sign_in):
-    sign_in("ada")
-    page.goto(HALF_DONE)
+    sign_in("ada", at=HALF_DONE)
     rows = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Wait until"))
     rows.nth(0).get_by_role("button", name="Wait until").click()
     page.keyboard.type("after dri", delay=20)
@@ -96,8 +93,7 @@ def test_words_that_were_begun_are_there_again_after_another_form(page: Page, si
 
 
 def test_a_finding_that_stands_alone_shows_what_was_refused(page: Page, sign_in):
-    sign_in("ada")
-    page.goto(HALF_DONE)
+    sign_in("ada", at=HALF_DONE)
     article = page.get_by_role("article").filter(has=page.get_by_role("button", name="Do it")).first
     name = article.get_by_role("heading").inner_text()
     article.get_by_role("button", name="Do it").first.click()
@@ -106,3 +102,17 @@ def test_a_finding_that_stands_alone_shows_what_was_refused(page: Page, sign_in)
     page.route("**/decisions", refuse)
     article.get_by_role("button", name="change").first.click()
     expect(article.get_by_role("alert")).to_have_text("This walk-around is finished.")
+
+
+def test_a_link_whose_answer_was_lost_is_asked_for_again_and_is_one(page: Page, sign_in):
+    sign_in("ada", at=HALF_DONE)
+    make = page.get_by_role("button", name="Make a link")
+    lose_answer(page, "**/api/walk-arounds/*/links")
+    make.click()
+    expect(page.get_by_role("alert").filter(has_text="No connection")).to_be_visible()
+    make.click()
+    link = page.get_by_role("status").filter(has_text="Shown once")
+    expect(link).to_be_visible()
+    expect(page.get_by_role("button", name="End it now")).to_have_count(1)
+    page.goto(link.get_by_role("link").get_attribute("href"))
+    expect(page.get_by_role("heading", level=1)).to_be_visible()

@@ -2,16 +2,12 @@
 
 import re
 
-from hands import lose_answer, post, sure
+from hands import lose_answer, machine, post, sure
 from playwright.sync_api import Page, expect
 
 
-def machine(page: Page, name: str) -> int:
-    return next(one["id"] for one in page.request.get("/api/machines/names").json() if one["name"] == name)
-
-
 def test_the_shaking_heron_is_traced_to_its_knife(page: Page, sign_in, accessible):
-    sign_in("tomas")
+    sign_in("tomas", at=None)
     heron = machine(page, "Heron 4")
     page.goto(f"/machines/{heron}/faults")
     heard = page.get_by_role("region", name="What it sounds like").get_by_role("listitem").first
@@ -97,7 +93,7 @@ def test_the_shaking_heron_is_traced_to_its_knife(page: Page, sign_in, accessibl
 
 
 def test_what_is_pressed_while_the_search_is_still_on_its_way_is_not_lost(page: Page, sign_in):
-    sign_in("ada")
+    sign_in("ada", at=None)
     page.goto(f"/machines/{machine(page, 'Heron 6')}/faults")
     press = page.get_by_role("button", name="Trace it: Clumps behind the machine")
     press.wait_for()
@@ -111,7 +107,7 @@ def test_what_is_pressed_while_the_search_is_still_on_its_way_is_not_lost(page: 
 
 
 def test_what_the_shop_found_beside_the_list_is_looked_for_the_next_time(page: Page, sign_in, accessible):
-    sign_in("ada")
+    sign_in("ada", at=None)
     heron = machine(page, "Heron 6")
     page.goto(f"/machines/{heron}/faults")
     page.get_by_label("What do you notice?").fill("clumps behind")
@@ -160,7 +156,7 @@ def test_what_the_shop_found_beside_the_list_is_looked_for_the_next_time(page: P
 
 
 def test_two_swaps_prove_the_motor_of_a_row(page: Page, sign_in, accessible):
-    sign_in("ines")
+    sign_in("ines", at=None)
     planter = machine(page, "Dunmere 12")
     page.goto(f"/machines/{planter}/faults")
     form = page.get_by_role("form", name="A row reports a fault: swap test")

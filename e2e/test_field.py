@@ -2,16 +2,12 @@
 
 import uuid
 
-from hands import lose_answer, post, settle
+from hands import lose_answer, machine, post, settle
 from playwright.sync_api import Page, expect
 
 
-def machine(page: Page, name: str) -> int:
-    return next(one["id"] for one in page.request.get("/api/machines/names").json() if one["name"] == name)
-
-
 def test_what_worked_is_offered_and_taken_the_next_time(page: Page, sign_in, accessible):
-    sign_in("tomas")
+    sign_in("tomas", at=None)
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(f"/machines/{machine(page, 'Heron 6')}/field")
     page.get_by_role("combobox", name="Crop").select_option(label="Lupins")
@@ -42,7 +38,7 @@ def test_what_worked_is_offered_and_taken_the_next_time(page: Page, sign_in, acc
 
 
 def test_whoever_reads_inches_types_them_and_the_next_reads_millimetres(page: Page, sign_in):
-    sign_in("ines")
+    sign_in("ines", at=None)
     heron = machine(page, "Heron 6")
     page.goto(f"/machines/{heron}/field")
     height = page.get_by_label("First cut height")
@@ -60,7 +56,7 @@ def test_whoever_reads_inches_types_them_and_the_next_reads_millimetres(page: Pa
 
 
 def test_the_day_is_ticked_in_a_minute_and_the_lead_sees_it(page: Page, sign_in, accessible):
-    sign_in("tomas")
+    sign_in("tomas", at=None)
     heron = machine(page, "Heron 4")
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(f"/machines/{heron}/today")
@@ -87,7 +83,7 @@ def test_the_day_is_ticked_in_a_minute_and_the_lead_sees_it(page: Page, sign_in,
 
 
 def test_losses_are_chosen_from_drawings_and_stand_on_the_field_card(page: Page, sign_in, accessible):
-    sign_in("tomas")
+    sign_in("tomas", at=None)
     heron, walk = machine(page, "Heron 6"), str(uuid.uuid4())
     assert post(page, f"/api/machines/{heron}/walk-arounds", id=walk, phase="first-field", crop="pod").ok
     posture = "header down, engine off"

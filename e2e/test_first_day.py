@@ -103,7 +103,7 @@ def test_a_machine_is_changed_sold_and_brought_back(page: Page, sign_in, accessi
     expect(page.get_by_role("alert")).to_contain_text("write it with its unit")
     page.get_by_label("Width folded").fill("5.9 m")
     page.get_by_role("button", name="Save").click()
-    expect(page.get_by_role("status").filter(has_text="Saved")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="Saved, for walk-arounds")).to_be_visible()
     expect(page.get_by_label("Width folded")).to_have_value("5900 mm")
     page.get_by_role("button", name="Sold").click()
     accessible(page)
@@ -134,8 +134,7 @@ def test_a_twin_begins_from_what_its_like_is(page: Page, sign_in):
 
 
 def test_a_lost_answer_makes_no_second_machine_and_no_second_invitation(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/machines/new")
+    sign_in("ada", at="/machines/new")
     page.get_by_role("button", name="Row-crop planter").click()
     page.get_by_role("button", name="Dunmere 6", exact=True).click()
     page.get_by_label(re.compile("^Name as you call it")).fill("Dunmere 6 b")
@@ -160,8 +159,7 @@ def test_a_lost_answer_makes_no_second_machine_and_no_second_invitation(page: Pa
 
 
 def test_a_draft_that_was_begun_is_not_written_over(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/machines/new")
+    sign_in("ada", at="/machines/new")
     page.get_by_role("button", name="Rotary combine").click()
     page.get_by_role("button", name="Another one").click()
     page.get_by_role("textbox", name="Maker").fill("Tavric")

@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from hands import begin, field, settle, unlock
+from hands import begin, field, lose_answer, settle, unlock
 from late_answers import drain, late_answers, pause, typed
 from playwright.sync_api import Page, expect
 
@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 @pytest.mark.parametrize("pace", [200, 1000, 2500])
 def test_twenty_four_discs_with_questions_and_late_answers_stand_where_they_were_meant(pace, page: Page, sign_in):
     late_answers(page, pace)
-    sign_in()
+    sign_in(at=None)
     walk_around = begin(page)
     checks = page.request.get(f"/api/walk-arounds/{walk_around}").json()["checks"]
     places = next(check["positions"] for check in checks if check["key"] == "opener-disc-diameter")
@@ -35,7 +35,7 @@ def test_twenty_four_discs_with_questions_and_late_answers_stand_where_they_were
 
 def test_a_swallowed_enter_is_put_right_with_one_key(page: Page, sign_in):
     late_answers(page, 5)
-    sign_in()
+    sign_in(at=None)
     walk_around = begin(page)
     for i, figure in enumerate(["391", "392", "390", "391", "389"]):
         page.keyboard.type(figure)
@@ -57,15 +57,15 @@ def test_a_swallowed_enter_is_put_right_with_one_key(page: Page, sign_in):
 def test_figures_typed_without_connection_while_a_partner_finishes_are_listed_until_dealt_with(
     page: Page, sign_in, browser, base_url, accessible
 ):
-    sign_in()
+    sign_in(at=None)
     walk_around = begin(page)
-    page.route("**/readings", lambda route: route.abort())
+    page.route("**/readings*", lambda route: route.abort())
     for figure in ["391", "392", "390", "388", "385", "388"]:
         page.keyboard.type(figure)
         page.keyboard.press("Enter")
     expect(page.get_by_text("6 entries kept on this device")).to_be_visible()
     other = browser.new_context(base_url=base_url).new_page()
-    sign_in("ada", on=other)
+    sign_in("ada", at=None, on=other)
     token = other.request.get("/api/session").json()["csrf"]
     finished = other.request.post(
         f"/api/walk-arounds/{walk_around}/finish",
@@ -75,7 +75,7 @@ def test_figures_typed_without_connection_while_a_partner_finishes_are_listed_un
     assert finished.ok, finished.text()
     # Somewhere else in the application, the way is free again.
     page.goto("/bench")
-    page.unroute("**/readings")
+    page.unroute("**/readings*")
     page.reload()
     page.get_by_role("button", name="Try now").or_(page.get_by_text("6 entries could not be taken")).first.wait_for()
     if page.get_by_role("button", name="Try now").is_visible():
@@ -121,16 +121,16 @@ def test_figures_typed_without_connection_while_a_partner_finishes_are_listed_un
 
 
 def test_a_colleague_on_the_same_device_sees_that_readings_wait_and_never_sends_them(page: Page, sign_in, sessions, product):
-    sign_in()
+    sign_in(at=None)
     walk_around = begin(page)
-    page.route("**/readings", lambda route: route.abort())
+    page.route("**/readings*", lambda route: route.abort())
     page.keyboard.type("391")
     page.keyboard.press("Enter")
     expect(page.get_by_text("1 entry kept on this device")).to_be_visible()
     page.get_by_role("button", name="Log out").click()
     page.get_by_label("Name").wait_for()
     del sessions["tomas"]  # that login has ended
-    page.unroute("**/readings")
+    page.unroute("**/readings*")
     sign_in("lotte")
     expect(page.get_by_text("1 entry of Tomas Vey waits on this device.")).to_be_visible()
     page.reload()
@@ -148,12 +148,12 @@ def test_a_colleague_on_the_same_device_sees_that_readings_wait_and_never_sends_
 
 
 def test_two_tabs_share_one_queue(page: Page, sign_in, product):
-    sign_in()
+    sign_in(at=None)
     walk_around = begin(page)
     second = page.context.new_page()
     second.goto(f"/walk-arounds/{walk_around}?check=opener-disc-diameter&at=12R")
     field(second).wait_for()
-    page.route("**/readings", lambda route: route.abort())  # this tab's own way is down
+    page.route("**/readings*", lambda route: route.abort())  # this tab's own way is down
     page.keyboard.type("391")
     page.keyboard.press("Enter")
     # The other tab sends it when it next sends anything, and this one hears.
@@ -167,20 +167,20 @@ def test_two_tabs_share_one_queue(page: Page, sign_in, product):
 
 
 def test_the_figure_typed_last_stands_whoever_arrives_last_and_both_screens_say_so(page: Page, sign_in, browser, base_url):
-    sign_in()
+    sign_in(at=None)
     walk_around = begin(page)
     other = browser.new_context(base_url=base_url).new_page()
-    sign_in("ines", on=other)
+    sign_in("ines", at=None, on=other)
     other.goto(f"/walk-arounds/{walk_around}?check=opener-disc-diameter&at=1L")
     field(other).wait_for()
-    page.route("**/readings", lambda route: route.abort())
+    page.route("**/readings*", lambda route: route.abort())
     page.keyboard.type("391")
     page.keyboard.press("Enter")
     expect(page.get_by_text("1 entry kept on this device")).to_be_visible()
     other.keyboard.type("392")
     other.keyboard.press("Enter")
     settle(other)
-    page.unroute("**/readings")
+    page.unroute("**/readings*")
     page.get_by_role("button", name="Try now").click()
     settle(page)
     for screen in (page, other):
@@ -191,7 +191,7 @@ def test_the_figure_typed_last_stands_whoever_arrives_last_and_both_screens_say_
 
 
 def test_a_full_device_raises_the_alarm_and_the_text_stays_in_its_field(page: Page, sign_in, product):
-    sign_in()
+    sign_in(at=None)
     walk_around = begin(page)
     page.evaluate("() => { Storage.prototype.setItem = () => { throw new DOMException('full', 'QuotaExceededError') } }")
     page.keyboard.type("391")
@@ -203,7 +203,7 @@ def test_a_full_device_raises_the_alarm_and_the_text_stays_in_its_field(page: Pa
 
 
 def test_a_gate_takes_no_key_that_was_meant_for_the_field_before(page: Page, sign_in, accessible):
-    sign_in()
+    sign_in(at=None)
     walk_around = begin(page)
     page.goto(f"/walk-arounds/{walk_around}")
     # Bring somebody else's posture into force, so that the gate comes up under the hand.
@@ -229,7 +229,7 @@ def test_a_gate_takes_no_key_that_was_meant_for_the_field_before(page: Page, sig
 
 def test_on_a_touch_screen_the_gate_is_held(page: Page, sign_in):
     page.set_viewport_size({"width": 390, "height": 844})
-    sign_in()
+    sign_in(at=None)
     walk_around = begin(page)
     page.request.post(
         f"/api/walk-arounds/{walk_around}/postures",
@@ -253,7 +253,7 @@ def test_on_a_touch_screen_the_gate_is_held(page: Page, sign_in):
 
 
 def test_the_last_verdict_of_a_check_stays_beside_the_next_and_what_is_due_is_one_key_back(page: Page, sign_in):
-    sign_in()
+    sign_in(at=None)
     begin(page, "opener-bearing")
     checks = page.request.get(page.url.split("?")[0].replace("/walk-arounds", "/api/walk-arounds")).json()["checks"]
     bearing = next(check for check in checks if check["key"] == "opener-bearing")
@@ -269,3 +269,35 @@ def test_the_last_verdict_of_a_check_stays_beside_the_next_and_what_is_due_is_on
     assert page.locator(".where").inner_text() == "Row 2 right"
     page.keyboard.press("Escape")
     assert (page.locator(".about h2").inner_text(), page.locator(".where").inner_text()) == now
+
+
+def test_what_waited_goes_in_few_requests_and_neither_a_lost_answer_nor_a_wrong_figure_costs_any_of_it(
+    page: Page, sign_in, product
+):
+    sign_in(at=None)
+    walk_around = begin(page)
+    page.route("**/readings*", lambda route: route.abort())
+    figures = [str(380 + n) for n in range(24)]
+    figures[9] = "14 8/5"
+    for figure in figures:
+        page.keyboard.type(figure)
+        page.keyboard.press("Enter")
+    expect(page.get_by_text("24 entries kept on this device")).to_be_visible()
+    page.unroute("**/readings*")
+    asked = []
+    page.on("request", lambda one: asked.append(one.url) if one.method == "POST" and "/readings" in one.url else None)
+    lose_answer(page, "**/readings-at-once")
+    page.get_by_role("button", name="Try now").click()
+    expect(page.get_by_text("not taken")).to_be_visible(timeout=30_000)
+    stands = typed(page, walk_around)
+    checks = page.request.get(f"/api/walk-arounds/{walk_around}").json()["checks"]
+    places = next(check["positions"] for check in checks if check["key"] == "opener-disc-diameter")
+    wanted = {("opener-disc-diameter", at): [figure] for at, figure in zip(places, figures, strict=True) if figure != "14 8/5"}
+    assert stands == wanted
+    count = f"SELECT COUNT(*) FROM inspection_reading WHERE walk_around_id='{walk_around}'"
+    assert product.ask_database(count) == "23"
+    assert len(asked) <= 4, asked
+    page.goto("/bench")
+    page.get_by_role("alert").filter(has_text="1 entry could not be taken").get_by_role("link").click()
+    waits = page.get_by_role("region", name="1 entry could not be taken")
+    expect(waits.get_by_role("listitem")).to_contain_text("14 8/5")

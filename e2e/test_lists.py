@@ -14,8 +14,7 @@ def lines(page: Page):
 
 
 def test_the_parts_list_is_narrowed_and_the_address_remembers(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/parts")
+    sign_in("ada", at="/parts")
     expect(lines(page).first).to_be_visible()
     every = lines(page).count()
     page.get_by_label("Find a part").click()
@@ -37,8 +36,7 @@ def test_the_parts_list_is_narrowed_and_the_address_remembers(page: Page, sign_i
 
 
 def test_letters_typed_while_an_answer_is_late_stay(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/parts")
+    sign_in("ada", at="/parts")
     expect(lines(page).first).to_be_visible()
     late = []
     page.route("**/api/supply/list*", lambda route: late.append(route))
@@ -54,8 +52,7 @@ def test_letters_typed_while_an_answer_is_late_stay(page: Page, sign_in):
 
 
 def test_what_was_decided_stays_in_sight_in_a_list_of_what_is_not(page: Page, sign_in):
-    sign_in("ada")
-    page.goto(f"{HALF_DONE}?decision=open&order=station")
+    sign_in("ada", at=f"{HALF_DONE}?decision=open&order=station")
     rows = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Do it"))
     rows.first.wait_for()
     open_ = rows.count()
@@ -68,8 +65,7 @@ def test_what_was_decided_stays_in_sight_in_a_list_of_what_is_not(page: Page, si
 
 
 def test_a_list_that_cannot_be_read_says_so_and_keeps_what_was_asked(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/parts")
+    sign_in("ada", at="/parts")
     expect(lines(page).first).to_be_visible()
     page.route("**/api/supply/list*", lambda route: route.abort())
     page.get_by_role("combobox", name="State").select_option("order")
@@ -82,8 +78,7 @@ def test_a_list_that_cannot_be_read_says_so_and_keeps_what_was_asked(page: Page,
 
 
 def test_the_logbook_is_read_from_either_end(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/")
+    sign_in("ada", at="/")
     page.get_by_role("link", name="Dunmere 12", exact=True).first.click()
     page.get_by_role("link", name="Logbook", exact=True).click()
     newest = page.locator(".log section h2").first
@@ -98,8 +93,7 @@ def test_the_logbook_is_read_from_either_end(page: Page, sign_in):
 
 
 def test_the_mail_is_tried_and_what_came_of_it_is_said(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/shop/outside")
+    sign_in("ada", at="/shop/outside")
     button = page.get_by_role("button", name="Send a letter to me")
     lose_answer(page, "**/api/outside/mail/tried")
     button.click()

@@ -1,27 +1,15 @@
 """A combine with its header, posture by posture; the row map; what a shop decides; a report by its link."""
 
 import re
-import uuid
 
 import pytest
-from hands import settle, sure, unlock
+from hands import settle, start, sure, unlock
 from playwright.sync_api import Page, Route, expect
 
 from demo.pictures import drawn
 
 HERON_4 = "ebf6c402-9e3b-5278-a338-5c8a284346b2"
 DUNMERE_12 = "2bf30ed0-2ed8-5dd5-bceb-b7131910ad62"
-
-
-def begin(page: Page) -> str:
-    """A walk-around of the Heron 4 that nobody has touched."""
-    machine = next(
-        c["machine"]["id"] for c in page.request.get("/api/machines").json()["machines"] if c["machine"]["name"] == "Heron 4"
-    )
-    token = page.request.get("/api/session").json()["csrf"]
-    started = str(uuid.uuid4())
-    page.request.post(f"/api/machines/{machine}/walk-arounds", data={"id": started}, headers={"X-CSRFToken": token})
-    return started
 
 
 def answer(check: dict) -> list[str]:
@@ -126,8 +114,8 @@ def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Pag
 
 
 def test_a_stop_stays_on_top_until_it_is_cleared(page: Page, sign_in):
-    sign_in()
-    started = begin(page)
+    sign_in(at=None)
+    started = start(page, "Heron 4")
     page.goto(f"/walk-arounds/{started}?check=tie-rods&at=L")
     unlock(page)
     page.keyboard.press("2")
@@ -144,8 +132,8 @@ def test_a_stop_stays_on_top_until_it_is_cleared(page: Page, sign_in):
 
 
 def test_going_to_another_posture_asks_for_its_locks_again(page: Page, sign_in):
-    sign_in()
-    started = begin(page)
+    sign_in(at=None)
+    started = start(page, "Heron 4")
     page.goto(f"/walk-arounds/{started}?check=feeder-trash")
     unlock(page)
     page.locator("#reading").wait_for()
@@ -158,13 +146,13 @@ def test_going_to_another_posture_asks_for_its_locks_again(page: Page, sign_in):
 
 
 def test_the_second_technician_sees_readings_and_that_the_machine_was_moved(page: Page, sign_in, browser, base_url):
-    sign_in()
-    started = begin(page)
+    sign_in(at=None)
+    started = start(page, "Heron 4")
     page.goto(f"/walk-arounds/{started}?check=feeder-trash")
     unlock(page)
     page.locator("#reading").wait_for()
     other = browser.new_context(base_url=base_url).new_page()
-    sign_in("ines", on=other)
+    sign_in("ines", at=None, on=other)
     other.goto(f"/walk-arounds/{started}?check=drum-bearings")
     other.locator("#reading").wait_for()
     other.keyboard.press("1")
@@ -176,8 +164,7 @@ def test_the_second_technician_sees_readings_and_that_the_machine_was_moved(page
 
 
 def test_the_row_map_by_keyboard(page: Page, sign_in, accessible):
-    sign_in()
-    page.goto(f"/walk-arounds/{DUNMERE_12}/map")
+    sign_in(at=f"/walk-arounds/{DUNMERE_12}/map")
     page.get_by_role("grid").wait_for()
     accessible(page)
     cell = page.get_by_role("gridcell", name=re.compile("^Opener disc diameter, left, Row 4,"))
@@ -246,8 +233,7 @@ def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign
 
 
 def test_what_is_put_back_is_the_change_that_was_said_last_however_late_it_is(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/rules?tab=schools")
+    sign_in("ada", at="/rules?tab=schools")
     save, back = page.get_by_role("button", name="Save: Order of a walk-around"), page.get_by_role("button", name="Put it back")
     page.get_by_label("Once round the machine").check()
     save.click()
@@ -292,8 +278,7 @@ def test_the_catalogue_can_be_looked_through(page: Page, sign_in, accessible):
 def test_new_screens_on_a_phone_in_the_dark(path, page: Page, sign_in, accessible, quiet):
     page.set_viewport_size({"width": 390, "height": 844})
     page.add_init_script("localStorage.setItem('lumvek:theme', 'dark')")
-    sign_in("ada")
-    page.goto(path)
+    sign_in("ada", at=path)
     page.get_by_role("heading").first.wait_for()
     quiet()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
@@ -301,8 +286,7 @@ def test_new_screens_on_a_phone_in_the_dark(path, page: Page, sign_in, accessibl
 
 
 def test_the_report_of_a_combine_and_a_card_to_print(page: Page, sign_in, accessible):
-    sign_in("ada")
-    page.goto(f"/walk-arounds/{HERON_4}/report")
+    sign_in("ada", at=f"/walk-arounds/{HERON_4}/report")
     expect(page.get_by_text("Complete: all")).to_be_visible()
     expect(page.get_by_alt_text(re.compile("Hard strip gone"))).to_be_visible()
     accessible(page)

@@ -4,9 +4,8 @@ import json
 from pathlib import Path
 
 import pytest
-from hands import begin, settle, sure
+from hands import begin, settle, start, sure
 from playwright.sync_api import Page, expect
-from test_as_fitted import start
 
 PICTURE = Path(__file__).resolve().parent.parent / "docs/screenshots/report.png"
 STEPS = "**/strip-pictures"
@@ -15,8 +14,7 @@ STEPS = "**/strip-pictures"
 @pytest.fixture
 def album(page: Page, sign_in):
     """The first strip-down of a finished walk-around, opened."""
-    sign_in()
-    page.goto("/walk-arounds/ebf6c402-9e3b-5278-a338-5c8a284346b2/findings")
+    sign_in(at="/walk-arounds/ebf6c402-9e3b-5278-a338-5c8a284346b2/findings")
     found = page.locator("details.album").first
     found.locator("summary").click()
     return found
@@ -103,7 +101,7 @@ def test_what_is_back_on_outlives_a_reload(page: Page, album):
 
 
 def test_a_picture_is_pinned_taken_off_and_pinned_again_and_a_lost_connection_is_seen(page: Page, sign_in):
-    sign_in("ada")
+    sign_in("ada", at=None)
     begin(page, "outer-scraper")
     page.keyboard.press("Alt+p")
     page.get_by_label("Caption of the picture").fill("Angle gone")
@@ -132,7 +130,7 @@ def test_a_picture_is_pinned_taken_off_and_pinned_again_and_a_lost_connection_is
 
 
 def test_taking_in_what_was_left_out_says_when_it_did_not_get_through(page: Page, sign_in):
-    sign_in()
+    sign_in(at=None)
     walk_around = start(page, "Dunmere 6", phase="everything")
     page.goto(f"/walk-arounds/{walk_around}")
     page.route("**/take-in", lambda route: route.abort())

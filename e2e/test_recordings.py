@@ -3,12 +3,8 @@
 import math
 import re
 
-from hands import lose_answer, sure
+from hands import lose_answer, machine, sure
 from playwright.sync_api import Page, expect
-
-
-def machine(page: Page, name: str) -> int:
-    return next(one["id"] for one in page.request.get("/api/machines/names").json() if one["name"] == name)
 
 
 def csv(hz: float) -> str:
@@ -17,7 +13,7 @@ def csv(hz: float) -> str:
 
 
 def test_the_recording_names_the_chopper_at_both_speeds_and_a_sound_machine_nothing(page: Page, sign_in, accessible):
-    sign_in("ada")
+    sign_in("ada", at=None)
     heron = machine(page, "Heron 4")
     page.goto(f"/machines/{heron}/recordings")
     expect(page.get_by_role("heading", name="By ear first")).to_be_visible()
@@ -50,7 +46,7 @@ def test_the_recording_names_the_chopper_at_both_speeds_and_a_sound_machine_noth
 
 
 def test_a_file_is_read_a_bad_one_refused_and_a_shaft_is_written_as_the_manual_has_it(page: Page, sign_in, accessible):
-    sign_in("ada")
+    sign_in("ada", at=None)
     heron = machine(page, "Heron 6")
     page.goto(f"/machines/{heron}/recordings")
     pick = page.locator("input[type=file]")
@@ -79,7 +75,7 @@ def test_a_file_is_read_a_bad_one_refused_and_a_shaft_is_written_as_the_manual_h
 
 
 def test_the_phone_records_and_says_so_where_it_feels_nothing(page: Page, sign_in, accessible):
-    sign_in("tomas")
+    sign_in("tomas", at=None)
     heron = machine(page, "Heron 6")
     page.goto(f"/machines/{heron}/recordings")
     page.get_by_role("button", name="with this phone").click()

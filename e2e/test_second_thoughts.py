@@ -4,23 +4,14 @@ import re
 from datetime import date
 from uuid import uuid4
 
-from hands import begin, field, post, settle
+from hands import begin, field, machine, post, settle
 from playwright.sync_api import Page, expect
 
 from demo.pictures import drawn
 
 
-def machine(page: Page, name: str) -> int:
-    return next(
-        card["machine"]["id"]
-        for card in page.request.get("/api/machines").json()["machines"]
-        if card["machine"]["name"] == name
-    )
-
-
 def test_counted_moved_and_sent_back_and_none_of_it(page: Page, sign_in, accessible):
-    sign_in("bram")
-    page.goto("/parts/stock")
+    sign_in("bram", at="/parts/stock")
     row = page.get_by_role("row").filter(has_text="Jack bearing").first
     before = row.inner_text()
     row.get_by_role("button", name=re.compile("^Count it")).click()
@@ -35,8 +26,7 @@ def test_counted_moved_and_sent_back_and_none_of_it(page: Page, sign_in, accessi
 
 
 def test_fitted_at_the_wrong_row(page: Page, sign_in):
-    sign_in("tomas")
-    page.goto("/parts/fit")
+    sign_in("tomas", at="/parts/fit")
     planter = page.get_by_role("article", name="Dunmere 12")
     ready = planter.get_by_role("button", name=re.compile("^Fit ")).first
     what = ready.get_attribute("aria-label")
@@ -50,7 +40,7 @@ def test_fitted_at_the_wrong_row(page: Page, sign_in):
 
 
 def test_a_service_and_a_counter(page: Page, sign_in):
-    sign_in("tomas")
+    sign_in("tomas", at=None)
     page.goto(f"/machines/{machine(page, 'Heron 6')}/logbook")
     services = page.get_by_role("region", name="Services")
     first = services.get_by_role("button", name=re.compile("^Done: ")).first

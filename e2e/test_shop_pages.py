@@ -24,8 +24,7 @@ def places(page: Page) -> list[tuple[str, str]]:
 
 
 def test_a_bay_in_both_units_refused_lost_and_put_back(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/shop/places")
+    sign_in("ada", at="/shop/places")
     page.get_by_role("button", name="Add a place").click()
     page.keyboard.type("Long bay", delay=20)
     page.get_by_label("Door width").fill("4.2")
@@ -52,8 +51,7 @@ def test_a_bay_in_both_units_refused_lost_and_put_back(page: Page, sign_in):
 
 
 def test_hours_are_refused_at_their_field_and_read_back_as_understood(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/shop/hours")
+    sign_in("ada", at="/shop/hours")
     page.get_by_label("Working hours").last.fill("Mon to Fri")
     page.keyboard.press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("is not like Mon–Fri")
@@ -63,8 +61,7 @@ def test_hours_are_refused_at_their_field_and_read_back_as_understood(page: Page
 
 
 def test_a_rate_stands_as_it_is_understood(page: Page, sign_in):
-    sign_in("bram")
-    page.goto("/parts/suppliers")
+    sign_in("bram", at="/parts/suppliers")
     page.get_by_label("An hour of work").fill("64,5")
     page.get_by_role("button", name="Save the rates").click()
     expect(page.get_by_text("Saved.")).to_be_visible()
@@ -76,8 +73,7 @@ def test_a_rate_stands_as_it_is_understood(page: Page, sign_in):
 
 
 def test_what_is_typed_while_the_answer_is_late_stands(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/shop/hours")
+    sign_in("ada", at="/shop/hours")
     held = []
     page.route("**/api/shop/hours", lambda route: held.append(route))
     page.get_by_label("Working hours").last.fill("mon 7.30-17:00")
@@ -90,8 +86,7 @@ def test_what_is_typed_while_the_answer_is_late_stands(page: Page, sign_in):
 
 
 def test_crops_are_shown_where_the_crop_that_comes_is_picked(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/shop/crops")
+    sign_in("ada", at="/shop/crops")
     for name in ("Wheat", "wheat"):
         page.get_by_role("button", name="Add a crop").click()
         page.keyboard.type(name, delay=20)
@@ -110,8 +105,7 @@ def test_crops_are_shown_where_the_crop_that_comes_is_picked(page: Page, sign_in
 
 
 def test_days_are_written_as_the_shop_writes_them(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/shop/ways")
+    sign_in("ada", at="/shop/ways")
     page.get_by_role("combobox", name="Days are written").select_option(label="2026-11-28")
     page.get_by_role("button", name="Save").click()
     expect(page.get_by_text("Saved.")).to_be_visible()
@@ -120,8 +114,7 @@ def test_days_are_written_as_the_shop_writes_them(page: Page, sign_in):
 
 
 def test_name_address_and_mark(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/shop")
+    sign_in("ada", at="/shop")
     page.get_by_label("Name").fill("")
     page.get_by_role("button", name="Save").click()
     expect(page.get_by_role("alert")).to_contain_text("called", ignore_case=True)
@@ -139,8 +132,7 @@ def test_name_address_and_mark(page: Page, sign_in):
 
 
 def test_a_model_is_copied_once_and_handed_on(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/rules")
+    sign_in("ada", at="/rules")
     page.get_by_role("button", name="Copy this model").click()
     page.keyboard.type("Dunmere", delay=20)
     page.get_by_role("button", name="Copy", exact=True).click()
@@ -166,8 +158,7 @@ def test_a_model_is_copied_once_and_handed_on(page: Page, sign_in):
 
 
 def test_a_picture_of_the_plate_waits_without_signal_and_is_there_once(page: Page, sign_in):
-    sign_in("tomas")
-    page.goto("/machines/1/particulars")
+    sign_in("tomas", at="/machines/1/particulars")
     page.get_by_role("heading", name="Pictures").wait_for()
     page.route("**/pictures", lambda route: route.abort())
     page.get_by_label("Picture of its plate").set_input_files(picture())
@@ -223,8 +214,7 @@ def test_a_board_of_many_is_narrowed_in_the_address(page: Page, sign_in, accessi
 
 
 def test_who_was_let_go_is_taken_out_by_name_after_a_question(page: Page, sign_in):
-    sign_in("ada")
-    page.goto("/people")
+    sign_in("ada", at="/people")
     page.get_by_role("button", name="Change Ines Marrow").click()
     sure(page, page.get_by_role("button", name="Let go"), "Let go")
     sure(page, page.get_by_role("button", name="Take Ines Marrow out by name"), "Take them out for good")

@@ -25,6 +25,12 @@ SLOW_S = 30.0
 NUMBER = "X-1000"
 
 
+def reading(chance: random.Random, place: str) -> dict:
+    """A new one under its own UUID."""
+    raw = [str(chance.randint(387, 396))]
+    return {"uuid": str(uuid.uuid4()), "check": "opener-disc-diameter", "position": place, "raw": raw}
+
+
 class Torture:
     """faults: how many. seed: the same faults in the same order, as far as threads allow."""
 
@@ -92,10 +98,15 @@ class Torture:
                 if chance.random() < 0.2 and len(self.ledger.sent["picture"]) < MOST_PICTURES:
                     fields = {"uuid": key, "check": "opener-disc-diameter", "position": place}
                     path = f"/api/walk-arounds/{self.walk}/photos"
-                    device.write("picture", path, form(fields, picture()), key, "multipart/form-data; boundary=x")
+                    device.write("picture", path, form(fields, picture()), key, kind="multipart/form-data; boundary=x")
                     continue
-                body = {"uuid": key, "check": "opener-disc-diameter", "position": place, "raw": [str(chance.randint(387, 396))]}
                 path = f"/api/walk-arounds/{self.walk}/readings"
+                if chance.random() < 0.2:  # what waited while there was no signal
+                    waited = [reading(chance, one) for one in chance.sample(self.places, 5)]
+                    device.send_together("reading", f"{path}-at-once", "readings", waited)
+                    self.done["several together"] += 1
+                    continue
+                body = reading(chance, place) | {"uuid": key}
                 if chance.random() < 0.15:  # the same from several tabs at one instant
                     with ThreadPoolExecutor(4) as tabs:
                         for _ in range(4):

@@ -81,16 +81,16 @@ class Device:
             time.sleep(0.2)
 
     def write(
-        self, what: str, path: str, body: bytes, key: str, kind: str = "application/json", rightly: int | None = None
+        self, what: str, path: str, body: bytes, *keys: str, kind: str = "application/json", rightly: int | None = None
     ) -> bool:
-        """Until it is acknowledged or refused; also after the torture is over, as an outbox does. rightly: the status of a refusal
-        that may be."""
-        self.ledger.sent[what].add(key)
+        """Until it is acknowledged or refused; also after the torture is over, as an outbox does. keys: UUIDs of what is in it;
+        rightly: the status of a refusal that may be."""
+        self.ledger.sent[what].update(keys)
         while True:
             self.ledger.tries += 1
             status, content = self.ask("POST", path, body, kind)
             if 200 <= status < 300:
-                self.ledger.acknowledged[what].add(key)
+                self.ledger.acknowledged[what].update(keys)
                 return True
             if status == 500:
                 self.ledger.faults_of_ours.append(f"{what}: {content[:200]!r}")
@@ -105,6 +105,9 @@ class Device:
 
     def send(self, what: str, path: str, **body) -> bool:
         return self.write(what, path, json.dumps(body).encode(), str(body.get("uuid", "")))
+
+    def send_together(self, what: str, path: str, field: str, bodies: list[dict]) -> bool:
+        return self.write(what, path, json.dumps({field: bodies}).encode(), *(body["uuid"] for body in bodies))
 
 
 def picture() -> bytes:

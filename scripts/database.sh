@@ -68,6 +68,27 @@ db_stop() {
   say "MariaDB is still writing; it will end by itself."
 }
 
+# What makes the tables; as long as it stays, tables that were laid once are copied.
+tables_mark() { find server -path '*/migrations/*.py' -print0 | sort -z | xargs -0 cat requirements/app.txt | sha256sum | cut -c1-20; }
+
+# tables_fill DATABASE: the tables in a new database of this instance, copied from its database test_tables.
+tables_fill() {
+  local mark table new="CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci"
+  mark=$(tables_mark)
+  if ! stamped tables "$mark" || ! sql test_tables -e 'SELECT 1 FROM django_migrations LIMIT 1' >/dev/null 2>&1; then
+    sql -e "DROP DATABASE IF EXISTS test_tables; CREATE DATABASE test_tables $new"
+    LUMVEK_DB_NAME=test_tables .venv/bin/python server/manage.py migrate --no-input || return 1
+    stamp tables "$mark"
+  fi
+  {
+    printf 'DROP DATABASE IF EXISTS %s; CREATE DATABASE %s %s; USE %s; SET FOREIGN_KEY_CHECKS = 0;\n' "$1" "$1" "$new" "$1"
+    for table in $(sql test_tables -e 'SHOW TABLES'); do
+      sql test_tables --raw -e "SHOW CREATE TABLE $table" | cut -f2-
+      printf ';\nINSERT INTO %s SELECT * FROM test_tables.%s;\n' "$table" "$table"
+    done
+  } | sql
+}
+
 # demo_lay RUN: the demo, migrated and loaded in the instance browser-demo, once for all that say the same run.
 demo_lay() (
   instance browser-demo test
@@ -76,12 +97,23 @@ demo_lay() (
   [ "$(cat "$INSTANCE/run" 2>/dev/null)" != "$1" ] || exit 0
   db_stop
   rm -rf "$DATA" "$INSTANCE/run"
-  db_init
-  db_start "$RELAXED" 9>&-
-  sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
-  db_allow lumvek
   export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
-  .venv/bin/python server/manage.py migrate --no-input || exit 1
+  mark=$(tables_mark)
+  if stamped demo-tables "$mark" && [ -d "$INSTANCE/tables" ]; then
+    cp -r --reflink=auto "$INSTANCE/tables" "$DATA"
+    db_start "$RELAXED" 9>&-
+  else
+    db_init
+    db_start "$RELAXED" 9>&-
+    sql -e 'CREATE DATABASE lumvek CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci'
+    db_allow lumvek
+    .venv/bin/python server/manage.py migrate --no-input || exit 1
+    db_stop
+    rm -rf "$INSTANCE/tables"
+    cp -r --reflink=auto "$DATA" "$INSTANCE/tables"
+    stamp demo-tables "$mark"
+    db_start "$RELAXED" 9>&-
+  fi
   .venv/bin/python server/manage.py load_demo || exit 1
   db_stop
   printf '%s' "$1" >"$INSTANCE/run"

@@ -31,13 +31,10 @@ check() {
     fail "$name: .lumvek/logs/check-$2.log has all of it."
   fi
 }
-# Tables for the core and server tests' workers, and the demo for the browser tests: each is laid once.
+# Tables for the core and server tests' workers.
 tables() {
   local worker
-  for worker in $(seq 0 $((workers - 1))); do
-    sql -e "DROP DATABASE IF EXISTS test_lumvek_gw$worker; CREATE DATABASE test_lumvek_gw$worker CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci"
-    LUMVEK_DB_NAME=test_lumvek_gw$worker .venv/bin/python server/manage.py migrate --no-input || return 1
-  done
+  for worker in $(seq 0 $((workers - 1))); do tables_fill "test_lumvek_gw$worker" || return 1; done
 }
 export LUMVEK_TEST_RUN=$$-$begun-$RANDOM
 (
