@@ -8,8 +8,10 @@ instance() {
   # A socket's path may be about 100 letters long at most, and a project's path may be longer.
   SOCKET=/tmp/lumvek-$(id -u)-$(printf '%s' "$INSTANCE" | cksum | cut -d' ' -f1).sock
   if [ ! -s "$INSTANCE/secrets.env" ]; then
-    printf 'LUMVEK_SECRET_KEY=%s-%s\nLUMVEK_DB_PASSWORD=%s-%s\n' "$2" "$(secret)" "$2" "$(secret)" >"$INSTANCE/secrets.new"
-    mv "$INSTANCE/secrets.new" "$INSTANCE/secrets.env"
+    local made; made=$(mktemp "$INSTANCE/secrets.XXXXXX")
+    printf 'LUMVEK_SECRET_KEY=%s-%s\nLUMVEK_DB_PASSWORD=%s-%s\n' "$2" "$(secret)" "$2" "$(secret)" >"$made"
+    ln "$made" "$INSTANCE/secrets.env" 2>/dev/null || true # whoever was first; several make the same instance at once
+    rm "$made"
   fi
   set -a; . "$INSTANCE/secrets.env"; set +a
 }
@@ -102,6 +104,7 @@ demo_lay() (
   if stamped demo-tables "$mark" && [ -d "$INSTANCE/tables" ]; then
     cp -r --reflink=auto "$INSTANCE/tables" "$DATA"
     db_start "$RELAXED" 9>&-
+    db_allow lumvek
   else
     db_init
     db_start "$RELAXED" 9>&-
