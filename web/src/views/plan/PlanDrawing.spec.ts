@@ -1,4 +1,4 @@
-import { mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import PlanDrawing from './PlanDrawing.vue'
 import type { Job, Plan } from './planned'
@@ -19,8 +19,9 @@ const JOBS = [
   job('a', '08:00', '10:00'),
   job('b', '11:00', '15:00', { pinned: true, parts: [{ arrives: '2026-12-07T12:00', words: 'chain' }] as Job['parts'] }),
 ]
-const drawn = (more: Record<string, unknown> = {}) =>
+const drawn = (more: Record<string, unknown> = {}, attachTo?: HTMLElement) =>
   mount(PlanDrawing, {
+    attachTo,
     props: { plan: plan(JOBS), by: 'people', zoom: 'day', picked: '', put: [], moves: true, ...more } as never,
   })
 const jobs = (picture: ReturnType<typeof drawn>) => picture.findAll('button.job')
@@ -51,6 +52,25 @@ describe('the drawn plan', () => {
       await jobs(picture)[0]!.trigger('keydown', { key: 'ArrowRight' })
       expect(picture.find('.where').exists()).toBe(false)
     }
+  })
+  it('lets a plan that comes meanwhile wait under a hand that holds a job, and leaves the hand where it is', async () => {
+    const picture = drawn({}, document.body)
+    const come = (start: string, end: string) =>
+      picture.setProps({ plan: plan([JOBS[0]!, job('b', start, end, { technicians: ['Ines Marrow'] })]) } as never)
+    const second = jobs(picture)[1]!
+    ;(second.element as HTMLElement).focus()
+    await second.trigger('keydown', { key: 'ArrowRight' })
+    await come('12:00', '16:00')
+    expect(second.element.isConnected && document.activeElement === second.element).toBe(true)
+    expect(picture.get('.where').text()).toContain('11:15')
+    await second.trigger('keydown', { key: 'Enter' })
+    expect(picture.emitted('move')![0]!.slice(1)).toEqual(['2026-12-07T11:15', ['Tomas Vey']])
+    await flushPromises()
+    expect(document.activeElement!.getAttribute('aria-label')).toContain('job b, Mon 7 Dec 2026, 12:00, Ines Marrow')
+    await come('09:00', '13:00')
+    await flushPromises()
+    expect(document.activeElement!.getAttribute('aria-label')).toContain('job b, Mon 7 Dec 2026, 09:00')
+    picture.unmount()
   })
   it('has posture changes, parts and the day it is wanted beside a machine', () => {
     const picture = drawn({ by: 'machines', zoom: 'season' })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The plan drawn: rows downward, time to the right. A job is picked, dragged, or moved with the arrow keys and set with Enter. */
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { dayOfMonth, weekday, when } from '@/app/words'
 import { axisOf, lanes, momentAt, placeOf, stepped, type Column, type Zoom } from './axis'
 import { isLate, rowsOf, shortName, type Job, type Plan, type Row, type Rows } from './planned'
@@ -16,13 +16,30 @@ const LEAST = 24
 /** Narrower there is no room for words. */
 const NARROW = 52
 
-const shifts = computed(() => props.plan.people.flatMap((one) => one.shifts))
-const last = computed(() => {
-  const ends = props.plan.jobs.flatMap((job) => job.stretches.map((one) => one.end))
-  const dates = props.plan.machines.map((one) => one.due ?? '').filter((due) => due && due < props.plan.ends)
-  return [...ends, ...dates, props.plan.now].sort().at(-1)!
+/** A job in the hand: where it would go. */
+const held = ref<{ job: Job; start: string; row: string; dx: number; by: 'hand' | 'keys' } | null>(null)
+/** What is drawn: under a hand that holds a job nothing moves, and a plan that comes meanwhile waits. */
+const shown = shallowRef(props.plan)
+const drawing = ref<HTMLElement | null>(null)
+const jobsDrawn = (): HTMLElement[] => [...(drawing.value?.querySelectorAll<HTMLElement>('.job') ?? [])]
+watch([() => props.plan, held], async () => {
+  if (held.value || shown.value === props.plan) return
+  const focused = jobsDrawn().find((one) => one === document.activeElement)?.dataset.key
+  shown.value = props.plan
+  await nextTick()
+  if (focused)
+    jobsDrawn()
+      .find((one) => one.dataset.key === focused)
+      ?.focus()
 })
-const axis = computed(() => axisOf(shifts.value, props.plan.now, last.value, props.zoom))
+
+const shifts = computed(() => shown.value.people.flatMap((one) => one.shifts))
+const last = computed(() => {
+  const ends = shown.value.jobs.flatMap((job) => job.stretches.map((one) => one.end))
+  const dates = shown.value.machines.map((one) => one.due ?? '').filter((due) => due && due < shown.value.ends)
+  return [...ends, ...dates, shown.value.now].sort().at(-1)!
+})
+const axis = computed(() => axisOf(shifts.value, shown.value.now, last.value, props.zoom))
 const x = (iso: string): number => placeOf(axis.value, iso)
 
 /** The day over a column; in the season's view the month where it begins. */
@@ -33,8 +50,6 @@ function headOf(column: Column, i: number): string {
   return first ? dayOfMonth(column.day) : String(Number(column.day.slice(8)))
 }
 
-/** A job in the hand: where it would go. */
-const held = ref<{ job: Job; start: string; row: string; dx: number; by: 'hand' | 'keys' } | null>(null)
 const putAt = (job: Job): Moved | undefined => props.put.find((one) => one.key === job.key)
 const startOf = (job: Job): string =>
   held.value?.job.key === job.key ? held.value.start : (putAt(job)?.start ?? job.stretches[0]!.start)
@@ -48,7 +63,7 @@ interface Drawn {
   first: boolean
 }
 const rows = computed(() =>
-  rowsOf(props.plan, props.by).map((row: Row) => {
+  rowsOf(shown.value, props.by).map((row: Row) => {
     const spans = row.jobs.flatMap((job) =>
       props.zoom === 'season'
         ? [{ job, start: job.stretches[0]!.start, end: job.stretches.at(-1)!.end, first: true }]
@@ -68,7 +83,7 @@ const rows = computed(() =>
       ...row,
       drawn,
       height: many * LANE + 2 * PAD,
-      changes: row.machine ? props.plan.posture_moves.filter((one) => one.machine === row.name) : [],
+      changes: row.machine ? shown.value.posture_moves.filter((one) => one.machine === row.name) : [],
       arrivals: row.machine ? arrivals(row.jobs) : [],
       due: row.machine?.due ? x(row.machine.due) : null,
     }
@@ -91,7 +106,7 @@ const spoken = (job: Job): string =>
     job.technicians.join(' and '),
     job.pinned ? 'set by hand' : '',
     job.done ? 'done' : job.begun_by ? 'under way' : '',
-    isLate(props.plan, job) ? 'late' : '',
+    isLate(shown.value, job) ? 'late' : '',
     ...job.against,
   ]
     .filter(Boolean)
@@ -130,15 +145,15 @@ function drop(): void {
   const moved = held.value
   held.value = null
   if (!moved) return
-  const { job, start, row } = moved
+  const { job, start, row, by } = moved
   const other = props.by === 'people' && row && !job.technicians.includes(row)
-  if (start === job.stretches[0]!.start && !other) return
+  if (by === 'hand' && start === job.stretches[0]!.start && !other) return
   emit('move', job, start, other && job.hands === 1 ? [row] : job.technicians)
 }
 </script>
 
 <template>
-  <div class="drawn" :class="zoom" @pointermove="drag">
+  <div ref="drawing" class="drawn" :class="zoom" @pointermove="drag">
     <div class="sheet" :style="{ width: `${axis.width + 148}px` }">
       <div class="head">
         <span class="name" />
@@ -194,7 +209,7 @@ function drop(): void {
             class="job"
             :class="{
               on: picked === one.job.key,
-              late: isLate(plan, one.job),
+              late: isLate(shown, one.job),
               pinned: one.job.pinned,
               against: one.job.against.length > 0,
               begun: !!one.job.begun_by,
@@ -206,6 +221,7 @@ function drop(): void {
             :style="{ left: `${one.left}px`, width: `${one.width}px`, top: `${PAD + one.lane * LANE}px` }"
             :tabindex="one.first ? 0 : -1"
             :aria-label="spoken(one.job)"
+            :data-key="one.job.key"
             :data-short="one.width < NARROW && by !== 'machines' ? shortName(one.job.machine) : null"
             :aria-pressed="picked === one.job.key"
             @click="emit('pick', one.job.key)"
