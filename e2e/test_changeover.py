@@ -163,3 +163,30 @@ def test_an_offset_is_worked_out_of_loads_that_were_weighed_later(page: Page, si
     page.get_by_role("button", name="It worked").click()
     page.get_by_role("button", name="Yes, it is saved").click()
     expect(page.get_by_role("region", name="What came of them")).to_contain_text("Moisture offset saved: Offset 0.9 %")
+
+
+def test_a_kept_length_is_typed_in_inches_and_kept_through_a_refusal(page: Page, sign_in, accessible):
+    sign_in("tomas", at=None)
+    heron = machine(page, "Heron 4")
+    page.goto(f"/machines/{heron}/calibrations/sieve-opening")
+    page.get_by_role("button", name="in", exact=True).click()
+    expect(page.get_by_role("checkbox").first).to_be_visible()
+    for one in page.get_by_role("checkbox").all():
+        one.check()
+    page.get_by_role("button", name="Begin").click()
+    while page.get_by_role("button", name="Done").is_visible():
+        page.get_by_role("button", name="Done").click()
+    chaffer = page.get_by_label("Chaffer to add, in")
+    chaffer.fill("2")
+    page.get_by_label("Sieve to add, in").fill("-1/8")
+    accessible(page)
+    page.get_by_role("button", name="It worked").click()
+    page.get_by_role("button", name="Yes, it is saved").click()
+    expect(page.get_by_role("alert")).to_contain_text("between −1 3/16 and 1 3/16 in")
+    page.get_by_role("button", name="Back").click()
+    expect(chaffer).to_have_value("2")
+    chaffer.fill("2 mm")
+    page.get_by_role("button", name="It worked").click()
+    page.get_by_role("button", name="Yes, it is saved").click()
+    log = page.get_by_role("region", name="What came of them")
+    expect(log).to_contain_text("Chaffer and sieve opening saved: Chaffer to add 79 thou, Sieve to add −1/8 in")

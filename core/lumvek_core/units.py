@@ -70,7 +70,7 @@ _FRACTION = re.compile(rf"\s*(?:(?P<whole>{NUMBER})(?:\s*-\s*|\s+))?(?P<top>[0-9
 _DECIMAL = re.compile(rf"\s*(?P<number>{NUMBER})" + _UNIT)
 
 
-def parse_length(text: str, default_unit: Unit = "mm") -> float:
+def parse_length(text: str, default_unit: Unit | Literal["m", "ft"] = "mm") -> float:
     """The length in mm that `text` means; a bare decimal is in `default_unit`.
 
     Understands decimals (point or comma), fractions of an inch, mixed numbers, feet and inches, thou. A fraction is inches

@@ -8,7 +8,7 @@ from ninja import Schema
 from pydantic import Field
 
 from inspection.schemas import MachineOut
-from tabular.lengths import Key
+from tabular.lengths import Figure, Key
 from tabular.moments import Moment
 
 Outcome = Literal["saved", "unsaved", "aborted"]
@@ -39,12 +39,13 @@ class CalibrationStepOut(Schema):
 
 
 class KeptValueOut(Schema):
-    """last: as it was kept the last time."""
+    """unit: of a bare figure. last: as it was kept the last time, in the catalogue's unit; last_words: in the reader's."""
 
     key: str
     name: str
     unit: str
     last: float | None
+    last_words: str
 
 
 class CalibrationOut(Schema):
@@ -115,13 +116,15 @@ class CollectedLoadOut(Schema):
 
 
 class SeriesPointOut(Schema):
+    """words: with its unit, in the reader's own."""
+
     at: dt.datetime
     value: float
+    words: str
 
 
 class SeriesOut(Schema):
     name: str
-    unit: str
     points: list[SeriesPointOut]
 
 
@@ -142,7 +145,8 @@ class CalibrationsOut(Schema):
 
 
 class CalibrationRunIn(Schema):
-    """given: what a value was worked out of, the input of its calculator."""
+    """values: as they were typed, bare figures in `units`, by default the member's. given: what a value was worked out of, the
+    input of its calculator."""
 
     uuid: uuid.UUID
     key: Key
@@ -150,7 +154,8 @@ class CalibrationRunIn(Schema):
     begun_at: Moment
     at: Moment
     steps: Annotated[int, Field(ge=0, le=60)] = 0
-    values: Annotated[dict[str, float], Field(max_length=20)] = {}
+    values: Annotated[dict[Key, Figure], Field(max_length=20)] = {}
+    units: Literal["mm", "in"] | None = None
     given: Annotated[dict[str, Any], Field(max_length=20)] = {}
     words: Annotated[str, Field(max_length=200)] = ""
 

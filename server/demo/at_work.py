@@ -27,26 +27,26 @@ BARLEY, SUNFLOWER, BACK = 341, 262, 240
 """Days ago: barley began, the Heron 4 was set over to sunflower, and back."""
 FORGOTTEN = ("drum-position", "R")
 """The side of the feeder drum that was left down."""
-TAUGHT: tuple[tuple[int, str, dict[str, float], str], ...] = (
-    (BARLEY, "raise-speed", {"raise-value": 40}, ""),
-    (BARLEY, "header-height", {"low": 0.8, "high": 4.1}, ""),
+TAUGHT: tuple[tuple[int, str, dict[str, str], str], ...] = (
+    (BARLEY, "raise-speed", {"raise-value": "40"}, ""),
+    (BARLEY, "header-height", {"low": "0.8", "high": "4.1"}, ""),
     (BARLEY, "cut-heights", {}, ""),
-    (BARLEY - 2, "moisture-offset", {"offset": -0.8}, ""),
-    (BARLEY - 2, "yield", {"factor": 1.03}, ""),
+    (BARLEY - 2, "moisture-offset", {"offset": "-0.8"}, ""),
+    (BARLEY - 2, "yield", {"factor": "1.03"}, ""),
     (SUNFLOWER, "raise-speed", {}, "figures stood still: the header hung on its stand"),
-    (SUNFLOWER, "raise-speed", {"raise-value": 46}, ""),
+    (SUNFLOWER, "raise-speed", {"raise-value": "46"}, ""),
     (SUNFLOWER, "deck-plates", {}, ""),
-    (SUNFLOWER, "header-height", {"low": 0.7, "high": 3.9}, ""),
+    (SUNFLOWER, "header-height", {"low": "0.7", "high": "3.9"}, ""),
     (SUNFLOWER, "cut-heights", {}, ""),
     (SUNFLOWER, "concave-zero", {}, ""),
-    (SUNFLOWER, "sieve-opening", {"chaffer": 0.5, "sieve": 0}, ""),
-    (SUNFLOWER - 1, "moisture-offset", {"offset": 0.9}, ""),
-    (SUNFLOWER - 1, "yield", {"factor": 0.98}, ""),
-    (BACK, "raise-speed", {"raise-value": 41}, ""),
-    (BACK, "header-height", {"low": 0.8, "high": 4.0}, ""),
+    (SUNFLOWER, "sieve-opening", {"chaffer": "0.5", "sieve": "0"}, ""),
+    (SUNFLOWER - 1, "moisture-offset", {"offset": "0.9"}, ""),
+    (SUNFLOWER - 1, "yield", {"factor": "0.98"}, ""),
+    (BACK, "raise-speed", {"raise-value": "41"}, ""),
+    (BACK, "header-height", {"low": "0.8", "high": "4.0"}, ""),
     (BACK, "cut-heights", {}, ""),
     (BACK, "concave-zero", {}, ""),
-    (BACK, "sieve-opening", {"chaffer": 0, "sieve": 0.5}, ""),
+    (BACK, "sieve-opening", {"chaffer": "0", "sieve": "0.5"}, ""),
 )
 """Days ago, calibration, what was saved, or why it was aborted."""
 BARLEY_SET = {"rotor": "950", "clearance": "12", "fan": "1010", "chaffer": "15", "sieve": "8", "ground-speed": "5.5"}

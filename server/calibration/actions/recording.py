@@ -1,6 +1,5 @@
 """Keeping what came of calibrations, what happened to a machine, and loads. The same UUID twice is once."""
 
-import math
 import uuid
 from statistics import fmean
 from typing import Any
@@ -11,11 +10,13 @@ from fleet.actions.coupling import couple
 from fleet.models import Coupling, Machine
 from fleet.queries.machines import machine_for
 from inspection.queries import rule_books
+from inspection.queries.serializers import system_of
 from inspection.queries.stands_now import coupled_at
-from lumvek_core import registry
+from lumvek_core import calibration_figures, registry
 from lumvek_core.catalogue.calibration import Calibration
 from lumvek_core.compare import exceeds
 from lumvek_core.errors import BadInput
+from lumvek_core.units import System
 from shops import taken_back
 from shops.access import kept_already, there
 from shops.actions.log import log_change
@@ -46,7 +47,7 @@ def run(member: Member, machine: Machine, new: CalibrationRunIn) -> None:
     at = not_to_come(new.at, "at")
     if new.begun_at > new.at:
         raise BadInput("begun_at", "is later than its end")
-    _values(known, new)
+    values = _values(known, new, new.units or system_of(member))
     CalibrationRun.objects.create(
         uuid=new.uuid,
         machine=machine,
@@ -55,7 +56,7 @@ def run(member: Member, machine: Machine, new: CalibrationRunIn) -> None:
         begun_at=new.begun_at,
         at=at,
         steps=min(new.steps, len(known.steps)),
-        values=new.values if new.outcome == "saved" else {},
+        values=values if new.outcome == "saved" else {},
         given=new.given,
         header=header,
         words=new.words.strip(),
@@ -63,17 +64,22 @@ def run(member: Member, machine: Machine, new: CalibrationRunIn) -> None:
     )
 
 
-def _values(known: Calibration, new: CalibrationRunIn) -> None:
-    """Figures nobody can mean are refused, and so is the bare difference where an offset is stored."""
-    limits = {value.key: value for value in known.values}
-    for key, figure in new.values.items():
-        value = limits.get(key)
+def _values(known: Calibration, new: CalibrationRunIn, system: System) -> dict[str, float]:
+    """The figures that were typed. What nobody can mean is refused, and so is the bare difference where an offset is stored."""
+    asked = {value.key: value for value in known.values}
+    found: dict[str, float] = {}
+    for key, text in new.values.items():
+        value = asked.get(key)
         if value is None:
             raise BadInput(f"values.{key}", "is not kept of this calibration")
-        if not math.isfinite(figure) or not value.low <= figure <= value.high:
-            raise BadInput(f"values.{key}", f"must lie between {value.low:g} and {value.high:g} {value.unit}".rstrip())
-    if known.calculator == "moisture_offset" and new.given and "offset" in new.values:
-        _no_bare_difference(new.given, new.values["offset"])
+        if text.strip():
+            try:
+                found[key] = calibration_figures.kept(text, value, system)
+            except BadInput as problem:
+                raise BadInput(f"values.{key}", problem.message) from None
+    if known.calculator == "moisture_offset" and new.given and "offset" in found:
+        _no_bare_difference(new.given, found["offset"])
+    return found
 
 
 def _no_bare_difference(given: dict[str, Any], typed: float) -> None:

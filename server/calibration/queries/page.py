@@ -17,7 +17,9 @@ from lumvek_core.calculators.calibrations_due import (
     calibrations_due,
 )
 from lumvek_core.calculators.calibrations_due import Happened as Event
-from lumvek_core.catalogue.calibration import Calibration
+from lumvek_core.calibration_figures import shown, unit_of
+from lumvek_core.catalogue.calibration import Calibration, CalibrationValue
+from lumvek_core.units import System
 from lumvek_core.workbench.subjects import subject_of
 from shops.models import Member
 from shops.rights import may
@@ -71,7 +73,7 @@ def page(member: Member, machine: Machine) -> CalibrationsOut:
     header = coupled_now(machine)
     listed = {one.key: one for one in of_machine(machine, header)}
     found, saved = due(machine, header), _saved(machine)
-    values = _values(machine)
+    values, system = _values(machine), serializers.system_of(member)
     order = [*(one.key for one in found.due), *found.right, *found.never]
     because = {one.key: one for one in found.due}
     families = rule_books.shipped().families
@@ -87,12 +89,14 @@ def page(member: Member, machine: Machine) -> CalibrationsOut:
         headers=[
             serializers.machine_out(one) for one in sorted(headers, key=lambda one: one.pk not in own)
         ] if families[machine.model.family].takes_headers else [],
-        calibrations=[_out(listed[key], _state(key, found), because.get(key), listed, saved.get(key), values) for key in order],
+        calibrations=[
+            _out(listed[key], _state(key, found), because.get(key), listed, saved.get(key), values, system) for key in order
+        ],
         happened=[HappenedChoiceOut(key=key, name=name) for key, name in happened.items() if f"told:{key}" in asked],
         said=_said(machine, happened),
-        runs=[run_out(one) for one in runs[:NEWEST]],
+        runs=[run_out(one, system) for one in runs[:NEWEST]],
         loads=[_load(one) for one in loads[:NEWEST]],
-        series=_series(values),
+        series=_series(values, system),
         may_calibrate=may(member, "calibrate machines"),
     )  # fmt: skip
 
@@ -150,6 +154,7 @@ def _out(
     listed: Mapping[str, Calibration],
     saved: CalibrationRun | None,
     values: Values,
+    system: System,
 ) -> CalibrationOut:
     safety = rule_books.shipped().safety
     posture = safety.postures[one.posture]
@@ -172,25 +177,28 @@ def _out(
         save=one.save,
         note=one.note,
         bench=subject_of(one.calculator),
-        values=[
-            KeptValueOut(
-                key=value.key,
-                name=value.name,
-                unit=value.unit,
-                last=values[one.key, value.key][-1][1] if values.get((one.key, value.key)) else None,
-            )
-            for value in one.values
-        ],
+        values=[_kept_value(value, values.get((one.key, value.key)), system) for value in one.values],
         saved_at=saved.at if saved else None,
         saved_by=serializers.full_name(saved.by) if saved else "",
     )
 
 
-def run_out(run: CalibrationRun) -> CalibrationRunOut:
-    """What came of a calibration, in words."""
+def _kept_value(value: CalibrationValue, kept: list[tuple[CalibrationRun, float]] | None, system: System) -> KeptValueOut:
+    last = kept[-1][1] if kept else None
+    return KeptValueOut(
+        key=value.key,
+        name=value.name,
+        unit=unit_of(value, system),
+        last=last,
+        last_words=shown(last, value, system) if last is not None else "",
+    )
+
+
+def run_out(run: CalibrationRun, system: System) -> CalibrationRunOut:
+    """What came of a calibration, in words and in the reader's units."""
     known = rule_books.shipped().calibrations.by_key.get(run.key)
     names = {value.key: value for value in known.values} if known else {}
-    shown = [f"{names[key].name} {value:g} {names[key].unit}".rstrip() for key, value in run.values.items() if key in names]
+    told = [f"{names[key].name} {shown(value, names[key], system)}" for key, value in run.values.items() if key in names]
     return CalibrationRunOut(
         uuid=run.uuid,
         key=run.key,
@@ -200,7 +208,7 @@ def run_out(run: CalibrationRun) -> CalibrationRunOut:
         by=serializers.full_name(run.by),
         steps=run.steps,
         of_steps=len(known.steps) if known else run.steps,
-        values=", ".join(shown),
+        values=", ".join(told),
         header=run.header.name if run.header else "",
         words=run.words,
         taken_back=run.taken_back_at is not None,
@@ -222,13 +230,13 @@ def _load(one: CollectedLoad) -> CollectedLoadOut:
     )
 
 
-def _series(values: Values) -> list[SeriesOut]:
+def _series(values: Values, system: System) -> list[SeriesOut]:
     """The figures over time, of those that were kept at least twice."""
     by_key = rule_books.shipped().calibrations.by_key
     found = []
     for (key, name), kept in values.items():
         value = next((one for one in by_key[key].values if one.key == name), None) if key in by_key else None
         if value and len(kept) > 1:
-            points = [SeriesPointOut(at=run.at, value=figure) for run, figure in kept]
-            found.append(SeriesOut(name=f"{by_key[key].name}: {value.name.lower()}", unit=value.unit, points=points))
+            points = [SeriesPointOut(at=run.at, value=figure, words=shown(figure, value, system)) for run, figure in kept]
+            found.append(SeriesOut(name=f"{by_key[key].name}: {value.name.lower()}", points=points))
     return found

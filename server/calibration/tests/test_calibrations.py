@@ -156,11 +156,11 @@ PAIRS = [{"shown_pct": 14.2, "reference_pct": 15.9}]
 
 def test_the_bare_difference_is_never_typed_over_a_stored_offset(yard, tech):
     given = {"stored_pct": -0.8, "pairs": PAIRS}
-    answer = went_through(yard, tech, "moisture-offset", status=422, values={"offset": 1.7}, given=given)
+    answer = went_through(yard, tech, "moisture-offset", status=422, values={"offset": "1.7"}, given=given)
     assert answer["error"]["field"] == "values.offset"
     assert "bare difference" in answer["error"]["message"] and "+0.9 %" in answer["error"]["message"]
-    went_through(yard, tech, "moisture-offset", values={"offset": 0.9}, given=given)
-    found = went_through(yard, tech, "moisture-offset", values={"offset": 1.2}, given={"stored_pct": 0, "pairs": PAIRS})
+    went_through(yard, tech, "moisture-offset", values={"offset": "0.9"}, given=given)
+    found = went_through(yard, tech, "moisture-offset", values={"offset": "1.2"}, given={"stored_pct": 0, "pairs": PAIRS})
     assert one(found, "moisture-offset")["values"][0]["last"] == 1.2
     series = found["series"][0]
     assert (series["name"], [point["value"] for point in series["points"]]) == ("Moisture offset: offset", [0.9, 1.2])
@@ -169,17 +169,39 @@ def test_the_bare_difference_is_never_typed_over_a_stored_offset(yard, tech):
 @pytest.mark.parametrize(
     ("body", "field"),
     [
-        ({"values": {"offset": 40}}, "values.offset"),
-        ({"values": {"depth": 1}}, "values.depth"),
+        ({"values": {"offset": "40"}}, "values.offset"),
+        ({"values": {"offset": "about one"}}, "values.offset"),
+        ({"values": {"depth": "1"}}, "values.depth"),
         ({"at": "2199-01-01T00:00:00Z"}, "at"),
         ({"begun_at": "2099-01-01T00:00:00Z"}, "begun_at"),
         ({"key": "deck-plates"}, "key"),
-        ({"values": {"offset": 0.9}, "given": {"stored_pct": 0}}, "pairs"),
+        ({"values": {"offset": "0.9"}, "given": {"stored_pct": 0}}, "pairs"),
     ],
 )
 def test_what_cannot_be_is_refused_at_its_place(body, field, yard, tech):
     answer = went_through(yard, tech, **({"key": "moisture-offset", "status": 422} | body))
     assert answer["error"]["field"] == field and not CalibrationRun.objects.exists()
+
+
+def test_lengths_are_typed_and_read_in_the_technician_s_own_units(yard, tech):
+    assert [one(tech.get(yard.path).json(), "sieve-opening")["values"][i]["unit"] for i in (0, 1)] == ["mm", "mm"]
+    yard.technician.units = "in"
+    yard.technician.save()
+    found = went_through(yard, tech, "sieve-opening", values={"chaffer": "-1/8", "sieve": "2 mm"})
+    chaffer, sieve = one(found, "sieve-opening")["values"]
+    assert (chaffer["unit"], chaffer["last"], chaffer["last_words"], sieve["last_words"]) == (
+        "in",
+        -3.175,
+        "−1/8 in",
+        "79 thou",
+    )
+    assert found["runs"][0]["values"] == "Chaffer to add −1/8 in, Sieve to add 79 thou"
+    found = went_through(yard, tech, "sieve-opening", values={"chaffer": "-3.5", "sieve": " "}, units="mm")
+    assert CalibrationRun.objects.latest("id").values == {"chaffer": -3.5}
+    (series,) = found["series"]
+    assert [point["words"] for point in series["points"]] == ["−1/8 in", "−1/8 in"]
+    answer = went_through(yard, tech, "sieve-opening", status=422, values={"chaffer": "2"})
+    assert answer["error"] == {"field": "values.chaffer", "message": "must lie between −1 3/16 and 1 3/16 in"}
 
 
 def test_a_load_is_collected_now_and_weighed_later(yard, tech):
@@ -212,13 +234,13 @@ def test_the_page_asks_as_much_however_much_happened(yard, tech):
     from django.test.utils import CaptureQueriesContext
 
     coupled(yard, tech, yard.draper)
-    went_through(yard, tech, "raise-speed", values={"raise-value": 10})
+    went_through(yard, tech, "raise-speed", values={"raise-value": "10"})
     with CaptureQueriesContext(connection) as before:
         tech.get(yard.path)
     for _ in range(3):
         coupled(yard, tech, yard.rowcrop)
         coupled(yard, tech, yard.draper)
-        went_through(yard, tech, "raise-speed", values={"raise-value": 12})
+        went_through(yard, tech, "raise-speed", values={"raise-value": "12"})
         send(tech, f"{yard.path}/loads", machine_kg=2000)
     with CaptureQueriesContext(connection) as after:
         tech.get(yard.path)

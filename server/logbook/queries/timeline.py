@@ -56,7 +56,7 @@ def entries(
         "note": lambda: notes_entries(machine, names),
         "bench": lambda: bench_entries(machine, names),
         "put-away": lambda: put_away(machine, names),
-        "calibration": lambda: calibration_entries(machine, names),
+        "calibration": lambda: calibration_entries(member, machine, names),
         "field": lambda: field_entries(member, machine, names),
         "fault": lambda: fault_entries(machine, names),
     }

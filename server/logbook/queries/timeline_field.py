@@ -23,11 +23,11 @@ GONE = {"": "", "put-right": "gone since it was put right", "other-speed": "gone
 WORKED = {None: "", True: "It worked", False: "It did not work"}
 
 
-def calibration_entries(machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
+def calibration_entries(member: Member, machine: Machine, names: dict[int, str]) -> Iterator[Entry]:
     """Calibrations gone through, loads collected for them, headers coupled. Three queries."""
     link = f"/machines/{machine.pk}/calibrations"
     for run in CalibrationRun.objects.filter(machine=machine).select_related("by", "header"):
-        shown = run_out(run)
+        shown = run_out(run, system_of(member))
         steps = "" if run.outcome == "saved" else f"{run.steps} of {shown.of_steps} steps done"
         told = [shown.values, steps, shown.words, f"with {shown.header}" if shown.header else "", taken_back_words(run, names)]
         title = f"{_gone(run)}{shown.name} {OUTCOMES[run.outcome]}"

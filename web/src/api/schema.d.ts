@@ -7383,7 +7383,8 @@ export interface components {
         };
         /**
          * CalibrationRunIn
-         * @description given: what a value was worked out of, the input of its calculator.
+         * @description values: as they were typed, bare figures in `units`, by default the member's. given: what a value was worked out of, the
+         *     input of its calculator.
          */
         CalibrationRunIn: {
             /**
@@ -7415,6 +7416,8 @@ export interface components {
              * @default 0
              */
             steps: number;
+            /** Units */
+            units?: ("mm" | "in") | null;
             /**
              * Uuid
              * Format: uuid
@@ -7425,7 +7428,7 @@ export interface components {
              * @default {}
              */
             values: {
-                [key: string]: number;
+                [key: string]: string;
             };
             /**
              * Words
@@ -10296,13 +10299,15 @@ export interface components {
         };
         /**
          * KeptValueOut
-         * @description last: as it was kept the last time.
+         * @description unit: of a bare figure. last: as it was kept the last time, in the catalogue's unit; last_words: in the reader's.
          */
         KeptValueOut: {
             /** Key */
             key: string;
             /** Last */
             last: number | null;
+            /** Last Words */
+            last_words: string;
             /** Name */
             name: string;
             /** Unit */
@@ -13870,10 +13875,11 @@ export interface components {
             name: string;
             /** Points */
             points: components["schemas"]["SeriesPointOut"][];
-            /** Unit */
-            unit: string;
         };
-        /** SeriesPointOut */
+        /**
+         * SeriesPointOut
+         * @description words: with its unit, in the reader's own.
+         */
         SeriesPointOut: {
             /**
              * At
@@ -13882,6 +13888,8 @@ export interface components {
             at: string;
             /** Value */
             value: number;
+            /** Words */
+            words: string;
         };
         /** ServiceDoneIn */
         ServiceDoneIn: {

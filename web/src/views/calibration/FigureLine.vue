@@ -13,19 +13,18 @@ const high = computed(() => Math.max(...points.value.map((one) => one.value)))
 const x = (i: number): number => 12 + (i * (WIDTH - 24)) / Math.max(1, points.value.length - 1)
 const y = (value: number): number => HEIGHT - 14 - ((value - low.value) / (high.value - low.value || 1)) * (HEIGHT - 36)
 const line = computed(() => points.value.map((one, i) => `${x(i)},${y(one.value)}`).join(' '))
-const shown = (value: number): string => `${Number(value.toFixed(4))} ${props.series.unit}`.trim()
 </script>
 
 <template>
   <figure>
     <figcaption>
-      <b>{{ series.name }}</b> {{ shown(points[0]!.value) }} → {{ shown(points.at(-1)!.value) }}
+      <b>{{ series.name }}</b> {{ points[0]!.words }} → {{ points.at(-1)!.words }}
       <small class="quiet">{{ date(points[0]!.at) }} to {{ date(points.at(-1)!.at) }}</small>
     </figcaption>
     <svg
       :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
       role="img"
-      :aria-label="`${series.name}: ${points.map((one) => shown(one.value)).join(', ')}`"
+      :aria-label="`${series.name}: ${points.map((one) => one.words).join(', ')}`"
     >
       <polyline :points="line" />
       <circle v-for="(one, i) in points" :key="one.at" :cx="x(i)" :cy="y(one.value)" r="4" />

@@ -13,7 +13,7 @@ import { useSession } from '@/app/session'
 import type { Subject } from '@/views/bench/address'
 import HoldTimer from './HoldTimer.vue'
 import WorkedOut from './WorkedOut.vue'
-import { begunRun, conditions, done, figures, noFigure, where, type Outcome } from './run'
+import { begunRun, conditions, done, figures, where, type Outcome } from './run'
 import { useCalibrations } from './useCalibrations'
 
 const props = defineProps<{ id: string; calibration: string }>()
@@ -45,12 +45,6 @@ function go(by: number): void {
 }
 async function end(outcome: Outcome): Promise<void> {
   const now = one.value!
-  const bad = outcome === 'aborted' ? '' : noFigure(draft)
-  if (bad) {
-    at.field = `values.${bad}`
-    at.problem = 'Must be a figure.'
-    return
-  }
   const run = {
     uuid: draft.uuid,
     key: now.key,
@@ -59,6 +53,7 @@ async function end(outcome: Outcome): Promise<void> {
     at: serverNow(),
     steps: done(now, draft),
     values: outcome === 'saved' ? figures(draft) : {},
+    units: session.me?.units ?? null,
     given: now.bench && outcome === 'saved' ? draft.given : {},
     words: why.value,
   }
@@ -130,8 +125,13 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         <div v-if="one.values.length" class="kept">
           <label v-for="value in one.values" :key="value.key"
             >{{ value.name }}{{ value.unit ? `, ${value.unit}` : '' }}
-            <InputText v-model="draft.values[value.key]" inputmode="decimal" maxlength="20" :invalid="wrong === value.key" />
-            <small v-if="value.last !== null" class="quiet">last {{ value.last }}</small>
+            <InputText
+              v-model="draft.values[value.key]"
+              :inputmode="['in', 'ft'].includes(value.unit) ? 'text' : 'decimal'"
+              maxlength="30"
+              :invalid="wrong === value.key"
+            />
+            <small v-if="value.last_words" class="quiet">last {{ value.last_words }}</small>
             <span v-if="wrong === value.key" class="trouble" role="alert">{{ at.problem }}</span></label
           >
         </div>

@@ -18,19 +18,23 @@ const first = Object.keys(texts.value).length ? texts.value : benchTexts(props.s
 const bench = useBench(props.subject, { ...started(props.subject), ...copied(first) })
 watch(bench.texts, (now) => (texts.value = copied(now)), { deep: true })
 const { sheet, problem } = bench
-const session = useSession()
+const units = useSession().me?.units ?? 'mm'
 watch(sheet, (now) => emit('given', Object.values(now?.runs ?? {})[0]?.given ?? {}))
 </script>
 
 <template>
   <section class="worked" :aria-label="subject.name">
-    <BenchForm :subject="subject" :bench="bench" :units="session.me?.units ?? 'mm'" />
+    <BenchForm :subject="subject" :bench="bench" :units="units" />
     <div class="answer" aria-live="polite">
       <template v-if="sheet && !problem">
         <p class="big">{{ sheet.answer }}</p>
         <p>{{ sheet.words }}</p>
         <div class="picture"><DrawingOf v-if="sheet.drawing" :drawing="sheet.drawing" /></div>
-        <Button severity="secondary" label="Take this figure" @click="emit('take', workedOut(sheet.runs, calibration))" />
+        <Button
+          severity="secondary"
+          label="Take this figure"
+          @click="emit('take', workedOut(sheet.runs, calibration, units))"
+        />
       </template>
       <p v-else-if="problem" class="quiet">
         {{ problem.message === 'is missing' ? 'Type the figures of a load.' : problem.message }}

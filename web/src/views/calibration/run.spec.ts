@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { begunRun, benchTexts, conditions, done, figures, noFigure, where, workedOut, type Calibration } from './run'
+import { begunRun, benchTexts, conditions, done, figures, where, workedOut, type Calibration } from './run'
 
 const one = {
   posture: 'cab, high idle, level ground',
@@ -23,10 +23,8 @@ it('goes from what must hold through the steps to whether it worked, and asks ap
   expect(conditions({ ...one, before: [] })).toEqual(['cab, high idle, level ground'])
 })
 
-it('reads figures as people type them', () => {
-  const run = { ...begunRun('u'), values: { offset: '−0,9', width: ' ' } }
-  expect(figures(run)).toEqual({ offset: -0.9 })
-  expect(noFigure({ ...run, values: { offset: 'about one' } })).toBe('offset')
+it('sends figures as people type them, and none that was left empty', () => {
+  expect(figures({ ...begunRun('u'), values: { offset: '−0,9', width: ' ' } })).toEqual({ offset: '−0,9' })
 })
 
 it('begins the bench with what is stored and with the loads that were weighed', () => {
@@ -44,8 +42,10 @@ it('leaves out loads of before it was saved: they were shown with the factor of 
 
 it('keeps an offset as it is, and a factor multiplied with the one in force', () => {
   const run = (result: object) => ({ given: {}, result }) as never
-  expect(workedOut({ moisture_offset: run({ offset_pct: 0.9 }) }, one)).toEqual({ offset: '0.9' })
+  expect(workedOut({ moisture_offset: run({ offset_pct: 0.9 }) }, one, 'mm')).toEqual({ offset: '0.9' })
   const factor = { ...one, values: [{ key: 'factor', name: '', unit: '', last: 1.1 }] } as Calibration
-  expect(workedOut({ yield_factor: run({ factor: 1.03143 }) }, factor)).toEqual({ factor: '1.1346' })
-  expect(workedOut({ sieve_zero: run({ sieves: { Chaffer: { offset_mm: -2 } } }) }, one)).toEqual({ chaffer: '-2.0' })
+  expect(workedOut({ yield_factor: run({ factor: 1.03143 }) }, factor, 'mm')).toEqual({ factor: '1.1346' })
+  const sieves = { sieve_zero: run({ sieves: { Chaffer: { offset_mm: -2 } } }) }
+  expect(workedOut(sieves, one, 'mm')).toEqual({ chaffer: '-2.0' })
+  expect(workedOut(sieves, one, 'in')).toEqual({ chaffer: '-2.0 mm' })
 })

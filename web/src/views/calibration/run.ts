@@ -36,14 +36,9 @@ export function where(one: Calibration, run: Run): Where {
 /** How many of the steps are done. */
 export const done = (one: Calibration, run: Run): number => Math.max(0, Math.min(run.stage - 1, one.steps.length))
 
-/** The figures that were typed; what is no figure is left out by the server's word, not here. */
-export function figures(run: Run): Record<string, number> {
-  const typed = Object.entries(run.values).filter(([, text]) => text.trim())
-  return Object.fromEntries(typed.map(([key, text]) => [key, Number(text.trim().replace(',', '.').replace('−', '-'))]))
-}
-
-/** A figure that is none, by its key. */
-export const noFigure = (run: Run): string => Object.entries(figures(run)).find(([, value]) => Number.isNaN(value))?.[0] ?? ''
+/** The figures as they were typed. */
+export const figures = (run: Run): Record<string, string> =>
+  Object.fromEntries(Object.entries(run.values).filter(([, text]) => text.trim()))
 
 /** Where a load is typed. */
 export const LOAD_FIELDS = ['name', 'machine_kg', 'shown_pct', 'scale_kg', 'reference_pct']
@@ -72,14 +67,16 @@ export function benchTexts(bench: string, one: Calibration, collected: Loads): R
 }
 
 type Runs = Schemas['SheetOut']['runs']
-/** The figures to keep, of what was worked out: an offset as it is stored, a factor multiplied with the one in force. */
-export function workedOut(runs: Runs, one: Calibration): Record<string, string> {
+/** The figures to keep, of what was worked out: an offset as it is stored, a factor multiplied with the one in force, and lengths
+ * as whoever reads in these units would type them. */
+export function workedOut(runs: Runs, one: Calibration, units: string): Record<string, string> {
   const moisture = runs['moisture_offset']?.result as { offset_pct?: number } | undefined
   if (moisture?.offset_pct !== undefined) return { offset: moisture.offset_pct.toFixed(1) }
   const factor = (runs['yield_factor']?.result as { factor?: number | null } | undefined)?.factor
   if (factor) return { factor: (factor * (one.values[0]?.last ?? 1)).toFixed(4) }
   const sieves = (runs['sieve_zero']?.result as { sieves?: Record<string, { offset_mm: number }> } | undefined)?.sieves ?? {}
   const found: Record<string, string> = {}
-  for (const [name, sieve] of Object.entries(sieves)) found[name.toLowerCase()] = sieve.offset_mm.toFixed(1)
+  for (const [name, sieve] of Object.entries(sieves))
+    found[name.toLowerCase()] = sieve.offset_mm.toFixed(1) + (units === 'mm' ? '' : ' mm')
   return found
 }
