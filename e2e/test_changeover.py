@@ -176,6 +176,10 @@ def test_a_kept_length_is_typed_in_inches_and_kept_through_a_refusal(page: Page,
     page.get_by_role("button", name="Begin").click()
     while page.get_by_role("button", name="Done").is_visible():
         page.get_by_role("button", name="Done").click()
+    expect(page.get_by_role("heading", name="Did it work?")).to_be_visible()
+    expect(page.get_by_label("Sieve, line 1")).to_have_value("Chaffer")
+    expect(page.get_by_label("Gap left, line 1")).to_have_value("")
+    expect(page.get_by_role("button", name="Take this figure")).to_have_count(0)
     chaffer = page.get_by_label("Chaffer to add, in")
     chaffer.fill("2")
     page.get_by_label("Sieve to add, in").fill("-1/8")

@@ -25,7 +25,8 @@ class CalibrationStep:
 
 @dataclass(frozen=True)
 class CalibrationValue:
-    """A figure that is kept. low, high: outside which nobody can mean it."""
+    """A figure that is kept. unit: ``mm`` and ``m`` are typed and read in each technician's own units, others as they are.
+    low, high: outside which nobody can mean it."""
 
     key: str
     name: str

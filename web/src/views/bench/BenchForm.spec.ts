@@ -39,11 +39,12 @@ const subject = {
   ],
 } as unknown as Subject
 
-function form(first: Texts, trouble: { field: string; message: string } | null = null) {
+function form(first: Texts, trouble: { field: string; message: string } | null = null, waits = false) {
   const texts = reactive<Texts>({ disc: '376', way: 'a', readings: [], ...first })
   const bench = {
     texts,
     problem: ref(trouble),
+    waits: ref(waits),
     sources: ref({ disc: 'Dunmere 12: operator’s manual' }),
     set: (next: Texts) => Object.assign(texts, next),
     shown: (when: Record<string, string[]>) =>
@@ -105,6 +106,12 @@ describe('the fields of a subject', () => {
     expect(screen.find('[aria-label="Span, line 1"]').classes()).not.toContain('p-invalid')
     expect(screen.find('fieldset [role=alert]').text()).toBe('is not a length')
     expect(screen.text()).toContain('Dunmere 12: operator’s manual')
+  })
+
+  it('says what is still to be typed without calling it wrong', () => {
+    const { screen } = form({}, { field: 'readings.0.span', message: 'is missing' }, true)
+    expect(screen.get('fieldset .under').text()).toBe('Still to be typed.')
+    expect(screen.find('[role=alert], [aria-invalid=true]').exists()).toBe(false)
   })
 
   it('removes a line, and hides fields that do not belong', async () => {

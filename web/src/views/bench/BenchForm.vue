@@ -32,11 +32,12 @@ const rows = (table: Table): string[][] => {
   return had.length && had[had.length - 1]!.every((cell) => !cell?.trim()) ? had : [...had, []]
 }
 const text = (key: string): string => props.bench.texts[key] as string
-const wrong = (at: string): string => (props.bench.problem.value?.field === at ? props.bench.problem.value.message : '')
-const inside = (key: string): string => {
-  const found = props.bench.problem.value
-  return found && (found.field === key || found.field.startsWith(`${key}.`)) ? found.message : ''
-}
+/** What is wrong there; what has only not been typed yet is not wrong. */
+const problem = computed(() => (props.bench.waits.value ? null : props.bench.problem.value))
+const wrong = (at: string): string => (problem.value?.field === at ? problem.value.message : '')
+const within = (key: string, at = ''): boolean => at === key || at.startsWith(`${key}.`)
+const inside = (key: string): string => (within(key, problem.value?.field) ? problem.value!.message : '')
+const awaited = (key: string): boolean => props.bench.waits.value && within(key, props.bench.problem.value?.field)
 
 function put(table: Table, row: number, column: number, value: string): void {
   const next = rows(table).map((cells) => [...cells])
@@ -103,9 +104,9 @@ function next(event: KeyboardEvent): void {
           /><i class="unit">{{ field.unit || takenFor(field.kind, text(key), units) }}</i></span
         >
         <p :id="`n-${key}`" class="under">
-          <b v-if="inside(key)" class="problem" role="alert">{{ inside(key) }}</b><template
-            v-else-if="bench.sources.value[key]"
-            >{{ bench.sources.value[key] }}</template
+          <b v-if="inside(key)" class="problem" role="alert">{{ inside(key) }}</b><template v-else-if="awaited(key)"
+            >Still to be typed.</template
+          ><template v-else-if="bench.sources.value[key]">{{ bench.sources.value[key] }}</template
           ><template v-else>{{ field.hint }}</template>
         </p>
       </div>
@@ -166,7 +167,9 @@ function next(event: KeyboardEvent): void {
           </table>
         </div>
         <p class="under">
-          <b v-if="inside(key)" class="problem" role="alert">{{ inside(key) }}</b><template v-else>{{
+          <b v-if="inside(key)" class="problem" role="alert">{{ inside(key) }}</b><template v-else-if="awaited(key)"
+            >Still to be typed.</template
+          ><template v-else>{{
             table.columns
               .map((one) => one.hint)
               .filter(Boolean)

@@ -22,7 +22,7 @@ const router = useRouter()
 const session = useSession()
 const units = session.me?.units ?? 'mm'
 const bench = useBench(props.subject, fromQuery(props.subject, route.query, units))
-const { sheet, problem } = bench
+const { sheet, problem, waits } = bench
 const machine = ref(Number(route.query.machine) || 0)
 const why = ref(false)
 const said = ref('')
@@ -183,7 +183,7 @@ const meterRun = (meter: (typeof meters)[number]): Promise<void> =>
         </ul>
       </template>
       <p v-else-if="problem" class="quiet">
-        {{ problem.message === 'is missing' ? 'Type the figures to see the answer.' : problem.message }}
+        {{ waits ? 'Type the figures to see the answer.' : problem.message }}
       </p>
     </div>
     <div class="typing">

@@ -63,11 +63,14 @@ export function fromQuery(subject: Subject, query: Record<string, unknown>, unit
   return texts
 }
 
-/** Starting values, with the first example in the tables so that there is something to see. */
-export function started(subject: Subject): Texts {
-  const texts: Texts = Object.fromEntries(subject.fields.map((field) => [field.key, field.start]))
-  return { ...texts, ...copied(subject.examples[0]?.texts ?? {}) }
-}
+/** Starting values alone: nothing in the tables, and nothing that is only an example. */
+export const blank = (subject: Subject): Texts => ({
+  ...Object.fromEntries(subject.fields.map((field) => [field.key, field.start])),
+  ...Object.fromEntries(subject.tables.map((table) => [table.key, []])),
+})
+
+/** Starting values with the first example, so that there is something to see. */
+export const started = (subject: Subject): Texts => ({ ...blank(subject), ...copied(subject.examples[0]?.texts ?? {}) })
 
 export const copied = (texts: Texts): Texts =>
   Object.fromEntries(

@@ -32,7 +32,7 @@ const subject = {
     field('length', '846', { when: { way: ['pitches'] } }),
     field('pushed', '', { when: { way: ['pushed'] } }),
   ],
-  tables: [{ key: 'rows', name: 'Rows', columns: [], hint: '', optional: true, when: {} }],
+  tables: [{ key: 'rows', name: 'Rows', columns: [{ key: 'a' }, { key: 'b' }], hint: '', optional: true, when: {} }],
   examples: [{ name: 'Good', texts: { length: '838', rows: [['1', '2']] } }],
 } as unknown as Subject
 
@@ -102,6 +102,24 @@ describe('the bench', () => {
     asked[2]!.reply(sheet('3 %'))
     await flushPromises()
     expect([bench.problem.value, bench.sheet.value?.answer]).toEqual([null, '3 %'])
+  })
+
+  it.each([
+    ['length', '', true],
+    ['length', '84q', false],
+    ['rows', [], true],
+    ['rows', [['', ' ']], true],
+    ['rows.0.b', [['1', '']], true],
+    ['rows.0.b', [['1', 'x']], false],
+    ['rows.0.nothing', [['1', '']], false],
+  ])('tells what has not been typed yet from what is wrong: %s with %j', async (field, typed, waits) => {
+    const bench = open()
+    bench.set({ [field.split('.')[0]!]: typed as string })
+    asked[0]!.reply(new Refused(422, 'cannot be', field, true))
+    await flushPromises()
+    asked[1]?.reply(new Refused(422, 'cannot be', field, true))
+    await flushPromises()
+    expect(bench.waits.value).toBe(waits)
   })
 
   it('goes on after the connection was lost', async () => {

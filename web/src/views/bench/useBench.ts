@@ -18,6 +18,17 @@ export function useBench(subject: Subject, first: Texts) {
     ...Object.fromEntries(subject.tables.map((table) => [table.key, filled((texts[table.key] ?? []) as string[][])])),
   }))
 
+  /** What stops it is only that something has not been typed yet. */
+  const waits = computed(() => {
+    const [key = '', row, ...column] = problem.value?.field.split('.') ?? []
+    const typed = texts[key]
+    if (typed === undefined) return false
+    if (typeof typed === 'string') return !typed.trim()
+    if (row === undefined) return !filled(typed).length
+    const at = subject.tables.find((table) => table.key === key)?.columns.findIndex((one) => one.key === column.join('.')) ?? -1
+    return at >= 0 && !typed[Number(row)]?.[at]?.trim()
+  })
+
   let asking = false
   let again = false
   async function ask(): Promise<void> {
@@ -67,7 +78,7 @@ export function useBench(subject: Subject, first: Texts) {
     set({ ...started(subject), ...tables, ...next })
   }
 
-  return { texts, sheet, problem, sources, complete, set, machine, shown, example, clear: () => example({}) }
+  return { texts, sheet, problem, waits, sources, complete, set, machine, shown, example, clear: () => example({}) }
 }
 
 export type Bench = ReturnType<typeof useBench>

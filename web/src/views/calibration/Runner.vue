@@ -273,6 +273,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 .kept {
   display: flex;
   flex-wrap: wrap;
+  align-items: flex-start;
   gap: 8px 20px;
 }
 .kept label {

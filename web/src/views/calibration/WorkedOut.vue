@@ -6,7 +6,7 @@ import type { Schemas } from '@/api/client'
 import { useSession } from '@/app/session'
 import DrawingOf from '@/design/drawings/DrawingOf.vue'
 import BenchForm from '@/views/bench/BenchForm.vue'
-import { copied, started, type Subject, type Texts } from '@/views/bench/address'
+import { blank, copied, type Subject, type Texts } from '@/views/bench/address'
 import { useBench } from '@/views/bench/useBench'
 import { benchTexts, workedOut, type Calibration } from './run'
 
@@ -15,9 +15,9 @@ const emit = defineEmits<{ take: [values: Record<string, string>]; given: [given
 /** What was typed, kept by whoever shows it. */
 const texts = defineModel<Texts>({ required: true })
 const first = Object.keys(texts.value).length ? texts.value : benchTexts(props.subject.key, props.calibration, props.loads)
-const bench = useBench(props.subject, { ...started(props.subject), ...copied(first) })
+const bench = useBench(props.subject, { ...blank(props.subject), ...copied(first) })
 watch(bench.texts, (now) => (texts.value = copied(now)), { deep: true })
-const { sheet, problem } = bench
+const { sheet, problem, waits } = bench
 const units = useSession().me?.units ?? 'mm'
 watch(sheet, (now) => emit('given', Object.values(now?.runs ?? {})[0]?.given ?? {}))
 </script>
@@ -37,7 +37,7 @@ watch(sheet, (now) => emit('given', Object.values(now?.runs ?? {})[0]?.given ?? 
         />
       </template>
       <p v-else-if="problem" class="quiet">
-        {{ problem.message === 'is missing' ? 'Type the figures of a load.' : problem.message }}
+        {{ waits ? 'Type the figures it is worked out of.' : problem.message }}
       </p>
     </div>
   </section>
@@ -45,10 +45,17 @@ watch(sheet, (now) => emit('given', Object.values(now?.runs ?? {})[0]?.given ?? 
 
 <style scoped>
 .worked {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(100%, 340px), 1fr));
+  display: flex;
+  flex-wrap: wrap;
   gap: 16px;
   font-size: 1rem;
+}
+.worked > .form {
+  flex: 3 1 460px;
+  min-width: 0;
+}
+.answer {
+  flex: 2 1 280px;
 }
 .big {
   font-size: 1.8rem;

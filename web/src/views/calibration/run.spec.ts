@@ -31,6 +31,7 @@ it('begins the bench with what is stored and with the loads that were weighed', 
   const load = { machine_kg: 2080, scale_kg: 2000, shown_pct: 14.2, reference_pct: null, flow: 'low' } as never
   expect(benchTexts('moisture', one, [load])).toEqual({ stored_pct: '-0.8', pairs: [] })
   expect(benchTexts('yield', one, [load])).toEqual({ loads: [['2080', '2000', 'low']] })
+  expect(benchTexts('sieves', one, [])).toEqual({ sieves: [['Chaffer'], ['Sieve']] })
 })
 
 it('leaves out loads of before it was saved: they were shown with the factor of then', () => {

@@ -63,7 +63,7 @@ export function benchTexts(bench: string, one: Calibration, collected: Loads): R
         .filter((load) => load.machine_kg !== null && load.scale_kg !== null)
         .map((load) => [text(load.machine_kg), text(load.scale_kg), load.flow]),
     }
-  return {}
+  return bench === 'sieves' ? { sieves: [['Chaffer'], ['Sieve']] } : {}
 }
 
 type Runs = Schemas['SheetOut']['runs']
