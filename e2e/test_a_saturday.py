@@ -83,8 +83,14 @@ def test_from_three_machines_to_the_shelf_and_onto_the_row(page: Page, sign_in, 
     place(page)
     expect(page.get_by_role("row", name=re.compile("Opener disc D12-4001"))).to_have_count(2)
 
-    # Received by scanning: the number, and Enter.
+    # Received by scanning: the number, and Enter. How many is a figure, and never taken for all of them.
     page.keyboard.type("D12-4001")
+    pieces = page.get_by_label("Pieces; empty takes all")
+    pieces.fill("2 pcs")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("Must be a figure")
+    expect(pieces).to_be_focused()
+    pieces.fill("")
     page.keyboard.press("Enter")
     expect(page.get_by_text(re.compile("4 × Opener disc received"))).to_be_visible()
     page.keyboard.type("D12-4001")
@@ -94,6 +100,10 @@ def test_from_three_machines_to_the_shelf_and_onto_the_row(page: Page, sign_in, 
 
     # Fitted, with the counter; the row map shows a new disc at no wear.
     page.get_by_role("link", name="Fit", exact=True).click()
+    page.get_by_label("Counter of Dunmere 12").fill("about 2874")
+    page.get_by_role("button", name="Fit Opener disc at Row 5 left").click()
+    expect(page.get_by_role("alert")).to_contain_text("Must be a figure")
+    expect(page.get_by_label("Counter of Dunmere 12")).to_have_value("about 2874")
     page.get_by_label("Counter of Dunmere 12").fill("2874")
     page.get_by_role("button", name="Fit Opener disc at Row 5 left").click()
     expect(page.get_by_role("article", name="Dunmere 12")).to_contain_text("Fitted")
@@ -234,6 +244,11 @@ def test_a_supplier_is_changed_and_what_is_wrong_is_said_at_the_form(page: Page,
     expect(hours).to_have_value("weekdays")
     accessible(page)
     hours.fill("Mon-Fri 7:30-17:30")
+    call = page.get_by_label(re.compile("^A call, min"))
+    call.fill("ten")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.locator(".field-of", has=call).get_by_role("alert")).to_contain_text("Must be a figure")
+    call.fill("10")
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_text("Mon–Fri 07:30–17:30")).to_be_visible()
 

@@ -11,6 +11,7 @@ from itertools import pairwise
 from statistics import stdev
 
 from .compare import below, exceeds
+from .errors import Doubted
 from .units import plain
 
 MOST_A_DAY = {"h": 22.0, "ha": 250.0}
@@ -64,31 +65,31 @@ def season_sd(counts: Sequence[Count], today: dt.datetime, use: float) -> float:
     return stdev(used) if len(used) > 2 else UNSURE * use
 
 
-def question(counts: Sequence[Count], new: Count, unit: str) -> str:
-    """What to ask about a count before it is believed; empty where nothing is wrong with it. unit: ``h`` or ``ha``.
+def question(counts: Sequence[Count], new: Count, unit: str) -> Doubted | None:
+    """What to ask about a count (field ``shown``) before it is believed; None where nothing is wrong. unit: ``h`` or ``ha``.
 
     Counts may come in any order of time: the new one is held against its neighbours.
     """
     i = bisect_right(counts, new.at, key=lambda one: one.at)
     before, after = counts[i - 1] if i else None, counts[i] if i < len(counts) else None
     if before and below(new.total, before.total):
-        return (
-            f"{_shown(new.total, unit)} is less than the {_shown(before.total, unit)} of {_day(before.at)}. "
-            "Was the meter exchanged or set back, or was a figure mistyped?"
-        )
+        less = f"{_shown(new.total, unit)} is less than the {_shown(before.total, unit)} of {_day(before.at)}"
+        return Doubted("shown", f"{less}. Was the meter exchanged or set back, or was a figure mistyped?", "exchange")
     if after and exceeds(new.total, after.total):
-        return f"{_shown(new.total, unit)} is more than the {_shown(after.total, unit)} read later, on {_day(after.at)}."
+        return Doubted(
+            "shown", f"{_shown(new.total, unit)} is more than the {_shown(after.total, unit)} read later, on {_day(after.at)}."
+        )
     if before is None:
-        return ""
+        return None
     more, days = new.total - before.total, (new.at - before.at) / dt.timedelta(days=1)
     if exceeds(more, MOST_A_DAY[unit] * max(days, 1)):
-        return (
-            f"{_shown(more, unit)} since {_day(before.at)}: no machine does more than {_shown(MOST_A_DAY[unit], unit)} a day."
-        )
+        most = f"no machine does more than {_shown(MOST_A_DAY[unit], unit)} a day"
+        return Doubted("shown", f"{_shown(more, unit)} since {_day(before.at)}: {most}.", "confirm", "exchange")
     season = usual_season(counts, before.at)
     if season and exceeds(more, MOST_SEASONS * season * max(days / YEAR.days, 1)):
-        return f"{_shown(more, unit)} since {_day(before.at)}, where a season is usually {_shown(season, unit)}."
-    return ""
+        usual = f"where a season is usually {_shown(season, unit)}"
+        return Doubted("shown", f"{_shown(more, unit)} since {_day(before.at)}, {usual}.", "confirm", "exchange")
+    return None
 
 
 def _shown(figure: float, unit: str) -> str:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from difflib import get_close_matches
+from typing import Literal
 
 
 class BadInput(ValueError):
@@ -38,6 +39,20 @@ class RunTogether(BadInput):
 
     def as_dict(self) -> dict[str, dict[str, object]]:
         return {"error": {"field": self.field, "message": self.message, "figures": self.figures}}
+
+
+class Doubted(BadInput):
+    """What was typed is hardly meant.
+
+    cures: what has it believed: ``confirm``, that somebody says it is right; ``exchange``, that the meter was exchanged.
+    """
+
+    def __init__(self, field: str, message: str, *cures: Literal["confirm", "exchange"]) -> None:
+        super().__init__(field, message)
+        self.cures = list(cures)
+
+    def as_dict(self) -> dict[str, dict[str, object]]:
+        return {"error": {"field": self.field, "message": self.message, "cures": self.cures}}
 
 
 def nearest(word: str, known: Iterable[str]) -> str:

@@ -1,4 +1,4 @@
-"""The API: routers of the apps, the calculators, and one shape for every error: {"error": {"field", "message"}}."""
+"""The API: routers of the apps, the calculators, and one shape for every error: {"error": {"field", "message", …}}."""
 
 import functools
 import json

@@ -29,20 +29,20 @@ def test_seasons_are_the_last_years_newest_first_and_the_usual_one_is_the_mean_o
 
 
 @pytest.mark.parametrize(
-    ("total", "days", "said"),
+    ("total", "days", "said", "cures"),
     [
-        (2860, 1, ""),
-        (2900, 3, ""),
-        (2800, 1, "is less than the 2860 ha of 1 Nov 2026. Was the meter exchanged"),
-        (4000, 2, "no machine does more than 250 ha a day"),
-        (3700, 30, "where a season is usually 240 ha"),
-        (2500, -30, "is less than the"),
-        (2870, -30, "is more than the 2860 ha read later"),
+        (2860, 1, "", []),
+        (2900, 3, "", []),
+        (2800, 1, "is less than the 2860 ha of 1 Nov 2026. Was the meter exchanged", ["exchange"]),
+        (4000, 2, "no machine does more than 250 ha a day", ["confirm", "exchange"]),
+        (3700, 30, "where a season is usually 240 ha", ["confirm", "exchange"]),
+        (2500, -30, "is less than the", ["exchange"]),
+        (2870, -30, "is more than the 2860 ha read later", []),
     ],
 )
-def test_what_cannot_be_is_asked_about(total, days, said):
+def test_what_cannot_be_is_asked_about_with_what_would_have_it_believed(total, days, said, cures):
     asked = question(YEARLY, Count(NOON + days * DAY, total), "ha")
-    assert (said in asked) if said else not asked
+    assert (asked and said in asked.message and asked.cures == cures) if said else not asked
 
 
 @given(st.lists(st.tuples(st.integers(0, 4000), st.floats(0, 50)), min_size=1, max_size=12), st.integers(0, 4500))

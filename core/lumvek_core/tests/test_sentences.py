@@ -206,8 +206,8 @@ def test_knives_of_a_rotor(broken):
 def test_a_counter_that_cannot_be(days, hours):
     start = dt.datetime(2026, 11, 1, tzinfo=dt.UTC)
     counts = [Count(start - dt.timedelta(days=365 * years), 1000.0 - 100 * years) for years in (3, 2, 1, 0)]
-    sentence = counters.question(counts, Count(start + dt.timedelta(days=days), 1000.0 + hours), "h")
-    assert faults(sentence or "") == []
+    asked = counters.question(counts, Count(start + dt.timedelta(days=days), 1000.0 + hours), "h")
+    assert faults(asked.message if asked else "") == []
 
 
 @pytest.mark.parametrize("number", [0, 1, 2, 1.5])

@@ -48,7 +48,7 @@ class Meter:
             raise BadInput("shown", f"stood at {self.stood:g} before; it does not run back")
         asked = counters.question(self.counts, new, self.unit)
         if asked and not (confirmed and _runs_on(self.counts, new)):
-            raise BadInput("shown", asked)
+            raise asked
         insort(self.counts, new, key=lambda one: one.at)
         return new.total
 

@@ -55,6 +55,8 @@ export class Refused extends Error {
     readonly ours = false,
     /** The figures as they would be if two of them ran together. */
     readonly figures: string[] = [],
+    /** What has something believed that was doubted. */
+    readonly cures: string[] = [],
   ) {
     super(message)
   }
@@ -104,12 +106,15 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
     throw new Refused(0, 'No connection to the server.')
   }
   if (result.response.ok && result.data !== undefined) return result.data
-  const error = (result.error as { error?: { field?: string; message?: string; figures?: string[] } } | undefined)?.error
+  const error = (
+    result.error as { error?: { field?: string; message?: string; figures?: string[]; cures?: string[] } } | undefined
+  )?.error
   throw new Refused(
     result.response.status,
     error?.message ?? 'The server could not answer.',
     error?.field ?? '',
     error?.message !== undefined,
     error?.figures,
+    error?.cures,
   )
 }

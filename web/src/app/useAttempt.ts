@@ -9,6 +9,8 @@ export interface Attempt {
   reading: boolean
   problem: string
   field: string
+  /** What has something believed that was doubted. */
+  cures: string[]
   /** A write: pressed again while one is at it, it is nothing; while something is read, it waits its turn. */
   run: (what: () => Promise<void>) => Promise<boolean>
   /** A reading: asked for while one is at it, it follows, so that the newest stands. */
@@ -27,10 +29,12 @@ export function useAttempt(failed = 'That could not be done.'): Attempt {
     try {
       await what()
       state.problem = state.field = ''
+      state.cures = []
       return true
     } catch (error) {
       state.problem = error instanceof Refused ? upper(error.message) : failed
       state.field = error instanceof Refused ? error.field : ''
+      state.cures = error instanceof Refused ? error.cures : []
       return false
     } finally {
       state.busy = state.reading = false
@@ -54,6 +58,7 @@ export function useAttempt(failed = 'That could not be done.'): Attempt {
     reading: false,
     problem: '',
     field: '',
+    cures: [],
     run: (what) => {
       if (state.busy) return Promise.resolve(false)
       if (!state.reading) return perform(what, true)

@@ -144,5 +144,7 @@ describe('the bench', () => {
     bench.set({ pushed: '1202', rows: [['9', '9']] })
     bench.example({ length: '856' })
     expect(bench.texts).toMatchObject({ length: '856', pushed: '', rows: [] })
+    bench.clear()
+    expect(bench.texts).toEqual({ way: 'pitches', length: '846', pushed: '', rows: [] })
   })
 })

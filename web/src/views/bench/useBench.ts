@@ -1,7 +1,7 @@
 /** One subject at the bench: what is typed, the answer to it, and where it stops. Asks again at every key, one question at a time. */
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
-import { copied, filled, started, type Subject, type Texts } from './address'
+import { blank, copied, filled, type Subject, type Texts } from './address'
 
 export type Sheet = Schemas['SheetOut']
 
@@ -73,10 +73,7 @@ export function useBench(subject: Subject, first: Texts) {
     Object.entries(when).every(([key, wanted]) => wanted.includes(texts[key] as string))
 
   /** Nothing of what stood there before stays. */
-  function example(next: Texts): void {
-    const tables = Object.fromEntries(subject.tables.map((table) => [table.key, []]))
-    set({ ...started(subject), ...tables, ...next })
-  }
+  const example = (next: Texts): void => set({ ...blank(subject), ...next })
 
   return { texts, sheet, problem, waits, sources, complete, set, machine, shown, example, clear: () => example({}) }
 }

@@ -1,36 +1,35 @@
 <script setup lang="ts">
 /** Loads collected now, weighed later: what the machine told, what scale and grain store found. */
-import { reactive } from 'vue'
+import { reactive, ref } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import type { Schemas } from '@/api/client'
 import type { Attempt } from '@/app/useAttempt'
 import { moment } from '@/app/words'
-import { LOAD_FIELDS } from './run'
+import { LOAD_FIELDS, type TypedLoad, type TypedWeight } from './run'
 
 const props = defineProps<{ loads: Schemas['CollectedLoadOut'][]; may: boolean; at: Attempt }>()
 const emit = defineEmits<{
-  collect: [load: Omit<Schemas['CollectedLoadIn'], 'uuid'>]
-  weigh: [uuid: string, figures: Schemas['LoadWeighedIn']]
+  collect: [load: TypedLoad]
+  weigh: [uuid: string, figures: TypedWeight]
   takeBack: [uuid: string]
 }>()
-const blank = () => ({
-  name: '',
-  crop: '',
-  flow: 'normal' as const,
-  machine_kg: '' as number | '',
-  shown_pct: '' as number | '',
-})
+const blank = (): TypedLoad => ({ name: '', crop: '', flow: 'normal', machine_kg: '', shown_pct: '' })
 const load = reactive(blank())
-const found = reactive<Record<string, { scale_kg?: number | ''; reference_pct?: number | '' }>>({})
-const of = (uuid: string) => (found[uuid] ??= {})
-const figure = (typed: number | '' | undefined): number | null => (typeof typed === 'number' ? typed : null)
+const found = reactive<Record<string, TypedWeight>>({})
+const of = (uuid: string): TypedWeight => (found[uuid] ??= { scale_kg: '', reference_pct: '' })
+/** The load that was sent last; empty: a new one. */
+const sent = ref('')
 function collect(): void {
-  emit('collect', { ...load, machine_kg: figure(load.machine_kg), shown_pct: figure(load.shown_pct) })
+  sent.value = ''
+  emit('collect', { ...load })
 }
 function weigh(uuid: string): void {
-  emit('weigh', uuid, { scale_kg: figure(of(uuid).scale_kg), reference_pct: figure(of(uuid).reference_pct) })
+  sent.value = uuid
+  emit('weigh', uuid, { ...of(uuid) })
 }
+const wrong = (uuid: string, field = props.at.field): boolean =>
+  !!props.at.problem && sent.value === uuid && field === props.at.field && LOAD_FIELDS.includes(field)
 /** What was typed stands until it is kept; what was typed meanwhile stands on. */
 defineExpose({
   clear: (kept: { name?: string }) => {
@@ -69,15 +68,28 @@ const open = (one: Schemas['CollectedLoadOut']): boolean => props.may && (one.sc
         >
           <label v-if="one.scale_kg === null && one.machine_kg !== null"
             >Scale
-            <input v-model.number="of(one.uuid).scale_kg" type="number" step="any" inputmode="decimal" class="figure" />
+            <InputText
+              v-model="of(one.uuid).scale_kg"
+              inputmode="decimal"
+              maxlength="20"
+              class="figure"
+              :invalid="wrong(one.uuid, 'scale_kg')"
+            />
             kg</label
           >
           <label v-if="one.reference_pct === null && one.shown_pct !== null"
             >Store
-            <input v-model.number="of(one.uuid).reference_pct" type="number" step="any" inputmode="decimal" class="figure" />
+            <InputText
+              v-model="of(one.uuid).reference_pct"
+              inputmode="decimal"
+              maxlength="20"
+              class="figure"
+              :invalid="wrong(one.uuid, 'reference_pct')"
+            />
             %</label
           >
           <Button type="submit" severity="secondary" label="Keep" :disabled="at.busy" />
+          <p v-if="wrong(one.uuid)" class="trouble" role="alert">{{ at.problem }}</p>
         </form>
         <button v-if="may" type="button" class="link" @click="emit('takeBack', one.uuid)">Take back</button>
       </li>
@@ -86,10 +98,25 @@ const open = (one: Schemas['CollectedLoadOut']): boolean => props.may && (one.sc
       <label>Field or trailer <InputText v-model="load.name" maxlength="60" /></label>
       <label
         >Machine
-        <input v-model.number="load.machine_kg" type="number" step="any" inputmode="decimal" class="figure" /> kg</label
+        <InputText
+          v-model="load.machine_kg"
+          inputmode="decimal"
+          maxlength="20"
+          class="figure"
+          :invalid="wrong('', 'machine_kg')"
+        />
+        kg</label
       >
       <label
-        >shown <input v-model.number="load.shown_pct" type="number" step="any" inputmode="decimal" class="figure" /> %</label
+        >shown
+        <InputText
+          v-model="load.shown_pct"
+          inputmode="decimal"
+          maxlength="20"
+          class="figure"
+          :invalid="wrong('', 'shown_pct')"
+        />
+        %</label
       >
       <label
         >Flow
@@ -100,7 +127,7 @@ const open = (one: Schemas['CollectedLoadOut']): boolean => props.may && (one.sc
       >
       <Button type="submit" severity="secondary" label="Collect" :disabled="at.busy" />
     </form>
-    <p v-if="at.problem && LOAD_FIELDS.includes(at.field)" class="trouble" role="alert">{{ at.problem }}</p>
+    <p v-if="wrong('')" class="trouble" role="alert">{{ at.problem }}</p>
   </section>
 </template>
 

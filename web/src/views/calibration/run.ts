@@ -40,7 +40,20 @@ export const done = (one: Calibration, run: Run): number => Math.max(0, Math.min
 export const figures = (run: Run): Record<string, string> =>
   Object.fromEntries(Object.entries(run.values).filter(([, text]) => text.trim()))
 
-/** Where a load is typed. */
+/** A load as it is typed. */
+export interface TypedLoad {
+  name: string
+  crop: string
+  flow: 'normal' | 'low'
+  machine_kg: string
+  shown_pct: string
+}
+/** What scale and grain store found of one, as it is typed. */
+export interface TypedWeight {
+  scale_kg: string
+  reference_pct: string
+}
+/** Where they are typed. */
 export const LOAD_FIELDS = ['name', 'machine_kg', 'shown_pct', 'scale_kg', 'reference_pct']
 type Loads = Schemas['CollectedLoadOut'][]
 const text = (figure: number | null | undefined): string => (figure === null || figure === undefined ? '' : String(figure))

@@ -3,7 +3,9 @@ import { onMounted, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
+import { figureIfTyped } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
+import type { TypedLoad, TypedWeight } from './run'
 
 export function useCalibrations(id: number) {
   const found = ref<Schemas['CalibrationsOut'] | null>(null)
@@ -29,21 +31,23 @@ export function useCalibrations(id: number) {
           about('What was done'),
         )),
     )
-  const collect = (load: Omit<Schemas['CollectedLoadIn'], 'uuid'>): Promise<boolean> =>
-    at.run(
-      async () =>
-        void (found.value = await post(
-          '/api/calibration/machines/{machine_id}/loads',
-          path,
-          { uuid: newUuid(), ...load },
-          about(load.name || 'Load'),
-        )),
-    )
-  const weigh = (load_id: string, figures: Schemas['LoadWeighedIn']): Promise<boolean> =>
-    at.run(
-      async () =>
-        void (found.value = await post('/api/calibration/loads/{load_id}/weigh', { load_id }, figures, about('Weighed load'))),
-    )
+  const collect = (load: TypedLoad): Promise<boolean> =>
+    at.run(async () => {
+      const figures = {
+        machine_kg: figureIfTyped(load.machine_kg, 'machine_kg'),
+        shown_pct: figureIfTyped(load.shown_pct, 'shown_pct'),
+      }
+      const body = { uuid: newUuid(), ...load, ...figures }
+      found.value = await post('/api/calibration/machines/{machine_id}/loads', path, body, about(load.name || 'Load'))
+    })
+  const weigh = (load_id: string, typed: TypedWeight): Promise<boolean> =>
+    at.run(async () => {
+      const body = {
+        scale_kg: figureIfTyped(typed.scale_kg, 'scale_kg'),
+        reference_pct: figureIfTyped(typed.reference_pct, 'reference_pct'),
+      }
+      found.value = await post('/api/calibration/loads/{load_id}/weigh', { load_id }, body, about('Weighed load'))
+    })
   const takeBack = (what: 'run' | 'happened' | 'load', uuid: string): Promise<boolean> =>
     at.run(async () => {
       found.value = await write(() => {

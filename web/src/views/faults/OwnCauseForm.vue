@@ -8,6 +8,7 @@ import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import Field from '@/app/Field.vue'
 import { upper } from '@/app/words'
+import { figure } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
 import { useSession } from '@/app/session'
@@ -26,7 +27,7 @@ const { draft: typed, forget } = useDraft(
 const checks = computed(() => props.found.kinds.find((one) => one.family === props.symptom.family)?.checks ?? [])
 const add = (): Promise<boolean> =>
   at.run(async () => {
-    const minutes = Number(typed.minutes.replace(',', '.'))
+    const minutes = figure(typed.minutes, 'minutes')
     const sent = { ...typed }
     const { uuid, name, weight, check, look, posture, how } = sent
     const now = await post(

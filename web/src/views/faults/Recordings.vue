@@ -9,6 +9,7 @@ import { answer, api, write, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { moment } from '@/app/words'
+import { figure } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
 import { useSession } from '@/app/session'
@@ -47,7 +48,7 @@ const drawn = computed(() =>
 )
 const told = (): Omit<Schemas['SimulatedIn'], 'shaking'> => ({
   uuid: uuid.value,
-  engine_rpm: rpm.value,
+  engine_rpm: figure(said.engine, 'engine_rpm'),
   ranges: { ...said.ranges },
   rpm: {},
   crop: said.crop,

@@ -7,6 +7,7 @@ import type { Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
+import { figure, figureIfTyped, whole } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
 
 const props = defineProps<{ found: Schemas['RecordingsOut']; machine: number }>()
@@ -35,7 +36,6 @@ function change(one: Schemas['ShaftOut']): void {
     angle_deg: String(bearing.angle_deg),
   }))
 }
-const number = (text: string): number => Number(text.replace(',', '.'))
 /** `1 turn, 6 blades` as orders. */
 const ordersOf = (text: string): Record<string, string> =>
   Object.fromEntries(
@@ -47,13 +47,15 @@ const ordersOf = (text: string): Record<string, string> =>
   )
 const keep = (): Promise<boolean> =>
   at.run(async () => {
-    const speeds = Object.fromEntries(Object.entries(typed.speeds).map(([name, text]) => [name, number(text)]))
-    const bearings = typed.bearings.map((one) => ({
+    const speeds = Object.fromEntries(
+      Object.entries(typed.speeds).map(([name, text]) => [name, figure(text, `speeds.${name}`)]),
+    )
+    const bearings = typed.bearings.map((one, i) => ({
       name: one.name,
-      balls: number(one.balls),
-      ball_mm: number(one.ball_mm),
-      pitch_mm: number(one.pitch_mm),
-      angle_deg: number(one.angle_deg || '0'),
+      balls: whole(one.balls, `bearings.${i}.balls`),
+      ball_mm: figure(one.ball_mm, `bearings.${i}.ball_mm`),
+      pitch_mm: figure(one.pitch_mm, `bearings.${i}.pitch_mm`),
+      angle_deg: figureIfTyped(one.angle_deg, `bearings.${i}.angle_deg`) ?? 0,
     }))
     const body = {
       uuid: uuid.value,

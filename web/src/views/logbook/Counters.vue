@@ -9,6 +9,7 @@ import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
 import { date } from '@/app/words'
+import { figure, figureIfTyped } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
 
 const props = defineProps<{ machine: number; mayRecord: boolean }>()
@@ -17,9 +18,8 @@ const data = ref<Schemas['CountersOut'] | null>(null)
 const at = useAttempt('The counter could not be saved.')
 const typed = reactive({ shown: '', old: '', exchanged: false, unit: '' as '' | 'h' | 'ha', uuid: newUuid() })
 const path = { params: { path: { machine_id: props.machine } } }
-const figure = (text: string): number => (text.trim() ? Number(text.replace(',', '.').replace(/[^\d.-]/g, '')) : NaN)
-const asked = computed(() => at.field === 'shown' && /since|less than/.test(at.problem))
-const runsBack = computed(() => asked.value && /less than/.test(at.problem))
+/** As a meter shows it, with its unit or without. */
+const bare = (text: string): string => text.replace(/\s*(h|ha)\s*$/i, '')
 const newest = computed(() => data.value?.readings.find((one) => !one.withdrawn && one.unit === data.value?.unit))
 
 onMounted(() =>
@@ -27,19 +27,17 @@ onMounted(() =>
 )
 
 async function keep(confirmed = false): Promise<void> {
-  const shown = figure(typed.shown)
-  const old = figure(typed.old)
   const done = await at.run(async () => {
     data.value = await write(() =>
       api.POST('/api/logbook/machines/{machine_id}/counters', {
         ...path,
         body: {
           uuid: typed.uuid,
-          shown: Number.isNaN(shown) ? -1 : shown,
+          shown: figure(bare(typed.shown), 'shown'),
           unit: typed.unit,
           confirmed,
           exchanged: typed.exchanged,
-          old_shown: typed.exchanged && !Number.isNaN(old) ? old : null,
+          old_shown: typed.exchanged ? figureIfTyped(bare(typed.old), 'old_shown') : null,
         },
       }),
     )
@@ -110,10 +108,10 @@ async function withdraw(reading: string): Promise<void> {
         /></label>
       </form>
       <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
-      <div v-if="asked && typed.shown" class="tools">
-        <Button v-if="!runsBack" size="small" severity="secondary" label="It is right" @click="keep(true)" />
+      <div v-if="at.cures.length && typed.shown" class="tools">
+        <Button v-if="at.cures.includes('confirm')" size="small" severity="secondary" label="It is right" @click="keep(true)" />
         <Button
-          v-if="!typed.exchanged"
+          v-if="at.cures.includes('exchange') && !typed.exchanged"
           size="small"
           severity="secondary"
           label="The meter was exchanged"

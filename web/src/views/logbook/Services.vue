@@ -5,6 +5,7 @@ import InputText from '@/design/controls/inputtext'
 import { onMounted, reactive, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
+import { figureIfTyped } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
 import { upper } from '@/app/words'
 
@@ -51,20 +52,12 @@ async function takeBack(one: Service): Promise<void> {
     emit('kept')
 }
 async function keep(): Promise<void> {
-  const counter = writing.counter.trim() ? Number(writing.counter.replace(',', '.')) : null
-  const body = {
-    uuid: writing.uuid,
-    key: writing.key,
-    day: writing.day || null,
-    counter: counter !== null && Number.isNaN(counter) ? -1 : counter,
-    note: writing.note,
-  }
-  if (
-    await at.run(
-      async () =>
-        void (data.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/services', { ...path, body }))),
-    )
-  ) {
+  const done = await at.run(async () => {
+    const { uuid, key, day, note } = writing
+    const body = { uuid, key, day: day || null, counter: figureIfTyped(writing.counter, 'counter'), note }
+    data.value = await write(() => api.POST('/api/logbook/machines/{machine_id}/services', { ...path, body }))
+  })
+  if (done) {
     writing.key = ''
     emit('kept')
   }

@@ -30,7 +30,14 @@ describe('the counter', () => {
   it('asks what happened when it runs back, keeps what was typed, and sends the exchange under the same UUID', async () => {
     reply = (body) => {
       if (!body.exchanged)
-        throw new Refused(422, '12 ha is less than the 2860 ha of 21 Nov 2026. Was the meter exchanged?', 'shown', true)
+        throw new Refused(
+          422,
+          '12 ha is less than the 2860 ha of 21 Nov 2026. Was the meter exchanged?',
+          'shown',
+          true,
+          [],
+          ['exchange'],
+        )
       return { ...stand, now: 2870 }
     }
     const found = mount(Counters, { props: { machine: 1, mayRecord: true }, global })
@@ -61,7 +68,14 @@ describe('the counter', () => {
   it('lets a jump stand when somebody says so', async () => {
     reply = (body) => {
       if (!body.confirmed)
-        throw new Refused(422, '3600 ha since 21 Nov 2026: no machine does more than 250 ha a day.', 'shown', true)
+        throw new Refused(
+          422,
+          '3600 ha since 21 Nov 2026: no machine does more than 250 ha a day.',
+          'shown',
+          true,
+          [],
+          ['confirm', 'exchange'],
+        )
       return stand
     }
     const found = mount(Counters, { props: { machine: 1, mayRecord: true }, global })

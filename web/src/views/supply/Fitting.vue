@@ -7,6 +7,7 @@ import { newUuid } from '@/api/uuid'
 import SeverityMark from '@/design/SeverityMark.vue'
 import LineState from './LineState.vue'
 import SupplyTabs from './SupplyTabs.vue'
+import { figureIfTyped } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
 import { upper } from '@/app/words'
 
@@ -33,6 +34,8 @@ interface Machine {
 const data = ref<Schemas['NeedsOut'] | null>(null)
 const at = useAttempt('The list could not be read.')
 const failed = ref('')
+/** The machine that a part was last pressed for. */
+const fitted = ref(0)
 const counters = reactive<Record<number, string>>({})
 /** One for each job until it is done, so that pressing twice fits once. */
 const uuids = new Map<string, string>()
@@ -71,19 +74,21 @@ const machines = computed<Machine[]>(() =>
   }),
 )
 
+/** The machine whose counter was refused. */
+const wrongCounter = computed(() => (at.problem && at.field === 'counter' ? fitted.value : 0))
 function fit(machine: Machine, job: Job, pieces: Piece[]): Promise<boolean> {
   const key = job.key + pieces.map((piece) => piece.position).join()
   const uuid = uuids.get(key) ?? newUuid()
   uuids.set(key, uuid)
   failed.value = job.key
-  const typed = counters[machine.id]?.trim().replace(',', '.')
+  fitted.value = machine.id
   return at.run(async () => {
     const body = {
       uuid,
       walk_around: pieces[0]!.walk_around,
       slot: pieces[0]!.slot,
       positions: pieces.map((piece) => piece.position),
-      counter: typed ? Number(typed) : null,
+      counter: figureIfTyped(counters[machine.id] ?? '', 'counter'),
       place: job.place,
     }
     data.value = await write(() => api.POST('/api/supply/fit', { body }))
@@ -125,10 +130,12 @@ const places = (pieces: Piece[]): string => pieces.map((piece) => piece.label.to
             inputmode="decimal"
             :placeholder="machine.counter === null ? '' : String(machine.counter)"
             :aria-label="`Counter of ${machine.name}`"
+            :aria-invalid="wrongCounter === machine.id"
           />
           {{ machine.unit }}</label
         >
       </header>
+      <p v-if="wrongCounter === machine.id" class="problem" role="alert">{{ at.problem }}</p>
       <p v-if="!machine.postures.length" class="quiet">Everything is fitted.</p>
       <section v-for="posture in machine.postures" :key="posture.name">
         <h3>{{ upper(posture.name) }}</h3>
@@ -170,7 +177,9 @@ const places = (pieces: Piece[]): string => pieces.map((piece) => piece.label.to
                   @click="fit(machine, job, [piece])"
               /></template>
             </span>
-            <p v-if="at.problem && failed === job.key" class="problem" role="alert">{{ at.problem }}</p>
+            <p v-if="at.problem && failed === job.key && at.field !== 'counter'" class="problem" role="alert">
+              {{ at.problem }}
+            </p>
           </li>
         </ul>
       </section>
@@ -192,7 +201,7 @@ const places = (pieces: Piece[]): string => pieces.map((piece) => piece.label.to
           >
             Take back
           </button>
-          <p v-if="at.problem && failed === job.key" class="problem" role="alert">{{ at.problem }}</p>
+          <p v-if="at.problem && failed === job.key && at.field !== 'counter'" class="problem" role="alert">{{ at.problem }}</p>
         </li>
       </ul>
     </article>

@@ -17,6 +17,7 @@ import OrderSending from './OrderSending.vue'
 import SupplyTabs from './SupplyTabs.vue'
 import TableFile from '@/app/TableFile.vue'
 import { useAsked } from '@/app/useAsked'
+import { wholeIfTyped } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
 
 type Order = Schemas['OrderOut']
@@ -71,7 +72,7 @@ function put(changed: Order): void {
 /** A scanner types the number and presses Enter; so does a person. The same press twice is one receipt. */
 async function receive(): Promise<void> {
   const done = await receiving.run(async () => {
-    const quantity = coming.quantity.trim() ? Math.round(Number(coming.quantity)) : null
+    const quantity = wholeIfTyped(coming.quantity, 'quantity')
     const got = await keep(
       '/api/supply/receive',
       undefined,
@@ -82,7 +83,7 @@ async function receive(): Promise<void> {
     Object.assign(coming, { number: '', quantity: '', uuid: newUuid(), last: got.uuid })
   })
   if (!done) coming.said = coming.last = ''
-  void nextTick(() => field.value?.querySelector<HTMLInputElement>('input')?.select())
+  if (receiving.field !== 'quantity') void nextTick(() => field.value?.querySelector<HTMLInputElement>('input')?.select())
   // After the hand is back in the field: the next number may be typed already.
   void at.read(list)
 }

@@ -5,6 +5,7 @@ import InputText from '@/design/controls/inputtext'
 import { computed, reactive, ref } from 'vue'
 import { api, write, type Schemas } from '@/api/client'
 import { useSession } from '@/app/session'
+import { wholeIfTyped } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
 
 const terms = defineModel<Schemas['TermsOut']>({ required: true })
@@ -31,7 +32,7 @@ const rating = useAttempt('The rates could not be saved.')
 const kept = ref(false)
 const keep = (): Promise<boolean> =>
   rating.run(async () => {
-    const days_before = Math.round(Number(rates.days_before.trim().replace(',', '.') || 0))
+    const days_before = wholeIfTyped(rates.days_before, 'days_before') ?? 0
     const sent = { ...rates }
     const body = { ...sent, days_before, now: terms.value.now ?? null }
     const found = (await write(() => api.POST('/api/supply/terms', { body }))).terms

@@ -7,6 +7,7 @@ import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { date } from '@/app/words'
 import SupplyTabs from './SupplyTabs.vue'
+import { figureIfTyped, whole, wholeIfTyped } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
 
 type Item = Schemas['StockLineOut']
@@ -60,16 +61,16 @@ const keep = (item: Item, change: Partial<Schemas['StockItemIn']>): Promise<Sche
 }
 function done(item: Item): Promise<boolean> {
   return at.run(async () => {
-    const quantity = Math.round(Number(open.quantity))
+    const quantity = whole(open.quantity, 'quantity')
     const { uuid, number, place } = open
     if (open.what === 'keep')
       data.value = await keep(item, {
         carry: quantity,
         bin: open.bin,
-        past_events: Math.round(figure(open.events)),
-        past_hours: figure(open.hours),
-        hours_ahead: figure(open.ahead),
-        prior_hours: figure(open.prior),
+        past_events: wholeIfTyped(open.events, 'past_events') ?? 0,
+        past_hours: figureIfTyped(open.hours, 'past_hours') ?? 0,
+        hours_ahead: figureIfTyped(open.ahead, 'hours_ahead') ?? 0,
+        prior_hours: figureIfTyped(open.prior, 'prior_hours') ?? 0,
       })
     else if (open.what === 'count')
       data.value = await write(() => api.POST('/api/supply/stock/count', { body: { uuid, number, place, counted: quantity } }))
@@ -89,7 +90,6 @@ const takeBack = (movement: string): Promise<boolean> =>
     )
     data.value = await answer(api.GET('/api/supply/stock'))
   })
-const figure = (text: string): number => Number(text.trim().replace(',', '.') || 0)
 const add = (): Promise<boolean> =>
   at.run(async () => {
     data.value = await write(() =>

@@ -6,6 +6,7 @@ import { computed, onMounted, ref } from 'vue'
 import { newUuid } from '@/api/uuid'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
+import { figureIfTyped, wholeIfTyped } from '@/app/figures'
 import Field from '@/app/Field.vue'
 import { useSession } from '@/app/session'
 import RatesForm from './RatesForm.vue'
@@ -86,7 +87,6 @@ function edit(one?: Supplier): void {
       }
   saving.problem = ''
 }
-const figure = (text: string): number => Number(text.trim().replace(',', '.') || 0)
 async function keep(): Promise<void> {
   const made = form.value!
   const done = await saving.run(async () => {
@@ -97,16 +97,16 @@ async function keep(): Promise<void> {
       email: made.email,
       hours: made.hours,
       closed: made.closed,
-      distance_km: figure(made.distance_km),
-      travel_min: figure(made.travel_min),
-      counter_min: figure(made.counter_min),
-      call_min: made.call_min.trim() ? figure(made.call_min) : null,
-      deliveries: made.deliveries.map((way) => ({
+      distance_km: figureIfTyped(made.distance_km, 'distance_km') ?? 0,
+      travel_min: figureIfTyped(made.travel_min, 'travel_min') ?? 0,
+      counter_min: figureIfTyped(made.counter_min, 'counter_min') ?? 0,
+      call_min: figureIfTyped(made.call_min, 'call_min'),
+      deliveries: made.deliveries.map((way, i) => ({
         name: way.name,
-        lead_days: figure(way.lead_days),
+        lead_days: wholeIfTyped(way.lead_days, `deliveries.${i}.lead_days`) ?? 0,
         working: way.working,
         cutoff: way.cutoff.trim() || null,
-        price: figure(way.price),
+        price: figureIfTyped(way.price, `deliveries.${i}.price`) ?? 0,
       })),
     }
     suppliers.value = await write(() => api.POST('/api/supply/suppliers', { body }))
@@ -145,7 +145,14 @@ const sent = (one: Supplier): string =>
             class="short"
           />
           in
-          <InputText v-model="way.lead_days" inputmode="numeric" :aria-label="`Days of delivery ${i + 1}`" class="tiny" /> days
+          <InputText
+            v-model="way.lead_days"
+            inputmode="numeric"
+            :invalid="saving.field === `deliveries.${i}.lead_days`"
+            :aria-label="`Days of delivery ${i + 1}`"
+            class="tiny"
+          />
+          days
           <label><input v-model="way.working" type="checkbox" /> Monday to Friday</label> ordered by
           <InputText
             v-model="way.cutoff"
@@ -154,7 +161,14 @@ const sent = (one: Supplier): string =>
             :aria-label="`Ordered by, delivery ${i + 1}`"
             class="short"
           />
-          costs <InputText v-model="way.price" inputmode="decimal" :aria-label="`Price of delivery ${i + 1}`" class="short" />
+          costs
+          <InputText
+            v-model="way.price"
+            inputmode="decimal"
+            :invalid="saving.field === `deliveries.${i}.price`"
+            :aria-label="`Price of delivery ${i + 1}`"
+            class="short"
+          />
           {{ terms?.currency }}
           <button type="button" class="link" @click="form.deliveries.splice(i, 1)">Remove</button>
         </p>

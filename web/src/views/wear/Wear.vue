@@ -73,8 +73,7 @@ watch([check, chosen], ([key, at]) => void router.replace({ query: { check: key,
 
 const asking = reactive({ open: false, text: '' })
 async function ask(): Promise<void> {
-  const use = asking.text.trim() ? Number(asking.text.replace(',', '.')) : null
-  if (await state.ask(use !== null && Number.isNaN(use) ? -1 : use)) asking.open = false
+  if (await state.ask(asking.text)) asking.open = false
 }
 const csv = computed(() => `/machines/${props.id}/wear/${check.value}.csv`)
 </script>

@@ -1,6 +1,7 @@
 /** A machine's wear: what is expected, one kind of part in full, and the season that is played with. */
 import { computed, onMounted, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
+import { figureIfTyped } from '@/app/figures'
 import { useAttempt, type Attempt } from '@/app/useAttempt'
 
 export interface Wearing {
@@ -12,7 +13,8 @@ export interface Wearing {
   at: Attempt
   tips: ComputedRef<Set<string>>
   load: () => Promise<boolean>
-  ask: (use: number | null) => Promise<boolean>
+  /** For how much it is meant next, as typed; empty: what is usual. */
+  ask: (use: string) => Promise<boolean>
 }
 
 const CALM = 160
@@ -61,8 +63,9 @@ export function useWear(machine: number, wanted: string): Wearing {
     }, CALM)
   })
 
-  const ask = (use: number | null): Promise<boolean> =>
+  const ask = (typed: string): Promise<boolean> =>
     at.run(async () => {
+      const use = figureIfTyped(typed, 'next_use')
       base.value = await write(() =>
         api.POST('/api/logbook/machines/{machine_id}/next-use', { params: { path }, body: { use } }),
       )
