@@ -147,6 +147,24 @@ def test_a_colleague_on_the_same_device_sees_that_readings_wait_and_never_sends_
     assert by == "tomas"
 
 
+def test_what_is_pressed_in_the_head_without_a_connection_is_said(page: Page, sign_in):
+    sign_in("ada", at="/bench")
+    page.context.set_offline(True)
+    page.get_by_role("button", name="Log out").click()
+    alert = page.get_by_role("alert").filter(has_text="still logged in on this device")
+    expect(alert).to_be_visible()
+    page.get_by_role("button", name="Understood").click()
+    expect(alert).to_have_count(0)
+    units = page.get_by_role("group", name="Units to read in")
+    units.get_by_role("button", name="in", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("No connection")
+    expect(units.get_by_role("button", name="mm", exact=True)).to_have_attribute("aria-pressed", "true")
+    page.context.set_offline(False)
+    units.get_by_role("button", name="in", exact=True).click()
+    expect(units.get_by_role("button", name="in", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+
 def test_two_tabs_share_one_queue(page: Page, sign_in, product):
     sign_in(at=None)
     walk_around = begin(page)

@@ -1,40 +1,25 @@
 <script setup lang="ts">
 import Button from '@/design/controls/button'
 import SelectButton from '@/design/controls/selectbutton'
-import { computed } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import { useSession } from './session'
 import LengthNote from './LengthNote.vue'
 import SearchBox from './SearchBox.vue'
 import SyncBar from './SyncBar.vue'
 import SyncState from './SyncState.vue'
 import { switchTheme, theme } from './theme'
+import { useHead } from './useHead'
 
 const session = useSession()
 const route = useRoute()
-const router = useRouter()
 const UNITS = [
   { label: 'mm', value: 'mm' },
   { label: 'in', value: 'in' },
 ]
-const units = computed({
-  get: () => session.me?.units ?? 'mm',
-  set: (value) => {
-    if (value) void session.setUnits(value)
-  },
-})
+const { at, inVain, units, changeShop, leave } = useHead()
 
 /** Screens that lie behind the one link to what is the shop's own. */
 const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-check', 'changes']
-
-async function changeShop(member: number): Promise<void> {
-  await session.changeShop(member)
-  await router.push({ name: 'machines' })
-}
-async function leave(): Promise<void> {
-  await session.signOut().catch(() => undefined) // somebody else may have logged in here meanwhile
-  await router.push({ name: 'sign-in' })
-}
 </script>
 
 <template>
@@ -71,6 +56,7 @@ async function leave(): Promise<void> {
     </nav>
     <select
       v-if="session.me.shops.length > 1"
+      :key="inVain"
       class="shop"
       aria-label="Shop to work in"
       :value="session.me.id"
@@ -82,6 +68,7 @@ async function leave(): Promise<void> {
     <SearchBox />
     <SyncState />
     <SelectButton
+      :key="inVain"
       v-model="units"
       class="units"
       :options="UNITS"
@@ -103,7 +90,7 @@ async function leave(): Promise<void> {
     >
     <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
   </header>
-  <SyncBar />
+  <SyncBar :trouble="at.problem" @seen="at.problem = ''" />
   <main id="main" tabindex="-1">
     <RouterView v-slot="{ Component, route: there }"
       ><component

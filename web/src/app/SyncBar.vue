@@ -7,6 +7,9 @@ import { isReading, outbox, walkAroundOf } from '@/api/outbox'
 import { storageAlarm } from '@/api/storage'
 import { counted, listed } from './counted'
 
+/** trouble: what was pressed at the head of the screen and did not come to pass. */
+defineProps<{ trouble?: string }>()
+const emit = defineEmits<{ seen: [] }>()
 const route = useRoute()
 /** In its own walk-around a refused reading stands at its place, counted among the questions there. */
 const refused = computed(() =>
@@ -43,6 +46,9 @@ const others = computed(() => {
     <p v-if="storageAlarm.full" class="line alarm" role="alert">
       This device has no room left. What is typed now stays in its field and is not kept: free some room, or wait until what
       waits is sent.
+    </p>
+    <p v-if="trouble" class="line alarm" role="alert">
+      {{ trouble }} <Button size="small" severity="secondary" label="Understood" @click="emit('seen')" />
     </p>
     <p v-if="state" class="line alarm" role="status">
       <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true">

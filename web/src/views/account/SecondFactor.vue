@@ -25,11 +25,12 @@ const confirm = (): Promise<boolean> =>
     key.value = null
     code.value = ''
   })
-async function done(): Promise<void> {
-  codes.value = []
-  emit('changed')
-  await session.load()
-}
+const done = (): Promise<boolean> =>
+  at.run(async () => {
+    await session.load()
+    codes.value = []
+    emit('changed')
+  })
 const end = (): Promise<boolean> =>
   at.run(async () => {
     await write(() => api.POST('/api/session/second-factor/end', { body: { password: password.value } }))
@@ -49,7 +50,8 @@ const end = (): Promise<boolean> =>
       <ol class="codes">
         <li v-for="one in codes" :key="one">{{ one }}</li>
       </ol>
-      <div class="tools"><Button label="I have written them down" @click="done" /></div>
+      <div class="tools"><Button label="I have written them down" :disabled="at.busy" @click="done" /></div>
+      <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
     </template>
     <form v-else-if="key" class="key" novalidate @submit.prevent="confirm">
       <img :src="key.picture" alt="The key as a picture, for the app to scan" width="200" height="200" />

@@ -8,6 +8,7 @@ import InputText from '@/design/controls/inputtext'
 import { answer, api } from '@/api/client'
 import { serverNow } from '@/api/clock'
 import { newUuid } from '@/api/uuid'
+import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
 import { useSession } from '@/app/session'
 import type { Subject } from '@/views/bench/address'
@@ -30,7 +31,8 @@ const here = computed(() => (one.value ? where(one.value, draft) : null))
 const asks = ref(false)
 const why = ref('')
 const subjects = shallowRef<Subject[]>([])
-onMounted(async () => (subjects.value = await answer(api.GET('/api/bench')).catch(() => [])))
+const bench = useAttempt('What works the figure out could not be read.')
+onMounted(() => bench.read(async () => void (subjects.value = await answer(api.GET('/api/bench')))))
 /** What works its figure out. */
 const worked = computed(() => subjects.value.find((subject) => subject.key === one.value?.bench))
 const wrong = computed(() => (at.field.startsWith('values.') ? at.field.slice(7) : ''))
@@ -168,6 +170,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           <button type="button" class="link" @click="asks = false">Go on</button>
         </div>
       </form>
+      <p v-if="one.bench && bench.problem" class="trouble" role="alert">{{ bench.problem }}</p>
       <WorkedOut
         v-if="worked && (here.at === 'step' || here.at === 'worked')"
         v-model="draft.texts"

@@ -18,9 +18,9 @@ const at = useAttempt()
 let uuid = newUuid()
 
 async function load(): Promise<void> {
-  links.value = await answer(api.GET('/api/walk-arounds/{walk_around_id}/links', path)).catch(() => [])
+  links.value = await answer(api.GET('/api/walk-arounds/{walk_around_id}/links', path))
 }
-onMounted(load)
+onMounted(() => at.read(load))
 
 const share = (): Promise<boolean> =>
   at.run(async () => {
@@ -28,7 +28,7 @@ const share = (): Promise<boolean> =>
     const link = await write(() => api.POST('/api/walk-arounds/{walk_around_id}/links', { ...path, body }))
     uuid = newUuid()
     made.value = new URL(link.path, location.href).href
-    await load()
+    void at.read(load)
   })
 const revoke = (link: number): Promise<boolean> =>
   at.run(async () => {

@@ -40,10 +40,13 @@ const join = (): Promise<boolean> =>
   })
 const emptied = { name: '', username: '', password: '' }
 const other = { name: 'sign-in', query: { next: `/join/${props.secret}` } }
-async function asSomebodyElse(): Promise<void> {
-  await session.signOut().catch(() => undefined)
-  await session.load()
-}
+const asSomebodyElse = (): Promise<boolean> =>
+  at.run(async () => {
+    await session.signOut().catch((error: unknown) => {
+      if (!(error instanceof Refused) || error.passing) throw error // else this login has ended already
+    })
+    await session.load()
+  })
 </script>
 
 <template>
