@@ -65,28 +65,30 @@ class _Question:
         self.late = late_of(problem, plan.placed)
 
     def answer(self) -> Why:
-        rushed = [(part.id, without_part(part.id)) for part in self._awaited()]
-        days = [(str(day), with_day(day)) for day in self._free_days()]
-        causes: list[tuple[Cause, Relaxed]] = [
-            ("parts", without_parts), ("hands", with_hand), ("bay", with_room), ("weather", dry_throughout)
-        ]  # fmt: skip
-        if not rushed:
-            causes.pop(0)
-        fixes: list[tuple[str, str, Relaxed]] = [("rush_part", *one) for one in rushed] + [("one_day", *one) for one in days]
-        many = len(causes) + len(fixes)
-        as_it_is = self._least(lambda given, _name: given, many + 1)
+        asked = list(self._otherwise())
+        as_it_is = self._least(lambda given, _name: given, len(asked) + 1)
         gains: dict[Cause, int] = {}
-        found: list[Fix] = []
-        for i, (cause, relaxed) in enumerate(causes):
-            gains[cause] = as_it_is - self._least(relaxed, many - i)
-            if cause == "hands" and gains[cause] > 0:
-                found.append(Fix("one_hand", ONE_MORE, gains[cause] * self.slot_h))
-        for i, (kind, what, relaxed) in enumerate(fixes):
-            gain = as_it_is - self._least(relaxed, many - len(causes) - i)
-            if gain > 0:
-                found.append(Fix("rush_part" if kind == "rush_part" else "one_day", what, gain * self.slot_h))
+        fixes: list[Fix] = []
+        for i, (cause, fix, relaxed) in enumerate(asked):
+            gain = as_it_is - self._least(relaxed, len(asked) - i)
+            if cause:
+                gains[cause] = gain
+            if fix and gain > 0:
+                fixes.append(replace(fix, gain_h=gain * self.slot_h))
         best = max(gains, key=lambda one: gains[one])
-        return Why(best if gains[best] > 0 else "season_date", sorted(found, key=lambda fix: (-fix.gain_h, fix.kind, fix.what)))
+        return Why(best if gains[best] > 0 else "season_date", sorted(fixes, key=lambda fix: (-fix.gain_h, fix.kind, fix.what)))
+
+    def _otherwise(self) -> Iterator[tuple[Cause | None, Fix | None, Relaxed]]:
+        """What may be otherwise, as a cause, a cure or both: first what helps most often, should there be no time for all."""
+        rushed = [(None, Fix("rush_part", part.id, 0), without_part(part.id)) for part in reversed(self._awaited())]
+        if rushed:
+            yield "parts", None, without_parts
+        yield from rushed
+        yield "hands", Fix("one_hand", ONE_MORE, 0), with_hand
+        yield "bay", None, with_room
+        yield "weather", None, dry_throughout
+        for day in self._free_days():
+            yield None, Fix("one_day", str(day), 0), with_day(day)
 
     def _awaited(self) -> list[Awaited]:
         """Parts that are not here yet: those that come last, and before all those that the machine itself waits for. Others
