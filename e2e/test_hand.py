@@ -149,6 +149,7 @@ def test_a_colleague_on_the_same_device_sees_that_readings_wait_and_never_sends_
 
 def test_what_is_pressed_in_the_head_without_a_connection_is_said(page: Page, sign_in):
     sign_in("ada", at="/bench")
+    page.get_by_role("heading", level=1).wait_for()
     page.context.set_offline(True)
     page.get_by_role("button", name="Log out").click()
     alert = page.get_by_role("alert").filter(has_text="still logged in on this device")
@@ -159,7 +160,12 @@ def test_what_is_pressed_in_the_head_without_a_connection_is_said(page: Page, si
     units.get_by_role("button", name="in", exact=True).click()
     expect(page.get_by_role("alert")).to_contain_text("No connection")
     expect(units.get_by_role("button", name="mm", exact=True)).to_have_attribute("aria-pressed", "true")
+    page.get_by_role("button", name="Understood").click()
+    page.get_by_role("link", name="Catalogue", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("That screen could not be fetched")
     page.context.set_offline(False)
+    page.get_by_role("link", name="Try again").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Catalogue")
     units.get_by_role("button", name="in", exact=True).click()
     expect(units.get_by_role("button", name="in", exact=True)).to_have_attribute("aria-pressed", "true")
     expect(page.get_by_role("alert")).to_have_count(0)

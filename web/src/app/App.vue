@@ -16,7 +16,7 @@ const UNITS = [
   { label: 'mm', value: 'mm' },
   { label: 'in', value: 'in' },
 ]
-const { at, inVain, units, changeShop, leave } = useHead()
+const { at, inVain, missed, units, changeShop, leave } = useHead()
 
 /** Screens that lie behind the one link to what is the shop's own. */
 const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-check', 'changes']
@@ -90,7 +90,7 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
     >
     <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
   </header>
-  <SyncBar :trouble="at.problem" @seen="at.problem = ''" />
+  <SyncBar :trouble="at.problem" :missed="missed" @seen="at.problem = ''" />
   <main id="main" tabindex="-1">
     <RouterView v-slot="{ Component, route: there }"
       ><component

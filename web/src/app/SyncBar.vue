@@ -7,8 +7,8 @@ import { isReading, outbox, walkAroundOf } from '@/api/outbox'
 import { storageAlarm } from '@/api/storage'
 import { counted, listed } from './counted'
 
-/** trouble: what was pressed at the head of the screen and did not come to pass. */
-defineProps<{ trouble?: string }>()
+/** trouble: what was pressed at the head of the screen and did not come to pass. missed: a screen that could not be fetched. */
+defineProps<{ trouble?: string; missed?: string }>()
 const emit = defineEmits<{ seen: [] }>()
 const route = useRoute()
 /** In its own walk-around a refused reading stands at its place, counted among the questions there. */
@@ -46,6 +46,9 @@ const others = computed(() => {
     <p v-if="storageAlarm.full" class="line alarm" role="alert">
       This device has no room left. What is typed now stays in its field and is not kept: free some room, or wait until what
       waits is sent.
+    </p>
+    <p v-if="missed" class="line alarm" role="alert">
+      That screen could not be fetched: the server does not answer. <a :href="missed">Try again</a>
     </p>
     <p v-if="trouble" class="line alarm" role="alert">
       {{ trouble }} <Button size="small" severity="secondary" label="Understood" @click="emit('seen')" />

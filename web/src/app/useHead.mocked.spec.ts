@@ -6,7 +6,14 @@ import { useSession } from './session'
 import { useHead } from './useHead'
 
 const push = vi.fn()
-vi.mock('vue-router', () => ({ useRouter: () => ({ push }) }))
+const told: { failed?: (error: Error, to: { fullPath: string }) => void; came?: () => void } = {}
+vi.mock('vue-router', () => ({
+  useRouter: () => ({
+    push,
+    onError: (failed: typeof told.failed) => (told.failed = failed),
+    afterEach: (came: typeof told.came) => (told.came = came),
+  }),
+}))
 
 let head: ReturnType<typeof useHead>
 beforeEach(() => {
@@ -35,6 +42,13 @@ it('goes to the door where somebody else has logged in here meanwhile', async ()
   vi.spyOn(useSession(), 'signOut').mockRejectedValue(new Refused(403, 'Log in again.', '', true))
   await head.leave()
   expect(push).toHaveBeenCalledOnce()
+})
+
+it('names a screen that could not be fetched until another one is there', () => {
+  told.failed!(new Error('Failed to fetch dynamically imported module'), { fullPath: '/catalogue?q=disc' })
+  expect(head.missed.value).toBe('/catalogue?q=disc')
+  told.came!()
+  expect(head.missed.value).toBe('')
 })
 
 it('begins a control anew whose choice did not reach the server', async () => {

@@ -34,5 +34,10 @@ export function useHead() {
     )
     if (left) await router.push({ name: 'sign-in' })
   }
-  return { at, inVain, units, changeShop, leave }
+  /** A screen that could not be fetched, to be asked for again. */
+  const missed = ref('')
+  router.onError((_error, to) => (missed.value = to.fullPath))
+  router.afterEach(() => (missed.value = ''))
+
+  return { at, inVain, missed, units, changeShop, leave }
 }

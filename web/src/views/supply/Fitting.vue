@@ -135,7 +135,6 @@ const places = (pieces: Piece[]): string => pieces.map((piece) => piece.label.to
           {{ machine.unit }}</label
         >
       </header>
-      <p v-if="wrongCounter === machine.id" class="problem" role="alert">{{ at.problem }}</p>
       <p v-if="!machine.postures.length" class="quiet">Everything is fitted.</p>
       <section v-for="posture in machine.postures" :key="posture.name">
         <h3>{{ upper(posture.name) }}</h3>
@@ -177,8 +176,8 @@ const places = (pieces: Piece[]): string => pieces.map((piece) => piece.label.to
                   @click="fit(machine, job, [piece])"
               /></template>
             </span>
-            <p v-if="at.problem && failed === job.key && at.field !== 'counter'" class="problem" role="alert">
-              {{ at.problem }}
+            <p v-if="at.problem && failed === job.key" class="problem" role="alert">
+              {{ wrongCounter ? 'Counter now: ' : '' }}{{ at.problem }}
             </p>
           </li>
         </ul>
@@ -201,7 +200,9 @@ const places = (pieces: Piece[]): string => pieces.map((piece) => piece.label.to
           >
             Take back
           </button>
-          <p v-if="at.problem && failed === job.key && at.field !== 'counter'" class="problem" role="alert">{{ at.problem }}</p>
+          <p v-if="at.problem && failed === job.key" class="problem" role="alert">
+            {{ wrongCounter ? 'Counter now: ' : '' }}{{ at.problem }}
+          </p>
         </li>
       </ul>
     </article>

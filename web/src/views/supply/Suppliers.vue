@@ -51,8 +51,10 @@ const SUCH_AS: Record<string, string> = { hours: 'Mon–Fri 07:30–17:00, Sat 0
 
 onMounted(() =>
   at.read(async () => {
-    suppliers.value = await answer(api.GET('/api/supply/suppliers'))
-    terms.value = (await answer(api.GET('/api/supply/list'))).terms
+    const both = [answer(api.GET('/api/supply/suppliers')), answer(api.GET('/api/supply/list'))] as const
+    const [found, list] = await Promise.all(both)
+    suppliers.value = found
+    terms.value = list.terms
   }),
 )
 function edit(one?: Supplier): void {
