@@ -15,6 +15,7 @@ from lumvek_core.errors import BadInput
 from lumvek_core.tests.largest import LARGEST
 
 SHORT = apart.Limits(seconds=1)
+SMALL = apart.Limits(seconds=60)
 AT_LENGTH = [name for name, entry in registry.calculators().items() if entry.at_length]
 
 
@@ -90,10 +91,13 @@ def test_what_it_refuses_is_refused_at_its_field():
     assert "secret" not in str(failed.value)
 
 
-@pytest.mark.parametrize(("work", "says"), [(goes_on, "longer than 1 s"), (wants_memory, "500 MB"), (is_killed, "500 MB")])
-def test_it_is_ended_at_its_limits(work, says):
+@pytest.mark.parametrize(
+    ("work", "limits", "says"),
+    [(goes_on, SHORT, "longer than 1 s"), (wants_memory, SMALL, "500 MB"), (is_killed, SMALL, "500 MB")],
+)
+def test_it_is_ended_at_its_limits(work, limits, says):
     with pytest.raises(apart.TooMuch, match=says):
-        apart.call(work, limits=SHORT)
+        apart.call(work, limits=limits)
     assert apart.call(doubled, 1)["doubled"] == 2, "the next one has its turn"
 
 
