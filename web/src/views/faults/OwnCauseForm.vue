@@ -27,7 +27,8 @@ const { draft: typed, forget } = useDraft(
 const checks = computed(() => props.found.kinds.find((one) => one.family === props.symptom.family)?.checks ?? [])
 const add = (): Promise<boolean> =>
   at.run(async () => {
-    const minutes = figure(typed.minutes, 'minutes')
+    // Where a check shows it, how long it takes is known, and nothing is typed.
+    const minutes = typed.check ? 5 : figure(typed.minutes, 'minutes')
     const sent = { ...typed }
     const { uuid, name, weight, check, look, posture, how } = sent
     const now = await post(
