@@ -85,3 +85,60 @@ def test_a_picture_and_a_note_from_the_cab(page: Page, sign_in, tmp_path, access
     page.get_by_role("button", name="Open again").click()
     expect(page.get_by_text("Note closed:")).to_have_count(0)
     expect(page.get_by_role("button", name="Cause found")).to_be_visible()
+
+
+def test_whoever_goes_elsewhere_with_a_supplier_half_typed_is_asked_first(page: Page, sign_in, accessible):
+    sign_in("bram", at="/parts/book")
+    page.get_by_role("link", name="Suppliers").click()
+    page.get_by_role("button", name="Enter a supplier").click()
+    name, closed = page.get_by_label("Name", exact=True), page.get_by_label("Closed on")
+    name.fill("Harrow Mail Second")
+    closed.fill("2026-12-24")
+    asked = page.get_by_role("alert").filter(has_text="is not saved")
+    for press in (
+        page.get_by_role("link", name="Catalogue"),
+        page.get_by_role("link", name="Parts book"),
+        page.get_by_role("button", name="in", exact=True),
+        page.get_by_role("button", name="Log out"),
+    ):
+        press.click()
+        expect(asked).to_contain_text("What is typed at “Name” and “Closed on” is not saved.")
+        expect(page.get_by_role("button", name="Back to it")).to_be_focused()
+        page.keyboard.press("Enter")
+        expect(asked).to_have_count(0)
+        expect(name).to_be_focused()
+    expect(page.get_by_role("button", name="mm", exact=True)).to_have_attribute("aria-pressed", "true")
+    page.go_back()
+    expect(asked).to_be_visible()
+    accessible(page)
+    expect(page).to_have_url(re.compile("/parts/suppliers$"))
+    expect(name).to_have_value("Harrow Mail Second")
+    expect(closed).to_have_value("2026-12-24")
+
+    # What is saved holds nobody back.
+    page.get_by_label("Closed on").fill("")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("heading", name="Harrow Mail Second")).to_be_visible()
+    expect(asked).to_have_count(0)
+    page.get_by_role("button", name="in", exact=True).click()
+    expect(page.get_by_role("button", name="in", exact=True)).to_have_attribute("aria-pressed", "true")
+
+    page.get_by_role("button", name="Change Harrow Mail Second").click()
+    page.get_by_label("Name", exact=True).fill("Harrow Mail Third")
+    page.get_by_role("link", name="Catalogue").click()
+    page.get_by_role("button", name="Leave it unsaved").click()
+    expect(page.get_by_role("heading", name="Catalogue")).to_be_visible()
+    page.go_back()
+    expect(page.get_by_role("heading", name="Harrow Mail Second")).to_be_visible()
+
+
+def test_what_is_kept_as_it_is_typed_is_left_without_a_question(page: Page, sign_in):
+    sign_in("ada", at="/machines/new")
+    page.get_by_role("button", name=re.compile("^Row-crop planter")).click()
+    page.get_by_role("button", name="Another one").click()
+    name = page.get_by_label(re.compile("^Name"))
+    name.fill("Dunmere 8")
+    page.get_by_role("link", name="Catalogue").click()
+    expect(page.get_by_role("heading", name="Catalogue")).to_be_visible()
+    page.go_back()
+    expect(name).to_have_value("Dunmere 8")

@@ -9,6 +9,7 @@ import { keepSending } from './api/outbox'
 import App from './app/App.vue'
 import { focus } from './app/focus'
 import { focusHeading, keepFocus } from './app/focusKeeper'
+import { watchTyping } from './app/halfTyped'
 import { router } from './app/router'
 import './app/theme'
 import { preset } from './design/preset'
@@ -17,7 +18,9 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?
 
 keepSending()
 keepFocus()
-router.afterEach((to, from) => {
+watchTyping()
+router.afterEach((to, from, failure) => {
+  if (failure) return
   const had = document.activeElement
   if (to.name !== from.name || to.params.id !== from.params.id) setTimeout(() => focusHeading(had))
 })

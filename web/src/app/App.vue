@@ -8,7 +8,7 @@ import SearchBox from './SearchBox.vue'
 import SyncBar from './SyncBar.vue'
 import SyncState from './SyncState.vue'
 import { switchTheme, theme } from './theme'
-import { useHead } from './useHead'
+import { screenOf, useHead } from './useHead'
 
 const session = useSession()
 const route = useRoute()
@@ -16,7 +16,7 @@ const UNITS = [
   { label: 'mm', value: 'mm' },
   { label: 'in', value: 'in' },
 ]
-const { at, inVain, missed, units, changeShop, leave } = useHead()
+const { at, inVain, missed, unsaved, back, goOn, units, changeShop, leave } = useHead()
 
 /** Screens that lie behind the one link to what is the shop's own. */
 const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-check', 'changes']
@@ -90,12 +90,10 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
     >
     <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
   </header>
-  <SyncBar :trouble="at.problem" :missed="missed" @seen="at.problem = ''" />
+  <SyncBar :trouble="at.problem" :missed="missed" :unsaved="unsaved" @seen="at.problem = ''" @back="back" @go-on="goOn" />
   <main id="main" tabindex="-1">
     <RouterView v-slot="{ Component, route: there }"
-      ><component
-        :is="Component"
-        :key="`${String(there.name)}-${String(there.params.id ?? '')}-${units}-${session.me?.id ?? 0}`"
+      ><component :is="Component" :key="`${screenOf(there)}-${units}-${session.me?.id ?? 0}`"
     /></RouterView>
   </main>
   <LengthNote />

@@ -7,9 +7,12 @@ import { isReading, outbox, walkAroundOf } from '@/api/outbox'
 import { storageAlarm } from '@/api/storage'
 import { counted, listed } from './counted'
 
-/** trouble: what was pressed at the head of the screen and did not come to pass. missed: a screen that could not be fetched. */
-defineProps<{ trouble?: string; missed?: string }>()
-const emit = defineEmits<{ seen: [] }>()
+/**
+ * trouble: what was pressed at the head of the screen and did not come to pass. missed: a screen that could not be fetched. unsaved: fields
+ * whose text would be lost by what was pressed.
+ */
+const props = defineProps<{ trouble?: string; missed?: string; unsaved?: string[] }>()
+const emit = defineEmits<{ seen: []; back: []; goOn: [] }>()
 const route = useRoute()
 /** In its own walk-around a refused reading stands at its place, counted among the questions there. */
 const refused = computed(() =>
@@ -21,6 +24,12 @@ const now = ref(Date.now())
 const clock = setInterval(() => (now.value = Date.now()), 500)
 onBeforeUnmount(() => clearInterval(clock))
 
+const MOST = 2
+const typed = computed(() => {
+  const names = (props.unsaved ?? []).map((name) => `“${name}”`)
+  const more = names.length - MOST
+  return more > 1 ? listed([...names.slice(0, MOST), `${more} more`]) : listed(names)
+})
 const waiting = computed(() => outbox.waiting.value.length)
 const kept = computed(() => `${counted(waiting.value, 'entry', 'entries')} kept on this device`)
 const state = computed(() => {
@@ -52,6 +61,14 @@ const others = computed(() => {
     </p>
     <p v-if="trouble" class="line alarm" role="alert">
       {{ trouble }} <Button size="small" severity="secondary" label="Understood" @click="emit('seen')" />
+    </p>
+    <p v-if="unsaved?.length" class="line alarm" role="alert">
+      What is typed at {{ typed }} is not saved. <Button v-focus size="small" label="Back to it" @click="emit('back')" /><Button
+        size="small"
+        severity="secondary"
+        label="Leave it unsaved"
+        @click="emit('goOn')"
+      />
     </p>
     <p v-if="state" class="line alarm" role="status">
       <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true">

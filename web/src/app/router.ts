@@ -304,7 +304,8 @@ router.beforeEach(async (to) => {
   return true
 })
 
-router.afterEach((to, from) => {
+router.afterEach((to, from, failure) => {
+  if (failure) return
   // Within a screen the screen itself says what the window is called.
   if (to.name === from.name && to.params.id === from.params.id) return
   document.title = `${String(to.meta.title ?? '')} – Lumvek`

@@ -1,17 +1,21 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { Refused } from '@/api/client'
 import { useSession } from './session'
+import { watchTyping } from './halfTyped'
 import { useHead } from './useHead'
 
 const push = vi.fn()
-const told: { failed?: (error: Error, to: { fullPath: string }) => void; came?: () => void } = {}
+type To = { path: string; fullPath: string; query: Record<string, string> }
+const told: { failed?: (error: Error, to: To) => void; came?: () => void; leaves?: (to: To, from: To) => boolean } = {}
+const at = (path: string, query = {}): To => ({ path, fullPath: path, query })
 vi.mock('vue-router', () => ({
   useRouter: () => ({
     push,
     onError: (failed: typeof told.failed) => (told.failed = failed),
     afterEach: (came: typeof told.came) => (told.came = came),
+    beforeEach: (leaves: typeof told.leaves) => (told.leaves = leaves),
   }),
 }))
 
@@ -45,7 +49,7 @@ it('goes to the door where somebody else has logged in here meanwhile', async ()
 })
 
 it('names a screen that could not be fetched until another one is there', () => {
-  told.failed!(new Error('Failed to fetch dynamically imported module'), { fullPath: '/catalogue?q=disc' })
+  told.failed!(new Error('Failed to fetch dynamically imported module'), at('/catalogue?q=disc'))
   expect(head.missed.value).toBe('/catalogue?q=disc')
   told.came!()
   expect(head.missed.value).toBe('')
@@ -64,4 +68,70 @@ it('begins a control anew whose choice did not reach the server', async () => {
     'No connection to the server.',
     0,
   ])
+})
+
+describe('leaving what is typed and not saved', () => {
+  let end: () => void
+  beforeEach(() => {
+    end = watchTyping()
+    document.body.innerHTML = '<main id="main"><form><label>Name <input /></label><button>Save</button></form></main>'
+    const name = document.querySelector('input')!
+    name.focus()
+    name.value = 'Bridge Street Parts'
+    name.dispatchEvent(new Event('input', { bubbles: true }))
+  })
+  afterEach(() => {
+    end()
+    document.body.innerHTML = ''
+  })
+
+  it('waits for an answer before another screen, or another section of it, comes', () => {
+    expect(told.leaves!(at('/plan'), at('/parts/suppliers'))).toBe(false)
+    expect(head.unsaved.value).toEqual(['Name'])
+    head.goOn()
+    expect(push).toHaveBeenCalledWith(at('/plan'))
+    expect(head.unsaved.value).toEqual([])
+    expect(told.leaves!(at('/plan'), at('/parts/suppliers'))).toBe(true)
+  })
+
+  it('asks between the tabs of a screen, and not where only a filter of it changes', () => {
+    expect(told.leaves!(at('/rules', { tab: 'schools' }), at('/rules'))).toBe(false)
+    expect(told.leaves!(at('/rules', { q: 'disc' }), at('/rules'))).toBe(true)
+  })
+
+  it('leads back to it', () => {
+    told.leaves!(at('/plan'), at('/parts/suppliers'))
+    document.querySelector('input')!.blur()
+    head.back()
+    expect(document.activeElement).toBe(document.querySelector('input'))
+    expect([head.unsaved.value, push.mock.calls.length]).toEqual([[], 0])
+  })
+
+  it('is asked before the units, the shop and the login change as well', async () => {
+    const session = useSession()
+    const done: string[] = []
+    const does = (what: string) => () => {
+      done.push(what)
+      return Promise.resolve()
+    }
+    vi.spyOn(session, 'setUnits').mockImplementation(does('units'))
+    vi.spyOn(session, 'changeShop').mockImplementation(does('shop'))
+    vi.spyOn(session, 'signOut').mockImplementation(does('out'))
+    head.units.value = 'in'
+    await head.changeShop(7)
+    expect(head.inVain.value).toBe(2)
+    await head.leave()
+    expect([done, head.unsaved.value]).toEqual([[], ['Name']])
+    head.goOn()
+    await flushPromises()
+    expect([done, push.mock.calls]).toEqual([['out'], [[{ name: 'sign-in' }]]])
+  })
+
+  it('is no question any more once it was emptied', () => {
+    told.leaves!(at('/plan'), at('/parts/suppliers'))
+    const name = document.querySelector('input')!
+    name.value = ''
+    name.dispatchEvent(new Event('input', { bubbles: true }))
+    expect(head.unsaved.value).toEqual([])
+  })
 })

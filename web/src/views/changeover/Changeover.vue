@@ -10,6 +10,7 @@ import { counted } from '@/app/counted'
 import { span } from '@/app/duration'
 import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
+import WholeNumber from '@/app/WholeNumber.vue'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import ChangeItem from './ChangeItem.vue'
 import { askedOf, cropsToChoose, type Chosen } from './changeover'
@@ -86,7 +87,7 @@ const card = computed(() => {
         </select></label
       >
       <label v-if="chosen.then"
-        >in <input v-model.number="chosen.days" type="number" min="0" max="400" inputmode="numeric" class="days" /> days</label
+        >in <WholeNumber v-model="chosen.days" optional :invalid="at.field === 'then_days'" /> days</label
       >
     </header>
     <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
@@ -156,9 +157,6 @@ const card = computed(() => {
 </template>
 
 <style scoped>
-.days {
-  width: 84px;
-}
 .sum {
   align-items: center;
 }

@@ -9,6 +9,7 @@ export interface Chosen {
   crop: string
   header: number
   then: string
+  /** What is typed and no number goes to the server as well, which says so. */
   days: number | null
 }
 const groupOf = (crop: string): Group => crop.split(':')[0] as Group
@@ -17,7 +18,7 @@ export const askedOf = (chosen: Chosen): Required<Schemas['ChangeoverAsked']> =>
   crop: groupOf(chosen.crop),
   headers: chosen.header ? [chosen.header] : [],
   then_crop: groupOf(chosen.then),
-  then_days: chosen.then && typeof chosen.days === 'number' ? chosen.days : null,
+  then_days: chosen.then ? chosen.days : null,
 })
 
 /** What the shop grows, by name; without any, the groups. */

@@ -45,7 +45,7 @@ const AT_FIELDS = ['name', 'weight', 'check', 'look', 'posture', 'minutes', 'how
 </script>
 
 <template>
-  <form :aria-label="`A cause of: ${symptom.name}`" @submit.prevent="add">
+  <form :aria-label="`A cause of: ${symptom.name}`" data-kept @submit.prevent="add">
     <h3>A cause that is not listed</h3>
     <div class="fields">
       <Field label="It was" name="name" :at="at"><InputText v-model="typed.name" maxlength="120" /></Field>

@@ -144,7 +144,7 @@ const often = (weight: number): string => HOW_OFTEN.find((one) => weight >= one.
           </template>
         </li>
       </ul>
-      <form v-if="found.may_change" class="card own" aria-labelledby="add" @submit.prevent="addSymptom">
+      <form v-if="found.may_change" class="card own" data-kept aria-labelledby="add" @submit.prevent="addSymptom">
         <h2 id="add">A symptom that is not listed</h2>
         <Field v-if="kinds.length > 1" label="It is of" name="family" :at="adding">
           <select v-model="typed.family" @change="typed.stations = []">

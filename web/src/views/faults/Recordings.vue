@@ -141,7 +141,7 @@ const SOURCES = { phone: 'phone', file: 'file', simulated: 'simulated' } as cons
         </p>
       </section>
       <p v-if="!found.shafts.length" class="quiet">Nobody has told what turns in this kind of machine.</p>
-      <section v-else class="card" aria-labelledby="record">
+      <section v-else class="card" data-typed aria-labelledby="record">
         <h2 id="record">Record it</h2>
         <template v-if="found.may_trace">
           <div class="tools">

@@ -47,7 +47,7 @@ const begin = (): Promise<boolean> =>
 </script>
 
 <template>
-  <form class="card" aria-labelledby="swap" @submit.prevent="begin">
+  <form class="card" data-kept aria-labelledby="swap" @submit.prevent="begin">
     <h2 id="swap">A row reports a fault: swap test</h2>
     <div class="tools">
       <label

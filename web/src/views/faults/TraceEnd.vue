@@ -31,7 +31,7 @@ const ENDS = [
 </script>
 
 <template>
-  <form class="card" aria-labelledby="end" @submit.prevent="emit('end', { ...said })">
+  <form class="card" data-kept aria-labelledby="end" @submit.prevent="emit('end', { ...said })">
     <h2 id="end">How it ends</h2>
     <div class="tools" role="radiogroup" aria-label="How it ends">
       <label v-for="one in ENDS" :key="one.outcome" class="pick"

@@ -110,7 +110,7 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
     <p v-if="card?.header" class="quiet">{{ card.header }} is on it.</p>
     <LookedBehind v-if="card" :id="id" :card="card" />
     <p v-if="at.problem && !at.field" class="trouble" role="alert">{{ at.problem }}</p>
-    <form v-if="card" @submit.prevent="keep">
+    <form v-if="card" data-kept @submit.prevent="keep">
       <fieldset class="tools words" :disabled="!card.may_set">
         <legend>How it is</legend>
         <label

@@ -5,6 +5,7 @@ import { onMounted, ref } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
+import WholeNumber from '@/app/WholeNumber.vue'
 import { useAttempt } from '@/app/useAttempt'
 import { date } from '@/app/words'
 
@@ -44,7 +45,7 @@ const copy = () => navigator.clipboard?.writeText(made.value)
     <h2 id="share">For the owner</h2>
     <p><a :href="`/walk-arounds/${id}/owner`">In plain words, with what each choice risks</a></p>
     <form @submit.prevent="share">
-      <label>A link without an account, for <input v-model.number="days" type="number" min="1" max="90" /> days</label>
+      <label>A link without an account, for <WholeNumber v-model="days" :invalid="at.field === 'days'" /> days</label>
       <Button type="submit" severity="secondary" label="Make a link" :disabled="at.busy" />
     </form>
     <p v-if="made" class="made" role="status">
@@ -79,16 +80,6 @@ form {
   flex-wrap: wrap;
   gap: 10px;
   align-items: center;
-}
-input {
-  width: 70px;
-  min-height: var(--target);
-  padding: 0 8px;
-  font: inherit;
-  color: var(--ink);
-  background: var(--surface);
-  border: 1px solid var(--quiet);
-  border-radius: var(--radius);
 }
 .share :deep(.p-button) {
   min-height: var(--target);

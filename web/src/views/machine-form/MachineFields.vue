@@ -4,6 +4,7 @@ import InputText from '@/design/controls/inputtext'
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import Field from '@/app/Field.vue'
+import WholeNumber from '@/app/WholeNumber.vue'
 import type { Attempt } from '@/app/useAttempt'
 import RowPick from './RowPick.vue'
 
@@ -31,6 +32,8 @@ function toggle(list: 'owners' | 'goes_with', one: number): void {
   const had = machine.value[list] ?? []
   machine.value = { ...machine.value, [list]: had.includes(one) ? had.filter((other) => other !== one) : [...had, one] }
 }
+/** None while what is typed is no number. */
+const rows = computed(() => (typeof machine.value.rows === 'number' ? machine.value.rows : 0))
 const set = (change: Partial<Schemas['ParticularsIn']>): void => void (machine.value = { ...machine.value, ...change })
 </script>
 
@@ -44,14 +47,7 @@ const set = (change: Partial<Schemas['ParticularsIn']>): void => void (machine.v
       />
     </Field>
     <Field v-if="hasRows" label="Rows" name="machine.rows" :at="at">
-      <input
-        :value="machine.rows"
-        type="number"
-        min="1"
-        max="200"
-        inputmode="numeric"
-        @input="set({ rows: Number(($event.target as HTMLInputElement).value) })"
-      />
+      <WholeNumber :model-value="machine.rows ?? null" @update:model-value="(many) => set({ rows: many! })" />
     </Field>
     <Field label="Needed from" hint="season date" name="machine.season_date" :at="at">
       <input
@@ -79,14 +75,14 @@ const set = (change: Partial<Schemas['ParticularsIn']>): void => void (machine.v
     </Field>
     <slot />
   </fieldset>
-  <div v-if="hasRows && !isHeader && machine.rows" class="part">
+  <div v-if="hasRows && !isHeader && rows" class="part">
     <b>Rows behind the wheels</b>
     <p class="quiet">Pick those that run in the tractor’s track: they wear otherwise than the rest.</p>
     <RowPick
       :model-value="machine.track_rows ?? []"
-      :rows="machine.rows"
+      :rows="rows"
       :disabled="disabled"
-      @update:model-value="(rows) => set({ track_rows: rows })"
+      @update:model-value="(tracks) => set({ track_rows: tracks })"
     />
     <p v-if="at.field === 'machine.track_rows'" class="problem" role="alert">{{ at.problem }}</p>
   </div>

@@ -10,6 +10,7 @@ import { useOnward } from '@/app/useOnward'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import TableFile from '@/app/TableFile.vue'
+import WholeNumber from '@/app/WholeNumber.vue'
 import { signOf } from '@/design/stationSigns'
 import MachineFields from './MachineFields.vue'
 import OptionList from './OptionList.vue'
@@ -59,7 +60,7 @@ async function keep(): Promise<void> {
     <p v-if="takenUp" class="quiet" role="status">This is where you left off.</p>
     <p v-if="reading.problem" class="trouble" role="alert">{{ reading.problem }}</p>
     <p v-else-if="!kinds" class="quiet" role="status">Reading what may be added …</p>
-    <form v-if="kinds" class="steps" novalidate @submit.prevent="keep">
+    <form v-if="kinds" class="steps" data-kept novalidate @submit.prevent="keep">
       <section class="card" aria-labelledby="what">
         <h2 id="what">What is it?</h2>
         <div class="kinds" role="group" aria-labelledby="what">
@@ -100,13 +101,9 @@ async function keep(): Promise<void> {
                 :name="`model.counts.${one.thing}`"
                 :at="adding"
               >
-                <input
-                  type="number"
-                  min="0"
-                  max="400"
-                  inputmode="numeric"
-                  :value="draft.counts[one.thing] ?? one.count"
-                  @input="draft.counts[one.thing] = Number(($event.target as HTMLInputElement).value)"
+                <WholeNumber
+                  :model-value="draft.counts[one.thing] ?? one.count"
+                  @update:model-value="(count) => (draft.counts[one.thing] = count!)"
                 />
               </Field>
             </div>

@@ -4,6 +4,7 @@ import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { computed, nextTick, onMounted } from 'vue'
 import Field from '@/app/Field.vue'
+import WholeNumber from '@/app/WholeNumber.vue'
 import { useOnward } from '@/app/useOnward'
 import { useSession } from '@/app/session'
 import CheckTrial from './CheckTrial.vue'
@@ -57,7 +58,7 @@ async function save(): Promise<void> {
     <p v-if="reading.problem" class="trouble" role="alert">{{ reading.problem }}</p>
     <p v-else-if="!form" class="quiet" role="status">Reading what may be picked …</p>
     <div v-if="form" class="halves">
-      <form class="steps" novalidate @submit.prevent="save">
+      <form class="steps" data-kept novalidate @submit.prevent="save">
         <section class="card" aria-labelledby="what">
           <h2 id="what">What is looked at?</h2>
           <div class="row">
@@ -199,7 +200,7 @@ async function save(): Promise<void> {
               <InputText v-model="draft.part" maxlength="80" />
             </Field>
             <Field v-if="draft.slot" label="How many" name="quantity" :at="saving">
-              <input v-model.number="draft.quantity" type="number" min="1" max="400" />
+              <WholeNumber v-model="draft.quantity" />
             </Field>
           </div>
           <Field label="How it is put right" name="remedy" :at="saving"

@@ -7,6 +7,7 @@ import { answer, api, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { useAttempt } from '@/app/useAttempt'
+import WholeNumber from '@/app/WholeNumber.vue'
 
 const props = defineProps<{
   /** The job that is changed; none: another one. */
@@ -74,7 +75,7 @@ function leave(): void {
       </select></label
     >
     <label>What is to be done <InputText v-model="job.name" maxlength="120" required :invalid="at.field === 'name'" /></label>
-    <label>Minutes <input v-model.number="job.minutes" type="number" min="5" max="6000" step="5" required /></label>
+    <label>Minutes <WholeNumber v-model="job.minutes" :invalid="at.field === 'minutes'" /></label>
     <label
       >People
       <select v-model="job.hands">

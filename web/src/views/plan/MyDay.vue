@@ -10,6 +10,7 @@ import { newUuid } from '@/api/uuid'
 import { serverNow } from '@/api/clock'
 import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
+import WholeNumber from '@/app/WholeNumber.vue'
 import { weekday, when } from '@/app/words'
 import OwnCalendar from './OwnCalendar.vue'
 import PlanTabs from './PlanTabs.vue'
@@ -64,7 +65,7 @@ function mark(job: Job, kind: Schemas['JobMarkIn']['kind'], more: Partial<Schema
     minutes.value = null
   })
 }
-const finish = (job: Job): Promise<boolean> => mark(job, 'done', minutes.value ? { minutes: minutes.value } : {})
+const finish = (job: Job): Promise<boolean> => mark(job, 'done', minutes.value === null ? {} : { minutes: minutes.value })
 const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: reason.value, not_before: from.value || null })
 </script>
 
@@ -128,7 +129,7 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
       </form>
       <form v-else-if="asks === 'done'" class="field" @submit.prevent="finish(next)">
         <label for="minutes">Minutes it took{{ next.begun_by ? ' (empty: as it was timed)' : ', if you know' }}</label>
-        <input id="minutes" v-focus v-model.number="minutes" type="number" min="5" max="6000" step="5" inputmode="numeric" />
+        <WholeNumber id="minutes" v-focus v-model="minutes" optional :invalid="at.field === 'minutes'" />
         <p v-if="at.problem" class="trouble" role="alert">{{ at.problem }}</p>
         <div class="tools">
           <Button type="submit" label="Done" :disabled="at.busy" /><button type="button" class="link" @click="asks = ''">

@@ -4,6 +4,8 @@ import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import ChangeTable from '@/app/ChangeTable.vue'
 import ShopTabs from '@/app/ShopTabs.vue'
+import WholeNumber from '@/app/WholeNumber.vue'
+import { upper } from '@/app/words'
 import ModelNumbers from './ModelNumbers.vue'
 import ModelTools from './ModelTools.vue'
 import { useRules } from './useRules'
@@ -28,6 +30,8 @@ const {
   asShipped,
   remove,
   putBack,
+  counting,
+  typeCount,
   setCount,
   setSchool,
   setFeeler,
@@ -78,14 +82,16 @@ const {
       <div v-if="model?.counts.length" class="counts">
         <label v-for="count in model.counts" :key="count.thing"
           >{{ count.name }}s
-          <input
-            type="number"
-            min="0"
-            max="400"
-            :value="count.count"
+          <WholeNumber
+            :model-value="counting[count.thing]?.count ?? count.count"
             :disabled="!rules.may_change"
-            @change="setCount(count.thing, Number(($event.target as HTMLInputElement).value))"
-          /><small class="quiet">shipped {{ count.shipped }}</small></label
+            :invalid="!!counting[count.thing]?.problem"
+            @update:model-value="(many) => typeCount(count.thing, many)"
+            @change="setCount(count.thing)"
+          /><small class="quiet">shipped {{ count.shipped }}</small
+          ><span v-if="counting[count.thing]?.problem" class="problem" role="alert">{{
+            upper(counting[count.thing]!.problem)
+          }}</span></label
         >
       </div>
       <p v-if="model && !model.checks.length" class="quiet">

@@ -115,16 +115,28 @@ export function useRules() {
       })
   }
   const putBack = (): Promise<unknown> | undefined => gone.back?.()
-  const setCount = (thing: string, count: number) =>
-    run(
-      change(() =>
+  /** How many of each thing, as typed and not taken yet, with what was wrong about it. */
+  const counting = reactive<Record<string, { count: number; problem: string }>>({})
+  const typeCount = (thing: string, count: number | null): void => void (counting[thing] = { count: count!, problem: '' })
+  watch(modelId, () => {
+    for (const thing of Object.keys(counting)) delete counting[thing]
+  })
+  async function setCount(thing: string): Promise<void> {
+    const typed = counting[thing]
+    if (!typed) return
+    const { count } = typed
+    try {
+      model.value = await change(() =>
         api.POST('/api/rules/models/{model_id}/counts', {
           params: { path: { model_id: modelId.value } },
           body: { thing, count },
         }),
-      ),
-      (found) => (model.value = found),
-    )
+      )
+      if (counting[thing] === typed && typed.count === count) delete counting[thing]
+    } catch (error) {
+      typed.problem = error instanceof Refused ? error.message : 'It could not be saved.'
+    }
+  }
   async function setSchool(school: Schemas['SchoolOut']): Promise<void> {
     const [subject, choice, before] = [school.subject, picked[school.subject] ?? school.chosen, school.chosen]
     const save = (to: string) =>
@@ -168,6 +180,8 @@ export function useRules() {
     asShipped,
     remove,
     putBack,
+    counting,
+    typeCount,
     setCount,
     setSchool,
     setFeeler,

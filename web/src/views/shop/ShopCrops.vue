@@ -18,8 +18,8 @@ const MONTHS = Array.from({ length: 12 }, (_, i) => ({
   name: new Date(2028, i, 1).toLocaleDateString('en-GB', { month: 'long' }),
 }))
 const month = (day: string): string => day.slice(0, 2)
-const dayOf = (day: string): number => Number(day.slice(3))
-const join = (m: string, d: number): string => `${m}-${String(d).padStart(2, '0')}`
+const dayOf = (day: string): string => day.slice(3).replace(/^0/, '')
+const join = (m: string, d: string): string => `${m}-${d.trim().padStart(2, '0')}`
 const { saving, saved, keep } = useSaving(
   async () => void (shop.value = await write(() => api.POST('/api/shop/crops', { body: { ...form } }))),
 )
@@ -70,13 +70,13 @@ async function more(what: 'crops' | 'seasons'): Promise<void> {
         />
         <span v-for="end in ['first', 'last'] as const" :key="end" class="day">
           {{ end === 'first' ? 'from' : 'to' }}
-          <input
-            type="number"
-            min="1"
-            max="31"
-            :value="dayOf(one[end])"
+          <InputText
+            inputmode="numeric"
+            maxlength="4"
+            :invalid="saving.field === `seasons.${i}.${end}`"
+            :model-value="dayOf(one[end])"
             :aria-label="`${one.name || `Season ${i + 1}`}: ${end} day`"
-            @change="one[end] = join(month(one[end]), Number(($event.target as HTMLInputElement).value))"
+            @change="one[end] = join(month(one[end]), ($event.target as HTMLInputElement).value)"
           />
           <select
             :value="month(one[end])"

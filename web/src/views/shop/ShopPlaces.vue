@@ -6,6 +6,7 @@ import { ref } from 'vue'
 import { api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import Field from '@/app/Field.vue'
+import WholeNumber from '@/app/WholeNumber.vue'
 import { useAttempt } from '@/app/useAttempt'
 
 type Place = Required<Schemas['WorkplaceIn']>
@@ -75,9 +76,7 @@ const doors = (one: Schemas['WorkplaceOut']): string =>
           <option v-for="(name, key) in KINDS" :key="key" :value="key">{{ name }}</option>
         </select>
       </Field>
-      <Field label="How many" name="many" :at="saving"
-        ><input v-model.number="form.many" type="number" min="1" max="50"
-      /></Field>
+      <Field label="How many" name="many" :at="saving"><WholeNumber v-model="form.many" /></Field>
       <Field label="Door width" hint="such as 4.2 m" name="door_width" :at="saving"
         ><InputText v-model="form.door_width" maxlength="20"
       /></Field>

@@ -119,7 +119,7 @@ const places = (pieces: Piece[]): string => pieces.map((piece) => piece.label.to
       ><a href="/supply/labels.pdf?for=removed">Labels for removed parts</a>
     </header>
     <p v-if="at.problem && !failed" class="trouble" role="alert">{{ at.problem }}</p>
-    <article v-for="machine in machines" :key="machine.id" class="card" :aria-label="machine.name">
+    <article v-for="machine in machines" :key="machine.id" class="card" data-typed :aria-label="machine.name">
       <header class="tools">
         <h2 class="grow">{{ machine.name }}</h2>
         <label

@@ -6,6 +6,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import Pager from '@/app/Pager.vue'
+import WholeNumber from '@/app/WholeNumber.vue'
 import { useSession } from '@/app/session'
 import { useAsked } from '@/app/useAsked'
 import { date, inDays, weekday } from '@/app/words'
@@ -208,7 +209,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
                     placeholder="Part number"
                     :invalid="at.field === 'number'"
                   />
-                  <label>packs of <input v-model.number="typing.pack" type="number" min="1" max="1000" class="pack" /></label>
+                  <label>packs of <WholeNumber v-model="typing.pack" :invalid="at.field === 'pack'" /></label>
                   <Button type="submit" label="Save" /><Button
                     text
                     severity="secondary"

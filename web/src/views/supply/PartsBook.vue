@@ -8,6 +8,7 @@ import { answer, api, write, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import SupplyTabs from './SupplyTabs.vue'
 import TableFile from '@/app/TableFile.vue'
+import WholeNumber from '@/app/WholeNumber.vue'
 import { useAttempt } from '@/app/useAttempt'
 
 const data = ref<Schemas['BookOut'] | null>(null)
@@ -99,7 +100,7 @@ const SIDES: Record<string, string> = { L: 'left', R: 'right' }
                     placeholder="Part number"
                     :aria-label="`Part number of ${line.name}`"
                     :invalid="at.field === 'number'"
-                  /><label>packs of <input v-model.number="typing.pack" type="number" min="1" max="1000" class="pack" /></label
+                  /><label>packs of <WholeNumber v-model="typing.pack" :invalid="at.field === 'pack'" /></label
                   ><Button type="submit" label="Save" /><Button
                     text
                     severity="secondary"
@@ -139,15 +140,6 @@ const SIDES: Record<string, string> = { L: 'left', R: 'right' }
 </template>
 
 <style scoped>
-input.pack {
-  width: 70px;
-  font: inherit;
-  background: var(--surface);
-  color: var(--ink);
-  border: 1px solid var(--quiet);
-  border-radius: 6px;
-  padding: 0 8px;
-}
 tr.missing td:nth-child(3) {
   color: var(--due);
   font-weight: 600;

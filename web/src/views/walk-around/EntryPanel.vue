@@ -180,6 +180,7 @@ function use(text: string): void {
         class="ask"
         :class="{ choosing: entry.isChoice.value && !entry.notSeen.value }"
         autocomplete="off"
+        data-kept
         @submit.prevent
       >
         <label class="where" for="reading" aria-live="polite">{{ entry.label.value }}</label>

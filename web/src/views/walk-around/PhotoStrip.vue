@@ -102,7 +102,7 @@ defineExpose({ pick: () => (open.value = 'photo'), write: () => (open.value = 'n
     <p v-if="removed.place === place" role="status">
       Picture removed. <button type="button" class="back" @click="change(removed.photo, 'restore')">Put it back</button>
     </p>
-    <form v-if="open === 'note'" class="words" @submit.prevent="((open = ''), entry.keepNote())">
+    <form v-if="open === 'note'" class="words" data-kept @submit.prevent="((open = ''), entry.keepNote())">
       <InputText
         v-model="entry.note.value"
         v-focus

@@ -1,0 +1,100 @@
+/**
+ * What is typed into a form, and neither saved nor kept on the device: nobody leaves it without having been asked. A form whose text is
+ * kept as it is typed says so with data-kept; what is saved but is no form, with data-typed.
+ */
+import { ref } from 'vue'
+import { api } from '@/api/client'
+
+export type Typed = HTMLInputElement | HTMLTextAreaElement
+const HOMES = 'form, [data-typed]'
+const TYPED = `#main :is(${HOMES}) :is(input:not([type]), input[type=text], input[type=email], input[type=number], textarea)`
+
+/** What stood in a field before the hand came to it, or when it was last saved. */
+const stood = new WeakMap<Typed, string>()
+/** What the hand left in it: where something else stands there now, it is not the hand's. */
+const left = new WeakMap<Typed, string>()
+/** What was sent, and waits for its answer. */
+let sent: [Typed, string][] = []
+/** Counts what the hand and the server did, for whoever shows what is typed and not saved. */
+const turns = ref(0)
+
+const fields = (): Typed[] => [...document.querySelectorAll<Typed>(TYPED)]
+const isTyped = (target: EventTarget | null): target is Typed => target instanceof Element && target.matches(TYPED)
+
+function come(event: FocusEvent): void {
+  turns.value++
+  if (isTyped(event.target) && left.get(event.target) !== event.target.value) stood.set(event.target, event.target.value)
+}
+function type(event: Event): void {
+  turns.value++
+  if (isTyped(event.target)) left.set(event.target, event.target.value)
+}
+function send(home: Element): void {
+  sent = fields()
+    .filter((field) => home.contains(field))
+    .map((field) => [field, field.value])
+}
+const submit = (event: SubmitEvent): void => send(event.target as HTMLFormElement)
+function click(event: MouseEvent): void {
+  const home = (event.target as Element).closest('button')?.closest('[data-typed]')
+  if (home) send(home)
+}
+function heard(taken: boolean): void {
+  turns.value++
+  if (taken) for (const [field, value] of sent) stood.set(field, value)
+  sent = []
+}
+
+/** The fields with what would be lost, as they stand on the page. */
+export function halfTyped(): Typed[] {
+  void turns.value
+  return fields().filter(
+    (field) =>
+      field.value.trim() &&
+      left.get(field) === field.value &&
+      stood.get(field) !== field.value &&
+      !field.closest('[data-kept]'),
+  )
+}
+
+/** What a field is called on the page. */
+export function nameOf(field: Typed): string {
+  const label = field.labels?.[0]
+  const called = label?.querySelector('.called')?.textContent ?? label?.textContent ?? ''
+  return field.getAttribute('aria-label') ?? called.trim()
+}
+
+/** It may be left: whoever typed it has said so. */
+export function letGo(lost: Typed[]): void {
+  for (const field of lost) left.delete(field)
+}
+
+function closing(event: BeforeUnloadEvent): void {
+  if (halfTyped().length) event.preventDefault()
+}
+
+/** Returns what ends it. */
+export function watchTyping(): () => void {
+  const listener = {
+    onResponse: ({ request, response }: { request: Request; response: Response }): void => {
+      if (request.method !== 'GET') heard(response.ok)
+    },
+    onError: ({ request }: { request: Request }): void => {
+      if (request.method !== 'GET') heard(false)
+    },
+  }
+  api.use(listener)
+  document.addEventListener('focusin', come)
+  document.addEventListener('input', type)
+  document.addEventListener('submit', submit, true)
+  document.addEventListener('click', click, true)
+  window.addEventListener('beforeunload', closing)
+  return () => {
+    api.eject(listener)
+    document.removeEventListener('focusin', come)
+    document.removeEventListener('input', type)
+    document.removeEventListener('submit', submit, true)
+    document.removeEventListener('click', click, true)
+    window.removeEventListener('beforeunload', closing)
+  }
+}
