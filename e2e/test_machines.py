@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from hands import settle, start, sure, unlock
+from hands import begin, settle, start, sure, unlock
 from playwright.sync_api import Page, Route, expect
 
 from demo.pictures import drawn
@@ -182,6 +182,33 @@ def test_the_row_map_by_keyboard(page: Page, sign_in, accessible):
     assert "Boxes" in page.evaluate("document.activeElement.getAttribute('aria-label')")
     page.keyboard.press("Enter")
     page.wait_for_url("**/walk-arounds/*?check=boxes*")
+
+
+def test_a_figure_typed_in_the_row_map_stands_until_it_is_kept(page: Page, sign_in):
+    sign_in(at=None)
+    begin(page)
+    page.goto(page.url.split("?")[0] + "/map")
+    first = page.get_by_role("gridcell", name=re.compile("^Opener disc diameter, left, Row 1,"))
+    third = page.get_by_role("gridcell", name=re.compile("^Opener disc diameter, left, Row 3,"))
+    first.click()
+    page.keyboard.type("386.5")
+    third.click()  # a glance at another one
+    page.keyboard.type("385")
+    typed = page.get_by_role("textbox", name=re.compile("^New figure for Row"))
+    expect(typed).to_have_count(2)
+    expect(typed.first).to_have_value("386.5")
+    page.get_by_role("link", name="Catalogue").or_(page.get_by_role("link", name="Lumvek, to the machines")).first.click()
+    expect(page.get_by_role("alert").filter(has_text="New figure for Row 1")).to_be_visible()
+    page.get_by_role("button", name="Back to it").click()
+    expect(typed.first).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(first).to_contain_text("386.5")
+    expect(page.get_by_role("gridcell", name=re.compile("^Opener disc diameter, left, Row 2,"))).to_be_focused()
+    expect(typed).to_have_value("385")
+    typed.press("Escape")
+    expect(typed).to_have_count(0)
+    expect(third).to_be_focused()
+    expect(third).not_to_contain_text("385")
 
 
 def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign_in, accessible):

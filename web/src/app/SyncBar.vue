@@ -126,7 +126,7 @@ svg {
     padding: 2px 12px;
     line-height: 1.2;
   }
-  .line a {
+  .line :is(a, :deep(.p-button)) {
     min-height: var(--target);
   }
 }

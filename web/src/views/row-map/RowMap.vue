@@ -2,11 +2,12 @@
 /** Like things side by side: rows across, checks down, every value and verdict; against the others and against last season. */
 import Button from '@/design/controls/button'
 import SelectButton from '@/design/controls/selectbutton'
-import { computed, nextTick, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, Refused, type Schemas } from '@/api/client'
 import { serverNow } from '@/api/clock'
 import { outbox } from '@/api/outbox'
+import { StorageFull } from '@/api/storage'
 import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
@@ -29,7 +30,9 @@ const SHOW = [
 ]
 const show = ref<'value' | 'off' | 'change' | 'wear'>('value')
 const worstFirst = ref(false)
-const typed = ref<string | null>(null)
+/** New figures as they are typed, by their place: each stands until Enter keeps it or Esc lets it go. */
+const typed = reactive<Record<string, string>>({})
+const placeOf = (line: Schemas['LineOut'], cell: Cell | null | undefined): string => `${line.check} ${cell?.position ?? ''}`
 const here = ref({ line: 0, column: 0 })
 const table = ref<HTMLElement | null>(null)
 
@@ -91,7 +94,7 @@ function move(down: number, across: number): void {
   focusCell()
 }
 function key(event: KeyboardEvent): void {
-  if (event.ctrlKey || event.metaKey || event.altKey || typed.value !== null) return
+  if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement) return
   const ways: Record<string, [number, number]> = {
     ArrowUp: [-1, 0],
     ArrowDown: [1, 0],
@@ -110,26 +113,23 @@ function key(event: KeyboardEvent): void {
     chosen.value &&
     chosenLine.value.figures === 1
   )
-    typed.value = event.key
+    typed[placeOf(chosenLine.value, chosen.value)] = event.key
   else return
   event.preventDefault()
 }
 /** Type over a single figure where it stands; anything with more to it opens at its place in the walk-around. */
 function retype(): void {
-  const value = typed.value?.trim()
-  const cell = chosen.value
-  typed.value = null
-  if (value && cell && chosenLine.value) {
-    const about = {
-      what: `${chosenLine.value.name}, ${data.value?.name.toLowerCase()} ${order.value[here.value.column]?.name ?? ''} ${chosenLine.value.side}`.trim(),
-      shown: value,
-      machine: data.value?.machine.name,
-    }
+  const [line, cell] = [chosenLine.value, chosen.value]
+  if (!line || !cell) return
+  const place = placeOf(line, cell)
+  const value = typed[place]?.trim()
+  if (!value) return letGo(place)
+  try {
     outbox.put(
       props.id,
       {
         uuid: newUuid(),
-        check: chosenLine.value.check,
+        check: line.check,
         position: cell.position,
         state: 'seen',
         raw: [value],
@@ -142,10 +142,22 @@ function retype(): void {
         units: session.me?.units ?? 'mm',
         taken_at: serverNow(),
       },
-      about,
+      {
+        what: `${line.name}, ${data.value?.name.toLowerCase()} ${order.value[here.value.column]?.name ?? ''} ${line.side}`.trim(),
+        shown: value,
+        machine: data.value?.machine.name,
+      },
     )
-    return move(0, 1)
+  } catch (error) {
+    // The alarm stands on every screen, and the figure in its cell.
+    if (error instanceof StorageFull) return
+    throw error
   }
+  delete typed[place]
+  move(0, 1)
+}
+function letGo(place: string): void {
+  delete typed[place]
   focusCell()
 }
 function open(): void {
@@ -212,7 +224,7 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
           data.before ? `Last time: ${date(data.before)}` : 'No earlier walk-around to hold this against'
         }}</span>
       </div>
-      <div ref="table" class="scroll">
+      <div ref="table" class="scroll" data-typed>
         <table class="matrix" :aria-label="`${data.name}s side by side`" role="grid" @keydown="key">
           <thead>
             <tr>
@@ -251,15 +263,17 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
                 @dblclick="open"
               >
                 <input
-                  v-if="here.line === l && here.column === c && typed !== null"
-                  v-model="typed"
+                  v-if="placeOf(line, line.cells[column.index]) in typed"
+                  v-model="typed[placeOf(line, line.cells[column.index])]"
                   maxlength="500"
                   v-focus
                   class="type"
-                  :aria-label="`New figure for ${data.name} ${column.name}`"
+                  :aria-label="`New figure for ${data.name} ${column.name}: Enter keeps it, Esc lets it go`"
+                  @focus="here = { line: l, column: c }"
+                  @click.stop
+                  @dblclick.stop
                   @keydown.enter.stop.prevent="retype"
-                  @keydown.esc.stop.prevent="((typed = null), focusCell())"
-                  @blur="typed = null"
+                  @keydown.esc.stop.prevent="letGo(placeOf(line, line.cells[column.index]))"
                 />
                 <template v-else-if="line.cells[column.index]">
                   <SeverityMark

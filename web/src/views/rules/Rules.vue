@@ -110,7 +110,7 @@ const {
         </thead>
         <tbody>
           <template v-for="check in checks" :key="check.check">
-            <tr v-for="(figure, i) in check.figures" :key="figure.figure" :class="{ own: figure.own, first: i === 0 }">
+            <tr v-for="(figure, i) in check.figures" :key="figure.figure" :class="{ own: figure.own, more: i > 0 }">
               <th v-if="i === 0" :rowspan="check.figures.length" scope="rowgroup">
                 {{ check.name }}<small class="quiet">{{ check.station }}</small>
               </th>
