@@ -236,6 +236,12 @@ def confirm_second_factor(request: HttpRequest, wanted: CodeIn) -> CodesOut:
     return CodesOut(codes=accounts.confirm_second_factor(member_of(request), wanted.code))
 
 
+@router.post("/second-factor/codes", response=CodesOut, **allowed(accounts.new_codes_for_once))
+def new_codes_for_once(request: HttpRequest, wanted: PasswordIn) -> CodesOut:
+    """Other codes for once, instead of those that are used up or were not written down."""
+    return CodesOut(codes=accounts.new_codes_for_once(member_of(request), wanted.password))
+
+
 @router.post("/second-factor/end", response=AccountOut, **allowed(accounts.end_second_factor))
 def end_second_factor(request: HttpRequest, wanted: PasswordIn) -> AccountOut:
     """Sign in with the password alone again."""

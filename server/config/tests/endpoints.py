@@ -114,6 +114,7 @@ BODIES = {
     "change_account": {"name": "Tomas Vey", "email": "tomas@sallow-bridge.invalid"},
     "change_password": {"old": PASSWORD, "new": "linseed-and-lupins"},
     "confirm_second_factor": {"code": "000000"},
+    "new_codes_for_once": {"password": PASSWORD},
     "end_second_factor": {"password": PASSWORD},
     "end_devices": {},
     "invite": {"uuid": str(uuid.uuid4()), "name": "Ines Marrow", "roles": ["technician"]},

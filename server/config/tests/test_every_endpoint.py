@@ -9,6 +9,7 @@ import pytest
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 from django.urls import URLPattern, URLResolver, get_resolver
+from django_otp.plugins.otp_totp.models import TOTPDevice
 from endpoints import ALL, BODIES, OPEN, OWNED, ROLES, WRITES, call, filled, names_of, nowhere
 
 from inspection.actions import closing
@@ -110,6 +111,9 @@ def stand_ready_for(operation_id, yard, read):
         closing.finish(yard.lead, yard.walk_around.pk, uuid.uuid4())
     if operation_id.endswith("take_back_order"):
         Order.objects.update(state=Order.State.TO_SEND)
+    if operation_id.endswith("new_codes_for_once"):
+        for role in ROLES:
+            TOTPDevice.objects.create(user=getattr(yard, role).user, name="authenticator app")
 
 
 def test_lists_hold_the_own_shop_only(yard, neighbour, as_):

@@ -122,8 +122,10 @@ def begin_second_factor(member: Member) -> TOTPDevice:
 
 @action("change one's own account")
 def confirm_second_factor(member: Member, code: str) -> list[str]:
-    """Count the key from now on, and give out the codes for once. Raises BadInput with field ``code``."""
+    """Count the key from now on, and give out the codes for once. Raises BadInput with field ``code``, Conflict where none waits."""
     device = TOTPDevice.objects.select_for_update().filter(user=member.user, confirmed=False).first()
+    if device is None and second_factors(member.user).exists():
+        raise Conflict("It is set up already. If you have no codes for once, ask for new ones.")
     if device is None:
         raise Conflict("Begin again: there is no key that waits for its first code.")
     if not device.verify_token(_digits(code)):
@@ -132,6 +134,19 @@ def confirm_second_factor(member: Member, code: str) -> list[str]:
     device.save(update_fields=["confirmed"])
     letters.changed(member.user.email, "Your second factor")
     log_change(member, Change.About.PERSON, member.name, "password alone", "password and a code")
+    return _codes_for_once(member.user)
+
+
+@action("change one's own account")
+def new_codes_for_once(member: Member, password: str) -> list[str]:
+    """Other codes for once; those from before open nothing any more. Raises BadInput with field ``password``, Conflict without an
+    authenticator app."""
+    if not second_factors(member.user).exists():
+        raise Conflict("There is no second factor: set one up first.")
+    if not member.user.check_password(password):
+        raise BadInput("password", "is not your password")
+    letters.changed(member.user.email, "Your second factor")
+    log_change(member, Change.About.PERSON, member.name, "codes for once", "new codes for once")
     return _codes_for_once(member.user)
 
 

@@ -99,9 +99,10 @@ def test_whoever_logs_in_with_them_is_told_when_they_change(yard, sign_in):
     assert browser.send("/api/session/password", old=PASSWORD, new=NEW).status_code == 200
     browser.send("/api/session/second-factor")
     assert browser.send("/api/session/second-factor/confirm", code=now(yard.technician)).status_code == 200
+    assert browser.send("/api/session/second-factor/codes", password=NEW).status_code == 200
     assert browser.send("/api/session/second-factor/end", password=NEW).status_code == 200
     subjects = [letter.subject for letter in mail.outbox]
-    assert subjects == ["Your password was changed", *["Your second factor was changed"] * 2]
+    assert subjects == ["Your password was changed", *["Your second factor was changed"] * 3]
     assert {tuple(letter.to) for letter in mail.outbox} == {(user.email,)}
 
 
@@ -133,6 +134,28 @@ def test_a_code_for_once_works_once(yard, sign_in, with_code):
     assert sign_in(yard.technician, code=codes[3].upper())[1].status_code == 200
     assert sign_in(yard.technician, code=codes[3])[1].status_code == 422
     assert browser.get("/api/session/account").json()["codes_left"] == 9
+
+
+def test_codes_whose_answer_was_lost_are_had_anew_with_the_password(yard, sign_in, with_code):
+    browser, lost = with_code
+    again = browser.send("/api/session/second-factor/confirm", code=now(yard.technician))
+    assert (again.status_code, again.json()["error"]["message"]) == (
+        409,
+        "It is set up already. If you have no codes for once, ask for new ones.",
+    )
+    wrong = browser.send("/api/session/second-factor/codes", password="wrong")
+    assert (wrong.status_code, wrong.json()["error"]["field"]) == (422, "password")
+    assert sign_in(yard.technician, code=lost[0])[1].status_code == 200, "until then the old ones open"
+    codes = browser.send("/api/session/second-factor/codes", password=PASSWORD).json()["codes"]
+    assert len(set(codes) - set(lost)) == 10
+    assert sign_in(yard.technician, code=codes[0])[1].status_code == 200
+    assert sign_in(yard.technician, code=lost[1])[1].status_code == 422
+    assert browser.get("/api/session/account").json()["codes_left"] == 9
+    assert Change.objects.filter(about="person", after="new codes for once").count() == 1
+
+
+def test_codes_for_once_need_a_second_factor(yard, sign_in):
+    assert sign_in(yard.technician)[0].send("/api/session/second-factor/codes", password=PASSWORD).status_code == 409
 
 
 def test_a_second_factor_is_ended_with_the_password(yard, sign_in, with_code):

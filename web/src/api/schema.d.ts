@@ -3864,6 +3864,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/second-factor/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Codes For Once
+         * @description Other codes for once, instead of those that are used up or were not written down.
+         */
+        post: operations["shops_api_new_codes_for_once"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/second-factor/confirm": {
         parameters: {
             query?: never;
@@ -20972,6 +20992,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeyOut"];
+                };
+            };
+        };
+    };
+    shops_api_new_codes_for_once: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodesOut"];
                 };
             };
         };

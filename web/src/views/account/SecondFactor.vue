@@ -3,27 +3,48 @@
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { ref } from 'vue'
-import { api, write, type Schemas } from '@/api/client'
+import { api, Refused, write, type Schemas } from '@/api/client'
 import { useSession } from '@/app/session'
 import { useAttempt } from '@/app/useAttempt'
 
 defineProps<{ account: Schemas['AccountOut'] }>()
+const CONFLICT = 409
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
 const key = ref<Schemas['KeyOut'] | null>(null)
 const code = ref('')
 const password = ref('')
 const codes = ref<string[]>([])
-const ending = ref(false)
+/** What the password is asked for. */
+const asks = ref<'' | 'codes' | 'end'>('')
 const at = useAttempt('It could not be done.')
 
 const begin = (): Promise<boolean> =>
   at.run(async () => void (key.value = await write(() => api.POST('/api/session/second-factor'))))
 const confirm = (): Promise<boolean> =>
   at.run(async () => {
-    codes.value = (await write(() => api.POST('/api/session/second-factor/confirm', { body: { code: code.value } }))).codes
+    try {
+      codes.value = (await write(() => api.POST('/api/session/second-factor/confirm', { body: { code: code.value } }))).codes
+    } catch (error) {
+      if (!(error instanceof Refused) || error.status !== CONFLICT) throw error
+      // The answer to an earlier press was lost: it is set up, and the codes can be had anew.
+      key.value = null
+      await session.load()
+      emit('changed')
+      throw error
+    }
     key.value = null
     code.value = ''
+  })
+function ask(what: typeof asks.value): void {
+  asks.value = what
+  password.value = at.problem = ''
+}
+const renew = (): Promise<boolean> =>
+  at.run(async () => {
+    const body = { password: password.value }
+    codes.value = (await write(() => api.POST('/api/session/second-factor/codes', { body }))).codes
+    ask('')
   })
 const done = (): Promise<boolean> =>
   at.run(async () => {
@@ -34,8 +55,7 @@ const done = (): Promise<boolean> =>
 const end = (): Promise<boolean> =>
   at.run(async () => {
     await write(() => api.POST('/api/session/second-factor/end', { body: { password: password.value } }))
-    ending.value = false
-    password.value = ''
+    ask('')
     emit('changed')
   })
 </script>
@@ -77,16 +97,23 @@ const end = (): Promise<boolean> =>
     </form>
     <template v-else-if="account.second_factor">
       <p>An authenticator app is set up. Codes for once that are left: {{ account.codes_left }}.</p>
-      <form v-if="ending" class="tools" novalidate @submit.prevent="end">
+      <form v-if="asks" class="tools" novalidate @submit.prevent="asks === 'end' ? end() : renew()">
         <label class="field"
           >Your password<InputText v-model="password" maxlength="128" v-focus type="password" autocomplete="current-password"
         /></label>
-        <Button type="submit" severity="secondary" label="End it" :disabled="at.busy || !password" />
-        <Button type="button" text severity="secondary" label="Cancel" data-out @click="ending = false" />
+        <Button
+          type="submit"
+          severity="secondary"
+          :label="asks === 'end' ? 'End it' : 'Give me new codes'"
+          :disabled="at.busy || !password"
+        />
+        <Button type="button" text severity="secondary" label="Cancel" data-out @click="ask('')" />
       </form>
       <p v-if="at.problem" class="problem" role="alert">{{ at.problem }}</p>
-      <div v-if="!ending && !account.second_factor_wanted" class="tools">
-        <Button severity="secondary" label="End the second factor" @click="ending = true" />
+      <p v-if="asks === 'codes'" class="quiet">Codes from before open nothing any more.</p>
+      <div v-if="!asks" class="tools">
+        <Button severity="secondary" label="New codes for once" @click="ask('codes')" />
+        <Button v-if="!account.second_factor_wanted" severity="secondary" label="End the second factor" @click="ask('end')" />
       </div>
     </template>
     <template v-else>
