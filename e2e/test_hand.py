@@ -171,6 +171,31 @@ def test_what_is_pressed_in_the_head_without_a_connection_is_said(page: Page, si
     expect(page.get_by_role("alert")).to_have_count(0)
 
 
+def test_a_connection_that_is_lost_is_said_though_nothing_waits(page: Page, sign_in):
+    sign_in("tomas", at=None)
+    begin(page)
+    lost = page.get_by_role("status").filter(has_text="Out of reach of the server")
+    settle(page)
+    expect(lost).to_have_count(0)
+    page.context.set_offline(True)
+    expect(lost).to_be_visible()
+    expect(field(page)).to_be_focused()
+    page.keyboard.type("386")
+    page.keyboard.press("Enter")
+    expect(lost).to_have_count(0)  # what waits says more
+    expect(page.get_by_text("1 entry kept on this device")).to_be_visible()
+    page.context.set_offline(False)
+    settle(page)
+    expect(lost).to_have_count(0)
+    # The server alone away, and back before anything else is asked of it.
+    page.route("**/health", lambda route: route.abort())
+    page.evaluate("window.dispatchEvent(new Event('online'))")
+    expect(lost).to_be_visible()
+    page.unroute("**/health")
+    page.get_by_role("button", name="Try now").click()
+    expect(lost).to_have_count(0)
+
+
 def test_two_tabs_share_one_queue(page: Page, sign_in, product):
     sign_in(at=None)
     walk_around = begin(page)

@@ -5,6 +5,7 @@ import './design/desk.css'
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
 import { createApp } from 'vue'
+import { keepLooking } from './api/connection'
 import { keepSending } from './api/outbox'
 import App from './app/App.vue'
 import { focus } from './app/focus'
@@ -17,6 +18,7 @@ import { preset } from './design/preset'
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content
 
 keepSending()
+keepLooking()
 keepFocus()
 watchTyping()
 router.afterEach((to, from, failure) => {

@@ -122,7 +122,10 @@ def begin_second_factor(member: Member) -> TOTPDevice:
 
 @action("change one's own account")
 def confirm_second_factor(member: Member, code: str) -> list[str]:
-    """Count the key from now on, and give out the codes for once. Raises BadInput with field ``code``, Conflict where none waits."""
+    """Count the key from now on, and give out the codes for once.
+
+    Raises BadInput with field ``code``, Conflict where no key waits for its first code.
+    """
     device = TOTPDevice.objects.select_for_update().filter(user=member.user, confirmed=False).first()
     if device is None and second_factors(member.user).exists():
         raise Conflict("It is set up already. If you have no codes for once, ask for new ones.")
@@ -139,8 +142,10 @@ def confirm_second_factor(member: Member, code: str) -> list[str]:
 
 @action("change one's own account")
 def new_codes_for_once(member: Member, password: str) -> list[str]:
-    """Other codes for once; those from before open nothing any more. Raises BadInput with field ``password``, Conflict without an
-    authenticator app."""
+    """Other codes for once; those from before open nothing any more.
+
+    Raises BadInput with field ``password``, Conflict where there is no authenticator app.
+    """
     if not second_factors(member.user).exists():
         raise Conflict("There is no second factor: set one up first.")
     if not member.user.check_password(password):

@@ -1,6 +1,7 @@
 /** The one way to the server: typed by its own description, with the token for writes and one kind of error. */
 import createClient from 'openapi-fetch'
 import { heardClock } from './clock'
+import { heard, unheard } from './connection'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -78,13 +79,15 @@ api.use({
     return request
   },
   onResponse({ response, id }) {
+    heard(response.status)
     const sent = sentAt.get(id)
     const server = Number(response.headers.get('X-Lumvek-Time') ?? Number.NaN)
     if (sent !== undefined) heardClock(sent, Date.now(), server)
     sentAt.delete(id)
   },
-  onError({ id }) {
+  onError({ id, error }) {
     sentAt.delete(id)
+    if (!(error instanceof DOMException && error.name === 'AbortError')) unheard()
   },
 })
 

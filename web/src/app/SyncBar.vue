@@ -3,6 +3,7 @@
 import Button from '@/design/controls/button'
 import { computed, onBeforeUnmount, ref } from 'vue'
 import { useRoute } from 'vue-router'
+import { connection, look } from '@/api/connection'
 import { isReading, outbox, walkAroundOf } from '@/api/outbox'
 import { storageAlarm } from '@/api/storage'
 import { counted, listed } from './counted'
@@ -42,6 +43,8 @@ const state = computed(() => {
   }
   return null
 })
+/** Nothing waits, so nothing has said it yet. */
+const outOfReach = computed(() => connection.lost && !state.value && !!outbox.box.member)
 const others = computed(() => {
   const names = [...new Set(outbox.others.value.map((entry) => entry.name || 'an earlier version'))]
   return names.length
@@ -77,6 +80,10 @@ const others = computed(() => {
       {{ state.text }}
       <Button v-if="outbox.box.state === 'away'" size="small" severity="secondary" label="Try now" @click="outbox.flush()" />
       <RouterLink v-else :to="{ name: 'sign-in', query: { next: $route.fullPath } }">Log in</RouterLink>
+    </p>
+    <p v-if="outOfReach" class="line" role="status">
+      Out of reach of the server. Readings are kept on this device.
+      <Button size="small" severity="secondary" label="Try now" @click="look" />
     </p>
     <p v-if="refused.length && route.name !== 'waiting'" class="line alarm" role="alert">
       <b>{{ counted(refused.length, 'entry', 'entries') }} could not be taken:</b>

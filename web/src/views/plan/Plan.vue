@@ -27,6 +27,7 @@ const {
   at,
   sending,
   earlier,
+  listing,
   look,
   again,
   anew,
@@ -171,6 +172,7 @@ function cure(machine: Machine): void {
             </option>
           </select></label
         >
+        <span v-if="listing.problem" class="trouble" role="alert">Earlier plans: {{ listing.problem }}</span>
         <ul class="key quiet" aria-label="What the marks mean">
           <li><i class="pin" />set by hand</li>
           <li><i class="behind" />late</li>

@@ -88,7 +88,8 @@ export function usePlan() {
   }
   const workBy = (other: Plan): Promise<boolean> => at.run(() => work(other.uuid))
   const earlier = ref<Schemas['SeasonPlanBrief'][]>([])
-  watch([season, tried], async () => (earlier.value = await answer(api.GET('/api/season/plans')).catch(() => [])))
+  const listing = useAttempt('Earlier plans could not be read.')
+  watch([season, tried], () => listing.read(async () => void (earlier.value = await answer(api.GET('/api/season/plans')))))
   /** Another plan, to be held against the one people work by. */
   const look = (season_plan_id: string): Promise<boolean> =>
     at.run(async () => {
@@ -182,6 +183,7 @@ export function usePlan() {
     sending,
     again,
     earlier,
+    listing,
     look,
     anew,
     tryOut,
