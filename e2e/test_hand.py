@@ -174,7 +174,7 @@ def test_what_is_pressed_in_the_head_without_a_connection_is_said(page: Page, si
 def test_a_connection_that_is_lost_is_said_though_nothing_waits(page: Page, sign_in):
     sign_in("tomas", at=None)
     begin(page)
-    lost = page.get_by_role("status").filter(has_text="Out of reach of the server")
+    lost = page.get_by_role("status").filter(has_text="Out of reach")
     settle(page)
     expect(lost).to_have_count(0)
     page.context.set_offline(True)

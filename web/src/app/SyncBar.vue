@@ -82,7 +82,7 @@ const others = computed(() => {
       <RouterLink v-else :to="{ name: 'sign-in', query: { next: $route.fullPath } }">Log in</RouterLink>
     </p>
     <p v-if="outOfReach" class="line" role="status">
-      Out of reach of the server. Readings are kept on this device.
+      Out of reach. Readings are kept here.
       <Button size="small" severity="secondary" label="Try now" @click="look" />
     </p>
     <p v-if="refused.length && route.name !== 'waiting'" class="line alarm" role="alert">

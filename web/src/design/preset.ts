@@ -94,8 +94,10 @@ const scheme = {
     borderColor: 'var(--quiet)',
     hoverBorderColor: 'var(--ink)',
     focusBorderColor: 'var(--accent)',
+    invalidBorderColor: 'var(--stop)',
     color: 'var(--ink)',
     placeholderColor: 'var(--quiet)',
+    invalidPlaceholderColor: 'var(--quiet)',
     shadow: 'none',
   },
 }

@@ -220,6 +220,9 @@ dd span {
   padding: 8px 0;
   border-top: 1px solid var(--line);
 }
+.then span:first-child {
+  min-width: 160px;
+}
 .then .grow {
   flex: 1 1 260px;
 }
