@@ -3,9 +3,9 @@
 import re
 
 import pytest
-from hands import begin, field, lose_answer, settle, unlock
+from hands import begin, field, lose_answer, machine, settle, unlock
 from late_answers import drain, late_answers, pause, typed
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 
 @pytest.mark.parametrize("pace", [200, 1000, 2500])
@@ -350,3 +350,56 @@ def test_what_waited_goes_in_few_requests_and_neither_a_lost_answer_nor_a_wrong_
     page.get_by_role("alert").filter(has_text="1 entry could not be taken").get_by_role("link").click()
     waits = page.get_by_role("region", name="1 entry could not be taken")
     expect(waits.get_by_role("listitem")).to_contain_text("14 8/5")
+
+
+def test_what_is_no_figure_is_refused_at_its_field_on_every_screen(page: Page, sign_in):
+    sign_in("ada", at=None)
+    heron = machine(page, "Heron 4")
+
+    def refused(typed: Locator, words: str = "Must be a figure, such as 12 or 2.5", text: str = "about 9"):
+        typed.fill(text)
+        typed.press("Enter")
+        expect(page.get_by_role("alert").filter(has_text=words)).to_be_visible()
+        expect(typed).to_have_value(text)
+        expect(typed).to_have_attribute("aria-invalid", "true")
+
+    page.goto("/parts/stock")
+    page.get_by_role("button", name=re.compile("^Count it")).first.click()
+    refused(page.get_by_role("textbox", name="Counted"))
+    refused(page.get_by_role("textbox", name="Counted"), "Must be a whole number", "2.5")
+    page.goto("/parts/suppliers")
+    refused(page.get_by_label("Parts wanted, days before the season"))
+    page.goto(f"/machines/{heron}/wear")
+    page.get_by_role("button", name="change", exact=True).click()
+    refused(page.get_by_label("h this season"))
+    page.goto(f"/machines/{heron}/logbook")
+    page.get_by_role("button", name=re.compile("^Done: ")).first.click()
+    refused(page.get_by_role("region", name="Services").get_by_label(re.compile("^at")))
+    refused(page.get_by_label("The meter shows, in h"))
+    page.goto(f"/machines/{heron}/recordings")
+    page.get_by_role("button", name=re.compile("^Change ")).first.click()
+    refused(page.get_by_label("Speed").or_(page.get_by_role("form", name=re.compile("^Change")).get_by_role("textbox")).first)
+    engine = page.get_by_label("Engine rpm")
+    engine.fill("fast")
+    page.get_by_role("button", name="Simulated: it shakes").click()
+    expect(engine).to_have_attribute("aria-invalid", "true")
+    expect(engine).to_have_value("fast")
+    page.goto("/shop/places")
+    page.get_by_role("button", name="Add a place").click()
+    page.get_by_label("Name", exact=True).fill("Bay 2")
+    many = page.get_by_label("How many")
+    many.fill("two")
+    many.press("Enter")
+    expect(page.get_by_role("alert").filter(has_text="Must be a whole number")).to_be_visible()
+    expect(many).to_have_value("two")
+    page.goto("/rules")
+    page.get_by_label("Model", exact=True).select_option(label="Dunmere 6 (row-crop planter)")
+    rows = page.locator(".counts").get_by_role("textbox").first
+    before = rows.input_value()
+    rows.fill("")
+    rows.press("Tab")
+    expect(page.get_by_role("alert").filter(has_text="Must be a whole number")).to_be_visible()
+    expect(rows).to_have_value("")
+    rows.fill(before)
+    rows.press("Enter")
+    expect(page.get_by_role("alert")).to_have_count(0)

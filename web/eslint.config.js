@@ -33,5 +33,18 @@ export default ts.config(
       'no-restricted-properties': ['error', { object: 'vi', property: 'mock', message: 'Call the file *.mocked.spec.ts.' }],
     },
   },
+  {
+    files: ['src/views/**'],
+    ignores: ['src/views/gate/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "AwaitExpression > CallExpression[callee.object.name='router'][callee.property.name='push']",
+          message: 'Whoever went elsewhere meanwhile is not moved: useOnward.',
+        },
+      ],
+    },
+  },
   { files: ['src/design/controls/*.ts'], rules: { 'no-restricted-imports': 'off' } },
 )

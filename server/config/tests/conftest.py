@@ -71,6 +71,7 @@ from supply import desk
 from supply.actions import stocking
 from supply.models import Approval, Order, OrderLine, Plan, Supplier
 from testing.layers import layer
+from testing.yard import record
 from workbench import actions
 
 
@@ -109,9 +110,16 @@ def everything(yard):
     return yard
 
 
+@layer(on="everything")
+def with_a_reading(everything):
+    """Everything, and one disc measured."""
+    record(everything, "opener-disc-diameter", "1L", "385")
+    return everything
+
+
 @pytest.fixture
-def something_to_find(everything, settings, monkeypatch):
-    """Everything, a modem that answers, and a desk."""
+def something_to_find(with_a_reading, settings, monkeypatch):
+    """Everything with a reading, a modem that answers, and a desk."""
     sent = json.dumps({"at": timezone.now().isoformat(), "counter": 2861, "unit": "ha"}).encode()
     answer = SimpleNamespace(status=200, read=lambda most: sent[:most], release_conn=lambda: None)
     monkeypatch.setattr(counter_import, "_pool", SimpleNamespace(request=lambda *_, **__: answer))

@@ -56,9 +56,9 @@ def test_a_write_says_which_right_of_the_table_it_takes(path, method, operation)
         or role in ("owner", "parts")  # which keeps nothing, and is one for all
     ],
 )
-def test_who_has_its_right_gets_a_write_through(path, method, operation, role, yard, as_, read):
+def test_who_has_its_right_gets_a_write_through(path, method, operation, role, yard, as_):
     yard.machine.owners.add(yard.owner)
-    stand_ready_for(operation["operationId"], yard, read)
+    stand_ready_for(operation["operationId"], yard)
     # Input is tried elsewhere, there is nothing to order here, and what the lead agreed to is not the owner's to take back.
     others = {
         "calculate": (200, 422),
@@ -99,14 +99,13 @@ def test_the_wrong_shop_finds_nothing(path, method, operation, yard, neighbour, 
 
 
 @pytest.mark.parametrize(("path", "method", "operation"), [row for row in OWNED if row not in WRITES])
-def test_the_right_shop_does_get_through(path, method, operation, yard, as_, read):
+def test_the_right_shop_does_get_through(path, method, operation, yard, as_):
     """Or the test above would pass on an endpoint that always fails."""
-    stand_ready_for(operation["operationId"], yard, read)
+    stand_ready_for(operation["operationId"], yard)
     assert call(as_(yard.lead), filled(path, names_of(yard)), method, operation["operationId"]).status_code == 200
 
 
-def stand_ready_for(operation_id, yard, read):
-    read("opener-disc-diameter", "1L", "385")
+def stand_ready_for(operation_id, yard):
     if operation_id.endswith("_reopen"):
         closing.finish(yard.lead, yard.walk_around.pk, uuid.uuid4())
     if operation_id.endswith("take_back_order"):
@@ -133,8 +132,7 @@ REPORTS = [page for page in pages(get_resolver().url_patterns) if page.startswit
 
 
 @pytest.mark.parametrize("page", REPORTS)
-def test_reports_and_files_too(page, yard, neighbour, as_, read):
-    read("opener-disc-diameter", "1L", "385")
+def test_reports_and_files_too(page, yard, neighbour, as_):
     path = "/" + page.replace("<uuid:walk_around_id>", str(yard.walk_around.pk)).replace(
         "<int:machine_id>", str(yard.machine.pk)
     )
@@ -158,9 +156,8 @@ def test_an_owner_sees_own_machines_only(yard, as_):
     ("role", "start", "record", "decide"),
     [("lead", 200, 200, 200), ("technician", 200, 200, 200), ("parts", 403, 403, 200), ("owner", 403, 403, 403)],
 )
-def test_what_each_role_may_do(role, start, record, decide, yard, as_, read):
+def test_what_each_role_may_do(role, start, record, decide, yard, as_):
     yard.machine.owners.add(yard.owner)
-    read("opener-disc-diameter", "1L", "385")
     browser, walk_around = as_(getattr(yard, role)), f"/api/walk-arounds/{yard.walk_around.pk}"
     assert browser.send(f"/api/machines/{yard.machine.pk}/walk-arounds", id=str(uuid.uuid4())).status_code == start
     assert (

@@ -2,7 +2,6 @@
 /** One calibration, step by step, in the cab: what must hold, each step with what to watch, whether it worked, whether it is saved.
  * Where one is stays in the browser until something has come of it. */
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
-import { useRouter } from 'vue-router'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api } from '@/api/client'
@@ -10,6 +9,7 @@ import { serverNow } from '@/api/clock'
 import { newUuid } from '@/api/uuid'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
+import { useOnward } from '@/app/useOnward'
 import { useSession } from '@/app/session'
 import type { Subject } from '@/views/bench/address'
 import HoldTimer from './HoldTimer.vue'
@@ -18,7 +18,7 @@ import { begunRun, conditions, done, figures, where, type Outcome } from './run'
 import { useCalibrations } from './useCalibrations'
 
 const props = defineProps<{ id: string; calibration: string }>()
-const router = useRouter()
+const onward = useOnward()
 const session = useSession()
 const { found, at, keep } = useCalibrations(Number(props.id))
 const one = computed(() => found.value?.calibrations.find((row) => row.key === props.calibration))
@@ -61,7 +61,7 @@ async function end(outcome: Outcome): Promise<void> {
   }
   if (await keep(run, now.name)) {
     forget()
-    await router.push({ name: 'calibrations', params: { id: props.id } })
+    await onward({ name: 'calibrations', params: { id: props.id } })
   }
 }
 /** Enter goes on, and Escape asks whether to abort; never where something is typed or a button has it. */

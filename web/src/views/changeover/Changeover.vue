@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The next crop and header of a machine: what is to be set otherwise, in working order, and what is calibrated afterwards. */
 import { computed, onMounted, reactive, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
 import Button from '@/design/controls/button'
 import { api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
@@ -9,6 +8,7 @@ import { CROP_NAMES } from '@/api/vocabulary'
 import { counted } from '@/app/counted'
 import { span } from '@/app/duration'
 import { useAttempt } from '@/app/useAttempt'
+import { useOnward } from '@/app/useOnward'
 import { useSession } from '@/app/session'
 import WholeNumber from '@/app/WholeNumber.vue'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
@@ -16,7 +16,7 @@ import ChangeItem from './ChangeItem.vue'
 import { askedOf, cropsToChoose, type Chosen } from './changeover'
 
 const props = defineProps<{ id: string }>()
-const router = useRouter()
+const onward = useOnward()
 const session = useSession()
 const found = ref<Schemas['ChangeoverOut'] | null>(null)
 const at = useAttempt('The changeover could not be worked out.')
@@ -48,7 +48,7 @@ const begin = (): Promise<boolean> =>
     const { crop, ...more } = askedOf(chosen)
     const body = { id: uuid, phase: 'changeover' as const, crop, people: [], take_in: false, ...more }
     const begun = await write(() => api.POST('/api/machines/{machine_id}/walk-arounds', { ...path, body }))
-    await router.push({ name: 'walk-around', params: { id: begun.id } })
+    await onward({ name: 'walk-around', params: { id: begun.id } })
   })
 const card = computed(() => {
   const { crop, headers, then_crop, then_days } = askedOf(chosen)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Something is wrong with a machine: from words, or from where and how it shows, to the symptom a trace begins with. */
 import { computed, onMounted, reactive, ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api, type Schemas } from '@/api/client'
@@ -10,6 +10,7 @@ import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
 import { date } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
+import { useOnward } from '@/app/useOnward'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import MachineDrawing from './MachineDrawing.vue'
 import SwapBegin from './SwapBegin.vue'
@@ -19,7 +20,7 @@ const props = defineProps<{ id: string }>()
 const found = ref<Schemas['FaultsOut'] | null>(null)
 const at = useAttempt('The faults could not be read.')
 const post = usePost()
-const router = useRouter()
+const onward = useOnward()
 const path = { machine_id: Number(props.id) }
 const said = reactive({ words: String(useRoute().query.words ?? ''), station: '', when: '', sound: '', follows: '' })
 /** The operator's note whose words were taken. */
@@ -46,7 +47,7 @@ const begin = (symptom: string): Promise<boolean> =>
       what: 'Fault',
       machine: found.value?.machine.name,
     })
-    await router.push({ name: 'trace', params: { id: props.id, trace: uuid } })
+    await onward({ name: 'trace', params: { id: props.id, trace: uuid } })
   })
 function take(one: Schemas['NoteOut']): void {
   note.value = one.uuid

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Recording how a machine shakes: listening first, then the phone on the shield, a file, or the simulated recorder. */
 import { computed, onBeforeUnmount, onMounted, reactive, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import FilePick from '@/app/FilePick.vue'
@@ -11,6 +11,7 @@ import { newUuid } from '@/api/uuid'
 import { moment } from '@/app/words'
 import { figure } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
+import { useOnward } from '@/app/useOnward'
 import { useDraft } from '@/app/useDraft'
 import { useSession } from '@/app/session'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
@@ -22,7 +23,7 @@ const props = defineProps<{ id: string }>()
 const found = ref<Schemas['RecordingsOut'] | null>(null)
 const at = useAttempt('That could not be kept.')
 const post = usePost()
-const router = useRouter()
+const onward = useOnward()
 /** The fault that is being traced, which goes on with what the recording says. */
 const trace = String(useRoute().query.trace ?? '')
 const session = useSession()
@@ -64,7 +65,7 @@ onBeforeUnmount(() => {
 async function look(): Promise<void> {
   const recording = uuid.value
   uuid.value = newUuid()
-  if (here) await router.push({ name: 'recording', params: { id: props.id, recording }, query: trace ? { trace } : {} })
+  await onward({ name: 'recording', params: { id: props.id, recording }, query: trace ? { trace } : {} })
 }
 const simulate = (shaking: boolean): Promise<boolean> =>
   at.run(async () => {

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** Begin a swap test: the row with the fault, a row that runs, and the numbers of their parts where somebody can read them. */
 import { ref } from 'vue'
-import { useRouter } from 'vue-router'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import type { Schemas } from '@/api/client'
@@ -10,12 +9,13 @@ import { newUuid } from '@/api/uuid'
 import ScanButton from '@/app/ScanButton.vue'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
+import { useOnward } from '@/app/useOnward'
 import { useSession } from '@/app/session'
 
 const props = defineProps<{ id: string; machine: string; rows: number; slots: Schemas['KeyNameOut'][] }>()
 const at = useAttempt('That could not be kept.')
 const post = usePost()
-const router = useRouter()
+const onward = useOnward()
 const session = useSession()
 const empty = () => ({ uuid: newUuid(), faulty: '', sound: '', parts: {} as Record<string, Record<string, string>> })
 /** What is being typed, kept until the server has it. */
@@ -24,7 +24,7 @@ const numbers = ref(Object.keys(said.parts).length > 0)
 const text = (row: string, slot: string): string => said.parts[row]?.[slot] ?? ''
 const type = (row: string, slot: string, value: string): void => void ((said.parts[row] ??= {})[slot] = value)
 /** A scanner ends each number with Enter: the next one is typed, the test does not begin. */
-function onward(pressed: KeyboardEvent): void {
+function nextField(pressed: KeyboardEvent): void {
   const field = pressed.target as HTMLInputElement
   const fields = [...field.form!.querySelectorAll<HTMLElement>('.numbers input')]
   const next = fields[fields.indexOf(field) + 1] ?? field.form!.querySelector<HTMLElement>('button[type=submit]')
@@ -42,7 +42,7 @@ const begin = (): Promise<boolean> =>
     )
     const test = said.uuid
     forget()
-    await router.push({ name: 'swap-test', params: { id: props.id, test } })
+    await onward({ name: 'swap-test', params: { id: props.id, test } })
   })
 </script>
 
@@ -75,7 +75,7 @@ const begin = (): Promise<boolean> =>
               :aria-label="`Row ${row}: ${one.name}`"
               :invalid="at.field === `parts.${row}.${one.key}`"
               @update:model-value="type(row, one.key, $event ?? '')"
-              @keydown.enter.prevent="onward"
+              @keydown.enter.prevent="nextField"
           /></label>
           <ScanButton :label="`row ${row}, ${one.name}`" @scanned="(number) => type(row, one.key, number)" />
         </span>
