@@ -139,6 +139,18 @@ describe('the bench', () => {
     expect(bench.shown({ way: ['pushed'] })).toBe(true)
   })
 
+  it('has the sizes of the machine that was chosen last, whichever answer comes last', async () => {
+    const replies: ((found: unknown) => void)[] = []
+    vi.spyOn(api, 'GET').mockImplementation((() => new Promise((reply) => replies.push(reply))) as never)
+    const bench = open()
+    void bench.machine(1)
+    void bench.machine(2)
+    replies[1]!({ sources: { length: 'Heron 6' }, texts: { length: '840' } })
+    replies[0]!({ sources: { length: 'Heron 4' }, texts: { length: '850' } })
+    await flushPromises()
+    expect([bench.sources.value, bench.texts.length]).toEqual([{ length: 'Heron 6' }, '840'])
+  })
+
   it('lets nothing of what stood there before into an example', () => {
     const bench = open()
     bench.set({ pushed: '1202', rows: [['9', '9']] })

@@ -59,11 +59,14 @@ export function useBench(subject: Subject, first: Texts) {
   }
 
   /** Bring in what a machine's own rules say. */
+  let chosen = 0
   async function machine(id: number): Promise<void> {
+    chosen = id
     if (!id) return void (sources.value = {})
     const found = await answer(
       api.GET('/api/bench/{subject}/machines/{machine_id}', { params: { path: { subject: subject.key, machine_id: id } } }),
     )
+    if (id !== chosen) return // another one was chosen meanwhile
     sources.value = found.sources
     set(found.texts as Texts)
   }

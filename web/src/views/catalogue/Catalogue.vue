@@ -4,9 +4,10 @@ import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { answer, api, Refused, type Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
+import { useAttempt } from '@/app/useAttempt'
 import LooksRow from '@/design/looks/LooksRow.vue'
 import { upper } from '@/app/words'
 
@@ -15,19 +16,15 @@ const route = useRoute()
 const router = useRouter()
 const families = ref<Schemas['FamilyBriefOut'][]>([])
 const family = ref<Schemas['CatalogueFamilyOut'] | null>(null)
-const problem = ref('')
+const at = useAttempt('The catalogue could not be read.')
 const words = ref(typeof route.query.find === 'string' ? route.query.find : '')
 
-async function load(): Promise<void> {
-  try {
+const load = (): Promise<boolean> =>
+  at.read(async () => {
     if (!families.value.length) families.value = await answer(api.GET('/api/catalogue'))
     const wanted = typeof route.query.of === 'string' ? route.query.of : families.value[0]!.family
     family.value = await answer(api.GET('/api/catalogue/{family}', { params: { path: { family: wanted } } }))
-    problem.value = ''
-  } catch (error) {
-    problem.value = error instanceof Refused ? error.message : 'The catalogue could not be read.'
-  }
-}
+  })
 onMounted(load)
 watch(() => route.query.of, load)
 watch(
@@ -65,8 +62,8 @@ const plain = (key: string): string => key.split('.').pop()!
         own limits go before them.
       </p>
     </header>
-    <p v-if="problem" class="problem" role="alert">
-      {{ problem }} <Button label="Try again" severity="secondary" @click="load" />
+    <p v-if="at.problem" class="problem" role="alert">
+      {{ at.problem }} <Button label="Try again" severity="secondary" @click="load" />
     </p>
     <nav class="families" aria-label="Kinds of machine">
       <button

@@ -4,12 +4,13 @@ import Button from '@/design/controls/button'
 import SelectButton from '@/design/controls/selectbutton'
 import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { answer, api, Refused, type Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import { serverNow } from '@/api/clock'
 import { outbox } from '@/api/outbox'
 import { StorageFull } from '@/api/storage'
 import { newUuid } from '@/api/uuid'
 import { useSession } from '@/app/session'
+import { useAttempt } from '@/app/useAttempt'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import { date } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
@@ -21,7 +22,7 @@ const route = useRoute()
 const router = useRouter()
 const session = useSession()
 const data = ref<Schemas['GridOut'] | null>(null)
-const problem = ref('')
+const at = useAttempt('The map could not be read.')
 const SHOW = [
   { label: 'Values', value: 'value' },
   { label: 'Against the others', value: 'off' },
@@ -36,22 +37,14 @@ const placeOf = (line: Schemas['LineOut'], cell: Cell | null | undefined): strin
 const here = ref({ line: 0, column: 0 })
 const table = ref<HTMLElement | null>(null)
 
-async function load(): Promise<void> {
-  const thing = typeof route.query.thing === 'string' ? route.query.thing : ''
-  try {
+const load = (): Promise<boolean> =>
+  at.read(async () => {
+    const thing = typeof route.query.thing === 'string' ? route.query.thing : ''
     data.value = await answer(
       api.GET('/api/walk-arounds/{walk_around_id}/map', { params: { path: { walk_around_id: props.id }, query: { thing } } }),
     )
-    problem.value = ''
-  } catch (error) {
-    problem.value =
-      error instanceof Refused
-        ? error.field === 'thing'
-          ? 'This machine has nothing that is there several times.'
-          : error.message
-        : 'The map could not be read.'
-  }
-}
+  })
+const problem = computed(() => (at.field === 'thing' ? 'This machine has nothing that is there several times.' : at.problem))
 onMounted(load)
 watch(() => route.query.thing, load)
 /** A verdict that comes back may change its neighbours: read the map again when nothing is on its way. */
@@ -196,6 +189,7 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
   <template v-else>
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
     <section class="page">
+      <p v-if="problem" class="trouble" role="alert">{{ problem }}</p>
       <div class="tools">
         <label v-if="data.things.length > 1"
           >Side by side

@@ -54,10 +54,10 @@ export function useRules() {
   }
   onMounted(() => run(answer(api.GET('/api/rules')), (found) => (rules.value = found)))
   const readModel = (id: number): Promise<boolean> =>
-    run(
-      answer(api.GET('/api/rules/models/{model_id}', { params: { path: { model_id: id } } })),
-      (found) => (model.value = found),
-    )
+    run(answer(api.GET('/api/rules/models/{model_id}', { params: { path: { model_id: id } } })), (found) => {
+      // What was asked for before another model was chosen comes too late.
+      if (id === modelId.value) model.value = found
+    })
   watch(modelId, (id) => void (id && readModel(id)))
   /** Everything anew, and this model: it may have come just now. */
   async function reload(id = modelId.value): Promise<void> {
