@@ -11,7 +11,7 @@ const PAGE = `<main id="main">
     <button type="submit">Save</button>
   </form>
   <form data-kept><input id="drafted" /></form>
-  <article data-typed><input id="counter" aria-label="Counter of Heron 4" /><button type="button" id="fit">Fit</button></article>
+  <article data-typed><input id="counter" aria-label="Counter of Heron 4" /><button type="button" id="fit">Fit</button><input id="file" type="file" /></article>
   <input id="search" />
 </main>`
 const field = (id: string): HTMLInputElement => document.getElementById(id) as HTMLInputElement
@@ -83,6 +83,10 @@ describe('what is typed into a form and not saved', () => {
     hand('distance', '12')
     expect(names()).toEqual(['Counter of Heron 4'])
     press('fit')
+    await server(200)
+    expect(names()).toEqual([])
+    hand('counter', '2875')
+    field('file').dispatchEvent(new Event('change', { bubbles: true }))
     await server(200)
     expect(names()).toEqual([])
   })

@@ -7,7 +7,7 @@ import { api } from '@/api/client'
 
 export type Typed = HTMLInputElement | HTMLTextAreaElement
 const HOMES = 'form, [data-typed]'
-const TYPED = `#main :is(${HOMES}) :is(input:not([type]), input[type=text], input[type=email], input[type=number], textarea)`
+const TYPED = `#main :is(${HOMES}) :is(input:not([type]), input[type=text], input[type=email], textarea)`
 
 /** What stood in a field before the hand came to it, or when it was last saved. */
 const stood = new WeakMap<Typed, string>()
@@ -35,8 +35,9 @@ function send(home: Element): void {
     .map((field) => [field, field.value])
 }
 const submit = (event: SubmitEvent): void => send(event.target as HTMLFormElement)
-function click(event: MouseEvent): void {
-  const home = (event.target as Element).closest('button')?.closest('[data-typed]')
+/** A button pressed, or a file picked. */
+function press(event: Event): void {
+  const home = (event.target as Element).closest('button, input[type=file]')?.closest('[data-typed]')
   if (home) send(home)
 }
 function heard(taken: boolean): void {
@@ -87,14 +88,16 @@ export function watchTyping(): () => void {
   document.addEventListener('focusin', come)
   document.addEventListener('input', type)
   document.addEventListener('submit', submit, true)
-  document.addEventListener('click', click, true)
+  document.addEventListener('click', press, true)
+  document.addEventListener('change', press, true)
   window.addEventListener('beforeunload', closing)
   return () => {
     api.eject(listener)
     document.removeEventListener('focusin', come)
     document.removeEventListener('input', type)
     document.removeEventListener('submit', submit, true)
-    document.removeEventListener('click', click, true)
+    document.removeEventListener('click', press, true)
+    document.removeEventListener('change', press, true)
     window.removeEventListener('beforeunload', closing)
   }
 }

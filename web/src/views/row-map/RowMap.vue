@@ -262,7 +262,7 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
                   maxlength="500"
                   v-focus
                   class="type"
-                  :aria-label="`New figure for ${data.name} ${column.name}: Enter keeps it, Esc lets it go`"
+                  :aria-label="`New figure for ${data.name} ${column.name}`"
                   @focus="here = { line: l, column: c }"
                   @click.stop
                   @dblclick.stop
