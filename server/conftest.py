@@ -98,7 +98,7 @@ def yard():
     """Sallow Bridge, with a walk-around begun by its technician."""
     made = make_shop("Sallow Bridge")
     made.walk_around = starting.start(made.technician, made.machine, uuid.uuid4(), preparing.Wanted("winter"))
-    made.walk_around.refresh_from_db()  # the rules it was begun under are large, and every test has its own copy of what lies here
+    made.walk_around.refresh_from_db()  # without its rules: they are large, and every test has a copy of what lies here
     return made
 
 
