@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api } from '@/api/client'
+import { outbox } from '@/api/outbox'
 import { halfTyped, letGo, nameOf, watchTyping } from './halfTyped'
 
 const PAGE = `<main id="main">
@@ -103,6 +104,36 @@ describe('what is typed into a form and not saved', () => {
     await expect(api.POST('/api/session/logout')).rejects.toThrow()
     await server(200)
     expect(names()).toEqual(['Distance, km'])
+  })
+
+  it('is safe while it waits on the device, and not once it was refused', async () => {
+    outbox.as({ id: 1, name: 'Tomas Vey' })
+    const answers: ((response: Response) => void)[] = []
+    vi.stubGlobal('fetch', (request: Request) =>
+      request.url.endsWith('/api/session')
+        ? Promise.resolve(new Response('{"csrf": "x", "me": {}}'))
+        : new Promise<Response>((resolve) => answers.push(resolve)),
+    )
+    hand('distance', '12')
+    submit()
+    const uuid = '00000000-0000-4000-8000-000000000001'
+    const kept = outbox.post(
+      '/api/machines/{machine_id}/notes',
+      { machine_id: 1 },
+      { uuid, text: 'rattles', station: '' },
+      { what: 'Note' },
+      () => true,
+    )
+    const refused = kept.catch(() => undefined)
+    expect(names()).toEqual([])
+    hand('distance', '125')
+    expect(names()).toEqual(['Distance, km'])
+    hand('distance', '12')
+    await vi.waitFor(() => expect(answers).toHaveLength(1))
+    answers[0]!(new Response('{"error": {"field": "text", "message": "is too long"}}', { status: 422 }))
+    await refused
+    expect(names()).toEqual(['Distance, km'])
+    outbox.as(null)
   })
 
   it('is lost once somebody has said so', () => {

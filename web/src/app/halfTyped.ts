@@ -4,6 +4,7 @@
  */
 import { ref } from 'vue'
 import { api } from '@/api/client'
+import { isReading, outbox } from '@/api/outbox'
 
 export type Typed = HTMLInputElement | HTMLTextAreaElement
 const HOMES = 'form, [data-typed]'
@@ -15,6 +16,8 @@ const stood = new WeakMap<Typed, string>()
 const left = new WeakMap<Typed, string>()
 /** What was sent, and waits for its answer. */
 let sent: [Typed, string][] = []
+/** It is kept on the device meanwhile, and sent from wherever one is. */
+const kept = (): boolean => outbox.waiting.value.some((entry) => !isReading(entry))
 /** Counts what the hand and the server did, for whoever shows what is typed and not saved. */
 const turns = ref(0)
 
@@ -43,17 +46,19 @@ function press(event: Event): void {
 function heard(taken: boolean): void {
   turns.value++
   if (taken) for (const [field, value] of sent) stood.set(field, value)
-  sent = []
+  if (taken || !kept()) sent = []
 }
 
 /** The fields with what would be lost, as they stand on the page. */
 export function halfTyped(): Typed[] {
   void turns.value
+  const safe = kept() ? new Map(sent) : new Map<Typed, string>()
   return fields().filter(
     (field) =>
       field.value.trim() &&
       left.get(field) === field.value &&
       stood.get(field) !== field.value &&
+      safe.get(field) !== field.value &&
       !field.closest('[data-kept]'),
   )
 }
