@@ -2,7 +2,7 @@
 
 from playwright.sync_api import Page
 
-LATE = """(seed) => {
+LATE = r"""(seed) => {
   // Answers to what is typed come up to five seconds late, by the page's own clock.
   window.latest = 5000
   let state = seed

@@ -12,6 +12,7 @@ const PAGE = `<main id="main">
     <button type="submit">Save</button>
   </form>
   <form data-kept><input id="drafted" /></form>
+  <form data-passing><input id="scanned" /></form>
   <article data-typed><input id="counter" aria-label="Counter of Heron 4" /><button type="button" id="fit">Fit</button><input id="file" type="file" /></article>
   <input id="search" />
 </main>`
@@ -52,11 +53,12 @@ describe('what is typed into a form and not saved', () => {
     expect(names()).toEqual(['Name as on letters', 'Distance, km', 'Closed on', 'Counter of Heron 4'])
   })
 
-  it('is not what was emptied, what stood there before, what a draft keeps or what looks for something', () => {
+  it('is not what was emptied, what stood there before, what a draft keeps, what a scanner left or what looks for something', () => {
     hand('name', '')
     hand('distance', '12')
     hand('distance', '')
     hand('drafted', '6.1')
+    hand('scanned', 'D12-4001')
     hand('search', 'Heron')
     expect(names()).toEqual([])
     hand('name', 'Bridge Street')

@@ -1,6 +1,7 @@
 /**
  * What is typed into a form, and neither saved nor kept on the device: nobody leaves it without having been asked. A form whose text is
- * kept as it is typed says so with data-kept; what is saved but is no form, with data-typed.
+ * kept as it is typed says so with data-kept, one that takes what comes in (a scanner's line) with data-passing; what is saved but is no
+ * form, with data-typed.
  */
 import { ref } from 'vue'
 import { api } from '@/api/client'
@@ -59,7 +60,7 @@ export function halfTyped(): Typed[] {
       left.get(field) === field.value &&
       stood.get(field) !== field.value &&
       safe.get(field) !== field.value &&
-      !field.closest('[data-kept]'),
+      !field.closest('[data-kept], [data-passing]'),
   )
 }
 

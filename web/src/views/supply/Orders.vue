@@ -166,7 +166,7 @@ const narrowed = computed(() => !!(asked.search || asked.state || asked.supplier
         </select></label
       >
     </header>
-    <form ref="field" class="card receive" @submit.prevent="receive">
+    <form ref="field" class="card receive" data-passing @submit.prevent="receive">
       <label for="came">What came in</label>
       <InputText
         id="came"
