@@ -3,9 +3,9 @@
 import re
 
 import pytest
-from hands import begin, field, lose_answer, machine, settle, unlock
+from hands import begin, field, lose_answer, settle, unlock
 from late_answers import drain, late_answers, pause, typed
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Page, expect
 
 
 @pytest.mark.parametrize("pace", [200, 1000, 2500])
@@ -145,55 +145,6 @@ def test_a_colleague_on_the_same_device_sees_that_readings_wait_and_never_sends_
         f"SELECT username FROM inspection_reading r JOIN auth_user u ON u.id = r.by_id WHERE walk_around_id='{walk_around}'"
     )
     assert by == "tomas"
-
-
-def test_what_is_pressed_in_the_head_without_a_connection_is_said(page: Page, sign_in):
-    sign_in("ada", at="/bench")
-    page.get_by_role("heading", level=1).wait_for()
-    page.context.set_offline(True)
-    page.get_by_role("button", name="Log out").click()
-    alert = page.get_by_role("alert").filter(has_text="still logged in on this device")
-    expect(alert).to_be_visible()
-    page.get_by_role("button", name="Understood").click()
-    expect(alert).to_have_count(0)
-    units = page.get_by_role("group", name="Units to read in")
-    units.get_by_role("button", name="in", exact=True).click()
-    expect(page.get_by_role("alert")).to_contain_text("No connection")
-    expect(units.get_by_role("button", name="mm", exact=True)).to_have_attribute("aria-pressed", "true")
-    page.get_by_role("button", name="Understood").click()
-    page.get_by_role("link", name="Catalogue", exact=True).click()
-    expect(page.get_by_role("alert")).to_contain_text("That screen could not be fetched")
-    page.context.set_offline(False)
-    page.get_by_role("link", name="Try again").click()
-    expect(page.get_by_role("heading", level=1)).to_contain_text("Catalogue")
-    units.get_by_role("button", name="in", exact=True).click()
-    expect(units.get_by_role("button", name="in", exact=True)).to_have_attribute("aria-pressed", "true")
-    expect(page.get_by_role("alert")).to_have_count(0)
-
-
-def test_a_connection_that_is_lost_is_said_though_nothing_waits(page: Page, sign_in):
-    sign_in("tomas", at=None)
-    begin(page)
-    lost = page.get_by_role("status").filter(has_text="Out of reach")
-    settle(page)
-    expect(lost).to_have_count(0)
-    page.context.set_offline(True)
-    expect(lost).to_be_visible()
-    expect(field(page)).to_be_focused()
-    page.keyboard.type("386")
-    page.keyboard.press("Enter")
-    expect(lost).to_have_count(0)  # what waits says more
-    expect(page.get_by_text("1 entry kept on this device")).to_be_visible()
-    page.context.set_offline(False)
-    settle(page)
-    expect(lost).to_have_count(0)
-    # The server alone away, and back before anything else is asked of it.
-    page.route("**/health", lambda route: route.abort())
-    page.evaluate("window.dispatchEvent(new Event('online'))")
-    expect(lost).to_be_visible()
-    page.unroute("**/health")
-    page.get_by_role("button", name="Try now").click()
-    expect(lost).to_have_count(0)
 
 
 def test_two_tabs_share_one_queue(page: Page, sign_in, product):
@@ -350,56 +301,3 @@ def test_what_waited_goes_in_few_requests_and_neither_a_lost_answer_nor_a_wrong_
     page.get_by_role("alert").filter(has_text="1 entry could not be taken").get_by_role("link").click()
     waits = page.get_by_role("region", name="1 entry could not be taken")
     expect(waits.get_by_role("listitem")).to_contain_text("14 8/5")
-
-
-def test_what_is_no_figure_is_refused_at_its_field_on_every_screen(page: Page, sign_in):
-    sign_in("ada", at=None)
-    heron = machine(page, "Heron 4")
-
-    def refused(typed: Locator, words: str = "Must be a figure, such as 12 or 2.5", text: str = "about 9"):
-        typed.fill(text)
-        typed.press("Enter")
-        expect(page.get_by_role("alert").filter(has_text=words).last).to_be_visible()
-        expect(typed).to_have_value(text)
-        expect(typed).to_have_attribute("aria-invalid", "true")
-
-    page.goto("/parts/stock")
-    page.get_by_role("button", name=re.compile("^Count it")).first.click()
-    refused(page.get_by_role("textbox", name="Counted"))
-    refused(page.get_by_role("textbox", name="Counted"), "Must be a whole number", "2.5")
-    page.goto("/parts/suppliers")
-    refused(page.get_by_label("Parts wanted, days before the season"))
-    page.goto(f"/machines/{heron}/wear")
-    page.get_by_role("button", name="change", exact=True).click()
-    refused(page.get_by_label("h this season"))
-    page.goto(f"/machines/{heron}/logbook")
-    page.get_by_role("button", name=re.compile("^Done: ")).first.click()
-    refused(page.get_by_role("region", name="Services").get_by_label(re.compile("^at")))
-    refused(page.get_by_label("The meter shows, in h"))
-    page.goto(f"/machines/{heron}/recordings")
-    page.get_by_role("button", name=re.compile("^Change ")).first.click()
-    refused(page.get_by_label("Speed").or_(page.get_by_role("form", name=re.compile("^Change")).get_by_role("textbox")).first)
-    engine = page.get_by_label("Engine rpm")
-    engine.fill("fast")
-    page.get_by_role("button", name="Simulated: it shakes").click()
-    expect(engine).to_have_attribute("aria-invalid", "true")
-    expect(engine).to_have_value("fast")
-    page.goto("/shop/places")
-    page.get_by_role("button", name="Add a place").click()
-    page.get_by_label("Name", exact=True).fill("Bay 2")
-    many = page.get_by_label("How many")
-    many.fill("two")
-    many.press("Enter")
-    expect(page.get_by_role("alert").filter(has_text="Must be a whole number")).to_be_visible()
-    expect(many).to_have_value("two")
-    page.goto("/rules")
-    page.get_by_label("Model", exact=True).select_option(label="Corvane 90 (air seeder)")
-    meters = page.locator(".counts").get_by_role("textbox").first
-    before = meters.input_value()
-    meters.fill("")
-    meters.press("Tab")
-    expect(page.get_by_role("alert").filter(has_text="Must be a whole number")).to_be_visible()
-    expect(meters).to_have_value("")
-    meters.fill(before)
-    meters.press("Enter")
-    expect(page.get_by_role("alert")).to_have_count(0)

@@ -90,20 +90,17 @@ export function watchTyping(): () => void {
       if (request.method !== 'GET') heard(false)
     },
   }
+  const ending = new AbortController()
+  const { signal } = ending
   api.use(listener)
-  document.addEventListener('focusin', come)
-  document.addEventListener('input', type)
-  document.addEventListener('submit', submit, true)
-  document.addEventListener('click', press, true)
-  document.addEventListener('change', press, true)
-  window.addEventListener('beforeunload', closing)
+  document.addEventListener('focusin', come, { signal })
+  document.addEventListener('input', type, { signal })
+  document.addEventListener('submit', submit, { signal, capture: true })
+  document.addEventListener('click', press, { signal, capture: true })
+  document.addEventListener('change', press, { signal, capture: true })
+  window.addEventListener('beforeunload', closing, { signal })
   return () => {
     api.eject(listener)
-    document.removeEventListener('focusin', come)
-    document.removeEventListener('input', type)
-    document.removeEventListener('submit', submit, true)
-    document.removeEventListener('click', press, true)
-    document.removeEventListener('change', press, true)
-    window.removeEventListener('beforeunload', closing)
+    ending.abort()
   }
 }

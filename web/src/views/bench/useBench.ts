@@ -58,8 +58,8 @@ export function useBench(subject: Subject, first: Texts) {
     for (const [key, value] of Object.entries(copied(next))) texts[key] = value
   }
 
-  /** Bring in what a machine's own rules say. */
   let chosen = 0
+  /** Bring in what a machine's own rules say. */
   async function machine(id: number): Promise<void> {
     chosen = id
     if (!id) return void (sources.value = {})

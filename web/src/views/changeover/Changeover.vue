@@ -55,7 +55,7 @@ const card = computed(() => {
   const query = new URLSearchParams({ crop })
   for (const one of headers) query.append('headers', String(one))
   if (then_crop) query.set('then_crop', then_crop)
-  if (then_days !== null) query.set('then_days', String(then_days))
+  if (typeof then_days === 'number') query.set('then_days', String(then_days))
   return `/machines/${props.id}/changeover/card?${query}`
 })
 </script>

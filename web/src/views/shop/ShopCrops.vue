@@ -19,7 +19,7 @@ const MONTHS = Array.from({ length: 12 }, (_, i) => ({
 }))
 const month = (day: string): string => day.slice(0, 2)
 const dayOf = (day: string): string => day.slice(3).replace(/^0/, '')
-const join = (m: string, d: string): string => `${m}-${d.trim().padStart(2, '0')}`
+const join = (m: string, d: string): string => `${m}-${d.trim().replace(/^\d$/, '0$&')}`
 const { saving, saved, keep } = useSaving(
   async () => void (shop.value = await write(() => api.POST('/api/shop/crops', { body: { ...form } }))),
 )
