@@ -236,7 +236,8 @@ def browser_type_launch_args():
 
 @pytest.fixture(scope="session")
 def browser_context_args(base_url):
-    return {"base_url": base_url, "viewport": {"width": 1280, "height": 800}}
+    # Each context would lay the whole product on its device; what is about that makes a context of its own.
+    return {"base_url": base_url, "viewport": {"width": 1280, "height": 800}, "service_workers": "block"}
 
 
 @pytest.fixture

@@ -1,5 +1,7 @@
 import vue from '@vitejs/plugin-vue'
+import { createHash } from 'node:crypto'
 import { fileURLToPath } from 'node:url'
+import type { Plugin } from 'vite'
 import { defineConfig } from 'vitest/config'
 
 /** What stands on lines of its own in a template is still parted by a space on the page, as in any HTML; one space, not an indent. */
@@ -8,14 +10,42 @@ function oneSpace(node: { type: number; content?: unknown }): void {
   if (node.type === TEXT && typeof node.content === 'string') node.content = node.content.replace(/\s+/g, ' ')
 }
 
+const WORKER = 'worker.js'
+/** Older browsers' form of the fonts: none that can keep files on a device needs it. */
+const NOT_KEPT = /\.woff$/
+
+/** The worker that keeps the product's files on a device is told which they are. */
+const namesItsFiles: Plugin = {
+  name: 'names-its-files',
+  apply: 'build',
+  generateBundle: {
+    order: 'post', // when nothing is left out any more
+    handler(_options, bundle) {
+      const worker = bundle[WORKER]
+      if (worker?.type !== 'chunk') throw new Error(`no ${WORKER}`)
+      const files = Object.keys(bundle).filter((name) => name.startsWith('assets/') && !NOT_KEPT.test(name))
+      const build = createHash('sha256').update(files.join()).digest('hex')
+      const built = { files: files.map((name) => `/static/${name}`), build }
+      worker.code = `const BUILT=${JSON.stringify(built)};\n${worker.code}`
+    },
+  },
+}
+
 const MOCKED = 'src/**/*.mocked.spec.ts'
 
 export default defineConfig({
-  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve', nodeTransforms: [oneSpace] } } })],
+  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve', nodeTransforms: [oneSpace] } } }), namesItsFiles],
   base: '/static/',
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   // Fonts as files, not as data: the content security policy allows only our own.
-  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
+  build: {
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 700,
+    rollupOptions: {
+      input: { index: 'index.html', worker: 'src/offline/worker.ts' },
+      output: { entryFileNames: ({ name }) => (name === 'worker' ? WORKER : 'assets/[name]-[hash].js') },
+    },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:8420' } },
   test: {
     environment: 'jsdom',

@@ -20,9 +20,16 @@ rule_books.shipped()
 apart.make_ready()
 
 
+WORKER = "/static/worker.js"
+
+
 def _guarded(headers: Headers, path: str, url: str) -> None:
     """The front end's files are parts of its page; none is a page by itself, nor in anybody else's frame."""
     headers["Content-Security-Policy"] = "default-src 'none'; frame-ancestors 'none'"
+    if url == WORKER:
+        # It lays the product's own files on the device, and answers for every screen of it.
+        headers["Content-Security-Policy"] = "default-src 'none'; script-src 'self'; connect-src 'self'; frame-ancestors 'none'"
+        headers["Service-Worker-Allowed"] = "/"
     headers["X-Frame-Options"], headers["X-Content-Type-Options"] = "DENY", "nosniff"
     headers["Referrer-Policy"] = "same-origin"
 

@@ -14,6 +14,7 @@ import { watchTyping } from './app/halfTyped'
 import { router } from './app/router'
 import './app/theme'
 import { preset } from './design/preset'
+import { openWithoutConnection } from './offline/register'
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content
 
@@ -21,6 +22,7 @@ keepSending()
 keepLooking()
 keepFocus()
 watchTyping()
+void openWithoutConnection()
 router.afterEach((to, from, failure) => {
   if (failure) return
   const had = document.activeElement

@@ -212,8 +212,8 @@ def test_everything_that_is_typed_has_a_length_that_its_field_can_show():
     assert sorted(found) == []
 
 
-@pytest.mark.parametrize("path", ["/static/index.html", "/static/lumvek.svg", "/"])
-def test_whatever_is_served_says_that_it_stands_in_nobodys_frame(db, path):
+def served(path):
+    """What an address is served with by the whole application, static files and all."""
     from config.wsgi import application
 
     environ: dict = {}
@@ -223,8 +223,22 @@ def test_whatever_is_served_says_that_it_stands_in_nobodys_frame(db, path):
     body = application(environ, lambda status, headers, *_: said.update(status=status, **dict(headers)))
     getattr(body, "close", lambda: None)()
     assert said["status"].startswith("200")
+    return said
+
+
+@pytest.mark.parametrize("path", ["/static/index.html", "/static/lumvek.svg", "/static/worker.js", "/"])
+def test_whatever_is_served_says_that_it_stands_in_nobodys_frame(db, path):
+    said = served(path)
     assert "frame-ancestors 'none'" in said["Content-Security-Policy"]
     assert (said["X-Frame-Options"], said["X-Content-Type-Options"]) == ("DENY", "nosniff")
+
+
+def test_the_worker_that_keeps_the_product_on_a_device_may_ask_this_server_and_nobody_else(db):
+    said = served("/static/worker.js")
+    policy = dict(part.strip().split(" ", 1) for part in said["Content-Security-Policy"].split(";"))
+    assert policy == {"default-src": "'none'", "script-src": "'self'", "connect-src": "'self'", "frame-ancestors": "'none'"}
+    assert said["Service-Worker-Allowed"] == "/"
+    assert "immutable" not in said["Cache-Control"]
 
 
 @pytest.mark.parametrize("path", ["/api/openapi.json", "/api/rules"])

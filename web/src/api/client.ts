@@ -2,6 +2,7 @@
 import createClient from 'openapi-fetch'
 import { heardClock } from './clock'
 import { heard, unheard } from './connection'
+import { fetchOrKept, fromBefore } from './kept'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -68,7 +69,7 @@ export class Refused extends Error {
   }
 }
 
-export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: (request) => fetch(request) })
+export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: fetchOrKept })
 const sentAt = new Map<string, number>()
 api.use({
   onRequest({ request, id }) {
@@ -79,6 +80,7 @@ api.use({
     return request
   },
   onResponse({ response, id }) {
+    if (fromBefore(response)) return void sentAt.delete(id)
     heard(response.status)
     const sent = sentAt.get(id)
     const server = Number(response.headers.get('X-Lumvek-Time') ?? Number.NaN)

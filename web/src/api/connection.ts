@@ -4,7 +4,7 @@ import { reactive, watch } from 'vue'
 export const connection = reactive({ lost: false })
 const AGAIN_MS = 10_000
 /** What stands between here and there answers for the server with these. */
-const BETWEEN = [502, 503, 504]
+export const BETWEEN = [502, 503, 504]
 
 export const heard = (status: number): void => void (connection.lost = BETWEEN.includes(status))
 export const unheard = (): void => void (connection.lost = true)

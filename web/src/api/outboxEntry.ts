@@ -1,5 +1,5 @@
 /** What waits in the box: one write under its UUID, whose it is, and what became of it. */
-import type { NewReading, Refused, WritePath } from './client'
+import type { NewHold, NewReading, Refused, WritePath } from './client'
 
 /** What an entry is about, in words for a list, and where it belongs. */
 export interface About {
@@ -33,11 +33,12 @@ export interface Entry {
   refused?: Refusal
 }
 export type ReadingEntry = Entry & { body: NewReading & Record<string, unknown> }
+export type HoldEntry = Entry & { body: NewHold & Record<string, unknown> }
 
 export const READINGS = '/api/walk-arounds/{walk_around_id}/readings' satisfies WritePath
 export const HOLDS = '/api/walk-arounds/{walk_around_id}/postures' satisfies WritePath
 export const isReading = (entry: Entry): entry is ReadingEntry => entry.path === READINGS
-export const isHold = (entry: Entry): boolean => entry.path === HOLDS
+export const isHold = (entry: Entry): entry is HoldEntry => entry.path === HOLDS
 /** The walk-around an entry belongs to; '' for one that belongs to none. */
 export const walkAroundOf = (entry: Entry): string => String(entry.params.walk_around_id ?? '')
 

@@ -16,7 +16,7 @@ const UNITS = [
   { label: 'mm', value: 'mm' },
   { label: 'in', value: 'in' },
 ]
-const { at, inVain, missed, unsaved, back, goOn, units, changeShop, leave } = useHead()
+const { at, inVain, missed, unsaved, back, goOn, again, readAgain, units, changeShop, leave } = useHead()
 
 /** Screens that lie behind the one link to what is the shop's own. */
 const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-check', 'changes']
@@ -90,10 +90,18 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
     >
     <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
   </header>
-  <SyncBar :trouble="at.problem" :missed="missed" :unsaved="unsaved" @seen="at.problem = ''" @back="back" @go-on="goOn" />
+  <SyncBar
+    :trouble="at.problem"
+    :missed="missed"
+    :unsaved="unsaved"
+    @seen="at.problem = ''"
+    @back="back"
+    @go-on="goOn"
+    @again="readAgain"
+  />
   <main id="main" tabindex="-1">
     <RouterView v-slot="{ Component, route: there }"
-      ><component :is="Component" :key="`${screenOf(there)}-${units}-${session.me?.id ?? 0}`"
+      ><component :is="Component" :key="`${screenOf(there)}-${units}-${session.me?.id ?? 0}-${again}`"
     /></RouterView>
   </main>
   <LengthNote />

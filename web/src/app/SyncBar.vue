@@ -4,16 +4,18 @@ import Button from '@/design/controls/button'
 import { computed, onBeforeUnmount, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { connection, look } from '@/api/connection'
+import { SESSION, shown } from '@/api/kept'
 import { isReading, outbox, walkAroundOf } from '@/api/outbox'
 import { storageAlarm } from '@/api/storage'
 import { counted, listed } from './counted'
+import { moment } from './words'
 
 /**
  * trouble: what was pressed at the head of the screen and did not come to pass. missed: a screen that could not be fetched. unsaved: fields
  * whose text would be lost by what was pressed.
  */
 const props = defineProps<{ trouble?: string; missed?: string; unsaved?: string[] }>()
-const emit = defineEmits<{ seen: []; back: []; goOn: [] }>()
+const emit = defineEmits<{ seen: []; back: []; goOn: []; again: [] }>()
 const route = useRoute()
 /** In its own walk-around a refused reading stands at its place, counted among the questions there. */
 const refused = computed(() =>
@@ -45,6 +47,11 @@ const state = computed(() => {
 })
 /** Nothing waits, so nothing has said it yet. */
 const outOfReach = computed(() => connection.lost && !state.value && !!outbox.box.member)
+/** Since when what stands on this screen may have changed, where it could not be read anew. */
+const asItWas = computed(() => {
+  const since = [...shown].filter(([address]) => address !== SESSION).map(([, at]) => at)
+  return since.length ? `Shown as it was on ${moment(since.sort()[0]!)}.` : ''
+})
 const others = computed(() => {
   const names = [...new Set(outbox.others.value.map((entry) => entry.name || 'an earlier version'))]
   return names.length
@@ -77,13 +84,17 @@ const others = computed(() => {
       <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true">
         <path d="M2 14 14 2M3 6.5a8 8 0 0 1 6-1.6M12 6a8 8 0 0 1 1.4 1M6 11a3 3 0 0 1 4 0" />
       </svg>
-      {{ state.text }}
+      {{ state.text }} <span class="was">{{ asItWas }}</span>
       <Button v-if="outbox.box.state === 'away'" size="small" severity="secondary" label="Try now" @click="outbox.flush()" />
       <RouterLink v-else :to="{ name: 'sign-in', query: { next: $route.fullPath } }">Log in</RouterLink>
     </p>
     <p v-if="outOfReach" class="line" role="status">
-      Out of reach. Readings are kept here.
+      Out of reach. Readings are kept here. {{ asItWas }}
       <Button size="small" severity="secondary" label="Try now" @click="look" />
+    </p>
+    <p v-else-if="asItWas && !state" class="line" role="status">
+      {{ asItWas }}
+      <Button size="small" severity="secondary" label="Read it again" @click="emit('again')" />
     </p>
     <p v-if="refused.length && route.name !== 'waiting'" class="line alarm" role="alert">
       <b>{{ counted(refused.length, 'entry', 'entries') }} could not be taken:</b>
@@ -113,6 +124,10 @@ const others = computed(() => {
   color: var(--stop);
   font-weight: 600;
   border-bottom: 2px solid var(--stop);
+}
+.was {
+  color: var(--ink);
+  font-weight: 400;
 }
 .line a {
   display: inline-flex;

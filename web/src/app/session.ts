@@ -1,8 +1,10 @@
 /** Who is signed in, and what they may do. */
 import { asInShop } from './words'
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { answer, api, useCsrf, useMember, type Schemas } from '@/api/client'
+import { connection } from '@/api/connection'
+import { keepFor, remember, SESSION, shown } from '@/api/kept'
 import { outbox } from '@/api/outbox'
 
 export type Right = Schemas['Me']['rights'][number]
@@ -24,7 +26,21 @@ export const useSession = defineStore('session', () => {
     outbox.as(me.value)
     toFound.value = session.to_found
     known.value = true
+    void keepSession(session)
   }
+  /** Who worked here last is known without a connection too; the token for writes is asked for anew. */
+  async function keepSession(session: Schemas['Session']): Promise<void> {
+    const before = shown.has(SESSION)
+    await keepFor(session.me?.id ?? 0)
+    if (session.me && !before) await remember(SESSION, JSON.stringify({ ...session, csrf: '' }))
+  }
+  const load = async (): Promise<void> => take(await answer(api.GET('/api/session')))
+  watch(
+    () => connection.lost,
+    (lost) => {
+      if (!lost && shown.has(SESSION)) void load().catch(() => undefined)
+    },
+  )
 
   return {
     me,
@@ -33,7 +49,7 @@ export const useSession = defineStore('session', () => {
     onlyOwns,
     may,
     take,
-    load: async () => take(await answer(api.GET('/api/session'))),
+    load,
     signIn: async (username: string, password: string, code = '') =>
       take(await answer(api.POST('/api/session/login', { body: { username, password, code } }))),
     changeShop: async (member: number) => take(await answer(api.POST('/api/session/shop', { body: { member } }))),

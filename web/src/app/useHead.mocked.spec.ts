@@ -7,9 +7,13 @@ import { watchTyping } from './halfTyped'
 import { useHead } from './useHead'
 
 const push = vi.fn()
-type To = { path: string; fullPath: string; query: Record<string, string> }
-const told: { failed?: (error: Error, to: To) => void; came?: () => void; leaves?: (to: To, from: To) => boolean } = {}
-const at = (path: string, query = {}): To => ({ path, fullPath: path, query })
+type To = { path: string; fullPath: string; query: Record<string, string>; params: Record<string, string> }
+const told: {
+  failed?: (error: Error, to: To) => void
+  came?: (to: To, from: To) => void
+  leaves?: (to: To, from: To) => boolean
+} = {}
+const at = (path: string, query = {}): To => ({ path, fullPath: path, query, params: {} })
 vi.mock('vue-router', () => ({
   useRouter: () => ({
     push,
@@ -51,7 +55,7 @@ it('goes to the door where somebody else has logged in here meanwhile', async ()
 it('names a screen that could not be fetched until another one is there', () => {
   told.failed!(new Error('Failed to fetch dynamically imported module'), at('/catalogue?q=disc'))
   expect(head.missed.value).toBe('/catalogue?q=disc')
-  told.came!()
+  told.came!(at('/catalogue'), at('/'))
   expect(head.missed.value).toBe('')
 })
 

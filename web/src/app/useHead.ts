@@ -5,6 +5,7 @@
 import { computed, ref, shallowRef } from 'vue'
 import { useRouter, type RouteLocationNormalized } from 'vue-router'
 import { Refused } from '@/api/client'
+import { leaveBehind } from '@/api/kept'
 import { halfTyped, letGo, nameOf } from './halfTyped'
 import { useSession } from './session'
 import { useAttempt } from './useAttempt'
@@ -45,6 +46,14 @@ export function useHead() {
   }
   router.beforeEach((to, from) => sectionOf(to) === sectionOf(from) || askFirst(() => router.push(to)))
 
+  /** Counts what was asked to be read again: the screen is made anew. */
+  const again = ref(0)
+  const readAgain = (): void => {
+    if (!askFirst(readAgain)) return
+    leaveBehind()
+    again.value++
+  }
+
   const units = computed({
     get: () => session.me?.units ?? 'mm',
     set: (value) => {
@@ -70,10 +79,12 @@ export function useHead() {
   /** A screen that could not be fetched, to be asked for again. */
   const missed = ref('')
   router.onError((_error, to) => (missed.value = to.fullPath))
-  router.afterEach((_to, _from, failure) => {
+  router.afterEach((to, from, failure) => {
     missed.value = ''
-    if (!failure) waits.value = null
+    if (failure) return
+    waits.value = null
+    if (screenOf(to) !== screenOf(from)) leaveBehind()
   })
 
-  return { at, inVain, missed, unsaved, back, goOn, units, changeShop, leave }
+  return { at, inVain, missed, unsaved, back, goOn, again, readAgain, units, changeShop, leave }
 }

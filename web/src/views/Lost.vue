@@ -1,6 +1,14 @@
+<script setup lang="ts">
+import { connection } from '@/api/connection'
+</script>
+
 <template>
   <section class="lost">
-    <h1>Nothing is kept at this address</h1>
+    <template v-if="connection.lost">
+      <h1>The server does not answer</h1>
+      <p>What lies at this address is made there: a report, a card, a file to take along.</p>
+    </template>
+    <h1 v-else>Nothing is kept at this address</h1>
     <p><RouterLink :to="{ name: 'machines' }">To the machines</RouterLink></p>
   </section>
 </template>

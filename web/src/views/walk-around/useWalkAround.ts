@@ -1,5 +1,5 @@
 /** One walk-around as the screen sees it: what the server has, what is still on its way there, and what others add meanwhile. */
-import { computed, onBeforeUnmount, reactive, ref } from 'vue'
+import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
 import {
   answer,
   api,
@@ -13,6 +13,8 @@ import {
   type WalkAroundData,
 } from '@/api/client'
 import { serverNow } from '@/api/clock'
+import { connection } from '@/api/connection'
+import { remember, shown } from '@/api/kept'
 import { isHold, isReading, outbox, walkAroundOf, type Entry, type ReadingEntry } from '@/api/outbox'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
@@ -39,6 +41,7 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
   /** What somebody else has just read, in words. */
   const news = ref('')
   const path = { params: { path: { walk_around_id: id } } }
+  const address = `/api/walk-arounds/${id}`
 
   const byCheck = computed(() => new Map((data.value?.checks ?? []).map((check) => [check.key, check])))
   const labels = computed(() => new Map((data.value?.positions ?? []).map((one) => [one.key, one.label])))
@@ -60,6 +63,7 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
       places.clear()
       for (const place of found.places) places.set(at(place.check, place.position), place)
       data.value = found
+      for (const entry of outbox.of(id)) if (isHold(entry)) stands(entry.body.posture, myName(), entry.body.at ?? serverNow())
       problem.value = ''
       loaded()
       if (!look && !found.walk_around.finished_at) look = setInterval(() => void lookAround(), LOOK_EVERY)
@@ -88,9 +92,24 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
     )
     apply(changed)
     data.value.last = changed.last
+    keepCopy()
     const others = changed.places.filter((place) => !known.has(at(place.check, place.position)) && place.by !== myName())
     if (others.length) news.value = `${others[0]!.by}: ${counted(others.length, 'place')} read meanwhile`
   }
+
+  /** What was answered since it was read belongs to the copy on this device too: shown without a connection, it is whole. */
+  let copy: ReturnType<typeof setTimeout> | undefined
+  function keepCopy(): void {
+    clearTimeout(copy) // many answers at once are one copy
+    copy = setTimeout(() => void remember(address, JSON.stringify({ ...data.value, places: [...places.values()] })))
+  }
+  // In reach again, and everything typed has its answer: as it is now.
+  watch(
+    () => !connection.lost && shown.has(address) && !outbox.of(id).length,
+    (stale) => {
+      if (stale) void load()
+    },
+  )
 
   function apply(changed: Changed): void {
     if (!data.value) return
@@ -111,6 +130,7 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
         // A later one may still be on its way; what it says is shown already.
         if (!outbox.of(id).some(isHold)) data.value.holds = answer as Hold[]
       } else if (entry.blob) data.value.photos = answer as Photo[]
+      keepCopy()
     },
   })
   onBeforeUnmount(() => {
@@ -182,6 +202,10 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
       { uuid: newUuid(), posture, at: when },
       { what: `Locks confirmed: ${posture}`, machine: data.value.machine.name },
     )
+    stands(posture, by, when)
+  }
+  function stands(posture: string, by: string, when: string): void {
+    if (!data.value) return
     const offMachine = data.value.postures.find((one) => one.name === posture)?.off_machine
     const stays = offMachine
       ? data.value.holds

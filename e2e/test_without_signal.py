@@ -1,0 +1,175 @@
+"""Opened where nothing can be reached: the product itself, the walk-around as it was, and what was typed."""
+
+import pytest
+from hands import field, settle, start
+from playwright.sync_api import Page, expect
+
+LAID = "async () => Boolean((await navigator.serviceWorker.getRegistration())?.active)"
+KEPT = """async () => {
+  const shelves = (await caches.keys()).filter((name) => name.startsWith('lumvek-answers-'))
+  const kept = await Promise.all(shelves.map(async (name) => {
+    const shelf = await caches.open(name)
+    return Promise.all((await shelf.keys()).map(async (one) => [one.url, await (await shelf.match(one)).text()]))
+  }))
+  return kept.flat()
+}"""
+
+
+@pytest.fixture
+def browser_context_args(browser_context_args):
+    return {**browser_context_args, "service_workers": "allow"}
+
+
+@pytest.fixture
+def device(page: Page, sign_in):
+    """Whoever is signed in on it, the product laid there."""
+
+    def signed_in(name="tomas"):
+        sign_in(name)
+        page.wait_for_function(LAID)
+
+    return signed_in
+
+
+def kept(page: Page, address: str, holding: str = ""):
+    """Until an answer of the address lies on the device, and holds this."""
+    for _ in range(500):
+        there = page.evaluate(KEPT)
+        if any(address in url and holding in body for url, body in there):
+            return
+        page.wait_for_timeout(20)
+    raise AssertionError(f"{address} is not among {[url for url, _ in there]}")
+
+
+def nothing_kept(page: Page):
+    """Until nothing of a shop lies on the device."""
+    for _ in range(500):
+        if not page.evaluate(KEPT):
+            return
+        page.wait_for_timeout(20)
+    raise AssertionError(f"still there: {[url for url, _ in page.evaluate(KEPT)]}")
+
+
+def as_it_was(page: Page):
+    return page.get_by_role("status").filter(has_text="Shown as it was on")
+
+
+def walk_around(page: Page) -> str:
+    """One that was opened in the office, with the locks confirmed and one disc read."""
+    started = start(page, "Dunmere 12")
+    page.goto(f"/walk-arounds/{started}?check=opener-disc-diameter")
+    page.locator(".gate").wait_for()
+    page.wait_for_timeout(700)
+    page.keyboard.press("l")
+    page.locator(".gate").wait_for(state="detached")
+    page.keyboard.type("386")
+    page.keyboard.press("Enter")
+    settle(page)
+    kept(page, "/api/session")
+    kept(page, started, holding='"386"')
+    return started
+
+
+def places(page: Page, started: str) -> dict[str, list[str]]:
+    read = page.request.get(f"/api/walk-arounds/{started}").json()["places"]
+    return {place["position"]: place["raw"] for place in read if place["check"] == "opener-disc-diameter"}
+
+
+def test_a_page_thrown_away_in_the_shed_is_there_again_with_what_was_read_and_typed(page: Page, device):
+    device()
+    started = walk_around(page)
+    page.context.set_offline(True)
+    page.keyboard.type("385")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 entry kept on this device")).to_be_visible()
+    page.reload()
+    field(page).wait_for()
+    expect(page.get_by_role("status").filter(has_text="1 entry kept on this device")).to_be_visible()
+    expect(as_it_was(page)).to_be_visible()
+    expect(page.locator(".gate")).to_have_count(0)
+    grid = page.locator(".grid")
+    expect(grid).to_contain_text("386")
+    expect(grid).to_contain_text("385")
+    field(page).focus()
+    page.keyboard.type("384")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("2 entries kept on this device")).to_be_visible()
+    page.context.set_offline(False)
+    settle(page)
+    expect(as_it_was(page)).to_have_count(0)
+    assert sorted(raw for (raw,) in places(page, started).values()) == ["384", "385", "386"]
+    expect(grid).to_contain_text("384")
+
+
+def test_a_new_page_finds_its_way_from_the_board_without_a_connection(page: Page, device):
+    device()
+    walk_around(page)
+    page.goto("/")
+    page.get_by_role("heading", name="Machines").wait_for()
+    kept(page, "/api/machines")
+    page.context.set_offline(True)
+    page.close()
+    page = page.context.new_page()
+    page.goto("/")
+    expect(as_it_was(page)).to_be_visible()
+    page.get_by_role("article", name="Dunmere 12").get_by_role("button", name="Continue walk-around").click()
+    page.get_by_role("button", name="Opener discs 1 of 192 looked at").click()
+    page.get_by_role("button", name="Opener disc diameter 1/24").click()
+    expect(page.locator(".grid")).to_contain_text("386")
+    # What was never read here cannot be shown, and a report is made on the server.
+    page.goto("/people")
+    expect(page.get_by_role("alert").filter(has_text="No connection")).to_be_visible()
+    page.goto("/plan.pdf")
+    expect(page.get_by_role("heading", name="The server does not answer")).to_be_visible()
+
+
+def test_a_screen_is_read_again_when_one_asks_for_it(page: Page, device):
+    device()
+    kept(page, "/api/session")
+    kept(page, "/api/machines")
+    page.context.set_offline(True)
+    page.reload()
+    expect(as_it_was(page)).to_contain_text("Out of reach")
+    page.context.set_offline(False)
+    expect(as_it_was(page)).not_to_contain_text("Out of reach")
+    page.get_by_role("button", name="Read it again").click()
+    expect(as_it_was(page)).to_have_count(0)
+    page.get_by_role("heading", name="Machines").wait_for()
+    # The token for writes was not kept, and is had again.
+    units = page.get_by_role("group", name="Units to read in")
+    units.get_by_role("button", name="in", exact=True).click()
+    expect(units.get_by_role("button", name="in", exact=True)).to_have_attribute("aria-pressed", "true")
+
+
+def test_nothing_of_a_shop_stays_behind_who_logs_out(page: Page, device, sessions):
+    device()
+    walk_around(page)
+    sessions.pop("tomas", None)  # this login ends here
+    page.get_by_role("button", name="Log out").click()
+    page.get_by_label("Password").wait_for()
+    nothing_kept(page)
+    page.context.set_offline(True)
+    page.goto("/")
+    expect(page.get_by_role("alert").filter(has_text="No connection").first).to_be_visible()
+    expect(page.get_by_text("Dunmere 12")).to_have_count(0)
+
+
+def test_a_login_that_has_ended_takes_what_was_kept_with_it(page: Page, device):
+    device()
+    started = walk_around(page)
+    page.context.clear_cookies()
+    page.goto("/")
+    page.get_by_label("Password").wait_for()
+    nothing_kept(page)
+    page.context.set_offline(True)
+    page.goto(f"/walk-arounds/{started}")
+    expect(page.get_by_role("alert").filter(has_text="No connection").first).to_be_visible()
+
+
+def test_what_one_member_read_is_not_shown_to_the_next(page: Page, device, sign_in):
+    device()
+    started = walk_around(page)
+    page.context.clear_cookies()
+    sign_in("ines")
+    kept(page, "/api/session")
+    assert not [url for url, _ in page.evaluate(KEPT) if started in url]
