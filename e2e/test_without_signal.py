@@ -123,6 +123,18 @@ def test_a_new_page_finds_its_way_from_the_board_without_a_connection(page: Page
     expect(page.get_by_role("heading", name="The server does not answer")).to_be_visible()
 
 
+def test_a_walk_around_under_way_lies_ready_though_nobody_opened_it_here(page: Page, device):
+    device()
+    card = page.get_by_role("article", name="Heron 6")
+    under_way = card.get_by_role("link", name="Findings").get_attribute("href").split("/")[2]
+    kept(page, f"/api/walk-arounds/{under_way}")
+    page.context.set_offline(True)
+    card.get_by_role("button", name="Continue walk-around").click()
+    page.get_by_role("heading", name="Heron 6", level=1).wait_for()
+    expect(as_it_was(page)).to_be_visible()
+    page.get_by_role("list", name="Stations in working order").wait_for()
+
+
 def test_a_screen_is_read_again_when_one_asks_for_it(page: Page, device):
     device()
     kept(page, "/api/session")

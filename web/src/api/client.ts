@@ -2,6 +2,7 @@
 import createClient from 'openapi-fetch'
 import { heardClock } from './clock'
 import { heard, unheard } from './connection'
+import { CLOCK, MEMBER } from './headers'
 import { fetchOrKept, fromBefore } from './kept'
 import type { components, paths } from './schema'
 
@@ -18,8 +19,6 @@ export type Photo = Schemas['PhotoOut']
 export type Visit = Schemas['VisitOut']
 
 let csrf = ''
-/** Header that says whose request it is; the server refuses it under anybody else's login. */
-export const MEMBER = 'X-Lumvek-Member'
 let member = 0
 export function useMember(id: number): void {
   member = id
@@ -83,7 +82,7 @@ api.use({
     if (fromBefore(response)) return void sentAt.delete(id)
     heard(response.status)
     const sent = sentAt.get(id)
-    const server = Number(response.headers.get('X-Lumvek-Time') ?? Number.NaN)
+    const server = Number(response.headers.get(CLOCK) ?? Number.NaN)
     if (sent !== undefined) heardClock(sent, Date.now(), server)
     sentAt.delete(id)
   },

@@ -182,3 +182,27 @@ it('keeps what was read before the product lay on the device, and nothing where 
     caches.shelves.clear()
   }
 })
+
+it('takes along what is not there yet or is old, while the way is good', async () => {
+  const asked: string[] = []
+  vi.stubGlobal('fetch', (url: string) => {
+    asked.push(url)
+    return url === '/api/walk-arounds/3' ? away() : Promise.resolve(new Response(`"${url}"`))
+  })
+  await kept.remember('/api/walk-arounds/1', '"fresh"')
+  const wanted = [1, 2, 3, 4].map((id) => `/api/walk-arounds/${id}`)
+  await kept.takeAlong(wanted)
+  // The third is out of reach: what comes after it is not asked for.
+  expect(asked).toEqual(['/api/walk-arounds/2', '/api/walk-arounds/3'])
+  expect([...caches.shelves.get('lumvek-answers-5')!.keys()]).toEqual(['/api/walk-arounds/1', '/api/walk-arounds/2'])
+  asked.length = 0
+  connection.lost = true
+  await kept.takeAlong(wanted)
+  expect(asked).toEqual([])
+  connection.lost = false
+  vi.useFakeTimers({ toFake: ['Date'] })
+  vi.setSystemTime(Date.now() + 2 * 60 * 60_000)
+  await kept.takeAlong(['/api/walk-arounds/1'])
+  vi.useRealTimers()
+  expect(asked).toEqual(['/api/walk-arounds/1'])
+})

@@ -7,6 +7,7 @@
 import { reactive } from 'vue'
 import { serverNow } from './clock'
 import { BETWEEN, connection, unheard } from './connection'
+import { KEPT_AT, MEMBER } from './headers'
 import type { paths } from './schema'
 
 const KEPT: (keyof paths)[] = [
@@ -29,11 +30,12 @@ const PATTERN = new RegExp(`^(${KEPT.map((path) => path.replace(/\{\w+\}/g, '[^/
 const MOST = 40
 /** As long as a login lasts. */
 const OLDEST_MS = 14 * 24 * 60 * 60_000
+/** What is taken along is not asked for again before. */
+const FRESH_MS = 60 * 60_000
 /** Where an older answer is at hand nobody waits longer for a new one. */
 const PATIENCE_MS = 6000
 const PATIENCE_LOST_MS = 1500
 const SHELF = 'lumvek-answers-'
-const KEPT_AT = 'X-Lumvek-Kept'
 
 /** What stands on the screen from before: its address, and when it was so. */
 export const shown = reactive(new Map<string, string>())
@@ -42,6 +44,8 @@ export const shown = reactive(new Map<string, string>())
 let member: number | undefined
 /** Whether the product can be opened here without a connection: else nothing of this would ever be seen. */
 let worthwhile: boolean | undefined
+let decide: () => void
+const decided = new Promise<void>((go) => (decide = go))
 /** What was read before that was known. */
 const early = new Map<string, string>()
 /** Not there where the way here is not safe, and then nothing is kept. */
@@ -78,6 +82,7 @@ async function ended(): Promise<void> {
 /** Whether the product's own files are on the device. */
 export async function keepOn(device: boolean): Promise<void> {
   worthwhile = device
+  decide()
   const waiting = [...early]
   early.clear()
   for (const [url, body] of waiting) await remember(url, body)
@@ -107,12 +112,13 @@ async function forget(url: string): Promise<void> {
   await shelf?.delete(url)
 }
 
+const ageOf = (kept?: Response): number => Date.now() - Date.parse(kept?.headers.get(KEPT_AT) ?? '')
+
 /** What was kept of an address. Who works here is itself one of the answers, and asked for first. */
 async function recall(url: string): Promise<Response | undefined> {
   const from = url === SESSION && member === undefined ? undefined : SHELF + member
   const kept = await store()?.match(url, { cacheName: from })
-  const at = Date.parse(kept?.headers.get(KEPT_AT) ?? '')
-  return Date.now() - at < OLDEST_MS ? kept : undefined
+  return ageOf(kept) < OLDEST_MS ? kept : undefined
 }
 
 export const fromBefore = (response: Response): boolean => response.headers.has(KEPT_AT)
@@ -140,3 +146,16 @@ export async function fetchOrKept(request: Request): Promise<Response> {
 }
 
 const keep = async (url: string, answer: Response): Promise<void> => remember(url, await answer.text())
+
+/** Have these addresses on the device before anybody goes where there is no signal: one after the other, while the way is good. */
+export async function takeAlong(addresses: string[]): Promise<void> {
+  await decided
+  for (const url of addresses) {
+    if (!worthwhile || !member || connection.lost) return
+    if (ageOf(await recall(url)) < FRESH_MS) continue
+    const headers = { [MEMBER]: String(member) }
+    const answer = await fetch(url, { headers }).catch(() => undefined)
+    if (!answer?.ok) return
+    await remember(url, await answer.text())
+  }
+}

@@ -1,6 +1,7 @@
 /** The storage of what is on its way, and the way itself: how an entry is kept, read again and sent. */
 import { blobs } from './blobs'
-import { api, MEMBER, Refused, write } from './client'
+import { api, Refused, write } from './client'
+import { MEMBER } from './headers'
 import { HOLDS, READINGS, type Entry } from './outboxEntry'
 
 export const PREFIX = 'lumvek:outbox:'

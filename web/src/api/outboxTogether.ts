@@ -1,5 +1,6 @@
 /** Readings that wait go together: one request for what was typed while there was no way to the server, or a slow one. */
-import { api, MEMBER, Refused, write, type Changed } from './client'
+import { api, Refused, write, type Changed } from './client'
+import { MEMBER } from './headers'
 import { isReading, walkAroundOf, type Entry, type ReadingEntry } from './outboxEntry'
 
 /** As many as the server takes in well under a second. */

@@ -80,20 +80,22 @@ const others = computed(() => {
         @click="emit('goOn')"
       />
     </p>
-    <p v-if="state" class="line alarm" role="status">
+    <p v-if="state" class="line beside alarm" role="status">
       <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true">
         <path d="M2 14 14 2M3 6.5a8 8 0 0 1 6-1.6M12 6a8 8 0 0 1 1.4 1M6 11a3 3 0 0 1 4 0" />
       </svg>
-      {{ state.text }} <span class="was">{{ asItWas }}</span>
+      <span
+        >{{ state.text }} <span class="was">{{ asItWas }}</span></span
+      >
       <Button v-if="outbox.box.state === 'away'" size="small" severity="secondary" label="Try now" @click="outbox.flush()" />
       <RouterLink v-else :to="{ name: 'sign-in', query: { next: $route.fullPath } }">Log in</RouterLink>
     </p>
-    <p v-if="outOfReach" class="line" role="status">
-      Out of reach. Readings are kept here. {{ asItWas }}
+    <p v-if="outOfReach" class="line beside" role="status">
+      <span>Out of reach. Readings are kept here. {{ asItWas }}</span>
       <Button size="small" severity="secondary" label="Try now" @click="look" />
     </p>
-    <p v-else-if="asItWas && !state" class="line" role="status">
-      {{ asItWas }}
+    <p v-else-if="asItWas && !state" class="line beside" role="status">
+      <span>{{ asItWas }}</span>
       <Button size="small" severity="secondary" label="Read it again" @click="emit('again')" />
     </p>
     <p v-if="refused.length && route.name !== 'waiting'" class="line alarm" role="alert">
@@ -147,6 +149,14 @@ svg {
   .line {
     padding: 2px 12px;
     line-height: 1.2;
+  }
+  /* One button, so it needs no line of its own. */
+  .beside {
+    flex-wrap: nowrap;
+    justify-content: space-between;
+  }
+  .beside :deep(.p-button) {
+    flex: none;
   }
   .line :is(a, :deep(.p-button)) {
     min-height: var(--target);

@@ -4,6 +4,7 @@ import Button from '@/design/controls/button'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
+import { takeAlong } from '@/api/kept'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { useAsked } from '@/app/useAsked'
@@ -44,9 +45,15 @@ const cards = computed(() =>
 /** So many that each is a line and not a picture. */
 const many = computed(() => (board.value?.every ?? 0) > DRAWN)
 const DRAWN = 12
+/** So many walk-arounds that are under way lie ready for where there is no signal, though nobody opened them here. */
+const TAKEN_ALONG = 8
 
 const load = (): Promise<boolean> =>
-  at.read(async () => void (board.value = await answer(api.GET('/api/machines', { params: { query: query.value } }))))
+  at.read(async () => {
+    board.value = await answer(api.GET('/api/machines', { params: { query: query.value } }))
+    const running = cards.value.filter((card) => card.running).slice(0, TAKEN_ALONG)
+    if (mayInspect.value) void takeAlong(running.map((card) => `/api/walk-arounds/${card.newest!.id}`))
+  })
 watch(query, load, { immediate: true })
 
 const start = (machine: number): Promise<unknown> => router.push({ name: 'machine', params: { id: machine } })

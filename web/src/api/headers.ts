@@ -1,0 +1,8 @@
+/** Headers of our own. */
+
+/** Whose request it is; the server refuses it under anybody else's login. */
+export const MEMBER = 'X-Lumvek-Member'
+/** The server's clock, with every answer: milliseconds since 1970. */
+export const CLOCK = 'X-Lumvek-Time'
+/** When an answer was so that is kept on this device: an ISO moment. */
+export const KEPT_AT = 'X-Lumvek-Kept'
