@@ -21,14 +21,7 @@ def log_in(page: Page, name: str, password: str, code: str = ""):
         page.keyboard.press("Enter")
 
 
-def other_person(page: Page) -> Page:
-    """Somebody at another browser."""
-    return page.context.browser.new_context(
-        base_url=page.evaluate("location.origin"), viewport={"width": 1280, "height": 800}
-    ).new_page()
-
-
-def test_an_empty_shop_is_led_to_its_first_reading(page: Page, sign_in, accessible):
+def test_an_empty_shop_is_led_to_its_first_reading(page: Page, sign_in, accessible, new_context):
     sign_in("maud")
     expect(page.get_by_role("heading", name="The first day")).to_be_visible()
     accessible(page)
@@ -40,7 +33,7 @@ def test_an_empty_shop_is_led_to_its_first_reading(page: Page, sign_in, accessib
     page.get_by_label("Name", exact=True).fill("Jory Marsh")
     page.get_by_role("button", name="Make the link").click()
     link = page.get_by_label("Invitation for Jory Marsh").input_value()
-    jory = other_person(page)
+    jory = new_context().new_page()
     jory.goto(link)
     expect(jory.get_by_role("heading", name="Join Wharf Lane Repairs")).to_be_visible()
     jory.get_by_label("A name to log in with").fill("maud")
@@ -170,9 +163,9 @@ def test_a_draft_that_was_begun_is_not_written_over(page: Page, sign_in):
     expect(page.get_by_role("button", name="Rotary combine")).to_have_attribute("aria-pressed", "false")
 
 
-def test_who_is_let_go_is_out_and_what_they_typed_stays_under_their_name(page: Page, sign_in):
+def test_who_is_let_go_is_out_and_what_they_typed_stays_under_their_name(page: Page, sign_in, new_context):
     sign_in("ada")
-    ines = other_person(page)
+    ines = new_context().new_page()
     log_in(ines, "ines", "sallow-bridge")
     expect(ines.get_by_role("heading", name="Machines")).to_be_visible()
     page.get_by_role("link", name="Shop", exact=True).click()
@@ -188,7 +181,7 @@ def test_who_is_let_go_is_out_and_what_they_typed_stays_under_their_name(page: P
     expect(page.get_by_role("button", name="Change Ines Marrow")).to_be_visible()
 
 
-def test_a_second_factor_from_the_key_to_the_code_for_once(page: Page, sign_in, accessible):
+def test_a_second_factor_from_the_key_to_the_code_for_once(page: Page, sign_in, accessible, new_context):
     sign_in("tomas")
     page.get_by_role("link", name=re.compile("Tomas Vey")).click()
     page.get_by_role("button", name="Set it up").click()
@@ -204,7 +197,7 @@ def test_a_second_factor_from_the_key_to_the_code_for_once(page: Page, sign_in, 
     codes = page.locator(".codes li").all_inner_texts()
     page.get_by_role("button", name="I have written them down").click()
     expect(page.get_by_text("Codes for once that are left: 10")).to_be_visible()
-    there = other_person(page)
+    there = new_context().new_page()
     log_in(there, "tomas", "sallow-bridge", codes[0])
     expect(there.get_by_role("heading", name="Machines")).to_be_visible()
     there.context.close()

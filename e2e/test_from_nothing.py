@@ -71,7 +71,7 @@ def ask_somebody_to_join(page: Page, browser: Browser, name: str, called: str):
     page.get_by_label("Name", exact=True).fill(name)
     page.get_by_role("button", name="Make the link").click()
     link = page.get_by_label(f"Invitation for {name}").input_value()
-    theirs = browser.new_page()
+    theirs = browser.new_page(service_workers="block")
     theirs.goto(link)
     theirs.get_by_label("A name to log in with").fill(called)
     theirs.get_by_label("Password").fill("shingle-and-sedge")

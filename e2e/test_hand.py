@@ -55,7 +55,7 @@ def test_a_swallowed_enter_is_put_right_with_one_key(page: Page, sign_in):
 
 
 def test_figures_typed_without_connection_while_a_partner_finishes_are_listed_until_dealt_with(
-    page: Page, sign_in, browser, base_url, accessible
+    page: Page, sign_in, new_context, accessible
 ):
     sign_in(at=None)
     walk_around = begin(page)
@@ -64,7 +64,7 @@ def test_figures_typed_without_connection_while_a_partner_finishes_are_listed_un
         page.keyboard.type(figure)
         page.keyboard.press("Enter")
     expect(page.get_by_text("6 entries kept on this device")).to_be_visible()
-    other = browser.new_context(base_url=base_url).new_page()
+    other = new_context().new_page()
     sign_in("ada", at=None, on=other)
     token = other.request.get("/api/session").json()["csrf"]
     finished = other.request.post(
@@ -166,10 +166,10 @@ def test_two_tabs_share_one_queue(page: Page, sign_in, product):
     assert product.ask_database(f"SELECT COUNT(*) FROM inspection_reading WHERE walk_around_id='{walk_around}'") == "2"
 
 
-def test_the_figure_typed_last_stands_whoever_arrives_last_and_both_screens_say_so(page: Page, sign_in, browser, base_url):
+def test_the_figure_typed_last_stands_whoever_arrives_last_and_both_screens_say_so(page: Page, sign_in, new_context):
     sign_in(at=None)
     walk_around = begin(page)
-    other = browser.new_context(base_url=base_url).new_page()
+    other = new_context().new_page()
     sign_in("ines", at=None, on=other)
     other.goto(f"/walk-arounds/{walk_around}?check=opener-disc-diameter&at=1L")
     field(other).wait_for()

@@ -24,7 +24,7 @@ def answer(check: dict) -> list[str]:
     return [*text, "Enter"]
 
 
-def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Page, sign_in, accessible, browser, base_url):
+def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Page, sign_in, accessible, new_context):
     sign_in()
     page.get_by_role("link", name="Heron 6", exact=True).click()
     page.get_by_label("Daily", exact=False).first.check()
@@ -99,7 +99,7 @@ def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Pag
     accessible(page)
 
     # Whoever has the link reads this one report without an account.
-    stranger = browser.new_context(base_url=base_url).new_page()
+    stranger = new_context().new_page()
     stranger.goto(link)
     expect(stranger.get_by_role("heading", name="Heron 6: what was found")).to_be_visible()
     expect(stranger.get_by_text("3 of 140 (7, 21, 22)")).to_be_visible()
@@ -145,13 +145,13 @@ def test_going_to_another_posture_asks_for_its_locks_again(page: Page, sign_in):
     expect(page.locator(".gate h2")).to_have_text("Header raised, feeder lock engaged, engine off")
 
 
-def test_the_second_technician_sees_readings_and_that_the_machine_was_moved(page: Page, sign_in, browser, base_url):
+def test_the_second_technician_sees_readings_and_that_the_machine_was_moved(page: Page, sign_in, new_context):
     sign_in(at=None)
     started = start(page, "Heron 4")
     page.goto(f"/walk-arounds/{started}?check=feeder-trash")
     unlock(page)
     page.locator("#reading").wait_for()
-    other = browser.new_context(base_url=base_url).new_page()
+    other = new_context().new_page()
     sign_in("ines", at=None, on=other)
     other.goto(f"/walk-arounds/{started}?check=drum-bearings")
     other.locator("#reading").wait_for()

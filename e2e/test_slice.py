@@ -256,10 +256,10 @@ def test_a_lost_connection_is_bridged_and_an_answer_that_was_lost_does_not_doubl
     assert product.ask_database(f"SELECT COUNT(*) FROM inspection_reading WHERE walk_around_id='{walk_around}'") == "1"
 
 
-def test_two_people_on_one_machine_keep_each_others_readings(page: Page, sign_in, browser, base_url):
+def test_two_people_on_one_machine_keep_each_others_readings(page: Page, sign_in, new_context):
     sign_in(at=None)
     walk_around = begin(page)
-    other = browser.new_context(base_url=base_url).new_page()
+    other = new_context().new_page()
     sign_in("ines", on=other)
     other.goto(f"/walk-arounds/{walk_around}?check=opener-disc-diameter&at=12R")
     other.locator("#reading").wait_for()

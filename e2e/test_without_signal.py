@@ -1,7 +1,7 @@
 """Opened where nothing can be reached: the product itself, the walk-around as it was, and what was typed."""
 
 import pytest
-from hands import field, settle, start
+from hands import field, machine, settle, start, unlock
 from playwright.sync_api import Page, expect
 
 LAID = "async () => Boolean((await navigator.serviceWorker.getRegistration())?.active)"
@@ -15,9 +15,7 @@ KEPT = """async () => {
 }"""
 
 
-@pytest.fixture
-def browser_context_args(browser_context_args):
-    return {**browser_context_args, "service_workers": "allow"}
+pytestmark = pytest.mark.browser_context_args(service_workers="allow")
 
 
 @pytest.fixture
@@ -58,10 +56,7 @@ def walk_around(page: Page) -> str:
     """One that was opened in the office, with the locks confirmed and one disc read."""
     started = start(page, "Dunmere 12")
     page.goto(f"/walk-arounds/{started}?check=opener-disc-diameter")
-    page.locator(".gate").wait_for()
-    page.wait_for_timeout(700)
-    page.keyboard.press("l")
-    page.locator(".gate").wait_for(state="detached")
+    unlock(page)
     page.keyboard.type("386")
     page.keyboard.press("Enter")
     settle(page)
@@ -185,3 +180,33 @@ def test_what_one_member_read_is_not_shown_to_the_next(page: Page, device, sign_
     sign_in("ines")
     kept(page, "/api/session")
     assert not [url for url, _ in page.evaluate(KEPT) if started in url]
+
+
+def test_a_walk_around_is_begun_in_the_shed_and_stands_on_the_server_when_there_is_a_signal(page: Page, device):
+    device()
+    planter = machine(page, "Dunmere 6")
+    kept(page, f"/api/machines/{planter}/start")
+    kept(page, f"/api/machines/{planter}/beforehand")
+    page.context.set_offline(True)
+    page.get_by_role("article", name="Dunmere 6").get_by_role("button", name="New walk-around").click()
+    page.get_by_role("button", name="Start walk-around").click()
+    page.locator(".gate").wait_for()
+    begun = page.url.split("/")[-1].split("?")[0]
+    page.goto(f"/walk-arounds/{begun}?check=opener-disc-diameter")
+    unlock(page)
+    page.keyboard.type("385")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("3 entries kept on this device")).to_be_visible()
+    # Thrown away and found again from the board.
+    page.goto("/")
+    card = page.get_by_role("article", name="Dunmere 6")
+    expect(card).to_contain_text("Begun on this device, not sent yet")
+    card.get_by_role("button", name="Continue walk-around").click()
+    page.get_by_role("heading", name="Dunmere 6", level=1).wait_for()
+    page.goto(f"/walk-arounds/{begun}?check=opener-disc-diameter")
+    expect(page.locator(".grid")).to_contain_text("385")
+    page.context.set_offline(False)
+    settle(page)
+    expect(as_it_was(page)).to_have_count(0)
+    assert list(places(page, begun).values()) == [["385"]]
+    expect(page.locator(".grid")).to_contain_text("385")

@@ -34,7 +34,16 @@ from .schemas_changeover import ChangeoverAsked, ChangeoverOut
 from .schemas_findings import DecidedOut, FindingsAsked, FindingsOut, PartsOut
 from .schemas_plan import HoldOut, PlanOut
 from .schemas_set_up import SetUpOut
-from .schemas_views import FileLineOut, GridOut, PreviewOut, ReadingsFileOut, StartInfoOut, SummaryOut
+from .schemas_views import (
+    BeforehandAsked,
+    BeforehandOut,
+    FileLineOut,
+    GridOut,
+    PreviewOut,
+    ReadingsFileOut,
+    StartInfoOut,
+    SummaryOut,
+)
 from .schemas_writes import (
     CompanionIn,
     DecisionIn,
@@ -96,12 +105,24 @@ def preview(request: HttpRequest, machine_id: int, wanted: StartIn) -> PreviewOu
     return before_start.preview(member, machine, _wanted(wanted))
 
 
+@machines.get("/{int:machine_id}/beforehand", response=BeforehandOut, **allowed(starting.as_if_begun))
+def beforehand(request: HttpRequest, machine_id: int, asked: Query[BeforehandAsked]) -> BeforehandOut:
+    """A walk-around as it would be, whole, to be begun where there is no signal. Begins nothing."""
+    member = member_of(request)
+    machine = machine_for(member, machine_id)
+    phase = asked.phase or before_start.usual_phase(rule_books.now_of(machine, member.shop))
+    wanted = preparing.Wanted(phase, asked.crop, asked.headers, take_in=asked.take_in)
+    return BeforehandOut(
+        preview=before_start.preview(member, machine, wanted), walk_around=starting.as_if_begun(member, machine, wanted)
+    )
+
+
 @machines.post("/{int:machine_id}/walk-arounds", response=WalkAroundBrief, **allowed(starting.start))
 def start(request: HttpRequest, machine_id: int, wanted: StartIn) -> WalkAroundBrief:
     """Begin a walk-around under a UUID made by the client."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    return serializers.brief(starting.start(member, machine, wanted.id, _wanted(wanted)))
+    return serializers.brief(starting.start(member, machine, wanted.id, _wanted(wanted), wanted.at))
 
 
 def _wanted(given: StartIn) -> preparing.Wanted:

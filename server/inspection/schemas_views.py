@@ -1,11 +1,12 @@
 """What the screens around a walk-around are given: its start, its summary, the map of like things, the catalogue, the rules."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 # Not the API framework's own base: it wraps every instance once more when a list of hundreds is sent.
 from pydantic import BaseModel as Schema
+from pydantic import Field
 
-from .schemas import LeftOutOut, MachineOut, PersonOut, PhaseName, StationOut, WalkAroundBrief
+from .schemas import CropName, LeftOutOut, MachineOut, PersonOut, PhaseName, StationOut, WalkAroundBrief, WalkAroundOut
 from .schemas_findings import FindingOut, NotSeenOut
 from .schemas_notes import NoteOut
 from .schemas_plan import PlanOut
@@ -43,6 +44,22 @@ class PreviewOut(Schema):
     plan: PlanOut
     tools: list[str]
     left_out: list[LeftOutOut]
+
+
+class BeforehandAsked(Schema):
+    """phase: empty for what is usual in this shop."""
+
+    phase: PhaseName | Literal[""] = ""
+    crop: CropName = ""
+    headers: Annotated[list[int], Field(max_length=6)] = Field(default_factory=list)
+    take_in: bool = False
+
+
+class BeforehandOut(Schema):
+    """A walk-around before it begins: what it would be, and what its screen would show. It has no UUID of its own yet."""
+
+    preview: PreviewOut
+    walk_around: WalkAroundOut
 
 
 class HoleOut(Schema):

@@ -13,7 +13,10 @@ from .schemas import CropName, PhaseName
 
 
 class StartIn(Schema):
+    """at: when it was begun, where that was without a connection."""
+
     id: uuid.UUID
+    at: Moment | None = None
     phase: PhaseName = "winter"
     crop: CropName = ""
     headers: list[int] = Field(default_factory=list, max_length=6)

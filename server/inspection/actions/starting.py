@@ -1,8 +1,10 @@
 """Beginning a walk-around, and putting its visits in another order."""
 
+import datetime as dt
 import uuid
 from collections.abc import Sequence
 
+from django.db import transaction
 from django.utils import timezone
 
 from fleet.models import Machine
@@ -15,20 +17,30 @@ from shops.models import Member
 from shops.rights import action, who_may
 
 from ..models import WalkAround
-from ..queries import rule_books
+from ..queries import rule_books, serializers
 from ..queries.preparing import Wanted, plan_json, prepare
+from ..schemas import WalkAroundOut
 from .locking import lock
 
 
 @action("start a walk-around")
-def start(member: Member, machine: Machine, walk_around_id: uuid.UUID, wanted: Wanted | None = None) -> WalkAround:
-    """Begin a walk-around, or return it if this UUID has begun one already."""
+def start(
+    member: Member,
+    machine: Machine,
+    walk_around_id: uuid.UUID,
+    wanted: Wanted | None = None,
+    at: dt.datetime | None = None,
+) -> WalkAround:
+    """Begin a walk-around, or return it if this UUID has begun one already.
+
+    at: when that was, where it was begun without a connection; never later than now.
+    """
     existing = WalkAround.objects.filter(pk=walk_around_id).first()
     if existing:
         if existing.shop_id != member.shop_id or existing.machine_id != machine.pk:
             raise NotFoundHere("There is no such walk-around.")
         return existing
-    wanted = wanted or Wanted()
+    wanted, now = wanted or Wanted(), timezone.now()
     ready = prepare(member, machine, wanted)
     people = {member, *who_may(Member.objects.of(member), "record readings").filter(pk__in=list(wanted.people))}
     begun = WalkAround.objects.create(
@@ -44,12 +56,21 @@ def start(member: Member, machine: Machine, walk_around_id: uuid.UUID, wanted: W
         options=list(ready.scope.options),
         stations=_stations(ready.book, {check.key for check in ready.checks}, ready.layout),
         left_out=ready.left_out,
-        started_at=timezone.now(),
+        started_at=min(at or now, now),
         started_by=member.user,
     )
     begun.headers.set(ready.headers)
     begun.people.set(people)
     return begun
+
+
+@action("start a walk-around")
+def as_if_begun(member: Member, machine: Machine, wanted: Wanted) -> WalkAroundOut:
+    """What its screen would show if a walk-around began now, to begin it where there is no signal. Nothing of it stays."""
+    begun = start(member, machine, uuid.uuid4(), wanted)
+    shown = serializers.walk_around(begun, rule_books.opened(begun.rule_book_id), member)
+    transaction.set_rollback(True)
+    return shown
 
 
 @action("start a walk-around")

@@ -4,11 +4,12 @@ from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force, rounds
+from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.vocabulary import CROP_NAMES, PHASE_NAMES
 from shops.models import Member
 from shops.rights import who_may
 
-from ..schemas import LeftOutOut
+from ..schemas import LeftOutOut, PhaseName
 from ..schemas_plan import PlanOut
 from ..schemas_views import PhaseOut, PreviewOut, StartInfoOut
 from . import coupled, preparing, rule_books, serializers, walk_arounds
@@ -34,11 +35,10 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
     headers.sort(key=lambda one: one.pk not in own_headers)
     people = who_may(Member.objects.of(member), "record readings").select_related("user").order_by("pk")
     running = machine.walk_arounds.filter(finished_at=None, discarded_at=None).select_related("started_by")
-    time = book.schools["inspection-time"]
     return StartInfoOut(
         machine=serializers.machine_out(machine),
         phases=[phase for phase in phases if phase.checks],
-        usual="after-season" if time == "after-season" else "everything",
+        usual=usual_phase(book),
         headers=[serializers.machine_out(header) for header in headers],
         own_headers=[header.pk for header in headers if header.pk in own_headers],
         people=[serializers.person(one) for one in people],
@@ -47,6 +47,11 @@ def info(member: Member, machine: Machine) -> StartInfoOut:
         earlier=[serializers.brief(one) for one in walk_arounds.of_machine(member, machine)],
         crops={key: [one["name"] for one in member.shop.crops if one["group"] == key] for key in CROP_NAMES},
     )
+
+
+def usual_phase(book: CoreBook) -> PhaseName:
+    """The round that a shop's machines get when nobody says otherwise."""
+    return "after-season" if book.schools["inspection-time"] == "after-season" else "everything"
 
 
 def preview(member: Member, machine: Machine, wanted: preparing.Wanted) -> PreviewOut:

@@ -14,6 +14,7 @@ const KEPT: (keyof paths)[] = [
   '/api/session',
   '/api/machines',
   '/api/machines/{machine_id}/start',
+  '/api/machines/{machine_id}/beforehand',
   '/api/walk-arounds/{walk_around_id}',
   '/api/walk-arounds/{walk_around_id}/findings',
   '/api/walk-arounds/{walk_around_id}/map',
@@ -27,7 +28,7 @@ export const SESSION = '/api/session'
 const PATTERN = new RegExp(`^(${KEPT.map((path) => path.replace(/\{\w+\}/g, '[^/]+')).join('|')})$`)
 
 /** Enough for a workshop's board and the machines of a day. */
-const MOST = 40
+const MOST = 100
 /** As long as a login lasts. */
 const OLDEST_MS = 14 * 24 * 60 * 60_000
 /** What is taken along is not asked for again before. */
@@ -123,6 +124,14 @@ async function recall(url: string): Promise<Response | undefined> {
 
 export const fromBefore = (response: Response): boolean => response.headers.has(KEPT_AT)
 
+/** What an address said last, to be shown without asking. */
+export async function keptAnswer<T>(url: string): Promise<T | undefined> {
+  const kept = await recall(url)
+  if (!kept) return undefined
+  shown.set(url, kept.headers.get(KEPT_AT)!)
+  return (await kept.json()) as T
+}
+
 /** Ask the server; where it does not answer, what it said last. */
 export async function fetchOrKept(request: Request): Promise<Response> {
   const asked = fetch(request)
@@ -155,7 +164,7 @@ export async function takeAlong(addresses: string[]): Promise<void> {
     if (ageOf(await recall(url)) < FRESH_MS) continue
     const headers = { [MEMBER]: String(member) }
     const answer = await fetch(url, { headers }).catch(() => undefined)
-    if (!answer?.ok) return
-    await remember(url, await answer.text())
+    if (!answer) return
+    if (answer.ok) await remember(url, await answer.text())
   }
 }

@@ -74,6 +74,47 @@ describe('outbox', () => {
     expect(kept()).toHaveLength(0)
   })
 
+  it('sends what was typed in a walk-around only when that has begun on the server, whatever becomes of it', async () => {
+    const sent: string[] = []
+    let begins: () => unknown = () => ({})
+    const box = boxOf(async (entry) => {
+      sent.push(entry.uuid)
+      return entry.uuid === 'w' ? begins() : CHANGED
+    })
+    const begin = (): void =>
+      void box.add('/api/machines/{machine_id}/walk-arounds', { machine_id: 4 }, { id: 'w' } as never, ABOUT, { uuid: 'w' })
+    const refuse = (status: number) => () => {
+      throw status === 500 ? new Refused(500, 'fault') : ours(status)
+    }
+    // The server stumbles: another walk-around's reading goes, its own wait.
+    begins = refuse(500)
+    begin()
+    box.put('w', reading('a'), ABOUT)
+    box.put('other', reading('b'), ABOUT)
+    await vi.advanceTimersByTimeAsync(10)
+    expect(sent).toEqual(['w', 'b'])
+    expect([...box.begun.value]).toEqual([[4, 'w']])
+    // It will not begin it: they wait on, until somebody has dealt with that.
+    begins = refuse(422)
+    await vi.advanceTimersByTimeAsync(60_000)
+    expect(sent).toEqual(['w', 'b', 'w'])
+    expect(box.waiting.value.map((entry) => entry.uuid)).toEqual(['a'])
+    begins = () => ({})
+    box.retry('w')
+    await vi.runAllTimersAsync()
+    expect(sent).toEqual(['w', 'b', 'w', 'w', 'a'])
+    expect(kept()).toHaveLength(0)
+    expect(box.begun.value.size).toBe(0)
+    // Dropped by a person: what waited for it hears from the server.
+    begins = refuse(422)
+    begin()
+    box.put('w', reading('c'), ABOUT)
+    await vi.advanceTimersByTimeAsync(10)
+    box.drop('w')
+    await vi.runAllTimersAsync()
+    expect(sent.slice(-2)).toEqual(['w', 'c'])
+  })
+
   it('does not let one that the server stumbles over stop all the others', async () => {
     const box = boxOf(async (entry) => {
       if (entry.uuid === 'a') throw new Refused(500, 'fault')

@@ -11,6 +11,7 @@ import { Refused, type AnswerOf, type BodyOf, type NewHold, type NewReading, typ
 import { blobs } from './blobs'
 import {
   HOLDS,
+  isBegin,
   isReading,
   READINGS,
   walkAroundOf,
@@ -140,6 +141,7 @@ export function makeOutbox(
     forget(uuid)
     if (entry?.blob) void blobs.remove(uuid)
     channel?.postMessage({ dropped: uuid })
+    if (entry && isBegin(entry)) void flush() // what waited for it
   }
 
   /** Try one again: as it was refused, or as the member's own where nobody's name stood on it. */
@@ -224,7 +226,11 @@ export function makeOutbox(
     const failed = new Set<string>()
     const apart = new Set<string>()
     for (;;) {
-      const left = waiting.value.filter((entry) => !failed.has(entry.uuid))
+      // What was typed in a walk-around that has not begun there waits until it has, also where that was refused.
+      const ahead = new Set(mine.value.filter(isBegin).map(walkAroundOf))
+      const left = waiting.value.filter(
+        (entry) => !failed.has(entry.uuid) && (isBegin(entry) || !ahead.has(walkAroundOf(entry))),
+      )
       const ready = [...left.filter((entry) => !entry.blob), ...left.filter((entry) => entry.blob)]
       if (!ready.length) break
       // While the way is known to be down the state stays "away": it changes when an answer comes, not when we hope.
@@ -284,6 +290,8 @@ export function makeOutbox(
       listeners.add(heard)
       return () => listeners.delete(heard)
     },
+    /** Begun on this device, and the server has not said yes to it: the walk-around by its machine. */
+    begun: computed(() => new Map(mine.value.filter(isBegin).map((entry) => [Number(entry.params.machine_id), entry.uuid]))),
     /** The writes of whoever is logged in that belong to a walk-around and are on their way. */
     of: (walkAround: string): Entry[] => waiting.value.filter((entry) => walkAroundOf(entry) === walkAround),
     refusedAt: (walkAround: string): ReadingEntry[] =>

@@ -35,12 +35,15 @@ export interface Entry {
 export type ReadingEntry = Entry & { body: NewReading & Record<string, unknown> }
 export type HoldEntry = Entry & { body: NewHold & Record<string, unknown> }
 
+/** Beginning a walk-around: what was typed in it waits for that. */
+export const BEGIN = '/api/machines/{machine_id}/walk-arounds' satisfies WritePath
 export const READINGS = '/api/walk-arounds/{walk_around_id}/readings' satisfies WritePath
 export const HOLDS = '/api/walk-arounds/{walk_around_id}/postures' satisfies WritePath
 export const isReading = (entry: Entry): entry is ReadingEntry => entry.path === READINGS
 export const isHold = (entry: Entry): entry is HoldEntry => entry.path === HOLDS
+export const isBegin = (entry: Entry): boolean => entry.path === BEGIN
 /** The walk-around an entry belongs to; '' for one that belongs to none. */
-export const walkAroundOf = (entry: Entry): string => String(entry.params.walk_around_id ?? '')
+export const walkAroundOf = (entry: Entry): string => (isBegin(entry) ? entry.uuid : String(entry.params.walk_around_id ?? ''))
 
 export interface Heard {
   /** The server has done it. */

@@ -2255,6 +2255,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/machines/{machine_id}/beforehand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Beforehand
+         * @description A walk-around as it would be, whole, to be begun where there is no signal. Begins nothing.
+         */
+        get: operations["inspection_api_beforehand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines/{machine_id}/changeover": {
         parameters: {
             query?: never;
@@ -6068,6 +6088,38 @@ export interface components {
             at: string;
             /** Words */
             words: string;
+        };
+        /**
+         * BeforehandAsked
+         * @description phase: empty for what is usual in this shop.
+         */
+        BeforehandAsked: {
+            /**
+             * Crop
+             * @default
+             * @enum {string}
+             */
+            crop: "" | "small-grain" | "pod" | "ear" | "fine-seed";
+            /** Headers */
+            headers?: number[];
+            /**
+             * Phase
+             * @default
+             */
+            phase: ("everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence" | "fault") | "";
+            /**
+             * Take In
+             * @default false
+             */
+            take_in: boolean;
+        };
+        /**
+         * BeforehandOut
+         * @description A walk-around before it begins: what it would be, and what its screen would show. It has no UUID of its own yet.
+         */
+        BeforehandOut: {
+            preview: components["schemas"]["PreviewOut"];
+            walk_around: components["schemas"]["WalkAroundOut"];
         };
         /** BenchLineOut */
         BenchLineOut: {
@@ -14687,8 +14739,13 @@ export interface components {
             /** Level */
             level: number;
         };
-        /** StartIn */
+        /**
+         * StartIn
+         * @description at: when it was begun, where that was without a connection.
+         */
         StartIn: {
+            /** At */
+            at?: string | null;
             /**
              * Crop
              * @default
@@ -18934,6 +18991,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ParticularsOut"];
+                };
+            };
+        };
+    };
+    inspection_api_beforehand: {
+        parameters: {
+            query?: {
+                phase?: ("everything" | "after-season" | "winter" | "pre-season" | "first-field" | "daily" | "crop-change" | "changeover" | "arrival" | "emergence" | "fault") | "";
+                crop?: "" | "small-grain" | "pod" | "ear" | "fine-seed";
+                headers?: number[];
+                take_in?: boolean;
+            };
+            header?: never;
+            path: {
+                machine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeforehandOut"];
                 };
             };
         };

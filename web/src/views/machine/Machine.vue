@@ -5,6 +5,9 @@ import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
+import { keptAnswer, takeAlong } from '@/api/kept'
+import { outbox } from '@/api/outbox'
+import { StorageFull } from '@/api/storage'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
@@ -13,10 +16,10 @@ import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date, phaseName, upper } from '@/app/words'
 import Counters from '@/views/logbook/Counters.vue'
+import { beforehandOf, beginHere, type Beforehand, type Start } from './beginning'
 import BenchLog from './BenchLog.vue'
 import MachineTabs from './MachineTabs.vue'
 
-type Start = Schemas['StartIn']
 const props = defineProps<{ id: string }>()
 const onward = useOnward()
 const route = useRoute()
@@ -25,6 +28,7 @@ const path = { params: { path: { machine_id: Number(props.id) } } }
 const info = ref<Schemas['StartInfoOut'] | null>(null)
 const preview = ref<Schemas['PreviewOut'] | null>(null)
 const problem = ref('')
+const ANSWER_WITHIN_MS = 8000
 /** Made once, so that pressing twice starts one walk-around. */
 const uuid = newUuid()
 const chosen = reactive({
@@ -73,6 +77,7 @@ const wanted = (): Start => ({
   take_in: chosen.takeIn,
   then_crop: '',
 })
+const address = (): string => beforehandOf(Number(props.id), wanted(), info.value?.usual)
 let asked = 0
 watch(
   () => [chosen.phase, chosen.crop, chosen.headers.join(), chosen.takeIn],
@@ -82,9 +87,11 @@ watch(
     try {
       const found = await write(() => api.POST('/api/machines/{machine_id}/preview', { ...path, body: wanted() }))
       if (mine === asked) [preview.value, problem.value] = [found, '']
+      void takeAlong([address()])
     } catch (error) {
-      if (mine === asked)
-        [preview.value, problem.value] = [null, error instanceof Refused ? error.message : 'It could not be planned.']
+      const kept = error instanceof Refused && error.passing ? await keptAnswer<Beforehand>(address()) : undefined
+      const said = error instanceof Refused ? error.message : 'It could not be planned.'
+      if (mine === asked) [preview.value, problem.value] = [kept?.preview ?? null, kept ? '' : said]
     }
   },
 )
@@ -95,15 +102,25 @@ function toggle(list: number[], one: number): void {
   else list.splice(index, 1)
 }
 
+async function begin(): Promise<void> {
+  const signal = AbortSignal.timeout(ANSWER_WITHIN_MS)
+  try {
+    await write(() => api.POST('/api/machines/{machine_id}/walk-arounds', { ...path, body: wanted(), signal }))
+  } catch (error) {
+    const away = error instanceof Refused && (!error.ours || error.status === 503)
+    if (!away || !info.value || !(await beginHere(info.value.machine, wanted(), address()))) throw error
+  }
+}
 const starting = ref(false)
 async function start(): Promise<void> {
   if (starting.value) return
   starting.value = true
   try {
-    const begun = await write(() => api.POST('/api/machines/{machine_id}/walk-arounds', { ...path, body: wanted() }))
-    await onward({ name: 'walk-around', params: { id: begun.id } })
+    await begin()
+    await onward({ name: 'walk-around', params: { id: uuid } })
   } catch (error) {
-    problem.value = error instanceof Refused ? error.message : 'The walk-around could not be started.'
+    const known = error instanceof Refused || error instanceof StorageFull
+    problem.value = known ? error.message : 'The walk-around could not be started.'
   } finally {
     starting.value = false
   }
@@ -273,6 +290,12 @@ async function takeBack(written: string): Promise<void> {
               <Button severity="secondary" label="Leave out what may be" @click="chosen.takeIn = false" />
             </p>
             <Button class="go" label="Start walk-around" :loading="starting" @click="start" />
+            <p v-if="outbox.begun.value.has(info.machine.id)" class="quiet">
+              Begun on this device, not sent yet:
+              <RouterLink :to="{ name: 'walk-around', params: { id: outbox.begun.value.get(info.machine.id) } }"
+                >on with it</RouterLink
+              >
+            </p>
             <p v-for="one in info.running" :key="one.id" class="quiet">
               Running:
               <RouterLink :to="{ name: 'walk-around', params: { id: one.id } }"

@@ -2,6 +2,7 @@
 /** Many machines, a line each, worst first; what is asked for stands in the address. */
 import InputText from '@/design/controls/inputtext'
 import type { Schemas } from '@/api/client'
+import { outbox } from '@/api/outbox'
 import { counted } from '@/app/counted'
 import Pager from '@/app/Pager.vue'
 import type { Asking } from '@/app/useAsked'
@@ -25,6 +26,9 @@ const SEASONS = { '14': 'within 2 weeks', '30': 'within 30 days', '90': 'within 
 const ORDERS = { '': 'Worst first', season: 'By season date', name: 'By name' }
 const NOTABLE = ['stop', 'due', 'asked', 'watch']
 const found = (card: Card): ReturnType<typeof tallied> => tallied(card.sum).filter((one) => NOTABLE.includes(one.severity))
+/** The walk-around that somebody is at, or that was begun on this device and is not sent yet. */
+const goingOn = (card: Card): string | undefined =>
+  outbox.begun.value.get(card.machine.id) ?? (card.newest && !card.newest.finished_at ? card.newest.id : undefined)
 const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.sum.open / card.sum.total) * 100) : 0)
 </script>
 
@@ -81,9 +85,9 @@ const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.su
         >
       </div>
       <RouterLink
-        v-if="card.newest && !card.newest.finished_at && mayInspect"
+        v-if="goingOn(card) && mayInspect"
         class="next"
-        :to="{ name: 'walk-around', params: { id: card.newest.id } }"
+        :to="{ name: 'walk-around', params: { id: goingOn(card) } }"
         :aria-label="`Continue ${card.machine.name}`"
         >Continue</RouterLink
       >

@@ -5,6 +5,8 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
 import { takeAlong } from '@/api/kept'
+import { outbox } from '@/api/outbox'
+import { beforehandOf } from '@/views/machine/beginning'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { useAsked } from '@/app/useAsked'
@@ -45,14 +47,17 @@ const cards = computed(() =>
 /** So many that each is a line and not a picture. */
 const many = computed(() => (board.value?.every ?? 0) > DRAWN)
 const DRAWN = 12
-/** So many walk-arounds that are under way lie ready for where there is no signal, though nobody opened them here. */
-const TAKEN_ALONG = 8
+/** So many machines can be worked on where there is no signal, though nobody opened them here. */
+const TAKEN_ALONG = 12
 
+/** What is wanted beside a machine: its walk-around that is under way, or one to begin. */
+const ahead = ({ machine, newest, running }: (typeof cards.value)[number]): string[] =>
+  running ? [`/api/walk-arounds/${newest!.id}`] : [`/api/machines/${machine.id}/start`, beforehandOf(machine.id)]
 const load = (): Promise<boolean> =>
   at.read(async () => {
     board.value = await answer(api.GET('/api/machines', { params: { query: query.value } }))
-    const running = cards.value.filter((card) => card.running).slice(0, TAKEN_ALONG)
-    if (mayInspect.value) void takeAlong(running.map((card) => `/api/walk-arounds/${card.newest!.id}`))
+    const addresses = cards.value.slice(0, TAKEN_ALONG).flatMap((card) => ahead(card))
+    if (mayInspect.value) void takeAlong(addresses)
   })
 watch(query, load, { immediate: true })
 
@@ -114,7 +119,15 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
         <p v-if="card.sum.stop" class="stop"><SeverityMark severity="stop" wordless /> <b>Do not run or drive it.</b></p>
       </div>
       <div class="next">
-        <template v-if="card.newest">
+        <template v-if="outbox.begun.value.has(card.machine.id)">
+          <Button
+            class="main"
+            label="Continue walk-around"
+            @click="router.push({ name: 'walk-around', params: { id: outbox.begun.value.get(card.machine.id) } })"
+          />
+          <p class="quiet">Begun on this device, not sent yet</p>
+        </template>
+        <template v-else-if="card.newest">
           <Button
             v-if="card.running && mayInspect"
             class="main"

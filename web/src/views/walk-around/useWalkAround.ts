@@ -14,7 +14,7 @@ import {
 } from '@/api/client'
 import { serverNow } from '@/api/clock'
 import { connection } from '@/api/connection'
-import { remember, shown } from '@/api/kept'
+import { keptAnswer, remember, shown } from '@/api/kept'
 import { isHold, isReading, outbox, walkAroundOf, type Entry, type ReadingEntry } from '@/api/outbox'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
@@ -59,7 +59,9 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
   async function load(): Promise<void> {
     clearTimeout(again)
     try {
-      const found = await answer(api.GET('/api/walk-arounds/{walk_around_id}', path))
+      // Begun here without a connection: the server does not know of it yet.
+      const own = [...outbox.begun.value.values()].includes(id) && (await keptAnswer<WalkAroundData>(address))
+      const found = own || (await answer(api.GET('/api/walk-arounds/{walk_around_id}', path)))
       places.clear()
       for (const place of found.places) places.set(at(place.check, place.position), place)
       data.value = found
