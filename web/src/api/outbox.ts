@@ -25,7 +25,7 @@ import {
 } from './outboxEntry'
 import { alone, overTheWire, PREFIX, stored, type Send } from './outboxStore'
 import { goingTogether, togetherOverTheWire, type SendTogether } from './outboxTogether'
-import { keep } from './storage'
+import { holdOn, keep } from './storage'
 
 export * from './outboxEntry'
 
@@ -259,6 +259,7 @@ export function makeOutbox(
   function later(): void {
     const pause = PAUSES[Math.min(failures, PAUSES.length - 1)]!
     failures++
+    holdOn()
     box.state = 'away'
     box.retryAt = Date.now() + pause
     timer = setTimeout(() => void flush(), pause)

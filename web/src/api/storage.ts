@@ -4,6 +4,15 @@ import { reactive } from 'vue'
 /** Shown on every screen while it lasts. */
 export const storageAlarm = reactive({ full: false })
 
+let asked = false
+/** Something waits: the browser is asked, once, not to clear this device's storage away when room runs short. */
+export function holdOn(): void {
+  if (asked) return
+  asked = true
+  // Where it does not know how, or will not, storage is what it always was.
+  void globalThis.navigator.storage?.persist?.().catch(() => undefined)
+}
+
 /** What could not be kept is still in its field. */
 export class StorageFull extends Error {
   constructor() {
