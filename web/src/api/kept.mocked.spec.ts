@@ -120,6 +120,7 @@ it('knows who worked here last, and shows what they read, when it is opened anew
 
 it.each([
   ['somebody else logs in', () => kept.keepFor(6)],
+  ['they read in other units', () => kept.keepFor(5, 'in')],
   ['they log out', () => kept.keepFor(0)],
   [
     'the server no longer knows them',
@@ -178,7 +179,7 @@ it('keeps what was read before the product lay on the device, and nothing where 
     expect(caches.shelves.size).toBe(0)
     await kept.keepOn(device)
     await kept.remember('/api/season', '"later"')
-    expect(caches.shelves.get('lumvek-answers-7')?.size ?? 0).toBe(device ? 2 : 0)
+    expect(caches.shelves.get('lumvek-answers-7-')?.size ?? 0).toBe(device ? 2 : 0)
     caches.shelves.clear()
   }
 })
@@ -195,7 +196,7 @@ it('takes along what is not there yet or is old, while the way is good', async (
   await kept.takeAlong(wanted)
   // The third is out of reach: what comes after it is not asked for.
   expect(asked).toEqual(['/api/walk-arounds/0', '/api/walk-arounds/2', '/api/walk-arounds/3'])
-  expect([...caches.shelves.get('lumvek-answers-5')!.keys()]).toEqual(['/api/walk-arounds/1', '/api/walk-arounds/2'])
+  expect([...caches.shelves.get('lumvek-answers-5-')!.keys()]).toEqual(['/api/walk-arounds/1', '/api/walk-arounds/2'])
   asked.length = 0
   connection.lost = true
   await kept.takeAlong(wanted)

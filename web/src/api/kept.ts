@@ -43,6 +43,8 @@ export const shown = reactive(new Map<string, string>())
 
 /** Who works here: 0 is nobody, undefined not known yet. */
 let member: number | undefined
+/** Theirs, and in the units they read in: what was read in others would be shown beside them. */
+let shelf = SHELF
 /** Whether the product can be opened here without a connection: else nothing of this would ever be seen. */
 let worthwhile: boolean | undefined
 let decide: () => void
@@ -64,20 +66,23 @@ export function leaveBehind(): void {
   for (const url of [...shown.keys()]) if (url !== SESSION) shown.delete(url)
 }
 
-/** Who works here now; what was kept for anybody else goes. */
-export async function keepFor(id: number): Promise<void> {
-  if (id === member) return
+/** Who works here now, and their units; what was kept for anybody else, or in others, goes. */
+export async function keepFor(id: number, units = ''): Promise<void> {
+  const own = `${SHELF}${id}-${units}`
+  if (id === member && own === shelf) return
   const first = member === undefined
   member = id
+  shelf = own
   if (first && shown.has(SESSION)) return // who it is was kept itself
-  await drop((name) => name !== SHELF + id)
+  await drop((name) => name !== own)
 }
 
 /** The server knows this login no longer. */
 async function ended(): Promise<void> {
-  const whose = member
+  const whose = shelf
   member = 0
-  await drop((name) => name === SHELF + whose)
+  shelf = SHELF
+  await drop((name) => name === whose)
 }
 
 /** Whether the product's own files are on the device. */
@@ -93,31 +98,29 @@ export async function keepOn(device: boolean): Promise<void> {
 export async function remember(url: string, body: string): Promise<void> {
   if (!member || worthwhile === false) return
   if (!worthwhile) return void early.set(url, body)
-  const whose = member
+  const whose = shelf
   try {
-    const shelf = await store()?.open(SHELF + whose)
-    await shelf?.put(url, new Response(body, { headers: { 'Content-Type': 'application/json', [KEPT_AT]: serverNow() } }))
+    const open = await store()?.open(whose)
+    await open?.put(url, new Response(body, { headers: { 'Content-Type': 'application/json', [KEPT_AT]: serverNow() } }))
     // Without the session none of it could be shown.
-    const others = ((await shelf?.keys()) ?? []).filter((one) => new URL(one.url).pathname !== SESSION)
-    await Promise.all(others.slice(0, Math.max(0, others.length - MOST)).map((oldest) => shelf?.delete(oldest)))
+    const others = ((await open?.keys()) ?? []).filter((one) => new URL(one.url).pathname !== SESSION)
+    await Promise.all(others.slice(0, Math.max(0, others.length - MOST)).map((oldest) => open?.delete(oldest)))
   } catch {
     // See above.
   }
   // Somebody else may have logged in, or nobody be, while this was on its way.
-  if (whose !== member) await store()?.delete(SHELF + whose)
+  if (whose !== shelf) await store()?.delete(whose)
 }
 
 async function forget(url: string): Promise<void> {
-  if (!member) return
-  const shelf = await store()?.open(SHELF + member)
-  await shelf?.delete(url)
+  if (member) await (await store()?.open(shelf))?.delete(url)
 }
 
 const ageOf = (kept?: Response): number => Date.now() - Date.parse(kept?.headers.get(KEPT_AT) ?? '')
 
 /** What was kept of an address. Who works here is itself one of the answers, and asked for first. */
 async function recall(url: string): Promise<Response | undefined> {
-  const from = url === SESSION && member === undefined ? undefined : SHELF + member
+  const from = url === SESSION && member === undefined ? undefined : shelf
   const kept = await store()?.match(url, { cacheName: from })
   return ageOf(kept) < OLDEST_MS ? kept : undefined
 }

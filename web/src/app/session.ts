@@ -31,7 +31,7 @@ export const useSession = defineStore('session', () => {
   /** Who worked here last is known without a connection too; the token for writes is asked for anew. */
   async function keepSession(session: Schemas['Session']): Promise<void> {
     const before = shown.has(SESSION)
-    await keepFor(session.me?.id ?? 0)
+    await keepFor(session.me?.id ?? 0, session.me?.units)
     if (session.me && !before) await remember(SESSION, JSON.stringify({ ...session, csrf: '' }))
   }
   const load = async (): Promise<void> => take(await answer(api.GET('/api/session')))
