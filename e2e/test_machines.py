@@ -1,15 +1,14 @@
-"""A combine with its header, posture by posture; the row map; what a shop decides; a report by its link."""
+"""A combine with its header, posture by posture; what a shop decides; a report by its link."""
 
 import re
 
 import pytest
-from hands import begin, settle, start, sure, unlock
+from hands import settle, start, sure, unlock
 from playwright.sync_api import Page, Route, expect
 
 from demo.pictures import drawn
 
 HERON_4 = "ebf6c402-9e3b-5278-a338-5c8a284346b2"
-DUNMERE_12 = "2bf30ed0-2ed8-5dd5-bceb-b7131910ad62"
 
 
 def answer(check: dict) -> list[str]:
@@ -161,54 +160,6 @@ def test_the_second_technician_sees_readings_and_that_the_machine_was_moved(page
     unlock(other)
     expect(page.locator(".gate h2")).to_have_text("Header raised, feeder lock engaged, engine off")
     other.context.close()
-
-
-def test_the_row_map_by_keyboard(page: Page, sign_in, accessible):
-    sign_in(at=f"/walk-arounds/{DUNMERE_12}/map")
-    page.get_by_role("grid").wait_for()
-    accessible(page)
-    cell = page.get_by_role("gridcell", name=re.compile("^Opener disc diameter, left, Row 4,"))
-    expect(cell).to_contain_text("388.5")
-    page.get_by_role("button", name="Against the others").or_(page.get_by_text("Against the others")).first.click()
-    expect(cell).to_contain_text("−")
-    page.get_by_text("Since last time", exact=True).click()
-    expect(cell).to_contain_text("−3.5")
-    page.get_by_role("button", name="Worst first").click()
-    expect(page.get_by_role("columnheader").nth(1)).to_have_text("5")
-    first = page.get_by_role("gridcell").first
-    first.click()
-    page.keyboard.press("ArrowRight")
-    page.keyboard.press("ArrowDown")
-    assert "Boxes" in page.evaluate("document.activeElement.getAttribute('aria-label')")
-    page.keyboard.press("Enter")
-    page.wait_for_url("**/walk-arounds/*?check=boxes*")
-
-
-def test_a_figure_typed_in_the_row_map_stands_until_it_is_kept(page: Page, sign_in):
-    sign_in(at=None)
-    begin(page)
-    page.goto(page.url.split("?")[0] + "/map")
-    first = page.get_by_role("gridcell", name=re.compile("^Opener disc diameter, left, Row 1,"))
-    third = page.get_by_role("gridcell", name=re.compile("^Opener disc diameter, left, Row 3,"))
-    first.click()
-    page.keyboard.type("386.5")
-    third.click()  # a glance at another one
-    page.keyboard.type("385")
-    typed = page.get_by_role("textbox", name=re.compile("^New figure for Row"))
-    expect(typed).to_have_count(2)
-    expect(typed.first).to_have_value("386.5")
-    page.get_by_role("link", name="Catalogue").or_(page.get_by_role("link", name="Lumvek, to the machines")).first.click()
-    expect(page.get_by_role("alert").filter(has_text="New figure for Row 1")).to_be_visible()
-    page.get_by_role("button", name="Back to it").click()
-    expect(typed.first).to_be_focused()
-    page.keyboard.press("Enter")
-    expect(first).to_contain_text("386.5")
-    expect(page.get_by_role("gridcell", name=re.compile("^Opener disc diameter, left, Row 2,"))).to_be_focused()
-    expect(typed).to_have_value("385")
-    typed.press("Escape")
-    expect(typed).to_have_count(0)
-    expect(third).to_be_focused()
-    expect(third).not_to_contain_text("385")
 
 
 def test_the_lead_changes_a_limit_and_a_school_and_it_is_logged(page: Page, sign_in, accessible):

@@ -15,6 +15,7 @@ import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 import { date } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
+import { useNewest, type Line } from './useNewest'
 
 type Cell = Schemas['CellOut']
 const props = defineProps<{ id: string }>()
@@ -33,8 +34,9 @@ const show = ref<'value' | 'off' | 'change' | 'wear'>('value')
 const worstFirst = ref(false)
 /** New figures as they are typed, by their place: each stands until Enter keeps it or Esc lets it go. */
 const typed = reactive<Record<string, string>>({})
-const placeOf = (line: Schemas['LineOut'], cell: Cell | null | undefined): string => `${line.check} ${cell?.position ?? ''}`
+const placeOf = (line: Line, cell: Cell | null | undefined): string => `${line.check} ${cell?.position ?? ''}`
 const here = ref({ line: 0, column: 0 })
+const lines = useNewest(props.id, data)
 const table = ref<HTMLElement | null>(null)
 
 const load = (): Promise<boolean> =>
@@ -63,25 +65,24 @@ const order = computed(() => {
     behind: data.value!.marked.includes(name),
   }))
 })
-const cellAt = (line: number, column: number): Cell | null =>
-  data.value?.lines[line]?.cells[order.value[column]?.index ?? -1] ?? null
+const cellAt = (line: number, column: number): Cell | null => lines.value[line]?.cells[order.value[column]?.index ?? -1] ?? null
 function text(cell: Cell | null): string {
   if (!cell) return ''
+  if (cell.severity === 'sending' || cell.severity === 'asked') return cell.short
   if (show.value === 'wear') return cell.used === null ? '' : `${Math.round(100 * cell.used)} %`
   if (cell.fitted && show.value === 'value') return 'new'
   return show.value === 'off' ? cell.off : show.value === 'change' ? cell.change : cell.short
 }
-const isNumber = (line: Schemas['LineOut']): boolean => line.kind === 'measure' || line.kind === 'count'
+const isNumber = (line: Line): boolean => line.kind === 'measure' || line.kind === 'count'
 const chosen = computed(() => cellAt(here.value.line, here.value.column))
-const chosenLine = computed(() => data.value?.lines[here.value.line])
+const chosenLine = computed(() => lines.value[here.value.line])
 
 function focusCell(): void {
   void nextTick(() => table.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus())
 }
 function move(down: number, across: number): void {
-  const lines = data.value?.lines.length ?? 0
   here.value = {
-    line: Math.min(Math.max(here.value.line + down, 0), lines - 1),
+    line: Math.min(Math.max(here.value.line + down, 0), lines.value.length - 1),
     column: Math.min(Math.max(here.value.column + across, 0), order.value.length - 1),
   }
   focusCell()
@@ -161,12 +162,13 @@ function open(): void {
       query: { check: chosenLine.value.check, at: chosen.value.position },
     })
 }
-const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
+const wordOf = ({ severity }: Cell): string => (severity === 'sending' ? 'On its way' : WORDS[severity as Severity])
+const spoken = (line: Line, column: string, cell: Cell): string =>
   [
     line.name,
     line.side,
     `${data.value?.name} ${column}`,
-    cell.fitted || WORDS[cell.severity as Severity],
+    cell.fitted || wordOf(cell),
     cell.short,
     cell.shown !== cell.short && cell.shown,
     cell.off && `${cell.off} against the others`,
@@ -235,7 +237,7 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
             </tr>
           </thead>
           <tbody>
-            <tr v-for="(line, l) in data.lines" :key="line.check + line.side" :class="{ second: line.side === 'right' }">
+            <tr v-for="(line, l) in lines" :key="line.check + line.side" :class="{ second: line.side === 'right' }">
               <th scope="row">
                 <span v-if="line.side !== 'right'"
                   >{{ line.name }}<small v-if="line.unit">, {{ line.unit }}</small></span
@@ -270,8 +272,9 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
                   @keydown.esc.stop.prevent="letGo(placeOf(line, line.cells[column.index]))"
                 />
                 <template v-else-if="line.cells[column.index]">
+                  <span v-if="line.cells[column.index]!.severity === 'sending'" aria-hidden="true">…</span>
                   <SeverityMark
-                    v-if="
+                    v-else-if="
                       !line.cells[column.index]!.fitted &&
                       (!isNumber(line) ||
                         !text(line.cells[column.index] ?? null) ||
@@ -294,7 +297,11 @@ const spoken = (line: Schemas['LineOut'], column: string, cell: Cell): string =>
       </div>
       <p class="chosen" role="status" aria-live="polite">
         <template v-if="chosen && chosenLine"
-          ><SeverityMark v-if="!chosen.fitted" :severity="chosen.severity as Severity" wordless />
+          ><SeverityMark
+            v-if="!chosen.fitted && chosen.severity !== 'sending'"
+            :severity="chosen.severity as Severity"
+            wordless
+          />
           <b
             >{{ chosenLine.name }}, {{ data.name.toLowerCase() }}
             {{ [order[here.column]?.name, chosenLine.side].filter(Boolean).join(' ') }}.</b
