@@ -1,6 +1,7 @@
 """What is decided about findings and parts: with words where they are wanted, each refusal at its own finding, late answers too."""
 
 import json
+import re
 
 from hands import begin, keep_all, lose_answer
 from playwright.sync_api import Page, expect
@@ -79,6 +80,22 @@ def test_a_refusal_waits_at_its_own_finding_though_another_is_open(page: Page, s
     refuse(held[0])
     expect(first.get_by_role("alert")).to_contain_text("“new last winter”: This walk-around is finished.")
     expect(second.get_by_role("textbox")).to_have_value("bent")
+
+
+def test_a_decision_that_cannot_reach_the_server_stands_at_its_finding(page: Page, sign_in):
+    sign_in("ada", at=HALF_DONE)
+    finding = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Do it")).first
+    place = finding.get_by_role("group").get_attribute("aria-label").removeprefix("Decide ")
+    finding = page.get_by_role("listitem").filter(has_text=place).first
+    page.route("**/decisions", lambda route: route.abort())
+    finding.get_by_role("button", name="Do it").click()
+    expect(finding.get_by_role("status")).to_have_text(re.compile("Do it.*on its way"))
+    page.reload()
+    expect(finding.get_by_role("status")).to_have_text(re.compile("Do it.*on its way"))
+    page.unroute("**/decisions")
+    page.get_by_role("button", name="Try now").click()
+    expect(finding.get_by_role("status")).to_have_count(0)
+    expect(finding.get_by_role("button", name="change")).to_be_visible()
 
 
 def test_words_that_were_begun_are_there_again_after_another_form(page: Page, sign_in):

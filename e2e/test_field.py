@@ -1,5 +1,6 @@
 """The field card and the daily card on a phone, with gloves on: what worked is taken again, what is wrong is said where it is."""
 
+import re
 import uuid
 
 from hands import lose_answer, machine, post, settle
@@ -80,6 +81,31 @@ def test_the_day_is_ticked_in_a_minute_and_the_lead_sees_it(page: Page, sign_in,
     page.get_by_role("link", name="Daily cards").click()
     expect(page.get_by_role("listitem").filter(has_text="Heron 4")).to_contain_text("1 day in a row, 13 of 14 missed")
     accessible(page)
+
+
+def test_the_day_is_ticked_without_a_signal_and_stands_when_there_is_one(page: Page, sign_in):
+    sign_in("tomas", at=None)
+    heron = machine(page, "Heron 4")
+    page.goto(f"/machines/{heron}/today")
+    page.route("**/daily", lambda route: route.abort() if route.request.method == "POST" else route.continue_())
+    page.get_by_role("button", name=re.compile("^Engine oil.*: wrong$")).click()
+    page.get_by_role("textbox", name="What is wrong").fill("two litres low")
+    page.keyboard.press("Enter")
+    oil = page.get_by_role("listitem").filter(has_text="Engine oil")
+    expect(oil).to_contain_text("two litres low on its way")
+    first = page.get_by_role("button", name=re.compile(": right$")).nth(1)
+    name = first.get_attribute("aria-label").removesuffix(": right")
+    first.click()
+    expect(page.get_by_role("listitem").filter(has_text=name)).to_contain_text("on its way")
+    page.reload()
+    expect(oil).to_contain_text("two litres low on its way")
+    page.get_by_role("button", name="are right").click()
+    expect(page.get_by_text("All looked at")).to_be_visible()
+    page.unroute("**/daily")
+    settle(page)
+    expect(oil).to_contain_text("two litres low Tomas Vey")
+    card = page.request.get(f"/api/field/machines/{heron}/daily").json()
+    assert sorted(one["state"] for one in card["items"]) == ["not"] + ["right"] * (len(card["items"]) - 1)
 
 
 def test_losses_are_chosen_from_drawings_and_stand_on_the_field_card(page: Page, sign_in, accessible):

@@ -6,7 +6,7 @@ import re
 from pathlib import Path
 
 import pytest
-from hands import lose_answer, sure
+from hands import lose_answer, settle, sure
 from playwright.sync_api import Page, expect
 
 SOLVES = 60_000
@@ -207,6 +207,37 @@ def test_a_typed_job_is_planned_begun_by_key_and_taken_back(planned: Page, acces
     expect(page.get_by_text("Under way")).to_have_count(0)
     page.keyboard.press("d")
     expect(page.get_by_label("Minutes it took")).to_be_focused()
+
+
+def test_what_is_done_without_a_signal_moves_the_day_on(planned: Page):
+    page = planned
+    whose = page.get_by_role("combobox", name="For")
+    next_job = page.locator("article .what")
+
+    page.goto("/plan/mine")
+    whose.select_option(label="Tomas Vey")
+    job = next_job.inner_text()
+    page.route("**/api/season/marks", lambda route: route.abort())
+    page.get_by_role("button", name="Start").click()
+    expect(page.get_by_text("Under way, begun by Ada Quill")).to_be_visible()
+    page.get_by_role("button", name="Done").click()
+    page.get_by_role("button", name="Done").click()
+    done_now = page.get_by_text("Done since").filter(has_text=job)
+    expect(done_now).to_be_visible()
+    expect(next_job).not_to_have_text(job)
+    page.get_by_role("button", name="Cannot, because").click()
+    page.get_by_label("Why it cannot be done").fill("the wrong seal came")
+    page.keyboard.press("Enter")
+    laid_aside = page.get_by_text("Cannot be done, on its way to the server")
+    expect(laid_aside).to_be_visible()
+    page.reload()
+    whose.select_option(label="Tomas Vey")
+    expect(done_now).to_be_visible()
+    expect(laid_aside).to_be_visible()
+    page.unroute("**/api/season/marks")
+    settle(page)
+    expect(laid_aside).to_have_count(0)
+    expect(done_now).to_be_visible()
 
 
 def test_the_board_has_first_what_will_not_be_ready_and_says_why(planned: Page, accessible):

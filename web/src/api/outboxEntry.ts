@@ -39,6 +39,7 @@ export type HoldEntry = Entry & { body: NewHold & Record<string, unknown> }
 export const BEGIN = '/api/machines/{machine_id}/walk-arounds' satisfies WritePath
 export const READINGS = '/api/walk-arounds/{walk_around_id}/readings' satisfies WritePath
 export const HOLDS = '/api/walk-arounds/{walk_around_id}/postures' satisfies WritePath
+export const DECISIONS = '/api/walk-arounds/{walk_around_id}/decisions' satisfies WritePath
 export const isReading = (entry: Entry): entry is ReadingEntry => entry.path === READINGS
 export const isHold = (entry: Entry): entry is HoldEntry => entry.path === HOLDS
 export const isBegin = (entry: Entry): boolean => entry.path === BEGIN

@@ -3,11 +3,12 @@
 import { computed, onMounted, ref } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { answer, api, type Schemas } from '@/api/client'
+import { answer, api, type Refused, type Schemas } from '@/api/client'
+import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
-import { date } from '@/app/words'
+import { date, upper } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import FirstFieldWord from './FirstFieldWord.vue'
@@ -18,17 +19,30 @@ const card = ref<Schemas['DailyCardOut'] | null>(null)
 const at = useAttempt('That could not be kept.')
 const post = usePost()
 const path = { machine_id: Number(props.id) }
+const TICKS = '/api/field/machines/{machine_id}/daily'
 onMounted(() =>
   at.read(
     async () => void (card.value = await answer(api.GET('/api/field/machines/{machine_id}/daily', { params: { path } }))),
   ),
 )
-const open = computed(() => card.value?.items.filter((one) => !one.state) ?? [])
+const waiting = useOnItsWay(
+  TICKS,
+  (answer) => void (card.value = answer),
+  (entry) => Number(entry.params.machine_id) === path.machine_id,
+)
+/** With what was ticked and cannot reach the server now. */
+const items = computed<Schemas['DailyItemOut'][]>(() =>
+  (card.value?.items ?? []).map((item) => {
+    const tick = waiting.value.filter((one) => one.day === card.value?.day && one.keys.includes(item.key)).at(-1)
+    return tick ? { ...item, state: tick.right ? 'right' : 'not', words: tick.words ?? '', by: 'on its way' } : item
+  }),
+)
+const open = computed(() => items.value.filter((one) => !one.state))
 const wrong = ref('')
 const words = ref('')
 const stations = computed(() => {
   const groups: { name: string; items: Schemas['DailyItemOut'][] }[] = []
-  for (const item of card.value?.items ?? []) {
+  for (const item of items.value) {
     if (groups.at(-1)?.name !== item.station) groups.push({ name: item.station, items: [] })
     groups.at(-1)!.items.push(item)
   }
@@ -37,12 +51,15 @@ const stations = computed(() => {
 const tick = (keys: string[], right = true, said = ''): Promise<boolean> =>
   at.run(async () => {
     const body = { uuid: newUuid(), keys, right, words: said, day: card.value!.day }
-    card.value = await post('/api/field/machines/{machine_id}/daily', path, body, {
-      what: 'Daily card',
-      machine: card.value?.machine.name,
-    })
+    const about = { what: 'Daily card', shown: said, machine: card.value?.machine.name }
+    await answeredOrKept(post(TICKS, path, body, about), (problem) => refused(problem, keys, right, said))
     if (!right && wrong.value === keys[0]) wrong.value = words.value = ''
   })
+/** What waited and was not taken comes back to its form, unless another is open. */
+function refused({ message }: Refused, [key]: string[], right: boolean, said: string): void {
+  if (!right && !wrong.value) [wrong.value, words.value] = [key!, said]
+  at.problem = said && wrong.value !== key ? `“${said}”: ${message}` : upper(message)
+}
 </script>
 
 <template>

@@ -24,7 +24,7 @@ type Finding = Schemas['FindingOut']
 const props = defineProps<{ id: string }>()
 const data = ref<Schemas['FindingsOut'] | null>(null)
 
-const { writing, refused, decide } = useDecisions(props.id, data)
+const { writing, refused, decide, onItsWay } = useDecisions(props.id, data)
 
 const { asked, query } = useAsked('search', 'severity', 'decision', 'station', 'order')
 const counts = computed(() => data.value?.sum ?? { all: 0, open: 0 })
@@ -196,6 +196,9 @@ onMounted(async () => {
                 </template>
               </div>
               <p v-else class="quiet">Not decided</p>
+              <p v-if="onItsWay(group, finding)" role="status">
+                <b>{{ onItsWay(group, finding) }}</b> <small class="quiet">on its way to the server</small>
+              </p>
               <p v-if="refused[keyOf(group, [finding])]" class="problem" role="alert">
                 {{ refused[keyOf(group, [finding])] }}
               </p>

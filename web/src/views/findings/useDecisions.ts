@@ -1,6 +1,8 @@
 /** What is decided about findings: the words being written, what is on its way, and what was refused, each at its own finding. */
 import { reactive, type Ref } from 'vue'
 import { Refused, type Schemas } from '@/api/client'
+import { DECISIONS, walkAroundOf } from '@/api/outbox'
+import { useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 
@@ -50,7 +52,7 @@ export function useDecisions(id: string, data: Ref<Schemas['FindingsOut'] | null
     underWay.add(same)
     delete refused[key]
     try {
-      put(group.check, await post('/api/walk-arounds/{walk_around_id}/decisions', { walk_around_id: id }, body, about))
+      await post(DECISIONS, { walk_around_id: id }, body, about)
       // Another form may have been opened meanwhile: it is not this decision's to close.
       if (writing.uuid === body.uuid) writing.key = writing.text = ''
       delete begun[same]
@@ -61,6 +63,18 @@ export function useDecisions(id: string, data: Ref<Schemas['FindingsOut'] | null
     } finally {
       underWay.delete(same)
     }
+  }
+
+  const waiting = useOnItsWay(
+    DECISIONS,
+    (answer, body) => put(body.check, answer),
+    (entry) => walkAroundOf(entry) === id,
+  )
+  /** What was decided about a finding and cannot reach the server now, in words. */
+  function onItsWay(group: Group, finding: Finding): string {
+    const decisions = waiting.value.filter((one) => one.check === group.check && one.positions.includes(finding.place.position))
+    const newest = decisions.at(-1)
+    return newest ? [DECIDED[newest.choice], newest.until || newest.reason].filter(Boolean).join(': ') : ''
   }
 
   /** What was decided is seen at its place, with its undo, whatever the list was asked for. */
@@ -74,5 +88,5 @@ export function useDecisions(id: string, data: Ref<Schemas['FindingsOut'] | null
       )
     data.value.groups = data.value.groups.filter((one) => one.findings.length)
   }
-  return { writing, refused, decide }
+  return { writing, refused, decide, onItsWay }
 }

@@ -4,7 +4,8 @@
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { answer, api, type Schemas } from '@/api/client'
+import { answer, api, type Refused, type Schemas } from '@/api/client'
+import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { serverNow } from '@/api/clock'
@@ -47,23 +48,40 @@ function key(event: KeyboardEvent): void {
 }
 onMounted(() => window.addEventListener('keydown', key))
 onBeforeUnmount(() => window.removeEventListener('keydown', key))
-const mine = computed<Job[]>(() =>
-  (season.value?.plan?.jobs ?? [])
-    .filter((job) => job.stretches.length && !job.done && job.technicians.includes(who.value))
+const MARKS = '/api/season/marks'
+const waiting = useOnItsWay(MARKS, (answer) => void (season.value = answer))
+/** With what was said of them and cannot reach the server now. */
+const jobs = computed<(Job & { laidAside?: boolean })[]>(() =>
+  (season.value?.plan?.jobs ?? []).map((job) => {
+    const mark = waiting.value.filter((one) => one.key === job.key && one.kind !== 'pin').at(-1)
+    if (!mark) return job
+    const begun = mark.kind === 'start' ? (session.me?.name ?? '') : ''
+    return { ...job, begun_by: begun, done: job.done || mark.kind === 'done', laidAside: mark.kind === 'cannot' }
+  }),
+)
+const mine = computed(() =>
+  jobs.value
+    .filter((job) => job.stretches.length && !job.done && !job.laidAside && job.technicians.includes(who.value))
     .sort((a, b) => Number(!a.begun_by) - Number(!b.begun_by) || (a.stretches[0]!.start < b.stretches[0]!.start ? -1 : 1)),
 )
 const next = computed(() => mine.value[0])
 const later = computed(() => mine.value.slice(1))
-const done = computed(() => (season.value?.plan?.jobs ?? []).filter((job) => job.done && job.technicians.includes(who.value)))
+const done = computed(() => jobs.value.filter((job) => job.done && job.technicians.includes(who.value)))
+const laidAside = computed(() => jobs.value.filter((job) => job.laidAside && job.technicians.includes(who.value)))
 
 function mark(job: Job, kind: Schemas['JobMarkIn']['kind'], more: Partial<Schemas['JobMarkIn']> = {}): Promise<boolean> {
   return at.run(async () => {
     const body = { uuid: newUuid(), key: job.key, kind, at: serverNow(), ...more }
-    season.value = await post('/api/season/marks', undefined, body as never, { what: `${job.machine}: ${job.name}` })
+    const about = { what: `${job.machine}: ${job.name}`, shown: more.reason }
+    await answeredOrKept(post(MARKS, undefined, body as never, about), (problem) => refused(problem, about))
     asks.value = ''
     reason.value = from.value = ''
     minutes.value = null
   })
+}
+/** What waited and was not taken: the job stands as it was, and what was said of it beside the reason. */
+function refused({ message }: Refused, { what, shown }: { what: string; shown?: string }): void {
+  at.problem = `${what}${shown ? `, “${shown}”` : ''}: ${message}`
 }
 const finish = (job: Job): Promise<boolean> => mark(job, 'done', minutes.value === null ? {} : { minutes: minutes.value })
 const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: reason.value, not_before: from.value || null })
@@ -159,6 +177,9 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
     </section>
     <p v-if="done.length" class="quiet">
       Done since {{ weekday(season!.plan!.now) }}: {{ done.map((one) => `${one.machine}: ${one.name}`).join('; ') }}.
+    </p>
+    <p v-if="laidAside.length" class="quiet" role="status">
+      Cannot be done, on its way to the server: {{ laidAside.map((one) => `${one.machine}: ${one.name}`).join('; ') }}.
     </p>
     <OwnCalendar v-if="season?.plan && session.may('work by the plan')" />
   </section>
