@@ -34,7 +34,7 @@ const waiting = useOnItsWay(
 const items = computed<Schemas['DailyItemOut'][]>(() =>
   (card.value?.items ?? []).map((item) => {
     const tick = waiting.value.filter((one) => one.day === card.value?.day && one.keys.includes(item.key)).at(-1)
-    return tick ? { ...item, state: tick.right ? 'right' : 'not', words: tick.words ?? '', by: 'on its way' } : item
+    return tick ? { ...item, state: tick.right ? 'right' : 'not', words: tick.words ?? '', by: '· on its way' } : item
   }),
 )
 const open = computed(() => items.value.filter((one) => !one.state))

@@ -114,7 +114,7 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
             >
           </p>
         </template>
-        <p v-else class="quiet">Not begun: no walk-around yet.</p>
+        <p v-else-if="!outbox.begun.value.has(card.machine.id)" class="quiet">Not begun: no walk-around yet.</p>
         <ReadyLine v-if="card.season" :season="card.season" />
         <p v-if="card.sum.stop" class="stop"><SeverityMark severity="stop" wordless /> <b>Do not run or drive it.</b></p>
       </div>
