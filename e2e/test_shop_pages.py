@@ -217,6 +217,6 @@ def test_who_was_let_go_is_taken_out_by_name_after_a_question(page: Page, sign_i
     sign_in("ada", at="/people")
     page.get_by_role("button", name="Change Ines Marrow").click()
     sure(page, page.get_by_role("button", name="Let go"), "Let go")
-    sure(page, page.get_by_role("button", name="Take Ines Marrow out by name"), "Take them out for good")
+    sure(page, page.get_by_role("button", name="Take out by name: Ines Marrow"), "Take them out for good")
     expect(page.get_by_text(re.compile(r"^Former member \d+"))).to_be_visible()
     expect(page.get_by_text("Ines Marrow")).to_have_count(0)

@@ -103,7 +103,7 @@ const end = (ids: number[] | null): Promise<boolean> =>
               size="small"
               severity="secondary"
               label="Sign out there"
-              :aria-label="`Sign out on ${deviceName(one.device)}, since ${moment(one.at)}`"
+              :aria-label="`Sign out there: ${deviceName(one.device)}, since ${moment(one.at)}`"
               @click="end([one.id])"
             />
           </li>

@@ -170,7 +170,7 @@ const passwordLink = (person: Person): Promise<boolean> =>
             v-if="one.left_at && one.named"
             type="button"
             class="link"
-            :aria-label="`Take ${one.name} back`"
+            :aria-label="`Take back ${one.name}`"
             @click="act(one, 'take-back')"
           >
             Take back
@@ -178,7 +178,7 @@ const passwordLink = (person: Person): Promise<boolean> =>
           <AskOnce
             v-if="one.left_at && one.named"
             label="Take out by name"
-            :named="`Take ${one.name} out by name`"
+            :named="`Take out by name: ${one.name}`"
             :question="`Name, e-mail, login, password and devices of ${one.name} go for good. What they read, decided and signed stays under “Former member”, for reports must go on saying what was done; so do words that others typed. Backups made before still hold it.`"
             yes="Take them out for good"
             plain
