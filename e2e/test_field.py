@@ -38,6 +38,32 @@ def test_what_worked_is_offered_and_taken_the_next_time(page: Page, sign_in, acc
     expect(page.get_by_title("Take 455")).to_have_count(0, timeout=30_000)
 
 
+def test_what_was_set_where_there_is_no_signal_is_kept_and_comes_back_if_it_is_refused(page: Page, sign_in):
+    sign_in("tomas", at=None)
+    page.goto(f"/machines/{machine(page, 'Heron 6')}/field")
+    page.get_by_role("combobox", name="Crop").select_option(label="Lupins")
+    speed, height, why = (page.get_by_label(name) for name in ("Rotor speed", "First cut height", "Why so"))
+    away = page.get_by_role("status").filter(has_text="on its way to the server")
+    page.route("**/card", lambda route: route.abort() if route.request.method == "POST" else route.continue_())
+    for field, figure, reason in ((speed, "455", "splits in the tank"), (height, "90 spans", "stones")):
+        field.fill(figure)
+        why.fill(reason)
+        page.get_by_role("button", name="Keep how it is set").click()
+        expect(field).to_have_value("")
+        expect(why).to_have_value("")
+    expect(away).to_have_count(2)
+    expect(away.first).to_contain_text("Rotor speed 455 1/min")
+    page.unroute("**/card")
+    page.get_by_role("button", name="Try now").click()
+    settle(page)
+    expect(page.get_by_role("region", name="Kept")).to_contain_text("because splits in the tank")
+    expect(page.get_by_role("alert")).to_contain_text("Is not a length")
+    expect(height).to_have_value("90 spans")
+    expect(height).to_have_attribute("aria-invalid", "true")
+    expect(why).to_have_value("stones")
+    expect(away).to_have_count(0)
+
+
 def test_whoever_reads_inches_types_them_and_the_next_reads_millimetres(page: Page, sign_in):
     sign_in("ines", at=None)
     heron = machine(page, "Heron 6")

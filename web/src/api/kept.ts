@@ -22,6 +22,7 @@ const KEPT: (keyof paths)[] = [
   '/api/walk-arounds/{walk_around_id}/summary',
   '/api/season',
   '/api/field/daily',
+  '/api/field/machines/{machine_id}/card',
   '/api/field/machines/{machine_id}/daily',
 ]
 export const SESSION = '/api/session'

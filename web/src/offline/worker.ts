@@ -12,7 +12,7 @@ declare const BUILT: { files: string[]; build: string }
 const PAGE = '/'
 /** Screens whose readings are kept: nobody waits longer for these, where the signal is too weak to be one. */
 const BESIDE_A_MACHINE =
-  /^\/($|walk-arounds\/[^/]+(\/(map|findings|parts|summary))?$|machines\/\d+(\/today)?$|plan\/mine$|daily$)/
+  /^\/($|walk-arounds\/[^/]+(\/(map|findings|parts|summary))?$|machines\/\d+(\/(today|field))?$|plan\/mine$|daily$)/
 const PATIENCE_MS = 6000
 
 precache([...BUILT.files.map((url) => ({ url, revision: null })), { url: PAGE, revision: BUILT.build }])

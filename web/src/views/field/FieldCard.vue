@@ -3,10 +3,11 @@
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { answer, api, type Schemas } from '@/api/client'
+import { answer, api, type Refused, type Schemas } from '@/api/client'
+import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
-import { date } from '@/app/words'
+import { date, upper } from '@/app/words'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
 import { useSession } from '@/app/session'
@@ -52,21 +53,38 @@ function toggle(word: string): void {
     ? draft.condition.filter((other) => other !== word)
     : [...draft.condition, word]
 }
+const CARD = '/api/field/machines/{machine_id}/card'
+const waiting = useOnItsWay(
+  CARD,
+  (answer, { crop }) => (crop === draft.crop ? (card.value = answer) : void load()),
+  (entry) => Number(entry.params.machine_id) === path.machine_id,
+)
+/** "Fan speed 640, first cut 88.9 mm" */
+const said = ({ values, units }: Schemas['SetInFieldIn']): string =>
+  (card.value?.settings ?? [])
+    .filter((one) => values[one.key])
+    .map((one) => `${one.name} ${values[one.key]} ${one.length ? units : one.unit}`.trim())
+    .join(', ')
 const keep = (): Promise<boolean> =>
   at.run(async () => {
     const typed = Object.fromEntries(Object.entries(draft.values).filter(([, text]) => text.trim()))
     const { uuid, crop, place, why, units } = draft
     const body = { uuid, crop, place, condition: draft.condition.join(', '), values: typed, why, units }
-    card.value = await post('/api/field/machines/{machine_id}/card', path, body, {
-      what: 'Set in the field',
-      machine: card.value?.machine.name,
-    })
+    const about = { what: 'Set in the field', shown: said(body), machine: card.value?.machine.name }
+    await answeredOrKept(post(CARD, path, body, about), (problem) => backAgain(problem, body))
     // What was typed while the answer was on its way stands.
     for (const [key, text] of Object.entries(typed)) if (draft.values[key] === text) delete draft.values[key]
     if (draft.why === body.why) draft.why = ''
     if (!anything.value) draft.units = session.me?.units ?? 'mm'
     draft.uuid = newUuid()
   })
+/** What waited and was not taken stands in its fields again, unless others were typed meanwhile. */
+function backAgain({ message, field }: Refused, body: Schemas['SetInFieldIn']): void {
+  const free = !anything.value
+  if (free) Object.assign(draft, body, { uuid: newUuid(), condition: body.condition.split(', ').filter(Boolean) })
+  at.problem = free ? upper(message) : `“${said(body)}”: ${message}`
+  at.field = free ? field : ''
+}
 const worked = (field_setting_id: string, how: boolean): Promise<boolean> =>
   at.run(
     async () =>
@@ -176,6 +194,9 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
       </div>
       <p v-if="at.problem && at.field === 'values'" class="trouble" role="alert">{{ at.problem }}</p>
     </form>
+    <p v-for="one in waiting" :key="one.uuid" role="status">
+      <b>{{ said(one) }}</b> <small class="quiet">kept on this device, on its way to the server</small>
+    </p>
     <KeptSettings
       v-if="card?.last.length"
       :last="card.last"
