@@ -193,9 +193,11 @@ it('takes along what is not there yet or is old, while the way is good', async (
   })
   await kept.remember('/api/walk-arounds/1', '"fresh"')
   const wanted = [1, 0, 2, 3, 4].map((id) => `/api/walk-arounds/${id}`)
-  await kept.takeAlong(wanted)
+  await Promise.all([kept.takeAlong(wanted), kept.takeAlong(wanted)]) // the board, asked for twice
   // The third is out of reach: what comes after it is not asked for.
-  expect(asked).toEqual(['/api/walk-arounds/0', '/api/walk-arounds/2', '/api/walk-arounds/3'])
+  expect(asked.filter((url) => url !== '/api/walk-arounds/3')).toEqual(['/api/walk-arounds/0', '/api/walk-arounds/2'])
+  expect(asked).toContain('/api/walk-arounds/3')
+  expect(asked).not.toContain('/api/walk-arounds/4')
   expect([...caches.shelves.get('lumvek-answers-5-')!.keys()]).toEqual(['/api/walk-arounds/1', '/api/walk-arounds/2'])
   asked.length = 0
   connection.lost = true

@@ -160,15 +160,21 @@ export async function fetchOrKept(request: Request): Promise<Response> {
 
 const keep = async (url: string, answer: Response): Promise<void> => remember(url, await answer.text())
 
+const underWay = new Set<string>()
 /** Have these addresses on the device before anybody goes where there is no signal: one after the other, while the way is good. */
 export async function takeAlong(addresses: string[]): Promise<void> {
   await decided
   for (const url of addresses) {
     if (!worthwhile || !member || connection.lost) return
-    if (ageOf(await recall(url)) < FRESH_MS) continue
-    const headers = { [MEMBER]: String(member) }
-    const answer = await fetch(url, { headers }).catch(() => undefined)
-    if (!answer) return
-    if (answer.ok) await remember(url, await answer.text())
+    if (underWay.has(url)) continue
+    underWay.add(url)
+    try {
+      if (ageOf(await recall(url)) < FRESH_MS) continue
+      const answer = await fetch(url, { headers: { [MEMBER]: String(member) } }).catch(() => undefined)
+      if (!answer) return
+      if (answer.ok) await remember(url, await answer.text())
+    } finally {
+      underWay.delete(url)
+    }
   }
 }
