@@ -182,7 +182,7 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
 }
 .card {
   display: grid;
-  grid-template-columns: 250px minmax(0, 1fr) 230px;
+  grid-template-columns: 250px minmax(0, 1fr) 248px;
   gap: 24px;
   align-items: start;
   padding: 12px 20px;
@@ -238,7 +238,7 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
 .links {
   display: flex;
   flex-wrap: wrap;
-  gap: 0 18px;
+  gap: 0 12px;
 }
 .links a {
   display: inline-flex;
