@@ -14,8 +14,14 @@ db_start "$RELAXED"
 db_allow 'test\_%'
 export LUMVEK_MODE=test LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
 workers=$(nproc)
+# Tables for the core and server tests' workers.
+tables() {
+  local worker
+  for worker in $(seq 0 $((workers - 1))); do tables_fill "test_lumvek_gw$worker" || return 1; done
+}
 if [ "${1:-}" = --quick ]; then
-  exec bash scripts/test_quick.sh
+  . scripts/test_quick.sh
+  exit
 elif [ $# -gt 0 ]; then
   .venv/bin/pytest "$@"
   exit
@@ -30,11 +36,6 @@ check() {
     tail -n 12 "$log" | sed 's/^/    | /' >&2
     fail "$name: .lumvek/logs/check-$2.log has all of it."
   fi
-}
-# Tables for the core and server tests' workers.
-tables() {
-  local worker
-  for worker in $(seq 0 $((workers - 1))); do tables_fill "test_lumvek_gw$worker" || return 1; done
 }
 export LUMVEK_TEST_RUN=$$-$begun-$RANDOM
 (

@@ -1,6 +1,6 @@
 # What a change is likely to break, in under a minute: style and types of what changed, and the tests that lie beside it.
+# Sourced by scripts/test.sh, with its database.
 # Changed is what differs from the last commit that was pushed, or from the one before this where nothing was pushed.
-. scripts/common.sh
 base=$(git rev-parse --verify --quiet '@{upstream}' 2>/dev/null || git rev-parse HEAD~1)
 changed=$(git diff --name-only --diff-filter=d "$base"; git ls-files --others --exclude-standard)
 touched() { grep -E "$1" <<<"$changed" || true; }
@@ -13,5 +13,8 @@ front=$(touched '^web/src/')
 # The tests beside each changed file; of the core and the catalogue, the worked examples that everything rests on.
 paths=$(touched '^server/[a-z]+/' | cut -d/ -f1,2 | sort -u | while read -r app; do [ -d "$app/tests" ] && echo "$app/tests"; done || true)
 [ -z "$(touched '^(core|catalogue)/')" ] || paths="$paths core/lumvek_core/tests"
-[ -z "${paths// /}" ] || .venv/bin/pytest $paths -n "$(nproc)" --dist loadfile
+if [ -n "${paths// /}" ]; then
+  tables >"$LOGS/tables.log" 2>&1 || fail "Tables: .lumvek/logs/tables.log has all of it."
+  .venv/bin/pytest $paths -n "$workers" --dist loadfile --reuse-db
+fi
 say "Quick look done; ./lumvek test has all of it."
