@@ -58,8 +58,12 @@ const store = (): CacheStorage | undefined => globalThis.caches
 async function drop(which: (shelf: string) => boolean): Promise<void> {
   early.clear()
   shown.clear()
-  const shelves = ((await store()?.keys()) ?? []).filter((name) => name.startsWith(SHELF) && which(name))
-  await Promise.all(shelves.map((name) => store()?.delete(name)))
+  // A browser that lets nobody at its store has kept nothing either.
+  const names =
+    (await store()
+      ?.keys()
+      .catch(() => [])) ?? []
+  await Promise.all(names.filter((name) => name.startsWith(SHELF) && which(name)).map((name) => store()?.delete(name)))
 }
 
 /** Another screen: what is shown there is its own. */

@@ -94,6 +94,7 @@ describe('outbox', () => {
     await vi.advanceTimersByTimeAsync(10)
     expect(sent).toEqual(['w', 'b'])
     expect([...box.begun.value]).toEqual([[4, 'w']])
+    expect([box.begins('w'), box.begins('other')]).toEqual([true, false])
     // It will not begin it: they wait on, until somebody has dealt with that.
     begins = refuse(422)
     await vi.advanceTimersByTimeAsync(60_000)

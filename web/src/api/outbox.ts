@@ -291,7 +291,9 @@ export function makeOutbox(
       listeners.add(heard)
       return () => listeners.delete(heard)
     },
-    /** Begun on this device, and the server has not said yes to it: the walk-around by its machine. */
+    /** Whether a walk-around was begun on this device, and the server has not said yes to it. */
+    begins: (walkAround: string): boolean => mine.value.some((entry) => isBegin(entry) && walkAroundOf(entry) === walkAround),
+    /** Such walk-arounds by their machines, the newest of each. */
     begun: computed(() => new Map(mine.value.filter(isBegin).map((entry) => [Number(entry.params.machine_id), entry.uuid]))),
     /** The writes of whoever is logged in that belong to a walk-around and are on their way. */
     of: (walkAround: string): Entry[] => waiting.value.filter((entry) => walkAroundOf(entry) === walkAround),

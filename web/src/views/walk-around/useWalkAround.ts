@@ -60,7 +60,7 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
     clearTimeout(again)
     try {
       // Begun here without a connection: the server does not know of it yet.
-      const own = [...outbox.begun.value.values()].includes(id) && (await keptAnswer<WalkAroundData>(address))
+      const own = outbox.begins(id) && (await keptAnswer<WalkAroundData>(address))
       const found = own || (await answer(api.GET('/api/walk-arounds/{walk_around_id}', path)))
       places.clear()
       for (const place of found.places) places.set(at(place.check, place.position), place)
