@@ -200,7 +200,7 @@ def product(mail_server):
     finally:
         desk.terminate()
         server.terminate()
-        server.wait(10)
+        server.wait(40)  # longer than what is under way may take there
         script("db_stop")
 
 

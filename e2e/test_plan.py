@@ -176,6 +176,7 @@ def test_a_typed_job_is_planned_begun_by_key_and_taken_back(planned: Page, acces
     form.get_by_role("combobox", name="Where").select_option(label="at the bench")
     accessible(page)
     form.get_by_role("button", name="Add and plan again").click()
+    expect(form).to_have_count(0)
     done(page)
     job = page.get_by_role("button", name=re.compile("^Comb 61: Straighten the hitch")).first
     job.click()

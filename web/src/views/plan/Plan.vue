@@ -25,6 +25,8 @@ const {
   put,
   last,
   at,
+  busy,
+  unheard,
   sending,
   earlier,
   listing,
@@ -35,6 +37,7 @@ const {
   enough,
   workBy,
   move,
+  typed,
   letGo,
   takeBack,
   takeBackJob,
@@ -87,14 +90,14 @@ function cure(machine: Machine): void {
         severity="secondary"
         question="Everything that is not set by hand may move, to other days and people."
         yes="Plan anew"
-        :disabled="at.busy"
+        :disabled="busy"
         @yes="anew"
       />
       <Button
         v-if="season?.may_plan"
         :label="taken ? 'Plan again' : 'Plan the season'"
         :severity="taken && !season.stale.length ? 'secondary' : undefined"
-        :disabled="at.busy"
+        :disabled="busy"
         @click="again"
       />
     </header>
@@ -115,7 +118,7 @@ function cure(machine: Machine): void {
           }}{{ now.late_h < was!.late_h ? (now.late_h ? ', less late' : ', in time') : '' }}.
         </template></span
       >
-      <Button v-if="season?.may_plan && !tried.words" label="Work by this one" :disabled="at.busy" @click="workBy(tried)" />
+      <Button v-if="season?.may_plan && !tried.words" label="Work by this one" :disabled="busy" @click="workBy(tried)" />
       <Button severity="secondary" label="Back to the plan" @click="tried = null" />
     </div>
     <div v-else-if="last || plan?.moved.length" class="note" role="status">
@@ -125,7 +128,13 @@ function cure(machine: Machine): void {
           }}{{ plan.moved.length > 4 ? ` and ${plan.moved.length - 4} more` : '' }}.</template
         ><template v-else>Nothing else had to move.</template></span
       >
-      <Button v-if="last" severity="secondary" :label="`Take back moving ${last.name}`" @click="takeBack" />
+      <Button
+        v-if="last"
+        severity="secondary"
+        :label="`Take back moving ${last.name}`"
+        :disabled="unheard > 0"
+        @click="takeBack"
+      />
     </div>
     <template v-if="plan">
       <ul v-if="late.length" class="late" aria-label="Machines that will not be ready">
@@ -138,7 +147,7 @@ function cure(machine: Machine): void {
             v-if="one.fixes.length && season?.may_plan && !tried"
             type="button"
             class="link"
-            :disabled="at.busy"
+            :disabled="busy"
             @click="cure(one)"
           >
             Try it
@@ -165,7 +174,7 @@ function cure(machine: Machine): void {
         />
         <label v-if="earlier.length > 1"
           >Compare with
-          <select :value="tried?.uuid ?? ''" :disabled="at.busy" @change="look(($event.target as HTMLSelectElement).value)">
+          <select :value="tried?.uuid ?? ''" :disabled="busy" @change="look(($event.target as HTMLSelectElement).value)">
             <option value="">nothing</option>
             <option v-for="one in earlier.filter((one) => one.uuid !== taken?.uuid)" :key="one.uuid" :value="one.uuid">
               {{ moment(one.at) }}{{ one.words ? `: ${one.words}` : '' }}
@@ -220,8 +229,8 @@ function cure(machine: Machine): void {
         <a href="/plan.csv">As CSV</a>
         <a href="/plan.xlsx">As XLSX</a>
       </p>
-      <AddJob v-if="season?.may_plan && !tried" :edits="edits" @added="again" @left="edits = ''" />
-      <TryOut v-if="season?.may_plan && !tried" :plan="plan" :busy="at.busy" @try="tryOut" />
+      <AddJob v-if="season?.may_plan && !tried" :edits="edits" @added="typed" @left="edits = ''" />
+      <TryOut v-if="season?.may_plan && !tried" :plan="plan" :busy="busy" @try="tryOut" />
     </template>
   </section>
 </template>

@@ -36,6 +36,10 @@ export function usePlan() {
   const at = useAttempt('The plan could not be worked out.')
   /** What was wrong with the last change. */
   const sending = ref('')
+  /** Changes the server has not heard of yet. */
+  const unheard = ref(0)
+  /** A plan is made, read or taken, or a change is on its way that asks for another one. */
+  const busy = computed(() => at.busy || unheard.value > 0)
   const post = usePost()
   const plan = computed<Plan | null>(() => tried.value ?? season.value?.plan ?? null)
 
@@ -98,7 +102,7 @@ export function usePlan() {
         ? ((await answer(api.GET('/api/season/plans/{season_plan_id}', { params: { path: { season_plan_id } } }))) as Plan)
         : null
     })
-  /** What was changed while a plan was worked out is in the next one. */
+  /** What was changed while a plan was worked out, or another one looked at, is in the next one. */
   let wanted = false
   const planned = (first: () => Promise<void>): Promise<boolean> =>
     at.run(async () => {
@@ -108,6 +112,12 @@ export function usePlan() {
         await workOut()
       }
     })
+  watch(
+    () => at.busy,
+    (now) => {
+      if (!now && wanted) void planned(() => Promise.resolve())
+    },
+  )
   const again = (): Promise<boolean> => planned(() => workOut())
   const anew = (): Promise<boolean> => planned(() => workOut({}, true))
   const tryOut = (what: Tried): Promise<boolean> => planned(() => workOut(what))
@@ -132,26 +142,36 @@ export function usePlan() {
   }
   /** Something is otherwise: it is written at once, whatever is worked out at this moment, and a plan made of it as soon as may be. */
   async function otherwise(change: () => Promise<void>): Promise<void> {
+    unheard.value++
     try {
       await change()
       sending.value = ''
+      wanted = true
     } catch (error) {
-      put.value = []
       sending.value = error instanceof Refused ? error.message : 'That could not be sent.'
       return
+    } finally {
+      unheard.value--
     }
-    wanted = true
     if (working.value) return enough()
     await planned(() => Promise.resolve())
   }
   /** A job stays where somebody put it, and everything else gives way. */
   const move = (job: Job, start: string, technicians: string[]): Promise<void> => {
-    put.value = [...put.value.filter((one) => one.key !== job.key), { key: job.key, start, technicians }]
+    const elsewhere = (): Moved[] => put.value.filter((one) => one.key !== job.key)
+    put.value = [...elsewhere(), { key: job.key, start, technicians }]
     return otherwise(async () => {
-      const uuid = await mark(job.key, 'pin', `Move ${job.name}`, { pin: { start, technicians, place: '' } })
+      const uuid = await mark(job.key, 'pin', `Move ${job.name}`, { pin: { start, technicians, place: '' } }).catch(
+        (refused: unknown) => {
+          put.value = elsewhere()
+          throw refused
+        },
+      )
       last.value = { mark: uuid, name: job.name }
     })
   }
+  /** A job was typed or changed. */
+  const typed = (): Promise<void> => otherwise(() => Promise.resolve())
   const letGo = (job: Job): Promise<void> =>
     otherwise(async () => void (await mark(job.key, 'pin', `Let ${job.name} move again`)))
   /** A job that was typed is no job after all. */
@@ -180,6 +200,8 @@ export function usePlan() {
     put,
     last,
     at,
+    busy,
+    unheard,
     sending,
     again,
     earlier,
@@ -189,12 +211,10 @@ export function usePlan() {
     tryOut,
     enough,
     workBy,
-    otherwise,
-    mark,
     move,
+    typed,
     letGo,
     takeBack,
     takeBackJob,
-    read,
   }
 }
