@@ -166,6 +166,22 @@ def test_two_tabs_share_one_queue(page: Page, sign_in, product):
     assert product.ask_database(f"SELECT COUNT(*) FROM inspection_reading WHERE walk_around_id='{walk_around}'") == "2"
 
 
+def test_a_figure_is_taken_though_the_same_member_signed_in_anew_in_another_tab(page: Page, sign_in, sessions):
+    sign_in("tomas", at=None)
+    walk_around = begin(page)
+    beside = page.context.new_page()
+    sessions.pop("tomas")  # this login ends the one before
+    beside.goto("/")
+    beside.get_by_role("button", name="Log out").click()
+    beside.get_by_label("Name").wait_for()
+    sign_in("tomas", at=None, on=beside)
+    page.bring_to_front()
+    page.keyboard.type("391")
+    page.keyboard.press("Enter")
+    settle(page)
+    assert typed(page, walk_around)[("opener-disc-diameter", "1L")] == ["391"]
+
+
 def test_the_figure_typed_last_stands_whoever_arrives_last_and_both_screens_say_so(page: Page, sign_in, new_context):
     sign_in(at=None)
     walk_around = begin(page)

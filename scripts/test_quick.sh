@@ -1,6 +1,7 @@
-# What a change is likely to break, in under a minute: style and types of what changed, and the tests that lie beside it.
-# Sourced by scripts/test.sh, with its database.
+# What a change is likely to break, in under a minute: style and types of what changed, and the tests nearest to it, as many of them
+# as there is time for (server/testing/quick_look.py). Sourced by scripts/test.sh, with its database.
 # Changed is what differs from the last commit that was pushed, or from the one before this where nothing was pushed.
+TESTS_BEGIN_WITHIN=38
 base=$(git rev-parse --verify --quiet '@{upstream}' 2>/dev/null || git rev-parse HEAD~1)
 changed=$(git diff --name-only --diff-filter=d "$base"; git ls-files --others --exclude-standard)
 touched() { grep -E "$1" <<<"$changed" || true; }
@@ -10,11 +11,11 @@ python=$(touched '\.py$')
 front=$(touched '^web/src/')
 [ -z "$front" ] || { npm --prefix web run --silent layout; npm --prefix web run --silent types; npm --prefix web exec -- vitest run --root web --changed "$base" --passWithNoTests; }
 
-# The tests beside each changed file; of the core and the catalogue, the worked examples that everything rests on.
-paths=$(touched '^server/[a-z]+/' | cut -d/ -f1,2 | sort -u | while read -r app; do [ -d "$app/tests" ] && echo "$app/tests"; done || true)
-[ -z "$(touched '^(core|catalogue)/')" ] || paths="$paths core/lumvek_core/tests"
-if [ -n "${paths// /}" ]; then
+nearest=$(.venv/bin/python -m testing.quick_look "$base")
+if [ -n "$nearest" ]; then
   tables >"$LOGS/tables.log" 2>&1 || fail "Tables: .lumvek/logs/tables.log has all of it."
-  .venv/bin/pytest $paths -n "$workers" --dist loadfile --reuse-db
+  left=$((TESTS_BEGIN_WITHIN - SECONDS + begun))
+  .venv/bin/pytest $nearest -n "$workers" --dist loadfile --no-loadscope-reorder --reuse-db -p testing.quick_look \
+    --within $((left > 10 ? left : 10))
 fi
 say "Quick look done; ./lumvek test has all of it."

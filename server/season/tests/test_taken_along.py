@@ -7,8 +7,10 @@ from types import SimpleNamespace
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.utils import timezone
 from icalendar import Calendar
 
+from fleet.models import Machine
 from outside.models import Line
 from season.actions import feeds, hands, marking, planning, weather
 from season.models import DrySpell, Feed
@@ -102,6 +104,20 @@ def test_the_board_says_when_a_machine_is_ready_and_how_sure_that_is(planned, as
     assert mine["machine"] == planned.machine.pk and mine["jobs_left"] >= 3
     assert mine["first"] <= mine["ready"][:10] <= mine["last"] and mine["hours_left"] >= 7
     assert as_(planned.owner).get("/api/season/readiness").status_code == 403
+
+
+def test_the_board_has_first_what_is_late_most(planned, as_):
+    late = Machine.objects.create(
+        shop=planned.shop, model=planned.model, name="Dunmere 6", rows=6, season_date=timezone.localdate()
+    )
+    job = {"name": "Weld the hitch", "minutes": 60, "place": "bench"}
+    marking.add_job(planned.lead, uuid.uuid4(), late.pk, job)
+    plan = uuid.uuid4()
+    list(planning.stream(planned.lead, plan, planning.Try()))
+    planning.take(planned.lead, plan)
+    shown = as_(planned.lead).get("/api/season/readiness").json()
+    assert [one["machine"] for one in shown] == [late.pk, planned.machine.pk]
+    assert shown[0]["late_h"] > shown[1]["late_h"]
 
 
 # Weather

@@ -31,16 +31,17 @@ export function useCsrf(token: string): void {
 export async function renewCsrf(): Promise<void> {
   const session = await answer(api.GET('/api/session'))
   useCsrf(session.csrf)
+  if (!session.csrf) throw new Refused(0, 'No connection to the server.') // kept on this device, without a token
   if (!session.me) throw new Refused(401, 'Log in first.', '', true)
 }
 
-/** A write; where it fails for want of a token, once more with a new one. */
+/** A write; refused, perhaps for want of a token that is good, it is sent once more with a new one. */
 export async function write<T>(call: () => Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   if (!csrf) await renewCsrf()
   try {
     return await answer(call())
   } catch (error) {
-    if (!(error instanceof Refused) || error.status !== 403 || error.ours) throw error
+    if (!(error instanceof Refused) || error.status !== 403) throw error
     await renewCsrf()
     return answer(call())
   }

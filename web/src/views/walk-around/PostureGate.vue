@@ -5,9 +5,9 @@
  */
 import Button from '@/design/controls/button'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
-import type { Schemas, Visit } from '@/api/client'
+import type { Hold, Schemas, Visit } from '@/api/client'
 import { counted } from '@/app/counted'
-import { upper } from '@/app/words'
+import { moment, upper } from '@/app/words'
 
 defineProps<{
   posture: Schemas['PostureOut']
@@ -15,6 +15,8 @@ defineProps<{
   visits: number
   places: number
   hazards: string[]
+  /** Who confirmed it last, where nobody can know whether it still holds. */
+  doubted?: Hold
 }>()
 const emit = defineEmits<{ confirm: []; look: [] }>()
 const HOLD_MS = 700
@@ -91,6 +93,10 @@ function release(): void {
       <svg viewBox="0 0 24 24" width="30" height="30" aria-hidden="true"><path d="M4 12h16v9H4zM8 12V8a4 4 0 0 1 8 0v4" /></svg
       >{{ posture.lock }}.
     </p>
+    <p v-if="doubted" class="doubted" role="note">
+      {{ doubted.by }} confirmed it on {{ moment(doubted.at) }}. Out of reach you do not hear of it when the machine is moved:
+      look again, and confirm it yourself.
+    </p>
     <ul>
       <li v-for="caution in posture.cautions" :key="caution">{{ caution }}</li>
       <li v-for="hazard in hazards" :key="hazard">{{ hazard }}</li>
@@ -151,6 +157,10 @@ h2 {
   font-size: 1.35rem;
   font-weight: 600;
   line-height: 1.25;
+}
+.doubted {
+  padding-left: 12px;
+  border-left: 4px solid var(--accent);
 }
 .lock svg {
   fill: none;

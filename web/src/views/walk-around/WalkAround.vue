@@ -74,7 +74,7 @@ const sweep = computed({
 
 const check = computed(() => entry.check.value)
 const visit = computed(() => order.visitOf(check.value.key))
-const { posture, held, gate, confirmPosture, onlyLook } = useGate({
+const { posture, held, gate, doubted, confirmPosture, onlyLook } = useGate({
   state,
   entry,
   name: () => session.me?.name ?? '',
@@ -202,6 +202,7 @@ function alt(event: KeyboardEvent): void {
           :visits="order.visits.value.length"
           :places="openHere"
           :hazards="hazardsHere"
+          :doubted="doubted"
           @confirm="confirmPosture"
           @look="onlyLook"
         />

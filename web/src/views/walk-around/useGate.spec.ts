@@ -21,6 +21,7 @@ const gateOf = (may_record = true): ReturnType<typeof useGate> =>
     state: {
       data: ref({ may_record, postures: [{ name: RAISED }, { name: LOWERED }] }),
       holds,
+      doubted: ref([]),
       confirm(posture: string) {
         if (full) throw new StorageFull()
         holds.value = [{ posture }]

@@ -1,6 +1,6 @@
 /** The posture a check wants: whether the machine stands in it, and what stands before the entry until somebody has confirmed it. */
 import { computed, ref, watch, type ComputedRef } from 'vue'
-import type { Schemas } from '@/api/client'
+import type { Hold, Schemas } from '@/api/client'
 import { StorageFull } from '@/api/storage'
 import type { Entry } from './entry'
 import type { WalkAroundState } from './useWalkAround'
@@ -16,6 +16,7 @@ export function useGate({ state, entry, name, say }: GateOptions): {
   posture: ComputedRef<Schemas['PostureOut'] | undefined>
   held: ComputedRef<boolean>
   gate: ComputedRef<boolean>
+  doubted: ComputedRef<Hold | undefined>
   confirmPosture: () => void
   onlyLook: () => void
 } {
@@ -23,6 +24,7 @@ export function useGate({ state, entry, name, say }: GateOptions): {
   const looking = ref('')
   const posture = computed(() => state.data.value?.postures.find((one) => one.name === entry.check.value.posture))
   const held = computed(() => state.holds.value.some((hold) => hold.posture === entry.check.value.posture))
+  const doubted = computed(() => state.doubted.value.find((hold) => hold.posture === entry.check.value.posture))
   const wanted = computed(
     () => !!state.data.value?.may_record && !!posture.value && !held.value && looking.value !== entry.check.value.posture,
   )
@@ -48,5 +50,5 @@ export function useGate({ state, entry, name, say }: GateOptions): {
     entry.select(entry.check.value.key, entry.position.value)
   }
 
-  return { posture, held, gate, confirmPosture, onlyLook }
+  return { posture, held, gate, doubted, confirmPosture, onlyLook }
 }

@@ -40,6 +40,8 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
   const places = reactive(new Map<At, Place>())
   /** What somebody else has just read, in words. */
   const news = ref('')
+  /** Confirmed when the copy that is shown was made. Somebody may have moved the machine since, so that none of it holds. */
+  const doubted = ref<Hold[]>([])
   const path = { params: { path: { walk_around_id: id } } }
   const address = `/api/walk-arounds/${id}`
 
@@ -62,6 +64,8 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
       // Begun here without a connection: the server does not know of it yet.
       const own = outbox.begins(id) && (await keptAnswer<WalkAroundData>(address))
       const found = own || (await answer(api.GET('/api/walk-arounds/{walk_around_id}', path)))
+      doubted.value = shown.has(address) ? found.holds : []
+      if (doubted.value.length) found.holds = []
       places.clear()
       for (const place of found.places) places.set(at(place.check, place.position), place)
       data.value = found
@@ -223,6 +227,7 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
     sending,
     refused,
     verdicts,
+    doubted,
     named,
     load,
     cell,
