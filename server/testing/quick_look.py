@@ -25,6 +25,8 @@ DEMO_S = 20.0
 """That it takes to load the demo, where a test stands on it."""
 NOTICED = re.compile(r"^(core|server|catalogue|docs)/")
 TESTS = re.compile(r"^(core|server)/.*/test_\w+\.py$")
+CHECK_OF_A_LINE = "diff.station.xfuncname=^ *- key: (.*)$"
+"""Git says over changed lines of a station which check they are of (.gitattributes)."""
 SATURATION, LENGTH = 1.2, 0.75
 
 
@@ -63,7 +65,8 @@ def tests_of(path: str) -> Iterator[tuple[str, str]]:
 
 def changed_since(base: str) -> dict[str, str]:
     """Files that differ and that tests of core and server may notice, each with what differs in it."""
-    parts = re.split(r"^diff --git a/(.+) b/.+$", _git("diff", "--unified=0", "--no-renames", base), flags=re.MULTILINE)
+    told = _git("-c", CHECK_OF_A_LINE, "diff", "--unified=0", "--no-renames", base)
+    parts = re.split(r"^diff --git a/(.+) b/.+$", told, flags=re.MULTILINE)
     files = dict(zip(parts[1::2], parts[2::2], strict=True))
     for name in _git("ls-files", "--others", "--exclude-standard").splitlines():
         files[name] = Path(name).read_text(errors="replace")

@@ -2,9 +2,13 @@
 
 import pytest
 
+from lumvek_core import positions
 from lumvek_core.catalogue import in_force
+from lumvek_core.judgement.context import Context
+from lumvek_core.judgement.parse_reading import parse_reading
+from lumvek_core.judgement.verdicts import judge
 
-from .trade_helpers import BOOKS, CATALOGUE, check_of, parts, verdict
+from .trade_helpers import BOOKS, CATALOGUE, SCHOOLS, check_of, parts, verdict
 
 
 def test_two_sides_are_worded_as_two_sides():
@@ -102,3 +106,28 @@ def test_the_school_of_light_drag_changes_the_verdict_on_the_hub_height():
         {"tight": "sound", "light": "due", "loose": "due"},
         {"light": "sound", "tight": "due", "loose": "due"},
     ]
+
+
+@pytest.mark.parametrize(
+    ("family", "key", "where", "short", "low", "high", "long"),
+    [
+        ("stripper-header", "stripper.rotor-height", "L", "126", "127", "152.4", "153"),
+        ("stripper-header", "stripper.sheave-width", "all", "84", "84.2", "87.3", "87.5"),
+        ("draper-header", "draper.divider-height", "L", "31.5", "31.8", "44.4", "44.6"),
+        ("rotary-combine", "header-variator-gap", "all", "2.3", "2.4", "3.9", "4.1"),
+        ("row-crop-planter", "bar-angle", "all", "-0.5", "0", "2", "2.5"),
+        ("row-crop-planter", "pinch-point", "1", "-1", "0", "15", "16"),
+    ],
+)
+def test_a_band_ends_where_the_trade_says(family, key, where, short, low, high, long):
+    unit = check_of(family, key).unit
+    found = [verdict(family, key, where, typed, unit=unit).severity for typed in (short, low, high, long)]
+    assert found == ["due", "sound", "sound", "due"]
+
+
+@pytest.mark.parametrize(("typed", "severity"), [("38", "due"), ("38.2", "sound"), ("63.4", "sound"), ("63.6", "due")])
+def test_opener_discs_meet_over_an_inch_and_a_half_to_two_and_a_half_by_the_card(typed, severity):
+    check = check_of("row-crop-planter", "opener-contact")
+    read = parse_reading(check, [typed] * 3, "card", "mm")
+    discs = {"opener-disc-diameter": check_of("row-crop-planter", "opener-disc-diameter").rule}
+    assert judge(check, positions.find("1"), read, Context(schools=SCHOOLS, rules=discs)).severity == severity
