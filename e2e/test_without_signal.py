@@ -217,3 +217,59 @@ def test_a_walk_around_is_begun_in_the_shed_and_stands_on_the_server_when_there_
     expect(as_it_was(page)).to_have_count(0)
     assert list(places(page, begun).values()) == [["385"]]
     expect(page.locator(".grid")).to_contain_text("385")
+
+
+CANNOT_BEGIN = {"error": {"field": "headers", "message": "that header went to another shop"}}
+
+
+@pytest.fixture
+def refused_beginning(page: Page, device):
+    """A walk-around with two figures in it, begun without a signal; the server will not begin it."""
+    device()
+    planter = machine(page, "Dunmere 6")
+    kept(page, f"/api/machines/{planter}/start")
+    kept(page, f"/api/machines/{planter}/beforehand")
+    page.context.set_offline(True)
+    page.get_by_role("article", name="Dunmere 6").get_by_role("button", name="New walk-around").click()
+    page.get_by_role("button", name="Start walk-around").click()
+    page.locator(".gate").wait_for()
+    begun = page.url.split("/")[-1].split("?")[0]
+    page.goto(f"/walk-arounds/{begun}?check=opener-disc-diameter")
+    unlock(page)
+    for figure in ("385", "384"):
+        page.keyboard.type(figure)
+        page.keyboard.press("Enter")
+    expect(page.get_by_text("4 entries kept on this device")).to_be_visible()
+    page.route("**/walk-arounds", lambda route: route.fulfill(status=422, json=CANNOT_BEGIN))
+    page.context.set_offline(False)
+    expect(page.get_by_role("alert").filter(has_text="1 entry could not be taken")).to_be_visible(timeout=30_000)
+    return begun
+
+
+def test_what_was_typed_in_a_walk_around_that_could_not_begin_goes_into_the_one_under_way(
+    page: Page, refused_beginning, accessible, product
+):
+    page.unroute("**/walk-arounds")
+    other = start(page, "Dunmere 6")
+    page.get_by_role("alert").get_by_role("link").click()
+    expect(page.get_by_text("That header went to another shop")).to_be_visible()
+    expect(page.get_by_text("2 entries typed in it wait here")).to_be_visible()
+    accessible(page)
+    page.get_by_role("button", name="Into the walk-around begun").click()
+    expect(page.get_by_role("status").filter(has_text="2 entries sent to the walk-around begun")).to_be_visible()
+    settle(page)
+    assert sorted(raw for (raw,) in places(page, other).values()) == ["384", "385"]
+    # How the machine stands is confirmed anew.
+    page.goto(f"/walk-arounds/{other}?check=opener-disc-diameter")
+    page.locator(".gate").wait_for()
+
+
+def test_a_walk_around_that_could_not_begin_is_discarded_with_a_word_and_all_that_is_in_it(page: Page, refused_beginning):
+    page.goto("/waiting")
+    page.get_by_role("button", name="Discard").click()
+    page.get_by_role("button", name="Discard all of it").click()
+    expect(page.get_by_role("alert").filter(has_text="Say why it is discarded")).to_be_visible()
+    page.get_by_label("Why is it discarded").fill("the wrong planter")
+    page.get_by_role("button", name="Discard all of it").click()
+    settle(page)
+    expect(page.get_by_text("Everything typed on this device has reached the server.")).to_be_visible()

@@ -1,7 +1,7 @@
 /** What was typed is kept until the server has answered for it or a person has dealt with it, and goes out under its own name only. */
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { Refused, type Changed, type NewReading } from './client'
-import { makeOutbox, type Entry } from './outbox'
+import { BEGIN, makeOutbox, type Entry } from './outbox'
 import { storageAlarm, StorageFull } from './storage'
 
 vi.mock('./blobs', () => ({ blobs: { put: vi.fn(), get: vi.fn(), remove: vi.fn() } }))
@@ -30,6 +30,30 @@ describe('outbox', () => {
   afterEach(() => {
     vi.useRealTimers()
     vi.restoreAllMocks()
+  })
+
+  it('takes what was typed in a walk-around that cannot begin into another one, locks aside, and sends it there', async () => {
+    const sent: string[] = []
+    const box = boxOf((entry) => {
+      sent.push(`${entry.uuid} ${String(entry.params.walk_around_id)}`)
+      return Promise.reject(ours(422))
+    })
+    const begin = box.add(BEGIN, { machine_id: 4 }, {} as never, { what: 'Winter walk-around begun' }, { uuid: 'w' })
+    box.hold('w', { uuid: 'lock', posture: 'raised', at: 'then' }, { what: 'Locks confirmed' })
+    box.put('w', reading('a'), ABOUT)
+    box.put('other', reading('b'), ABOUT)
+    await vi.advanceTimersByTimeAsync(1)
+    expect([box.refused.value.map((entry) => entry.uuid), sent]).toEqual([
+      ['w', 'b'],
+      ['w undefined', 'b other'],
+    ])
+    expect(box.typedIn(begin).map((entry) => entry.uuid)).toEqual(['lock', 'a'])
+    box.instead(begin, 'under way')
+    await vi.advanceTimersByTimeAsync(1)
+    expect(sent.slice(2)).toEqual(['a under way'])
+    expect(kept().sort()).toEqual(['lumvek:outbox:a', 'lumvek:outbox:b'])
+    const stored = JSON.parse(localStorage.getItem('lumvek:outbox:a')!) as Entry
+    expect(stored.params.walk_around_id).toBe('under way')
   })
 
   it('writes a reading down before it is sent, and forgets it only after the answer', async () => {

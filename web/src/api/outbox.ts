@@ -12,6 +12,7 @@ import { blobs } from './blobs'
 import {
   HOLDS,
   isBegin,
+  isHold,
   isReading,
   READINGS,
   walkAroundOf,
@@ -144,6 +145,24 @@ export function makeOutbox(
     if (entry && isBegin(entry)) void flush() // what waited for it
   }
 
+  /** What was typed in a walk-around that is still to begin. */
+  const typedIn = (begin: Entry): Entry[] =>
+    mine.value.filter((entry) => !isBegin(entry) && walkAroundOf(entry) === walkAroundOf(begin))
+
+  /** It cannot begin: what was typed in it goes into another one of the machine. How the machine stands is confirmed anew there. */
+  function instead(begin: Entry, walk_around_id: string): void {
+    for (const entry of typedIn(begin)) {
+      if (isHold(entry)) drop(entry.uuid)
+      else
+        keep(
+          storage,
+          PREFIX + entry.uuid,
+          JSON.stringify(Object.assign(entry, { params: { ...entry.params, walk_around_id } })),
+        )
+    }
+    drop(begin.uuid)
+  }
+
   /** Try one again: as it was refused, or as the member's own where nobody's name stood on it. */
   function retry(uuid: string): void {
     const entry = box.entries.find((one) => one.uuid === uuid)
@@ -187,7 +206,7 @@ export function makeOutbox(
   function look(): void {
     const now = stored(storage)
     const state = (entries: Entry[]): string =>
-      entries.map((entry) => `${entry.uuid} ${entry.member} ${entry.refused?.at ?? ''}`).join()
+      entries.map((entry) => `${entry.uuid} ${entry.member} ${entry.refused?.at ?? ''} ${walkAroundOf(entry)}`).join()
     if (state(now) !== state(box.entries)) box.entries = now
     // Refused in another tab, typed in a form of this one.
     for (const entry of now)
@@ -284,6 +303,8 @@ export function makeOutbox(
     hold,
     post,
     drop,
+    typedIn,
+    instead,
     retry,
     flush,
     look,

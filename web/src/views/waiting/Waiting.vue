@@ -4,11 +4,12 @@ import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { answer, api, Refused, write, type Schemas } from '@/api/client'
-import { isReading, outbox, walkAroundOf, type Entry, type ReadingEntry } from '@/api/outbox'
+import { isBegin, isReading, outbox, walkAroundOf, type Entry, type ReadingEntry } from '@/api/outbox'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
 import { moment, upper } from '@/app/words'
 import { useSession } from '@/app/session'
+import RefusedBeginning from './RefusedBeginning.vue'
 
 const session = useSession()
 const heading = ref<HTMLElement | null>(null)
@@ -21,6 +22,11 @@ const walks = reactive(
 )
 const form = reactive({ uuid: '', what: '' as '' | 'discard' | 'reopen', word: '', problem: '', busy: false })
 const said = ref('')
+/** What was typed in a walk-around that could not begin waits with it, and is on no way. */
+const underWay = computed(() => {
+  const stuck = new Set(outbox.refused.value.filter(isBegin).map(walkAroundOf))
+  return outbox.waiting.value.filter((entry) => !stuck.has(walkAroundOf(entry)))
+})
 const ids = computed(() => [...new Set(outbox.refused.value.filter(isReading).map(walkAroundOf))])
 
 async function look(): Promise<void> {
@@ -134,61 +140,64 @@ function submit(entry: Entry): void {
       <h2 id="refused">{{ counted(outbox.refused.value.length, 'entry', 'entries') }} could not be taken</h2>
       <ul>
         <li v-for="entry in outbox.refused.value" :key="entry.uuid">
-          <div class="words">
-            <p>
-              <b
-                >{{ entry.about.what }}<template v-if="entry.about.shown">: {{ entry.about.shown }}</template></b
-              >
-              <span class="quiet">{{ entry.about.machine }}</span>
-            </p>
-            <p class="why">{{ entry.refused!.message }}</p>
-            <form v-if="form.uuid === entry.uuid" @submit.prevent="submit(entry)" @keydown.esc="form.uuid = ''">
-              <label :for="`word-${entry.uuid}`">{{
-                form.what === 'reopen'
-                  ? 'Why is the walk-around opened again? It becomes a new version, and its report says so.'
-                  : 'Why is it discarded?'
-              }}</label>
-              <InputText :id="`word-${entry.uuid}`" v-model="form.word" v-focus maxlength="300" :invalid="!!form.problem" />
-              <Button type="submit" size="small" :label="form.what === 'reopen' ? 'Open again' : 'Discard'" />
-              <Button size="small" text severity="secondary" label="Cancel" data-out @click="form.uuid = ''" />
-            </form>
-            <p v-if="form.problem && (form.uuid === entry.uuid || !form.uuid)" class="problem" role="alert">
-              {{ form.problem }}
-            </p>
-          </div>
-          <div v-if="form.uuid !== entry.uuid" class="acts">
-            <template v-if="isReading(entry)">
-              <RouterLink
-                v-if="!finished(entry)"
-                class="act"
-                :to="{
-                  name: 'walk-around',
-                  params: { id: walkAroundOf(entry) },
-                  query: { check: entry.body.check, at: entry.body.position },
-                }"
-                >To its place</RouterLink
-              >
-              <Button v-else size="small" label="Open the walk-around again" @click="ask(entry, 'reopen')" />
-              <Button
-                v-if="next(entry)"
-                size="small"
-                severity="secondary"
-                :label="`Into the walk-around begun ${moment(next(entry)!.started_at)}`"
-                @click="into(entry, next(entry)!)"
-              />
-              <Button size="small" severity="secondary" label="Into the logbook" @click="aside(entry, 'logbook')" />
-            </template>
-            <Button v-else size="small" severity="secondary" label="Try again" @click="outbox.retry(entry.uuid)" />
-            <Button size="small" severity="secondary" text label="Discard" @click="ask(entry, 'discard')" />
-          </div>
+          <RefusedBeginning v-if="isBegin(entry)" :begin="entry" @done="done" />
+          <template v-else>
+            <div class="words">
+              <p>
+                <b
+                  >{{ entry.about.what }}<template v-if="entry.about.shown">: {{ entry.about.shown }}</template></b
+                >
+                <span class="quiet">{{ entry.about.machine }}</span>
+              </p>
+              <p class="why">{{ upper(entry.refused!.message) }}</p>
+              <form v-if="form.uuid === entry.uuid" @submit.prevent="submit(entry)" @keydown.esc="form.uuid = ''">
+                <label :for="`word-${entry.uuid}`">{{
+                  form.what === 'reopen'
+                    ? 'Why is the walk-around opened again? It becomes a new version, and its report says so.'
+                    : 'Why is it discarded?'
+                }}</label>
+                <InputText :id="`word-${entry.uuid}`" v-model="form.word" v-focus maxlength="300" :invalid="!!form.problem" />
+                <Button type="submit" size="small" :label="form.what === 'reopen' ? 'Open again' : 'Discard'" />
+                <Button size="small" text severity="secondary" label="Cancel" data-out @click="form.uuid = ''" />
+              </form>
+              <p v-if="form.problem && (form.uuid === entry.uuid || !form.uuid)" class="problem" role="alert">
+                {{ form.problem }}
+              </p>
+            </div>
+            <div v-if="form.uuid !== entry.uuid" class="acts">
+              <template v-if="isReading(entry)">
+                <RouterLink
+                  v-if="!finished(entry)"
+                  class="act"
+                  :to="{
+                    name: 'walk-around',
+                    params: { id: walkAroundOf(entry) },
+                    query: { check: entry.body.check, at: entry.body.position },
+                  }"
+                  >To its place</RouterLink
+                >
+                <Button v-else size="small" label="Open the walk-around again" @click="ask(entry, 'reopen')" />
+                <Button
+                  v-if="next(entry)"
+                  size="small"
+                  severity="secondary"
+                  :label="`Into the walk-around begun ${moment(next(entry)!.started_at)}`"
+                  @click="into(entry, next(entry)!)"
+                />
+                <Button size="small" severity="secondary" label="Into the logbook" @click="aside(entry, 'logbook')" />
+              </template>
+              <Button v-else size="small" severity="secondary" label="Try again" @click="outbox.retry(entry.uuid)" />
+              <Button size="small" severity="secondary" text label="Discard" @click="ask(entry, 'discard')" />
+            </div>
+          </template>
         </li>
       </ul>
     </section>
 
-    <section v-if="outbox.waiting.value.length" aria-labelledby="under-way">
-      <h2 id="under-way">{{ counted(outbox.waiting.value.length, 'entry', 'entries') }} on the way</h2>
+    <section v-if="underWay.length" aria-labelledby="under-way">
+      <h2 id="under-way">{{ counted(underWay.length, 'entry', 'entries') }} on the way</h2>
       <ul>
-        <li v-for="entry in outbox.waiting.value" :key="entry.uuid">
+        <li v-for="entry in underWay" :key="entry.uuid">
           <p>
             <b
               >{{ entry.about.what }}<template v-if="entry.about.shown">: {{ entry.about.shown }}</template></b
@@ -225,63 +234,4 @@ function submit(entry: Entry): void {
   </section>
 </template>
 
-<style scoped>
-.page {
-  display: grid;
-  gap: 18px;
-  padding: 16px 20px 40px;
-  max-width: 980px;
-}
-h1:focus {
-  outline: none;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 18px;
-  align-items: center;
-  justify-content: space-between;
-  padding: 8px 0;
-  border-bottom: 1px solid var(--line);
-}
-.words {
-  flex: 1 1 320px;
-}
-.why,
-.problem {
-  color: var(--stop);
-}
-.problem {
-  font-weight: 600;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-}
-.act {
-  display: inline-flex;
-  align-items: center;
-  min-height: var(--target);
-  font-weight: 600;
-}
-.acts :deep(.p-button),
-form :deep(.p-button),
-form :deep(input) {
-  min-height: var(--target);
-}
-form {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: center;
-  margin-top: 4px;
-}
-form label {
-  flex: 1 1 100%;
-}
-form :deep(input) {
-  flex: 1 1 220px;
-}
-</style>
+<style scoped src="./Waiting.css"></style>
