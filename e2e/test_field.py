@@ -134,6 +134,33 @@ def test_the_day_is_ticked_without_a_signal_and_stands_when_there_is_one(page: P
     assert sorted(one["state"] for one in card["items"]) == ["not"] + ["right"] * (len(card["items"]) - 1)
 
 
+def test_what_was_ticked_without_a_signal_and_not_taken_is_said_with_its_words(page: Page, sign_in):
+    sign_in("tomas", at=None)
+    page.goto(f"/machines/{machine(page, 'Heron 4')}/today")
+    page.route("**/daily", lambda route: route.abort() if route.request.method == "POST" else route.continue_())
+    page.get_by_role("button", name=re.compile("^Engine oil.*: wrong$")).click()
+    page.get_by_role("textbox", name="What is wrong").fill("two litres low")
+    page.keyboard.press("Enter")
+    oil = page.get_by_role("listitem").filter(has_text="Engine oil")
+    expect(oil).to_contain_text("two litres low · on its way")
+    page.unroute("**/daily")
+    refusal = {"error": {"field": "day", "message": "that day is over"}}
+    page.route(
+        "**/daily",
+        lambda route: route.fulfill(status=422, json=refusal) if route.request.method == "POST" else route.continue_(),
+    )
+    page.get_by_role("button", name="Try now").click()
+    said = page.get_by_role("main").get_by_role("alert")
+    expect(said).to_contain_text("Daily card, “two litres low” was not taken: that day is over")
+    expect(oil).not_to_contain_text("two litres low")
+    page.unroute("**/daily")
+    said.get_by_role("link").click()
+    page.get_by_role("button", name="Try again").click()
+    settle(page)
+    page.go_back()
+    expect(oil).to_contain_text("two litres low Tomas Vey")
+
+
 def test_losses_are_chosen_from_drawings_and_stand_on_the_field_card(page: Page, sign_in, accessible):
     sign_in("tomas", at=None)
     heron, walk = machine(page, "Heron 6"), str(uuid.uuid4())

@@ -241,6 +241,37 @@ def test_what_is_done_without_a_signal_moves_the_day_on(planned: Page):
     expect(done_now).to_be_visible()
 
 
+def test_what_waited_and_was_not_taken_is_said_where_it_was_typed_until_somebody_deals_with_it(planned: Page):
+    page = planned
+    page.goto("/plan/mine")
+    page.get_by_role("combobox", name="For").select_option(label="Tomas Vey")
+    job = page.locator("article .what").inner_text()
+    page.route("**/api/season/marks", lambda route: route.abort())
+    for reason in ("the wrong seal came", "no light in the bay"):
+        page.get_by_role("button", name="Cannot, because").click()
+        page.get_by_label("Why it cannot be done").fill(reason)
+        page.keyboard.press("Enter")
+        expect(page.get_by_label("Why it cannot be done")).to_have_count(0)
+    page.unroute("**/api/season/marks")
+    refusal = {"error": {"field": "key", "message": "that job is no longer in the plan"}}
+    page.route("**/api/season/marks", lambda route: route.fulfill(status=422, json=refusal))
+    page.get_by_role("button", name="Try now").click()
+    said = page.get_by_role("main").get_by_role("alert").filter(has_text="was not taken: that job is no longer in the plan")
+    expect(said).to_have_count(2)
+    expect(said.first).to_contain_text("the wrong seal came")
+    page.reload()
+    page.get_by_role("combobox", name="For").select_option(label="Tomas Vey")
+    expect(said).to_have_count(2)
+    expect(page.locator("article .what")).to_have_text(job)
+    page.unroute("**/api/season/marks")
+    said.first.get_by_role("link").click()
+    page.get_by_role("button", name="Discard").first.click()
+    page.keyboard.type("it came after all")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Try again").click()
+    expect(page.get_by_text("Everything typed on this device has reached the server.")).to_be_visible()
+
+
 def test_the_board_has_first_what_will_not_be_ready_and_says_why(planned: Page, accessible):
     page = planned
     page.get_by_role("link", name="Machines", exact=True).first.click()

@@ -1,7 +1,7 @@
 /** What was typed is kept until the server has answered for it or a person has dealt with it, and goes out under its own name only. */
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { Refused, type Changed, type NewReading } from './client'
-import { BEGIN, makeOutbox, type Entry } from './outbox'
+import { BEGIN, HOLDS, makeOutbox, type Entry } from './outbox'
 import { storageAlarm, StorageFull } from './storage'
 
 vi.mock('./blobs', () => ({ blobs: { put: vi.fn(), get: vi.fn(), remove: vi.fn() } }))
@@ -30,6 +30,20 @@ describe('outbox', () => {
   afterEach(() => {
     vi.useRealTimers()
     vi.restoreAllMocks()
+  })
+
+  it('keeps what is refused after whoever posted it waits no longer', async () => {
+    let refuse: (problem: Refused) => void = () => undefined
+    const box = boxOf(() => new Promise((_, no) => (refuse = no)))
+    const settled = vi.fn()
+    const sent = box.post(HOLDS, { walk_around_id: 'w' }, { uuid: 'lock', posture: 'raised', at: 'then' }, ABOUT, () => true)
+    sent.then(settled, settled)
+    await vi.advanceTimersByTimeAsync(1)
+    box.letGo('lock')
+    refuse(ours(422))
+    await vi.advanceTimersByTimeAsync(1)
+    expect(settled).not.toHaveBeenCalled()
+    expect([box.refused.value.map((entry) => entry.uuid), kept()]).toEqual([['lock'], ['lumvek:outbox:lock']])
   })
 
   it('takes what was typed in a walk-around that cannot begin into another one, locks aside, and sends it there', async () => {

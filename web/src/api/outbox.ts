@@ -15,6 +15,7 @@ import {
   isHold,
   isReading,
   READINGS,
+  refusalOf,
   walkAroundOf,
   type About,
   type BoxState,
@@ -22,7 +23,6 @@ import {
   type Heard,
   type Member,
   type ReadingEntry,
-  type Refusal,
 } from './outboxEntry'
 import { alone, overTheWire, PREFIX, stored, type Send } from './outboxStore'
 import { goingTogether, togetherOverTheWire, type SendTogether } from './outboxTogether'
@@ -130,6 +130,9 @@ export function makeOutbox(
     })
   }
 
+  /** Whoever posted it waits no longer: what the server says of it is kept with it. */
+  const letGo = (uuid: string): void => void waiters.delete(uuid)
+
   function forget(uuid: string): void {
     storage.removeItem(PREFIX + uuid)
     const at = box.entries.findIndex((entry) => entry.uuid === uuid)
@@ -189,13 +192,7 @@ export function makeOutbox(
       forget(entry.uuid)
       return waiter.reject(problem)
     }
-    const refusal: Refusal = {
-      status: problem.status,
-      field: problem.field,
-      message: problem.message,
-      figures: problem.figures,
-      at: new Date().toISOString(),
-    }
+    const refusal = refusalOf(problem)
     const here = box.entries.find((one) => one.uuid === entry.uuid)
     if (here) here.refused = refusal
     storage.setItem(PREFIX + entry.uuid, JSON.stringify({ ...entry, refused: refusal }))
@@ -303,6 +300,7 @@ export function makeOutbox(
     hold,
     post,
     drop,
+    letGo,
     typedIn,
     instead,
     retry,

@@ -18,6 +18,14 @@ export interface Refusal {
   at: string
 }
 
+export const refusalOf = ({ status, field, message, figures }: Refused): Refusal => ({
+  status,
+  field,
+  message,
+  figures,
+  at: new Date().toISOString(),
+})
+
 export interface Entry {
   uuid: string
   /** Who made it: the number of the member, and the name for others who log in on this device. */

@@ -3,12 +3,13 @@
 import { computed, onMounted, ref } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { answer, api, type Refused, type Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
-import { date, upper } from '@/app/words'
+import { date } from '@/app/words'
+import NotTaken from '@/app/NotTaken.vue'
 import { useAttempt } from '@/app/useAttempt'
 import MachineTabs from '@/views/machine/MachineTabs.vue'
 import FirstFieldWord from './FirstFieldWord.vue'
@@ -25,7 +26,7 @@ onMounted(() =>
     async () => void (card.value = await answer(api.GET('/api/field/machines/{machine_id}/daily', { params: { path } }))),
   ),
 )
-const waiting = useOnItsWay(
+const { waiting, notTaken } = useOnItsWay(
   TICKS,
   (answer) => void (card.value = answer),
   (entry) => Number(entry.params.machine_id) === path.machine_id,
@@ -52,14 +53,9 @@ const tick = (keys: string[], right = true, said = ''): Promise<boolean> =>
   at.run(async () => {
     const body = { uuid: newUuid(), keys, right, words: said, day: card.value!.day }
     const about = { what: 'Daily card', shown: said, machine: card.value?.machine.name }
-    await answeredOrKept(post(TICKS, path, body, about), (problem) => refused(problem, keys, right, said))
+    await answeredOrKept(body.uuid, post(TICKS, path, body, about))
     if (!right && wrong.value === keys[0]) wrong.value = words.value = ''
   })
-/** What waited and was not taken comes back to its form, unless another is open. */
-function refused({ message }: Refused, [key]: string[], right: boolean, said: string): void {
-  if (!right && !wrong.value) [wrong.value, words.value] = [key!, said]
-  at.problem = said && wrong.value !== key ? `“${said}”: ${message}` : upper(message)
-}
 </script>
 
 <template>
@@ -83,6 +79,7 @@ function refused({ message }: Refused, [key]: string[], right: boolean, said: st
       <b v-else-if="card?.items.length" class="done">✓ All looked at</b>
     </header>
     <p v-if="at.problem && !wrong" class="trouble" role="alert">{{ at.problem }}</p>
+    <NotTaken :entries="notTaken" />
     <RouterLink v-if="card && !['idle', 'right'].includes(card.first_field.state)" :to="{ name: 'field-card', params: { id } }"
       ><FirstFieldWord :first-field="card.first_field"
     /></RouterLink>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 /** How a machine is set when the work begins: in the order it is set, with where one begins and what worked the last times. */
-import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { answer, api, type Refused, type Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
+import { outbox } from '@/api/outbox'
 import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { date, upper } from '@/app/words'
+import NotTaken from '@/app/NotTaken.vue'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
 import { useSession } from '@/app/session'
@@ -54,7 +56,7 @@ function toggle(word: string): void {
     : [...draft.condition, word]
 }
 const CARD = '/api/field/machines/{machine_id}/card'
-const waiting = useOnItsWay(
+const { waiting, notTaken } = useOnItsWay(
   CARD,
   (answer, { crop }) => (crop === draft.crop ? (card.value = answer) : void load()),
   (entry) => Number(entry.params.machine_id) === path.machine_id,
@@ -71,20 +73,13 @@ const keep = (): Promise<boolean> =>
     const { uuid, crop, place, why, units } = draft
     const body = { uuid, crop, place, condition: draft.condition.join(', '), values: typed, why, units }
     const about = { what: 'Set in the field', shown: said(body), machine: card.value?.machine.name }
-    await answeredOrKept(post(CARD, path, body, about), (problem) => backAgain(problem, body))
+    await answeredOrKept(uuid, post(CARD, path, body, about))
     // What was typed while the answer was on its way stands.
     for (const [key, text] of Object.entries(typed)) if (draft.values[key] === text) delete draft.values[key]
     if (draft.why === body.why) draft.why = ''
     if (!anything.value) draft.units = session.me?.units ?? 'mm'
     draft.uuid = newUuid()
   })
-/** What waited and was not taken stands in its fields again, unless others were typed meanwhile. */
-function backAgain({ message, field }: Refused, body: Schemas['SetInFieldIn']): void {
-  const free = !anything.value
-  if (free) Object.assign(draft, body, { uuid: newUuid(), condition: body.condition.split(', ').filter(Boolean) })
-  at.problem = free ? upper(message) : `“${said(body)}”: ${message}`
-  at.field = free ? field : ''
-}
 const worked = (field_setting_id: string, how: boolean): Promise<boolean> =>
   at.run(
     async () =>
@@ -108,6 +103,20 @@ const takeBack = (field_setting_id: string): Promise<boolean> =>
       )),
   )
 const anything = computed(() => Object.values(draft.values).some((text) => text.trim()))
+/** What waited and was not taken stands in its fields again; where others were typed meanwhile, it waits. */
+watch(
+  () => !anything.value && notTaken.value[0],
+  async (entry) => {
+    if (!entry) return
+    const body = entry.body as unknown as Schemas['SetInFieldIn']
+    Object.assign(draft, body, { uuid: newUuid(), condition: (body.condition ?? '').split(', ').filter(Boolean) })
+    at.problem = upper(entry.refused!.message)
+    at.field = entry.refused!.field
+    await nextTick() // it is in the draft, and that is kept
+    outbox.drop(entry.uuid)
+  },
+  { immediate: true },
+)
 const shown = reactive({ how: false })
 const wrong = (key: string): string => (at.field === `values.${key}` ? at.problem : '')
 </script>
@@ -128,6 +137,7 @@ const wrong = (key: string): string => (at.field === `values.${key}` ? at.proble
     <p v-if="card?.header" class="quiet">{{ card.header }} is on it.</p>
     <LookedBehind v-if="card" :id="id" :card="card" />
     <p v-if="at.problem && !at.field" class="trouble" role="alert">{{ at.problem }}</p>
+    <NotTaken :entries="notTaken" />
     <form v-if="card" data-kept @submit.prevent="keep">
       <fieldset class="tools words" :disabled="!card.may_set">
         <legend>How it is</legend>

@@ -65,7 +65,7 @@ export function useDecisions(id: string, data: Ref<Schemas['FindingsOut'] | null
     }
   }
 
-  const waiting = useOnItsWay(
+  const { waiting } = useOnItsWay(
     DECISIONS,
     (answer, body) => put(body.check, answer),
     (entry) => walkAroundOf(entry) === id,

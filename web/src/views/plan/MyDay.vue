@@ -4,11 +4,12 @@
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
-import { answer, api, type Refused, type Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { serverNow } from '@/api/clock'
+import NotTaken from '@/app/NotTaken.vue'
 import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
 import WholeNumber from '@/app/WholeNumber.vue'
@@ -49,11 +50,15 @@ function key(event: KeyboardEvent): void {
 onMounted(() => window.addEventListener('keydown', key))
 onBeforeUnmount(() => window.removeEventListener('keydown', key))
 const MARKS = '/api/season/marks'
-const waiting = useOnItsWay(MARKS, (answer) => void (season.value = answer))
+const { waiting, notTaken } = useOnItsWay(
+  MARKS,
+  (answer) => void (season.value = answer),
+  ({ body }) => body.kind !== 'pin',
+)
 /** With what was said of them and cannot reach the server now. */
 const jobs = computed<(Job & { laidAside?: boolean })[]>(() =>
   (season.value?.plan?.jobs ?? []).map((job) => {
-    const mark = waiting.value.filter((one) => one.key === job.key && one.kind !== 'pin').at(-1)
+    const mark = waiting.value.filter((one) => one.key === job.key).at(-1)
     if (!mark) return job
     const begun = mark.kind === 'start' ? (session.me?.name ?? '') : ''
     return { ...job, begun_by: begun, done: job.done || mark.kind === 'done', laidAside: mark.kind === 'cannot' }
@@ -73,15 +78,11 @@ function mark(job: Job, kind: Schemas['JobMarkIn']['kind'], more: Partial<Schema
   return at.run(async () => {
     const body = { uuid: newUuid(), key: job.key, kind, at: serverNow(), ...more }
     const about = { what: `${job.machine}: ${job.name}`, shown: more.reason }
-    await answeredOrKept(post(MARKS, undefined, body as never, about), (problem) => refused(problem, about))
+    await answeredOrKept(body.uuid, post(MARKS, undefined, body as never, about))
     asks.value = ''
     reason.value = from.value = ''
     minutes.value = null
   })
-}
-/** What waited and was not taken: the job stands as it was, and what was said of it beside the reason. */
-function refused({ message }: Refused, { what, shown }: { what: string; shown?: string }): void {
-  at.problem = `${what}${shown ? `, “${shown}”` : ''}: ${message}`
 }
 const finish = (job: Job): Promise<boolean> => mark(job, 'done', minutes.value === null ? {} : { minutes: minutes.value })
 const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: reason.value, not_before: from.value || null })
@@ -100,6 +101,7 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
       >
     </header>
     <p v-if="at.problem && !asks" class="trouble" role="alert">{{ at.problem }}</p>
+    <NotTaken :entries="notTaken" />
     <p v-if="season?.under_way" class="quiet" role="status">The season is being planned anew …</p>
     <p v-if="season && !season.plan" class="quiet">There is no plan yet.</p>
     <p v-else-if="season && !next" class="quiet">Nothing is left in the plan.</p>
