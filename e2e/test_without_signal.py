@@ -219,6 +219,44 @@ def test_a_walk_around_is_begun_in_the_shed_and_stands_on_the_server_when_there_
     expect(page.locator(".grid")).to_contain_text("385")
 
 
+def test_a_weak_signal_is_waited_for_a_few_seconds_and_no_longer(page: Page, device):
+    device()
+    started = walk_around(page)
+    page.goto("/")
+    page.get_by_role("heading", name="Machines").wait_for()
+    page.route(f"**/api/walk-arounds/{started}", lambda _route: None)  # asked, and never answered
+    page.goto(f"/walk-arounds/{started}?check=opener-disc-diameter")
+    expect(as_it_was(page)).to_be_visible(timeout=30_000)
+    unlock(page)
+    page.keyboard.type("385")
+    page.keyboard.press("Enter")
+    settle(page)
+    assert sorted(raw for (raw,) in places(page, started).values()) == ["385", "386"]
+
+
+def test_a_walk_around_is_begun_in_the_shed_by_whoever_reads_inches(page: Page, device):
+    device()
+    page.get_by_role("group", name="Units to read in").get_by_role("button", name="in", exact=True).click()
+    planter = machine(page, "Dunmere 6")
+    page.reload()
+    kept(page, f"/api/machines/{planter}/start")
+    kept(page, f"/api/machines/{planter}/beforehand", holding='"in"')
+    page.context.set_offline(True)
+    page.get_by_role("article", name="Dunmere 6").get_by_role("button", name="New walk-around").click()
+    page.get_by_role("button", name="Start walk-around").click()
+    page.locator(".gate").wait_for()
+    begun = page.url.split("/")[-1].split("?")[0]
+    page.goto(f"/walk-arounds/{begun}?check=opener-disc-diameter")
+    unlock(page)
+    page.keyboard.type("14 5/8")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("3 entries kept on this device")).to_be_visible()
+    page.context.set_offline(False)
+    settle(page)
+    assert list(places(page, begun).values()) == [["14 5/8"]]
+    expect(page.locator(".grid")).to_contain_text("14 5/8")
+
+
 CANNOT_BEGIN = {"error": {"field": "headers", "message": "that header went to another shop"}}
 
 

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from lumvek_core.planning.sourcing_model import Pin, Sourced, SourceLine
 from tabular.lengths import Figure, Key
-from tabular.moments import Day, LocalMoment
+from tabular.moments import Day, Moment
 from tabular.paging import ListAsked, PageOut
 
 
@@ -157,7 +157,7 @@ class TermsIn(Schema):
     downtime_rate: Figure
     late_cost_per_day: Figure
     days_before: int = Field(ge=0, le=90)
-    now: LocalMoment | None = None
+    now: Moment | None = None
 
 
 class PinIn(Schema):

@@ -54,6 +54,7 @@ def test_the_shop_sets_its_currency_and_rates(shop, as_):
         ({"labour_rate": "much"}, "labour_rate"),
         ({"currency": "crowns"}, "currency"),
         ({"km_cost": "-1"}, "km_cost"),
+        ({"now": "2026-12-07T08:00:00"}, "now"),  # on nobody's clock
     ]:
         assert as_(shop.lead).send("/api/supply/terms", **rates | wrong).json()["error"]["field"] == field
 
