@@ -8,14 +8,23 @@ touched() { grep -E "$1" <<<"$changed" || true; }
 
 python=$(touched '\.py$')
 [ -z "$python" ] || { .venv/bin/ruff check --quiet $python; .venv/bin/ruff format --check --quiet $python; .venv/bin/lint-imports >/dev/null; }
-front=$(touched '^web/src/')
-[ -z "$front" ] || { npm --prefix web run --silent layout; npm --prefix web run --silent types; npm --prefix web exec -- vitest run --root web --changed "$base" --passWithNoTests; }
+front() {
+  npm --prefix web run --silent layout && npm --prefix web run --silent types &&
+    npm --prefix web exec -- vitest run --root web --changed "$base" --passWithNoTests
+}
+beside= failed=
+[ -z "$(touched '^web/src/')" ] || { front >"$LOGS/quick-web.log" 2>&1 & beside=$!; }
 
 nearest=$(.venv/bin/python -m testing.quick_look "$base")
 if [ -n "$nearest" ]; then
   tables >"$LOGS/tables.log" 2>&1 || fail "Tables: .lumvek/logs/tables.log has all of it."
   left=$((TESTS_BEGIN_WITHIN - SECONDS + begun))
   .venv/bin/pytest $nearest -n "$workers" --dist loadfile --no-loadscope-reorder --reuse-db -p testing.quick_look \
-    --within $((left > 10 ? left : 10))
+    --within $((left > 10 ? left : 10)) || failed=yes
 fi
+if [ -n "$beside" ]; then
+  wait "$beside" || { cat "$LOGS/quick-web.log"; fail "Front end: see above."; }
+  grep -E '^ +(Test Files|Tests) ' "$LOGS/quick-web.log" | sed 's/\x1b\[[0-9;]*m//g' || true
+fi
+[ -z "$failed" ] || exit 1
 say "Quick look done; ./lumvek test has all of it."
