@@ -19,6 +19,8 @@ tables() {
   local worker
   for worker in $(seq 0 $((workers - 1))); do tables_fill "test_lumvek_gw$worker" || return 1; done
 }
+# vitest_said LOG: how many passed, without the colours.
+vitest_said() { sed 's/\x1b\[[0-9;]*m//g' "$1" | grep -E '^ +(Test Files|Tests) ' || true; }
 if [ "${1:-}" = --quick ]; then
   . scripts/test_quick.sh
   exit
@@ -52,7 +54,7 @@ beside=$!
 check "Front end: layout and style (prettier, eslint)" web-style bash -c 'npm --prefix web run layout && npm --prefix web run lint'
 check "Front end: types (vue-tsc)" web-types npm --prefix web run types
 check "Front end: tests (vitest)" web npm --prefix web test
-grep -E '^ +(Test Files|Tests) ' "$LOGS/check-web.log" | sed 's/\x1b\[[0-9;]*m//g' || true
+vitest_said "$LOGS/check-web.log"
 wait "$beside" || exit 1
 # Each worker has a database of its own, and a file stays with one worker: what it stands on is laid once.
 # Two runs: the browser's driver keeps an event loop in the main thread, in which Django refuses to touch its database.

@@ -24,7 +24,7 @@ if [ -n "$nearest" ]; then
 fi
 if [ -n "$beside" ]; then
   wait "$beside" || { cat "$LOGS/quick-web.log"; fail "Front end: see above."; }
-  grep -E '^ +(Test Files|Tests) ' "$LOGS/quick-web.log" | sed 's/\x1b\[[0-9;]*m//g' || true
+  vitest_said "$LOGS/quick-web.log"
 fi
 [ -z "$failed" ] || exit 1
 say "Quick look done; ./lumvek test has all of it."
