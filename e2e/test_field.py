@@ -54,7 +54,6 @@ def test_what_was_set_where_there_is_no_signal_is_kept_and_comes_back_if_it_is_r
     expect(away).to_have_count(2)
     expect(away.first).to_contain_text("Rotor speed 455 1/min")
     page.unroute("**/card")
-    page.get_by_role("button", name="Try now").click()
     settle(page)
     expect(page.get_by_role("region", name="Kept")).to_contain_text("because splits in the tank")
     expect(page.get_by_role("alert")).to_contain_text("Is not a length")
