@@ -73,7 +73,6 @@ def test_it_is_answered(path, method, operation, everything, as_, something_to_f
             assert answer["Content-Type"].startswith("application/json"), answer.content
             assert set(answer.json()["error"]) >= {"field", "message"}, answer.content
             assert " should " not in answer.json()["error"]["message"], "a library speaks to whoever typed it"
-        answer.close()
 
     tried()
 
@@ -121,4 +120,3 @@ def test_days_that_no_calendar_has_and_figures_that_no_machine_has_are_answered(
         body = usual | {name: value} | ({"uuid": str(uuid.uuid4())} if "uuid" in usual else {})
         answer = browser.send(address, **body)
         assert answer.status_code in ANSWERS, (name, value, answer.content)
-        answer.close()  # what is told step by step is worked out to its end, and not in the next test
