@@ -65,6 +65,24 @@ def walk_around(page: Page) -> str:
     return started
 
 
+def begun_in_the_shed(page: Page, *figures: str, shown_in: str = "") -> str:
+    """A walk-around of Dunmere 6 that is begun from the board where nothing can be reached, with discs read in it."""
+    planter = machine(page, "Dunmere 6")
+    kept(page, f"/api/machines/{planter}/start")
+    kept(page, f"/api/machines/{planter}/beforehand", holding=f'"{shown_in}"' if shown_in else "")
+    page.context.set_offline(True)
+    page.get_by_role("article", name="Dunmere 6").get_by_role("button", name="New walk-around").click()
+    page.get_by_role("button", name="Start walk-around").click()
+    page.locator(".gate").wait_for()
+    begun = page.url.split("/")[-1].split("?")[0]
+    page.goto(f"/walk-arounds/{begun}?check=opener-disc-diameter")
+    unlock(page)
+    for figure in figures:
+        page.keyboard.type(figure)
+        page.keyboard.press("Enter")
+    return begun
+
+
 def places(page: Page, started: str) -> dict[str, list[str]]:
     read = page.request.get(f"/api/walk-arounds/{started}").json()["places"]
     return {place["position"]: place["raw"] for place in read if place["check"] == "opener-disc-diameter"}
@@ -191,18 +209,7 @@ def test_what_one_member_read_is_not_shown_to_the_next(page: Page, device, sign_
 
 def test_a_walk_around_is_begun_in_the_shed_and_stands_on_the_server_when_there_is_a_signal(page: Page, device):
     device()
-    planter = machine(page, "Dunmere 6")
-    kept(page, f"/api/machines/{planter}/start")
-    kept(page, f"/api/machines/{planter}/beforehand")
-    page.context.set_offline(True)
-    page.get_by_role("article", name="Dunmere 6").get_by_role("button", name="New walk-around").click()
-    page.get_by_role("button", name="Start walk-around").click()
-    page.locator(".gate").wait_for()
-    begun = page.url.split("/")[-1].split("?")[0]
-    page.goto(f"/walk-arounds/{begun}?check=opener-disc-diameter")
-    unlock(page)
-    page.keyboard.type("385")
-    page.keyboard.press("Enter")
+    begun = begun_in_the_shed(page, "385")
     expect(page.get_by_text("3 entries kept on this device")).to_be_visible()
     # Thrown away and found again from the board.
     page.goto("/")
@@ -237,19 +244,8 @@ def test_a_weak_signal_is_waited_for_a_few_seconds_and_no_longer(page: Page, dev
 def test_a_walk_around_is_begun_in_the_shed_by_whoever_reads_inches(page: Page, device):
     device()
     page.get_by_role("group", name="Units to read in").get_by_role("button", name="in", exact=True).click()
-    planter = machine(page, "Dunmere 6")
     page.reload()
-    kept(page, f"/api/machines/{planter}/start")
-    kept(page, f"/api/machines/{planter}/beforehand", holding='"in"')
-    page.context.set_offline(True)
-    page.get_by_role("article", name="Dunmere 6").get_by_role("button", name="New walk-around").click()
-    page.get_by_role("button", name="Start walk-around").click()
-    page.locator(".gate").wait_for()
-    begun = page.url.split("/")[-1].split("?")[0]
-    page.goto(f"/walk-arounds/{begun}?check=opener-disc-diameter")
-    unlock(page)
-    page.keyboard.type("14 5/8")
-    page.keyboard.press("Enter")
+    begun = begun_in_the_shed(page, "14 5/8", shown_in="in")
     expect(page.get_by_text("3 entries kept on this device")).to_be_visible()
     page.context.set_offline(False)
     settle(page)
@@ -264,19 +260,7 @@ CANNOT_BEGIN = {"error": {"field": "headers", "message": "that header went to an
 def refused_beginning(page: Page, device):
     """A walk-around with two figures in it, begun without a signal; the server will not begin it."""
     device()
-    planter = machine(page, "Dunmere 6")
-    kept(page, f"/api/machines/{planter}/start")
-    kept(page, f"/api/machines/{planter}/beforehand")
-    page.context.set_offline(True)
-    page.get_by_role("article", name="Dunmere 6").get_by_role("button", name="New walk-around").click()
-    page.get_by_role("button", name="Start walk-around").click()
-    page.locator(".gate").wait_for()
-    begun = page.url.split("/")[-1].split("?")[0]
-    page.goto(f"/walk-arounds/{begun}?check=opener-disc-diameter")
-    unlock(page)
-    for figure in ("385", "384"):
-        page.keyboard.type(figure)
-        page.keyboard.press("Enter")
+    begun = begun_in_the_shed(page, "385", "384")
     expect(page.get_by_text("4 entries kept on this device")).to_be_visible()
     page.route("**/walk-arounds", lambda route: route.fulfill(status=422, json=CANNOT_BEGIN))
     page.context.set_offline(False)
@@ -285,7 +269,7 @@ def refused_beginning(page: Page, device):
 
 
 def test_what_was_typed_in_a_walk_around_that_could_not_begin_goes_into_the_one_under_way(
-    page: Page, refused_beginning, accessible, product
+    page: Page, refused_beginning, accessible
 ):
     page.unroute("**/walk-arounds")
     other = start(page, "Dunmere 6")

@@ -51,7 +51,8 @@ function discard(): void {
       <Button type="submit" size="small" label="Discard all of it" />
       <Button size="small" text severity="secondary" label="Cancel" data-out @click="asks = false" />
     </form>
-    <p v-if="missing" class="problem" role="alert">{{ missing }}</p>
+    <p v-if="asks && missing" class="problem" role="alert">{{ missing }}</p>
+    <p v-if="at.problem" class="problem" role="alert">Other walk-arounds of the machine: {{ at.problem }}</p>
     <ul v-if="typed().length" class="typed" aria-label="Typed in it">
       <li v-for="entry in typed()" :key="entry.uuid">
         {{ entry.about.what }}<template v-if="entry.about.shown">: {{ entry.about.shown }}</template>
