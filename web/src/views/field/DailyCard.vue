@@ -4,6 +4,7 @@ import { computed, onMounted, ref } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api, type Schemas } from '@/api/client'
+import type { Entry } from '@/api/outbox'
 import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
@@ -38,6 +39,9 @@ const items = computed<Schemas['DailyItemOut'][]>(() =>
     return tick ? { ...item, state: tick.right ? 'right' : 'not', words: tick.words ?? '', by: '· on its way' } : item
   }),
 )
+/** What was not taken of one thing, at its place; without a key what was said of several at once. */
+const notTakenOf = (key = ''): Entry[] =>
+  notTaken.value.filter(({ body }) => ((body.keys as string[]).length === 1 ? (body.keys as string[])[0] : '') === key)
 const open = computed(() => items.value.filter((one) => !one.state))
 const wrong = ref('')
 const words = ref('')
@@ -79,7 +83,7 @@ const tick = (keys: string[], right = true, said = ''): Promise<boolean> =>
       <b v-else-if="card?.items.length" class="done">✓ All looked at</b>
     </header>
     <p v-if="at.problem && !wrong" class="trouble" role="alert">{{ at.problem }}</p>
-    <NotTaken :entries="notTaken" />
+    <NotTaken :entries="notTakenOf()" />
     <RouterLink v-if="card && !['idle', 'right'].includes(card.first_field.state)" :to="{ name: 'field-card', params: { id } }"
       ><FirstFieldWord :first-field="card.first_field"
     /></RouterLink>
@@ -97,6 +101,7 @@ const tick = (keys: string[], right = true, said = ''): Promise<boolean> =>
             ><b>{{ one.name }}</b
             ><small class="quiet">{{ one.words || one.how }}{{ one.by ? ` ${one.by}` : '' }}</small></span
           >
+          <div class="not-taken"><NotTaken :entries="notTakenOf(one.key)" /></div>
           <template v-if="card?.may_tick && wrong !== one.key">
             <Button
               v-if="one.state !== 'right'"
@@ -136,6 +141,9 @@ const tick = (keys: string[], right = true, said = ''): Promise<boolean> =>
 </template>
 
 <style scoped>
+.not-taken:empty {
+  display: none;
+}
 .fortnight {
   flex: 0 1 240px;
 }
