@@ -140,9 +140,10 @@ manage_installation() {
   else
     instance demo demo
     [ -d "$DATA" ] || fail "there is no demo here, and LUMVEK_DB_PASSWORD is not set: there is nothing to keep. docs/deploy.md says more."
-    export LUMVEK_MODE=demo LUMVEK_DB_NAME=lumvek
+    export LUMVEK_MODE=demo LUMVEK_DB_NAME=lumvek LUMVEK_BACKUPS=${LUMVEK_BACKUPS:-$INSTANCE/backups}
     db_answers || trap db_stop EXIT # it was not running: it ends with this
     db_start "$DURABLE"
+    db_allow 'lumvek%' # a drill has a database beside
   fi
   .venv/bin/python server/manage.py "$@"
 }

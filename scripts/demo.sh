@@ -36,9 +36,9 @@ stop() {
 trap stop EXIT
 trap 'exit 0' INT TERM
 
-export LUMVEK_MODE=demo LUMVEK_DB_NAME=lumvek PYTHONPATH=core:server
+export LUMVEK_MODE=demo LUMVEK_DB_NAME=lumvek LUMVEK_BACKUPS=$STATE/$name/backups PYTHONPATH=core:server
 schema=$(find server -path '*/migrations/*.py' -print0 | sort -z | xargs -0 cat | sha256sum | cut -c1-20)
-make_tables() { step "Tables" migrate .venv/bin/python server/manage.py migrate --no-input || fail "the tables could not be made; .lumvek/logs/migrate.log says why."; }
+make_tables() { step "Tables" migrate .venv/bin/python server/manage.py upgrade || fail "the tables could not be made; .lumvek/logs/migrate.log says why."; }
 
 if [ -n "$fresh" ] || [ ! -d "$DATA" ]; then
   # Built aside without waiting for the disk, and put in place only when it is whole: a broken-off set-up leaves nothing behind.

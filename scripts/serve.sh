@@ -18,15 +18,7 @@ if [ "${1:-}" = --check ]; then
   exit
 fi
 checked
-case $(.venv/bin/python server/manage.py upgrade_state 2>"$LOGS/upgrade.log") in
-  newer) fail "this database was changed by a newer Lumvek than this one; install that, or restore a backup of before." ;;
-  older)
-    kept=${LUMVEK_BACKUPS:-$STATE/backups}
-    step "Backup before the upgrade" backup .venv/bin/python server/manage.py backup --into "$kept" --keep 10 ||
-      fail "the backup before the upgrade failed; .lumvek/logs/backup.log says why. Nothing was changed."
-    ;;
-esac
-step "Tables" migrate .venv/bin/python server/manage.py migrate --no-input || fail "the database could not be reached or changed; .lumvek/logs/migrate.log says why."
+.venv/bin/python server/manage.py upgrade 2>"$LOGS/upgrade.log" || fail "$(sed -n '$s/^CommandError: //p' "$LOGS/upgrade.log")"
 key=$(.venv/bin/python server/manage.py set_up_key)
 [ -z "$key" ] || say "  Nobody works here yet. Open the address below and type this key once: $key"
 say "  Serving on ${LUMVEK_BIND:-127.0.0.1:${LUMVEK_PORT:-8420}}"

@@ -12,6 +12,8 @@ from django.db import DatabaseError, connection
 
 from outside import mails
 
+from . import upgrade
+
 MOST_WAIT_S = 3.0
 LEAST_FREE = 2 * 1024**3
 """Bytes: room for a year of pictures of a small shop, and for a backup beside them."""
@@ -78,8 +80,19 @@ def _database() -> Iterator[Point]:
         yield Point("Durability", "missing", "innodb_flush_log_at_trx_commit must be 1: what was saved could be lost.")
     if not letters.startswith("utf8mb4"):
         yield Point("Letters", "missing", f"The database is {letters}; it must be utf8mb4 (docs/deploy.md).")
+    yield from _tables()
     if "ON *.* TO" in grants.replace("GRANT USAGE ON *.* TO", ""):
         yield Point("Rights", "note", "The database account may do more than it needs: give it its own database alone.")
+
+
+def _tables() -> Iterator[Point]:
+    match upgrade.standing():
+        case upgrade.Standing.NEWER:
+            yield Point("Tables", "missing", "They were changed by a newer Lumvek than this one.")
+        case upgrade.Standing.BROKEN_OFF:
+            yield Point("Tables", "missing", "An upgrade broke off: ./lumvek upgrade --back puts back what was there before.")
+        case upgrade.Standing.OLDER:
+            yield Point("Tables", "note", "The start will bring them to this version; what they hold is kept before.")
 
 
 def _front_end() -> Point:
@@ -89,7 +102,7 @@ def _front_end() -> Point:
 
 
 def _folders() -> Iterator[Point]:
-    kept = Path(os.environ.get("LUMVEK_BACKUPS") or settings.ROOT / ".lumvek" / "backups")
+    kept = backups_folder()
     there = next(one for one in (kept, *kept.parents) if one.exists())
     if not os.access(there, os.W_OK):
         yield Point("Backups", "missing", f"{kept} cannot be written to.")
@@ -98,6 +111,10 @@ def _folders() -> Iterator[Point]:
     free = shutil.disk_usage(there).free
     if free < LEAST_FREE:
         yield Point("Disk", "missing", f"{free // 1024**2} MB are free at {there}; {LEAST_FREE // 1024**3} GB should be.")
+
+
+def backups_folder() -> Path:
+    return Path(os.environ.get("LUMVEK_BACKUPS") or settings.ROOT / ".lumvek" / "backups")
 
 
 def _mail() -> Point:

@@ -4,15 +4,20 @@ import base64
 import datetime as dt
 import json
 from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from decimal import Decimal
 from typing import Any
 
 from django.db import connection
+from django.db.backends.utils import CursorWrapper
 from MySQLdb.cursors import SSCursor
 
 AT_ONCE = 500
-FORGOTTEN = frozenset({"django_session", "axes_accessattempt", "axes_accesslog", "axes_accessfailurelog", "django_migrations"})
-"""What is of the moment: who is signed in, who mistyped a password; and when the tables were made."""
+UPGRADE_MARK = "lumvek_upgrade"
+FORGOTTEN = frozenset(
+    {"django_session", "axes_accessattempt", "axes_accesslog", "axes_accessfailurelog", "django_migrations", UPGRADE_MARK}
+)
+"""What is of the moment: who is signed in, who mistyped a password; when the tables were made, and how (upgrade.py)."""
 
 
 def tables() -> list[str]:
@@ -23,7 +28,7 @@ def tables() -> list[str]:
 
 def columns_of(table: str) -> list[str]:
     with connection.cursor() as cursor:
-        cursor.execute(f"SELECT * FROM {_quoted(table)} LIMIT 0")  # noqa: S608  (a name of our own)
+        cursor.execute(f"SELECT * FROM {quoted(table)} LIMIT 0")  # noqa: S608  (a name of our own)
         return [column[0] for column in cursor.description or ()]
 
 
@@ -33,7 +38,7 @@ def rows_of(table: str, columns: Sequence[str]) -> Iterator[bytes]:
     assert connection.connection is not None  # noqa: S101 - it was just made
     cursor = connection.connection.cursor(SSCursor)
     try:
-        cursor.execute(f"SELECT {_listed(columns)} FROM {_quoted(table)} ORDER BY 1")  # noqa: S608
+        cursor.execute(f"SELECT {_listed(columns)} FROM {quoted(table)} ORDER BY 1")  # noqa: S608
         while found := cursor.fetchmany(AT_ONCE):
             for row in found:
                 yield json.dumps([_out(value) for value in row], ensure_ascii=False, separators=(",", ":")).encode() + b"\n"
@@ -43,10 +48,10 @@ def rows_of(table: str, columns: Sequence[str]) -> Iterator[bytes]:
 
 def put(table: str, columns: Sequence[str], lines: Iterator[bytes]) -> int:
     """Put rows into a table, in place of what is there. Returns how many."""
-    into = f"INSERT INTO {_quoted(table)} ({_listed(columns)}) VALUES ({', '.join(['%s'] * len(columns))})"  # noqa: S608
+    into = f"INSERT INTO {quoted(table)} ({_listed(columns)}) VALUES ({', '.join(['%s'] * len(columns))})"  # noqa: S608
     count = 0
     with connection.cursor() as cursor:
-        cursor.execute(f"DELETE FROM {_quoted(table)}")  # noqa: S608
+        cursor.execute(f"DELETE FROM {quoted(table)}")  # noqa: S608
         batch: list[list[Any]] = []
         for line in lines:
             batch.append([_in(value) for value in json.loads(line)])
@@ -59,12 +64,24 @@ def put(table: str, columns: Sequence[str], lines: Iterator[bytes]) -> int:
     return count
 
 
-def _quoted(name: str) -> str:
+@contextmanager
+def keys_unchecked() -> Iterator[CursorWrapper]:
+    """Tables and rows in any order: what points at what is not looked at within."""
+    with connection.cursor() as cursor:
+        cursor.execute("SET FOREIGN_KEY_CHECKS = 0")
+        try:
+            yield cursor
+        finally:
+            cursor.execute("SET FOREIGN_KEY_CHECKS = 1")
+
+
+def quoted(name: str) -> str:
+    """A table's or column's name as the database wants it."""
     return connection.ops.quote_name(name)
 
 
 def _listed(columns: Sequence[str]) -> str:
-    return ", ".join(_quoted(column) for column in columns)
+    return ", ".join(quoted(column) for column in columns)
 
 
 def _out(value: Any) -> Any:

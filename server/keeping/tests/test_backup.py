@@ -10,7 +10,7 @@ from django.core.management import CommandError, call_command
 from django.db import connection
 
 from inspection.models import Reading, Verdict, WalkAround
-from keeping import backup, rows
+from keeping import backup, restoring, rows, upgrade
 from keeping.backup import NotRestored
 from shops.models import Shop
 from testing.yard import record
@@ -41,7 +41,7 @@ def test_what_comes_back_is_what_was_kept(kept, yard, tmp_path, as_):
     Shop.objects.filter(pk=yard.shop.pk).update(name="Somebody else's")
     Verdict.objects.all().delete()
     Reading.objects.all().delete()
-    backup.load(path, manifest)
+    restoring.load(path, manifest)
     assert backup.write(tmp_path / "again.zip").digest == manifest.digest
     assert Shop.objects.get(pk=yard.shop.pk).name == "Sallow Bridge"
     assert as_(yard.lead).get(f"/api/walk-arounds/{yard.walk_around.pk}").json()["places"] == before["places"]
@@ -123,7 +123,7 @@ def told(change):
 def test_a_damaged_file_is_found_out_before_anything_is_touched(name, change, says, kept):
     path = spoilt(kept[0], name, change)
     with pytest.raises(NotRestored, match=says):
-        backup.restore(path)
+        upgrade.restore(path)
     assert Reading.objects.count() == 1
 
 
@@ -138,7 +138,7 @@ def test_what_is_no_backup_is_refused_in_words(tmp_path, db):
 
 def test_nothing_is_restored_over_a_shop_that_works(kept):
     with pytest.raises(NotRestored, match="There is a shop in this database"):
-        backup.restore(kept[0])
+        upgrade.restore(kept[0])
     assert Reading.objects.count() == 1
 
 
@@ -147,7 +147,7 @@ def test_a_database_of_something_else_is_left_alone(kept):
         cursor.execute("CREATE TABLE herd_book (id INT)")
     try:
         with pytest.raises(NotRestored, match=r"something else \(herd_book\)"):
-            backup.restore(kept[0])
+            upgrade.restore(kept[0])
     finally:
         with connection.cursor() as cursor:
             cursor.execute("DROP TABLE herd_book")
@@ -157,17 +157,7 @@ def test_a_database_of_something_else_is_left_alone(kept):
 def test_tables_of_a_newer_version_are_not_taken(kept):
     path = spoilt(kept[0], "manifest.json", told(lambda m: m["migrations"]["shops"].append("0999_from_the_future")))
     with pytest.raises(NotRestored, match=r"newer Lumvek \(shops 0999_from_the_future\)"):
-        backup.restore(path)
-
-
-def test_a_folder_keeps_the_newest(yard, tmp_path, capsys):
-    for day in ("20260101", "20260102", "20260103"):
-        (tmp_path / f"lumvek-{day}-000000.zip").touch()
-    (tmp_path / "notes.txt").touch()
-    call_command("backup", into=tmp_path, keep=2)
-    left = sorted(path.name for path in tmp_path.iterdir())
-    assert left[0] == "lumvek-20260103-000000.zip" and left[-1] == "notes.txt" and len(left) == 3
-    assert "read back and found the same" in capsys.readouterr().out
+        upgrade.restore(path)
 
 
 def test_nothing_is_written_over_a_file_that_is_there(yard, tmp_path):
@@ -186,16 +176,3 @@ def test_a_full_disk_leaves_no_half_a_backup(yard, tmp_path, monkeypatch):
     with pytest.raises(CommandError, match="No space left"):
         call_command("backup", str(tmp_path / "kept.zip"))
     assert list(tmp_path.iterdir()) == []
-
-
-def test_the_state_of_the_database_is_told_before_a_start(db, capsys):
-    call_command("upgrade_state")
-    assert capsys.readouterr().out == "same\n"
-    with connection.cursor() as cursor:
-        cursor.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('shops', '0999_later', NOW())")
-    try:
-        call_command("upgrade_state")
-        assert capsys.readouterr().out == "newer\n"
-    finally:
-        with connection.cursor() as cursor:
-            cursor.execute("DELETE FROM django_migrations WHERE name = '0999_later'")

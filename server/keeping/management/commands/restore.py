@@ -4,8 +4,8 @@ from pathlib import Path
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from keeping.backup import NotRestored, restore
-from lumvek_core.counted import counted
+from keeping.backup import NotRestored
+from keeping.upgrade import restore
 
 
 class Command(BaseCommand):
@@ -21,5 +21,4 @@ class Command(BaseCommand):
             manifest = restore(file)
         except NotRestored as problem:
             raise CommandError(str(problem)) from None
-        said = f"{counted(manifest.count, 'row')} in {counted(len(manifest.tables), 'table')}, read back and found the same"
-        self.stdout.write(f"Restored as it was {manifest.made_at}: {said}.\ndigest {manifest.digest}")
+        self.stdout.write(f"Restored as it was {manifest.made_at}: {manifest.words}.\ndigest {manifest.digest}")
