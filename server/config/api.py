@@ -28,7 +28,7 @@ from lumvek_core import apart, registry, structure
 from lumvek_core.errors import BadInput
 from report.api import router as links
 from season.api import router as season
-from shops.access import FORGED, Conflict, NotAllowed, NotFoundHere, Signed
+from shops.access import FORGED, TOKEN, Conflict, NotAllowed, NotFoundHere, Signed
 from shops.api import router as session
 from shops.api_outside import router as outside
 from shops.api_people import router as people
@@ -110,7 +110,7 @@ def not_valid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
 @api.exception_handler(HttpError)
 def not_taken(request: HttpRequest, problem: HttpError) -> HttpResponse:
     words = {400: UNREADABLE, 403: FORGED}
-    return refused(problem.status_code, words.get(problem.status_code, str(problem)))
+    return refused(problem.status_code, words.get(problem.status_code, str(problem)), TOKEN if problem.status_code == 403 else "")
 
 
 @api.exception_handler(Http404)
@@ -130,7 +130,7 @@ def not_found(request: HttpRequest, problem: NotFoundHere) -> HttpResponse:
 
 @api.exception_handler(NotAllowed)
 def not_allowed(request: HttpRequest, problem: NotAllowed) -> HttpResponse:
-    return refused(403, str(problem))
+    return refused(403, str(problem), problem.field)
 
 
 @api.exception_handler(Conflict)

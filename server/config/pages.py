@@ -7,7 +7,7 @@ from django.conf import settings
 from django.db import DatabaseError, InterfaceError, OperationalError, connection
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
-from shops.access import FORGED
+from shops.access import FORGED, TOKEN
 
 UNREADABLE = "What was sent cannot be read."
 NONCE_MARK = "__CSP_NONCE__"
@@ -55,7 +55,7 @@ def unreadable(request: HttpRequest, exception: Exception) -> JsonResponse:
 
 def forged(request: HttpRequest, reason: str = "") -> JsonResponse:
     """A write without its token, or from somewhere else."""
-    return refused(403, FORGED)
+    return refused(403, FORGED, TOKEN)
 
 
 def fault(request: HttpRequest) -> JsonResponse:

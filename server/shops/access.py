@@ -15,7 +15,8 @@ TYPED_BY = "X-Lumvek-Member"
 
 
 FORGED = "This did not come from Lumvek's own page. Load the page anew."
-"""What is said of a write without its token, or from somewhere else."""
+"""What is said of a write without its token, or from somewhere else, at the field TOKEN."""
+TOKEN = "token"
 
 
 class NotFoundHere(Exception):
@@ -24,6 +25,17 @@ class NotFoundHere(Exception):
 
 class NotAllowed(Exception):
     """The member's role may not do this."""
+
+    field = ""
+
+
+class Forged(NotAllowed):
+    """Without its token, or from somewhere else."""
+
+    field = TOKEN
+
+    def __init__(self) -> None:
+        super().__init__(FORGED)
 
 
 def kept_already(member: Member, model: Any, uuid_: uuid.UUID) -> bool:

@@ -12,7 +12,7 @@ from ninja import Router, Status
 from ninja.utils import check_csrf
 
 from . import letters
-from .access import AT_WORK_AS, FORGED, Conflict, NotAllowed, NotFoundHere, lacks_code, member_of, present_as, signed_in
+from .access import AT_WORK_AS, Conflict, Forged, NotAllowed, NotFoundHere, lacks_code, member_of, present_as, signed_in
 from .actions import accounts, founding, people
 from .endpoints import allowed
 from .queries import accounts as reading
@@ -70,9 +70,9 @@ def _session(request: HttpRequest) -> Session:
 
 
 def from_our_page(request: HttpRequest) -> bool:
-    """Who is not signed in yet writes from our own page all the same, with its token. Raises NotAllowed."""
+    """Who is not signed in yet writes from our own page all the same, with its token. Raises Forged."""
     if check_csrf(request):
-        raise NotAllowed(FORGED)
+        raise Forged
     return True
 
 

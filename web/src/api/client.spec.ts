@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { api, useCsrf, write, type Refused } from './client'
 
-const FORGED = { error: { field: '', message: 'This did not come from Lumvek’s own page.' } }
+const FORGED = { error: { field: 'token', message: 'This did not come from Lumvek’s own page.' } }
 const session = vi.fn<() => Response>()
 /** Answers to the writes, one after the other. */
 let answers: Response[]
@@ -54,4 +54,10 @@ it('is not sent for somebody who is no longer signed in', async () => {
   session.mockImplementation(() => json({ csrf: 'new', me: null }))
   await expect(note()).rejects.toMatchObject({ status: 401 })
   expect(tokens).toEqual([])
+})
+
+it('is not sent again where the role may not do it', async () => {
+  answers = [json({ error: { field: '', message: 'A parts person cannot write notes.' } }, 403)]
+  await expect(note()).rejects.toMatchObject({ status: 403 })
+  expect([tokens, session.mock.calls.length]).toEqual([['old'], 0])
 })

@@ -35,13 +35,15 @@ export async function renewCsrf(): Promise<void> {
   if (!session.me) throw new Refused(401, 'Log in first.', '', true)
 }
 
-/** A write; refused, perhaps for want of a token that is good, it is sent once more with a new one. */
+/** What is refused at this field lacks a token that is good; nothing is wrong with what it says. */
+const TOKEN = 'token'
+/** A write; refused for its token, it is sent once more with a new one. */
 export async function write<T>(call: () => Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   if (!csrf) await renewCsrf()
   try {
     return await answer(call())
   } catch (error) {
-    if (!(error instanceof Refused) || error.status !== 403) throw error
+    if (!(error instanceof Refused) || error.status !== 403 || error.field !== TOKEN) throw error
     await renewCsrf()
     return answer(call())
   }

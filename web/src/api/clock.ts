@@ -40,5 +40,28 @@ export function heardClock(sent: number, received: number, server: number): void
   }
 }
 
+const now = (): number => Date.now() + (best?.off ?? 0)
+
 /** Now, by the server's clock. */
-export const serverNow = (): string => new Date(Date.now() + (best?.off ?? 0)).toISOString()
+export const serverNow = (): string => new Date(now()).toISOString()
+
+const NEWEST = 'lumvek:typed-at'
+
+/**
+ * When something is typed, for whatever is kept of it: never before what was typed on this device before it, also where its clock was
+ * set back meanwhile. The server takes no moment that is still to come for more than its own now.
+ */
+export function typedAt(): string {
+  const moment = Math.max(now(), Number(localStorage.getItem(NEWEST) ?? 0) + 1)
+  try {
+    localStorage.setItem(NEWEST, String(moment))
+  } catch {
+    // The entry itself will not fit either, and says so.
+  }
+  return new Date(moment).toISOString()
+}
+
+/** Everything typed has its answer: a clock that was ahead for a while has no say any more. */
+export function allAnswered(): void {
+  if (Number(localStorage.getItem(NEWEST) ?? 0) > now()) localStorage.removeItem(NEWEST)
+}

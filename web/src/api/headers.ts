@@ -2,6 +2,8 @@
 
 /** Whose request it is; the server refuses it under anybody else's login. */
 export const MEMBER = 'X-Lumvek-Member'
+/** Of a request that the outbox sends, whatever screen is open. */
+export const FROM_BOX = 'X-Lumvek-Box'
 /** The server's clock, with every answer: milliseconds since 1970. */
 export const CLOCK = 'X-Lumvek-Time'
 /** When an answer was so that is kept on this device: an ISO moment. */

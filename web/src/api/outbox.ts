@@ -24,8 +24,9 @@ import {
   type Member,
   type ReadingEntry,
 } from './outboxEntry'
-import { alone, overTheWire, PREFIX, stored, type Send } from './outboxStore'
-import { goingTogether, togetherOverTheWire, type SendTogether } from './outboxTogether'
+import { allAnswered } from './clock'
+import { alone, nextInLine, overTheWire, PREFIX, stored, type Send } from './outboxStore'
+import { goingTogether, inTurn, togetherOverTheWire, type SendTogether } from './outboxTogether'
 import { holdOn, keep } from './storage'
 
 export * from './outboxEntry'
@@ -53,7 +54,6 @@ export function makeOutbox(
   let running = false
   let again = false
   let failures = 0
-  let newest = 0
 
   const mine = computed(() => box.entries.filter((entry) => entry.member === box.member?.id))
   const waiting = computed(() => mine.value.filter((entry) => !entry.refused))
@@ -78,8 +78,6 @@ export function makeOutbox(
     more: Partial<Entry> = {},
   ): Entry {
     if (!box.member) throw new Refused(401, 'Log in first.', '', true)
-    // Two in one millisecond keep their order.
-    newest = Math.max(newest + 0.001, Date.now())
     const uuid = more.uuid ?? (body as { uuid?: string } | undefined)?.uuid
     if (!uuid) throw new Error('what is kept needs a UUID')
     const entry: Entry = {
@@ -89,7 +87,7 @@ export function makeOutbox(
       params: { ...(params as Entry['params'] | undefined) },
       body: { ...(body as Entry['body'] | undefined) },
       about,
-      order: newest,
+      order: nextInLine(storage, box.entries),
       ...more,
       uuid,
     }
@@ -139,9 +137,10 @@ export function makeOutbox(
     if (at >= 0) box.entries.splice(at, 1)
   }
 
-  /** Somebody has dealt with it. */
+  /** Somebody has dealt with it; what was to follow it goes with it. */
   function drop(uuid: string): void {
     const entry = box.entries.find((one) => one.uuid === uuid)
+    for (const one of box.entries.filter((other) => other.after === uuid)) drop(one.uuid)
     forget(uuid)
     if (entry?.blob) void blobs.remove(uuid)
     channel?.postMessage({ dropped: uuid })
@@ -195,7 +194,11 @@ export function makeOutbox(
     const refusal = refusalOf(problem)
     const here = box.entries.find((one) => one.uuid === entry.uuid)
     if (here) here.refused = refusal
-    storage.setItem(PREFIX + entry.uuid, JSON.stringify({ ...entry, refused: refusal }))
+    try {
+      keep(storage, PREFIX + entry.uuid, JSON.stringify({ ...entry, refused: refusal }))
+    } catch {
+      // It is kept as it was, and asked for again after a reload; here it is known to be refused.
+    }
     for (const heard of listeners) heard.refused?.(entry, problem)
   }
 
@@ -242,12 +245,7 @@ export function makeOutbox(
     const failed = new Set<string>()
     const apart = new Set<string>()
     for (;;) {
-      // What was typed in a walk-around that has not begun there waits until it has, also where that was refused.
-      const ahead = new Set(mine.value.filter(isBegin).map(walkAroundOf))
-      const left = waiting.value.filter(
-        (entry) => !failed.has(entry.uuid) && (isBegin(entry) || !ahead.has(walkAroundOf(entry))),
-      )
-      const ready = [...left.filter((entry) => !entry.blob), ...left.filter((entry) => entry.blob)]
+      const ready = inTurn(mine.value).filter((entry) => !failed.has(entry.uuid))
       if (!ready.length) break
       // While the way is known to be down the state stays "away": it changes when an answer comes, not when we hope.
       if (box.state !== 'away') box.state = 'sending'
@@ -268,8 +266,9 @@ export function makeOutbox(
         else notTaken(entries[0]!, error)
       }
     }
-    if (failed.size) later()
-    else box.state = 'idle'
+    if (failed.size) return later()
+    box.state = 'idle'
+    if (!box.entries.length) allAnswered()
   }
 
   function later(): void {
@@ -301,6 +300,8 @@ export function makeOutbox(
     post,
     drop,
     letGo,
+    /** Back into the form it came from: its picture stays in the browser's store. */
+    takeOut: forget,
     typedIn,
     instead,
     retry,

@@ -35,9 +35,12 @@ export interface Entry {
   params: Record<string, string | number>
   body: Record<string, unknown>
   about: About
+  /** Counted up on this device: which was made before which, whatever its clock said. */
   order: number
   /** Its picture is kept in IndexedDB under its UUID. */
   blob?: boolean
+  /** It goes only once the server has taken this one: the pictures of a note. */
+  after?: string
   refused?: Refusal
 }
 export type ReadingEntry = Entry & { body: NewReading & Record<string, unknown> }

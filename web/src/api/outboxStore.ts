@@ -1,8 +1,9 @@
 /** The storage of what is on its way, and the way itself: how an entry is kept, read again and sent. */
 import { blobs } from './blobs'
 import { api, Refused, write } from './client'
-import { MEMBER } from './headers'
+import { FROM_BOX, MEMBER } from './headers'
 import { HOLDS, READINGS, type Entry } from './outboxEntry'
+import { keep } from './storage'
 
 export const PREFIX = 'lumvek:outbox:'
 const ANSWER_WITHIN_MS = 20_000
@@ -50,8 +51,16 @@ export function stored(storage: Storage): Entry[] {
   return found.sort((a, b) => a.order - b.order)
 }
 
+const LINE = 'lumvek:outbox-order'
+/** The number of the next entry: counted, for a clock may be set back between two of them. */
+export function nextInLine(storage: Storage, there: Entry[]): number {
+  const next = Math.max(Number(storage.getItem(LINE) ?? 0), ...there.map((entry) => entry.order)) + 1
+  keep(storage, LINE, String(next))
+  return next
+}
+
 export const overTheWire: Send = async (entry) => {
-  const headers = { [MEMBER]: String(entry.member) }
+  const headers = { [MEMBER]: String(entry.member), [FROM_BOX]: '1' }
   const signal = AbortSignal.timeout(entry.blob ? PICTURE_WITHIN_MS : ANSWER_WITHIN_MS)
   const params = { path: entry.params }
   if (!entry.blob) return write(() => api.POST(entry.path, { params, body: entry.body, headers, signal } as never))

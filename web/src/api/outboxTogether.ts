@@ -1,7 +1,7 @@
 /** Readings that wait go together: one request for what was typed while there was no way to the server, or a slow one. */
 import { api, Refused, write, type Changed } from './client'
-import { MEMBER } from './headers'
-import { isReading, walkAroundOf, type Entry, type ReadingEntry } from './outboxEntry'
+import { FROM_BOX, MEMBER } from './headers'
+import { isBegin, isReading, walkAroundOf, type Entry, type ReadingEntry } from './outboxEntry'
 
 /** As many as the server takes in well under a second. */
 const MOST = 40
@@ -9,6 +9,20 @@ const ANSWER_WITHIN_MS = 30_000
 
 /** What became of each, in their order. Raises Refused where the request itself came to nothing. */
 export type SendTogether = (entries: ReadingEntry[]) => Promise<(Changed | Refused)[]>
+
+/**
+ * What may go now, pictures after everything else. What was typed in a walk-around that has not begun there waits until it has, and a
+ * note's pictures until the note is there, also where that was refused.
+ */
+export function inTurn(entries: Entry[]): Entry[] {
+  const begins = new Set(entries.filter(isBegin).map(walkAroundOf))
+  const there = new Set(entries.map((entry) => entry.uuid))
+  const free = entries.filter(
+    (entry) =>
+      !entry.refused && (isBegin(entry) || !begins.has(walkAroundOf(entry))) && !(entry.after && there.has(entry.after)),
+  )
+  return [...free.filter((entry) => !entry.blob), ...free.filter((entry) => entry.blob)]
+}
 
 /**
  * What may go with the first that is ready: readings of its walk-around up to whatever else was done in between, each of another
@@ -48,7 +62,7 @@ export const togetherOverTheWire: SendTogether = async (entries) => {
     api.POST('/api/walk-arounds/{walk_around_id}/readings-at-once', {
       params: { path: { walk_around_id: walkAroundOf(entries[0]!) } },
       body: { readings: entries.map((entry) => entry.body) },
-      headers: { [MEMBER]: String(entries[0]!.member) },
+      headers: { [MEMBER]: String(entries[0]!.member), [FROM_BOX]: '1' },
       signal: AbortSignal.timeout(ANSWER_WITHIN_MS),
     }),
   )

@@ -27,14 +27,8 @@ export async function shrink(file: Blob): Promise<Blob> {
   )
 }
 
-/** Keep a picture of a walk-around's place or of a note and send it. Throws a sentence when the file is none. */
-export async function keepPhoto<P extends PhotoPath>(
-  file: Blob,
-  path: P,
-  params: PathOf<P>,
-  body: Record<string, string>,
-  about: About,
-): Promise<void> {
+/** Store a picture in the browser, under a UUID of its own, before it is shown. Throws a sentence where it is none or has no room. */
+export async function storePhoto(file: Blob): Promise<string> {
   let blob: Blob
   try {
     blob = await shrink(file)
@@ -42,6 +36,33 @@ export async function keepPhoto<P extends PhotoPath>(
     throw new Error('That file is not a picture this device can read.')
   }
   const uuid = newUuid()
-  await blobs.put(uuid, blob)
-  outbox.add(path, params, body as unknown as BodyOf<P>, about, { uuid, blob: true })
+  try {
+    await blobs.put(uuid, blob)
+  } catch {
+    throw new Error('This device has no room left to keep the picture.')
+  }
+  return uuid
+}
+
+/** Send a stored picture; `after`: only once the server has taken that entry. */
+export function sendPhoto<P extends PhotoPath>(
+  uuid: string,
+  path: P,
+  params: PathOf<P>,
+  body: Record<string, string>,
+  about: About,
+  after?: string,
+): void {
+  outbox.add(path, params, body as unknown as BodyOf<P>, about, { uuid, blob: true, after })
+}
+
+/** Keep a picture of a walk-around's place or of a machine and send it. Throws a sentence where it cannot be kept. */
+export async function keepPhoto<P extends PhotoPath>(
+  file: Blob,
+  path: P,
+  params: PathOf<P>,
+  body: Record<string, string>,
+  about: About,
+): Promise<void> {
+  sendPhoto(await storePhoto(file), path, params, body, about)
 }

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api } from '@/api/client'
 import { outbox } from '@/api/outbox'
+import { storageAlarm } from '@/api/storage'
 import { halfTyped, letGo, nameOf, watchTyping } from './halfTyped'
 
 const PAGE = `<main id="main">
@@ -136,6 +137,43 @@ describe('what is typed into a form and not saved', () => {
     await refused
     expect(names()).toEqual(['Distance, km'])
     outbox.as(null)
+  })
+
+  it('is neither saved nor safe by what else is on its way', async () => {
+    outbox.as({ id: 1, name: 'Tomas Vey' })
+    const answers = new Map<string, (response: Response) => void>()
+    vi.stubGlobal('fetch', (request: Request) =>
+      request.url.endsWith('/api/session')
+        ? Promise.resolve(new Response('{"csrf": "x", "me": {}}'))
+        : new Promise<Response>((resolve) => answers.set(new URL(request.url).pathname, resolve)),
+    )
+    const note = { uuid: '00000000-0000-4000-8000-000000000002', text: 'rattles', station: '' }
+    void outbox.post('/api/machines/{machine_id}/notes', { machine_id: 1 }, note, { what: 'Note' })
+    await vi.waitFor(() => expect(answers.size).toBe(1))
+    hand('distance', 'far')
+    submit()
+    const form = api.POST('/api/session/logout')
+    await vi.waitFor(() => expect(answers.size).toBe(2))
+    answers.get('/api/session/logout')!(new Response('{}', { status: 422 }))
+    await form
+    expect(names()).toEqual(['Distance, km'])
+    submit()
+    const again = api.POST('/api/session/logout')
+    answers.get('/api/machines/1/notes')!(new Response('[]'))
+    await vi.waitFor(() => expect(outbox.waiting.value).toEqual([]))
+    expect(names()).toEqual(['Distance, km'])
+    answers.get('/api/session/logout')!(new Response('{}'))
+    await again
+    expect(names()).toEqual([])
+    outbox.as(null)
+  })
+
+  it('of a draft too is asked about where the device has no room to keep it', () => {
+    hand('drafted', '6.1')
+    storageAlarm.full = true
+    expect(names()).toHaveLength(1)
+    storageAlarm.full = false
+    expect(names()).toEqual([])
   })
 
   it('is lost once somebody has said so', () => {

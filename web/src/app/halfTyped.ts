@@ -5,7 +5,9 @@
  */
 import { ref } from 'vue'
 import { api } from '@/api/client'
-import { isReading, outbox } from '@/api/outbox'
+import { FROM_BOX } from '@/api/headers'
+import { isReading, outbox, type Entry } from '@/api/outbox'
+import { storageAlarm } from '@/api/storage'
 
 export type Typed = HTMLInputElement | HTMLTextAreaElement
 const HOMES = 'form, [data-typed]'
@@ -15,10 +17,14 @@ const TYPED = `#main :is(${HOMES}) :is(input:not([type]), input[type=text], inpu
 const stood = new WeakMap<Typed, string>()
 /** What the hand left in it: where something else stands there now, it is not the hand's. */
 const left = new WeakMap<Typed, string>()
-/** What was sent, and waits for its answer. */
-let sent: [Typed, string][] = []
+/**
+ * What was sent, and waits for its answer: the request that took it, or the entries of the box that were made since. What else is on its
+ * way has no say in it.
+ */
+let sent: { fields: [Typed, string][]; request: string; before: Set<string> } | null = null
 /** It is kept on the device meanwhile, and sent from wherever one is. */
-const kept = (): boolean => outbox.waiting.value.some((entry) => !isReading(entry))
+const isOurs = (entry: Entry): boolean => !!sent && !isReading(entry) && !sent.before.has(entry.uuid)
+const kept = (): boolean => outbox.waiting.value.some(isOurs)
 /** Counts what the hand and the server did, for whoever shows what is typed and not saved. */
 const turns = ref(0)
 
@@ -34,9 +40,9 @@ function type(event: Event): void {
   if (isTyped(event.target)) left.set(event.target, event.target.value)
 }
 function send(home: Element): void {
-  sent = fields()
-    .filter((field) => home.contains(field))
-    .map((field) => [field, field.value])
+  const there = fields().filter((field) => home.contains(field))
+  const before = new Set(outbox.box.entries.map((entry) => entry.uuid))
+  sent = { fields: there.map((field) => [field, field.value]), request: '', before }
 }
 const submit = (event: SubmitEvent): void => send(event.target as HTMLFormElement)
 /** A button pressed, or a file picked. */
@@ -46,21 +52,22 @@ function press(event: Event): void {
 }
 function heard(taken: boolean): void {
   turns.value++
-  if (taken) for (const [field, value] of sent) stood.set(field, value)
-  if (taken || !kept()) sent = []
+  if (taken) for (const [field, value] of sent?.fields ?? []) stood.set(field, value)
+  sent = null
 }
 
 /** The fields with what would be lost, as they stand on the page. */
 export function halfTyped(): Typed[] {
   void turns.value
-  const safe = kept() ? new Map(sent) : new Map<Typed, string>()
+  const safe = new Map(kept() ? sent?.fields : [])
   return fields().filter(
     (field) =>
       field.value.trim() &&
       left.get(field) === field.value &&
       stood.get(field) !== field.value &&
       safe.get(field) !== field.value &&
-      !field.closest('[data-kept], [data-passing]'),
+      !(field.closest('[data-kept]') && !storageAlarm.full) &&
+      !field.closest('[data-passing]'),
   )
 }
 
@@ -82,14 +89,25 @@ function closing(event: BeforeUnloadEvent): void {
 
 /** Returns what ends it. */
 export function watchTyping(): () => void {
+  // What the box sends has its own way back, below.
+  const isDirect = (request: Request): boolean => request.method !== 'GET' && !request.headers.has(FROM_BOX)
   const listener = {
-    onResponse: ({ request, response }: { request: Request; response: Response }): void => {
-      if (request.method !== 'GET') heard(response.ok)
+    onRequest: ({ request, id }: { request: Request; id: string }): void => {
+      if (sent && !sent.request && isDirect(request)) sent.request = id
     },
-    onError: ({ request }: { request: Request }): void => {
-      if (request.method !== 'GET') heard(false)
+    onResponse: ({ request, response, id }: { request: Request; response: Response; id: string }): void => {
+      // Refused for its token it is sent once more: that one's answer counts.
+      if (sent?.request === id && response.status === 403 && isDirect(request)) sent.request = ''
+      else if (sent?.request === id) heard(response.ok)
+    },
+    onError: ({ id }: { id: string }): void => {
+      if (sent?.request === id) heard(false)
     },
   }
+  const deaf = outbox.on({
+    answered: (entry) => isOurs(entry) && heard(true),
+    refused: (entry) => isOurs(entry) && heard(false),
+  })
   const ending = new AbortController()
   const { signal } = ending
   api.use(listener)
@@ -101,6 +119,7 @@ export function watchTyping(): () => void {
   window.addEventListener('beforeunload', closing, { signal })
   return () => {
     api.eject(listener)
+    deaf()
     ending.abort()
   }
 }

@@ -1,5 +1,6 @@
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
+import { storageAlarm } from '@/api/storage'
 import { useDraft } from './useDraft'
 
 const empty = () => ({ name: '', rows: 12 })
@@ -39,6 +40,29 @@ describe('what is typed on a long form', () => {
     await nextTick()
     expect(first.draft).toEqual({ ...empty(), rows: 8 })
     expect(begin().draft.rows).toBe(8)
+  })
+
+  it('is nobody’s to take up while the outbox keeps it, and stands there again after a refusal', async () => {
+    const first = begin()
+    first.draft.name = 'Dunmere 8'
+    await nextTick()
+    first.handedOver.value = true
+    await nextTick()
+    expect([begin().takenUp.value, first.draft.name]).toEqual([false, 'Dunmere 8'])
+    first.handedOver.value = false
+    await nextTick()
+    expect(begin().draft.name).toBe('Dunmere 8')
+  })
+
+  it('alarms where the device has no room to keep it', async () => {
+    const full = vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError')
+    })
+    begin().draft.name = 'Dunmere 8'
+    await nextTick()
+    expect(storageAlarm.full).toBe(true)
+    full.mockRestore()
+    storageAlarm.full = false
   })
 
   it('does not stumble over what is no draft', () => {

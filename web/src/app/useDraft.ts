@@ -1,10 +1,13 @@
 /** What is being typed on a long form, kept in the browser until the server has it: whoever leaves takes it up again. */
 import { reactive, ref, watch, type Ref } from 'vue'
+import { keep } from '@/api/storage'
 
 export interface Kept<T> {
   draft: T
   /** Whether something was there already. */
   takenUp: Ref<boolean>
+  /** Set while the outbox keeps it, so that nobody takes it up a second time; a refusal brings it back. */
+  handedOver: Ref<boolean>
   /** As it begins, but for what was typed otherwise than it was sent, while its answer was on the way. */
   forget: (sent?: Partial<T>) => void
 }
@@ -13,7 +16,15 @@ export interface Kept<T> {
 export function useDraft<T extends object>(key: string, empty: () => T, begun: (draft: T) => boolean): Kept<T> {
   const draft = reactive(read()) as T
   const takenUp = ref(begun(draft))
-  watch(draft, () => localStorage.setItem(key, JSON.stringify(draft)))
+  const handedOver = ref(false)
+  watch([draft, handedOver], () => {
+    if (handedOver.value) return localStorage.removeItem(key)
+    try {
+      keep(localStorage, key, JSON.stringify(draft))
+    } catch {
+      // The alarm is up, and whoever leaves is asked: it stands in its fields alone.
+    }
+  })
 
   function read(): T {
     try {
@@ -27,7 +38,7 @@ export function useDraft<T extends object>(key: string, empty: () => T, begun: (
     const since = Object.entries(sent).filter(([name, was]) => JSON.stringify(draft[name as keyof T]) !== JSON.stringify(was))
     Object.assign(draft, empty(), Object.fromEntries(since.map(([name]) => [name, draft[name as keyof T]])))
     if (!since.length) localStorage.removeItem(key)
-    takenUp.value = false
+    takenUp.value = handedOver.value = false
   }
-  return { draft, takenUp, forget }
+  return { draft, takenUp, handedOver, forget }
 }

@@ -5,7 +5,7 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api } from '@/api/client'
-import { serverNow } from '@/api/clock'
+import { typedAt } from '@/api/clock'
 import { newUuid } from '@/api/uuid'
 import { useAttempt } from '@/app/useAttempt'
 import { useDraft } from '@/app/useDraft'
@@ -42,7 +42,7 @@ function hold(line: string): void {
 }
 function go(by: number): void {
   if (!one.value) return
-  if (draft.stage === 0 && by > 0) draft.begun = serverNow()
+  if (draft.stage === 0 && by > 0) draft.begun = typedAt()
   draft.stage = Math.max(0, draft.stage + by)
 }
 async function end(outcome: Outcome): Promise<void> {
@@ -51,8 +51,8 @@ async function end(outcome: Outcome): Promise<void> {
     uuid: draft.uuid,
     key: now.key,
     outcome,
-    begun_at: draft.begun || serverNow(),
-    at: serverNow(),
+    begun_at: draft.begun || typedAt(),
+    at: typedAt(),
     steps: done(now, draft),
     values: outcome === 'saved' ? figures(draft) : {},
     units: session.me?.units ?? null,

@@ -1,19 +1,35 @@
 <script setup lang="ts">
-/** What was odd this season, from the cab: words, a picture, and where on the machine it comes up again. */
+/** What was odd this season, from the cab: words, pictures, and where on the machine it comes up again. Kept as it is typed and taken. */
 import Button from '@/design/controls/button'
 import Textarea from '@/design/controls/textarea'
-import { onBeforeUnmount, reactive, ref } from 'vue'
+import { computed, onBeforeUnmount, ref } from 'vue'
+import { blobs } from '@/api/blobs'
 import type { Schemas } from '@/api/client'
 import { outbox } from '@/api/outbox'
-import { keepPhoto } from '@/api/photos'
+import { sendPhoto, storePhoto } from '@/api/photos'
+import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
+import { counted, listed } from '@/app/counted'
+import { useSession } from '@/app/session'
 import { useAttempt } from '@/app/useAttempt'
+import { useDraft } from '@/app/useDraft'
 
 const props = defineProps<{ machine: number; stations: { key: string; name: string }[] }>()
 const emit = defineEmits<{ kept: [notes: Schemas['NoteOut'][]] }>()
+const NOTES = '/api/machines/{machine_id}/notes'
+const PICTURES = '/api/machines/{machine_id}/notes/{note_id}/photos'
 const at = useAttempt('It could not be saved. The words are still here.')
-const note = reactive({ text: '', station: '', uuid: newUuid(), pictures: [] as { uuid: string; name: string; blob: Blob }[] })
+const session = useSession()
+const {
+  draft: note,
+  handedOver,
+  forget,
+} = useDraft(
+  `lumvek:note:${session.me?.id}:${props.machine}`,
+  () => ({ text: '', station: '', uuid: newUuid(), pictures: [] as { uuid: string; name: string }[] }),
+  (kept) => !!(kept.text || kept.pictures.length),
+)
 const file = ref<HTMLInputElement | null>(null)
 const unread = ref('')
 
@@ -21,51 +37,57 @@ async function pick(): Promise<void> {
   unread.value = ''
   for (const one of Array.from(file.value?.files ?? [])) {
     try {
-      await createImageBitmap(one).then((picture) => picture.close())
-      note.pictures.push({ uuid: newUuid(), name: one.name, blob: one })
-    } catch {
-      unread.value = `${one.name} is not a picture this device can read.`
+      note.pictures.push({ uuid: await storePhoto(one), name: one.name })
+    } catch (problem) {
+      unread.value = `${one.name}: ${(problem as Error).message}`
     }
   }
   if (file.value) file.value.value = ''
 }
+function leaveOut(): void {
+  for (const one of note.pictures) void blobs.remove(one.uuid)
+  note.pictures = []
+}
 
 const post = usePost()
+const pictured = (many: number): string => (many ? ` with ${counted(many, 'picture')}` : '')
 async function keep(): Promise<void> {
-  const about = { what: 'Operator’s note', shown: note.text }
+  const { uuid, text, station, pictures } = { ...note, pictures: [...note.pictures] }
+  const params = { machine_id: props.machine }
   const done = await at.run(async () => {
-    const notes = await post(
-      '/api/machines/{machine_id}/notes',
-      { machine_id: props.machine },
-      { uuid: note.uuid, text: note.text, station: note.station },
-      about,
-    )
-    const params = { machine_id: props.machine, note_id: note.uuid }
-    for (const one of note.pictures)
-      await keepPhoto(
-        one.blob,
-        '/api/machines/{machine_id}/notes/{note_id}/photos',
-        params,
-        {},
-        { what: `Picture ${one.name}`, shown: note.text },
-      )
-    emit('kept', notes)
+    const about = { what: `Operator’s note${pictured(pictures.length)}`, shown: text }
+    const sent = post(NOTES, params, { uuid, text, station }, about).then((notes) => emit('kept', notes))
+    try {
+      // All of it lies in the box before anybody answers: whoever closes the page has nothing to lose.
+      for (const one of pictures)
+        sendPhoto(one.uuid, PICTURES, { ...params, note_id: uuid }, {}, { what: `Picture ${one.name}`, shown: text }, uuid)
+      handedOver.value = true
+      await answeredOrKept(uuid, sent)
+    } catch (problem) {
+      // Back into the form, all of it.
+      outbox.letGo(uuid)
+      for (const one of [uuid, ...pictures.map((picture) => picture.uuid)]) outbox.takeOut(one)
+      handedOver.value = false
+      throw problem
+    }
   })
-  if (done) Object.assign(note, { text: '', station: '', uuid: newUuid(), pictures: [] })
+  if (done) forget()
 }
+const isHere = (entry: { params: Record<string, unknown> }): boolean => entry.params.machine_id === props.machine
+const { waiting } = useOnItsWay(NOTES, (notes) => emit('kept', notes), isHere)
+const kept = computed(() => listed(waiting.value.map((one) => `“${one.text}”`)))
 /** Pictures go after the words; each brings the note as it is then. */
 onBeforeUnmount(
   outbox.on({
     answered: (entry, notes) => {
-      if (entry.path === '/api/machines/{machine_id}/notes/{note_id}/photos' && entry.params.machine_id === props.machine)
-        emit('kept', notes as Schemas['NoteOut'][])
+      if (entry.path === PICTURES && isHere(entry)) emit('kept', notes as Schemas['NoteOut'][])
     },
   }),
 )
 </script>
 
 <template>
-  <form class="card" aria-labelledby="odd" @submit.prevent="keep">
+  <form class="card" data-kept aria-labelledby="odd" @submit.prevent="keep">
     <h2 id="odd">What was odd this season?</h2>
     <Textarea
       v-model="note.text"
@@ -92,8 +114,9 @@ onBeforeUnmount(
     <input ref="file" class="unseen" type="file" accept="image/*" multiple tabindex="-1" aria-label="Pictures" @change="pick" />
     <p v-if="note.pictures.length" class="quiet">
       {{ note.pictures.map((one) => one.name).join(', ') }}
-      <button type="button" class="link" @click="note.pictures = []">leave out</button>
+      <button type="button" class="link" @click="leaveOut">leave out</button>
     </p>
+    <p v-if="kept" class="quiet" role="status">Kept on this device, sent when the server is in reach: {{ kept }}</p>
     <p v-if="at.problem || unread" class="problem" role="alert">{{ at.problem || unread }}</p>
   </form>
 </template>

@@ -1,6 +1,6 @@
 /** Beginning a walk-around where there is no signal: what it would show was read before, and is kept under its choices. */
 import type { Schemas } from '@/api/client'
-import { serverNow } from '@/api/clock'
+import { typedAt } from '@/api/clock'
 import { keptAnswer, remember } from '@/api/kept'
 import { BEGIN, outbox } from '@/api/outbox'
 import { phaseName } from '@/app/words'
@@ -22,7 +22,7 @@ export function beforehandOf(machine: number, wanted?: Partial<Start>, usual?: s
 export async function beginHere(machine: Schemas['MachineOut'], wanted: Start, address: string): Promise<boolean> {
   const ahead = await keptAnswer<Beforehand>(address)
   if (!ahead) return false
-  const at = serverNow()
+  const at = typedAt()
   const about = { what: `${phaseName(wanted.phase ?? 'winter')} walk-around begun`, machine: machine.name }
   outbox.add(BEGIN, { machine_id: machine.id }, { ...wanted, at }, about, { uuid: wanted.id })
   const brief = { ...ahead.walk_around.walk_around, id: wanted.id, started_at: at }

@@ -8,7 +8,7 @@ import { answer, api, type Schemas } from '@/api/client'
 import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
-import { serverNow } from '@/api/clock'
+import { typedAt } from '@/api/clock'
 import NotTaken from '@/app/NotTaken.vue'
 import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
@@ -76,7 +76,7 @@ const laidAside = computed(() => jobs.value.filter((job) => job.laidAside && job
 
 function mark(job: Job, kind: Schemas['JobMarkIn']['kind'], more: Partial<Schemas['JobMarkIn']> = {}): Promise<boolean> {
   return at.run(async () => {
-    const body = { uuid: newUuid(), key: job.key, kind, at: serverNow(), ...more }
+    const body = { uuid: newUuid(), key: job.key, kind, at: typedAt(), ...more }
     const about = { what: `${job.machine}: ${job.name}`, shown: more.reason }
     await answeredOrKept(body.uuid, post(MARKS, undefined, body as never, about))
     asks.value = ''

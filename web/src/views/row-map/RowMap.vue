@@ -5,7 +5,7 @@ import SelectButton from '@/design/controls/selectbutton'
 import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
-import { serverNow } from '@/api/clock'
+import { typedAt } from '@/api/clock'
 import { outbox } from '@/api/outbox'
 import { StorageFull } from '@/api/storage'
 import { newUuid } from '@/api/uuid'
@@ -134,7 +134,7 @@ function retype(): void {
         posture: '',
         feeler: '',
         units: session.me?.units ?? 'mm',
-        taken_at: serverNow(),
+        taken_at: typedAt(),
       },
       {
         what: `${line.name}, ${data.value?.name.toLowerCase()} ${order.value[here.value.column]?.name ?? ''} ${line.side}`.trim(),

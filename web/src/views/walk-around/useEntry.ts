@@ -4,7 +4,7 @@
  */
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Check, NewReading, Place, WalkAroundData } from '@/api/client'
-import { serverNow } from '@/api/clock'
+import { typedAt } from '@/api/clock'
 import { newUuid } from '@/api/uuid'
 import { counted } from '@/app/counted'
 import { useBulk } from './useBulk'
@@ -204,7 +204,7 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   /** Keep the words: with what stands here already, or with the next reading. */
   function keepNote(): void {
     const had = standing(check.value.key, position.value)
-    if (had && !keep([{ ...had, note: note.value.trim(), uuid: newUuid(), taken_at: serverNow() }])) return
+    if (had && !keep([{ ...had, note: note.value.trim(), uuid: newUuid(), taken_at: typedAt() }])) return
     hint.value = had ? 'Note kept.' : 'The note goes with the next reading here.'
     void nextTick(focusField)
   }

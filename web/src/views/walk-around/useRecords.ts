@@ -1,7 +1,7 @@
 /** What is recorded as one act: stored before anything is cleared, and taken back as one. */
 import type { Ref } from 'vue'
 import type { NewReading, WalkAroundData } from '@/api/client'
-import { serverNow } from '@/api/clock'
+import { typedAt } from '@/api/clock'
 import { outbox } from '@/api/outbox'
 import { StorageFull } from '@/api/storage'
 import { newUuid } from '@/api/uuid'
@@ -53,7 +53,7 @@ export function useRecords({ walkAround, units, state, posture, say }: RecordsOp
       posture: posture.value,
       feeler: '',
       units,
-      taken_at: serverNow(),
+      taken_at: typedAt(),
       ...body,
     }
   }
@@ -115,7 +115,7 @@ export function useRecords({ walkAround, units, state, posture, say }: RecordsOp
     const last = history.pop()
     if (!last) return 'nothing'
     const bodies = last.map((one) =>
-      one.body ? { ...one.body, uuid: newUuid(), taken_at: serverNow() } : reading(one, { state: 'withdrawn', posture: '' }),
+      one.body ? { ...one.body, uuid: newUuid(), taken_at: typedAt() } : reading(one, { state: 'withdrawn', posture: '' }),
     )
     const undone = keep(bodies)
     if (!undone) {

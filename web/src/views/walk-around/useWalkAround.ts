@@ -12,7 +12,7 @@ import {
   type Place,
   type WalkAroundData,
 } from '@/api/client'
-import { serverNow } from '@/api/clock'
+import { serverNow, typedAt } from '@/api/clock'
 import { connection } from '@/api/connection'
 import { keptAnswer, remember, shown } from '@/api/kept'
 import { isHold, isReading, outbox, walkAroundOf, type Entry, type ReadingEntry } from '@/api/outbox'
@@ -202,7 +202,7 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
   /** The machine stands in a posture with its locks set: shown at once, sent like a reading. Another posture ends with it. */
   function confirm(posture: string, by: string): void {
     if (!data.value) return
-    const when = serverNow()
+    const when = typedAt()
     outbox.hold(
       id,
       { uuid: newUuid(), posture, at: when },
