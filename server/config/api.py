@@ -110,7 +110,9 @@ def not_valid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
 @api.exception_handler(HttpError)
 def not_taken(request: HttpRequest, problem: HttpError) -> HttpResponse:
     words = {400: UNREADABLE, 403: FORGED}
-    return refused(problem.status_code, words.get(problem.status_code, str(problem)), TOKEN if problem.status_code == 403 else "")
+    return refused(
+        problem.status_code, words.get(problem.status_code, str(problem)), TOKEN if problem.status_code == 403 else ""
+    )
 
 
 @api.exception_handler(Http404)

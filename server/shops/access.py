@@ -16,7 +16,7 @@ TYPED_BY = "X-Lumvek-Member"
 
 FORGED = "This did not come from Lumvek's own page. Load the page anew."
 """What is said of a write without its token, or from somewhere else, at the field TOKEN."""
-TOKEN = "token"
+TOKEN = "token"  # noqa: S105 - the name of a field
 
 
 class NotFoundHere(Exception):

@@ -12,7 +12,7 @@ from ninja import Router, Status
 from ninja.utils import check_csrf
 
 from . import letters
-from .access import AT_WORK_AS, Conflict, Forged, NotAllowed, NotFoundHere, lacks_code, member_of, present_as, signed_in
+from .access import AT_WORK_AS, Conflict, Forged, NotFoundHere, lacks_code, member_of, present_as, signed_in
 from .actions import accounts, founding, people
 from .endpoints import allowed
 from .queries import accounts as reading

@@ -48,10 +48,14 @@ def read_text(kind: type[T] | Any, text: str, name: str) -> Written[T]:
     try:
         loader = _Fast(text)
         node = loader.get_single_node()
-        raw = loader.construct_document(node)
+        raw = loader.construct_document(node) if node else None
     except yaml.MarkedYAMLError as problem:
         line = problem.problem_mark.line + 1 if problem.problem_mark else 1
         raise BadInput(f"{name}, line {line}", f"is not YAML: {problem.problem}") from None
+    except (ValueError, OverflowError) as problem:  # a day, a figure or a time that looks like one and is none
+        raise BadInput(name, f"holds something that is no day, time or figure: {problem}") from None
+    if raw is None:
+        raise BadInput(name, "is empty")
     lines: dict[str, int] = {}
     for place, line, twice in _places(node, ""):
         if twice:

@@ -48,6 +48,27 @@ def limits_of(browser, model_id):
     return [(c["check"], f["figure"], f["shown"], f["source"], f["note"]) for c in checks for f in c["figures"] if f["own"]]
 
 
+@pytest.mark.parametrize(
+    ("content", "words"),
+    [
+        ("", "is empty"),
+        ("# nothing but a comment\n", "is empty"),
+        ("name: 2026-13-99", "no day, time or figure"),
+        ("name: 2026-01-01T00:00:00+99:99", "no day, time or figure"),
+        ("name: 0x_", "no day, time or figure"),
+        ('name: !!float "x"', "no day, time or figure"),
+        ("a" * 600_000, "is larger than 500 kB"),
+        ("a" * 5_200_000, "is larger than 5 MB"),
+    ],
+)
+def test_a_file_that_is_none_is_refused_in_words(content, words, lead, yard):
+    own = {"file": SimpleUploadedFile("own.yaml", content.encode())}
+    for answer in (read_in(lead, content), lead.post("/api/own-checks/file", own)):
+        assert answer.status_code == 422
+        assert answer.json()["error"]["field"] == "file"
+        assert words in answer.json()["error"]["message"]
+
+
 def test_a_copy_has_everything_of_the_model(lead, rich):
     made = copy(lead, rich).json()
     assert limits_of(lead, made["id"]) == limits_of(lead, rich.pk)

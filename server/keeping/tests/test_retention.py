@@ -36,7 +36,9 @@ def test_a_clock_that_jumped_ahead_takes_nothing_away():
     assert set(nights(13)) < retention.staying([*nights(13), ahead])
 
 
-@given(st.lists(st.datetimes(dt.datetime(2026, 1, 1), dt.datetime(2027, 1, 1)), min_size=1), st.integers(1, 20), st.integers(0, 9))
+@given(
+    st.lists(st.datetimes(dt.datetime(2026, 1, 1), dt.datetime(2027, 1, 1)), min_size=1), st.integers(1, 20), st.integers(0, 9)
+)
 def test_the_newest_always_stays_and_never_more_than_asked(moments, days, weeks):
     names = {retention.name_at(one.replace(tzinfo=dt.UTC)) for one in moments}
     stay = retention.staying(names, days, weeks)

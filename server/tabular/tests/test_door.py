@@ -103,5 +103,14 @@ def test_a_broken_workbook_is_refused_in_words(name):
         assert name == "a byte turned in its middle", "one byte may be one that nobody reads"
 
 
+@pytest.mark.parametrize("tag", ["<c><v>1</v></c>", "<row/>", "<x:c/>"])
+def test_how_large_a_workbook_is_is_known_before_any_of_it_is_read_as_one(tag, monkeypatch):
+    """A row is read whole: one of two million cells took half a minute before anybody counted them."""
+    monkeypatch.setattr("openpyxl.load_workbook", lambda *_, **__: pytest.fail("it was read"))
+    row = f"<worksheet><sheetData><row>{tag * 1_100_000}</row></sheetData></worksheet>"
+    with pytest.raises(BadInput, match="more rows, columns or cells"):
+        sheets.xlsx_text("counters.xlsx", packed(**{"xl_worksheets_sheet1.xml": row}))
+
+
 def test_control_characters_in_a_file_are_dropped():
     assert sheets.text_of("a.csv", b"number,name\r\nD1,di\x01sc\x07\r\n") == "number,name\r\nD1,disc\r\n"
