@@ -17,6 +17,8 @@ from faults.api_own_symptoms import router as own_symptoms
 from faults.api_recordings import router as recordings
 from field.api import router as field
 from finding.api import router as search
+from guarding.guesses import Slowed
+from guarding.refusing import refused
 from inspection.api import machines, walk_arounds
 from inspection.api_checks import own_check_endpoints
 from inspection.api_machines import machine_endpoints, work_endpoints
@@ -42,7 +44,7 @@ from tabular.door import Unfit, fit, read_json
 from workbench.api import bench, standins
 
 from . import unfit_input
-from .pages import UNREADABLE, refused
+from .pages import UNREADABLE
 
 CALCULATED: structure.Shared = {}
 """What calculations take and give, written once."""
@@ -133,6 +135,13 @@ def not_found(request: HttpRequest, problem: NotFoundHere) -> HttpResponse:
 @api.exception_handler(NotAllowed)
 def not_allowed(request: HttpRequest, problem: NotAllowed) -> HttpResponse:
     return refused(403, str(problem), problem.field)
+
+
+@api.exception_handler(Slowed)
+def slowed(request: HttpRequest, problem: Slowed) -> HttpResponse:
+    response = refused(429, str(problem))
+    response["Retry-After"] = str(problem.seconds)
+    return response
 
 
 @api.exception_handler(Conflict)

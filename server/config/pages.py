@@ -7,6 +7,7 @@ from django.conf import settings
 from django.db import DatabaseError, InterfaceError, OperationalError, connection
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
+from guarding.refusing import refused
 from shops.access import FORGED, TOKEN
 
 UNREADABLE = "What was sent cannot be read."
@@ -36,11 +37,6 @@ def health(request: HttpRequest) -> JsonResponse:
     except (DatabaseError, InterfaceError):
         return JsonResponse({"database": "away"}, status=503)
     return JsonResponse({"database": "ready"})
-
-
-def refused(status: int, message: str, field: str = "") -> JsonResponse:
-    """A refusal in the API's own shape."""
-    return JsonResponse({"error": {"field": field, "message": message}}, status=status)
 
 
 def no_such_address(request: HttpRequest, rest: str) -> JsonResponse:

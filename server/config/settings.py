@@ -61,9 +61,9 @@ INSTALLED_APPS = [
     "django_otp",
     "django_otp.plugins.otp_totp",
     "django_otp.plugins.otp_static",
-    "axes",
     "ninja",
     "csp",
+    "guarding",
     "outside",
     "shops",
     "fleet",
@@ -92,8 +92,8 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
-    "config.pace.keep_pace",
-    "axes.middleware.AxesMiddleware",
+    "guarding.pace.keep_pace",
+    "config.lane.in_turn",
     "config.clock.tell_time",
     "config.caching.keep_nothing",
 ]
@@ -124,7 +124,7 @@ DATABASES = {
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "shops.backend.MemberBackend"]
+AUTHENTICATION_BACKENDS = ["shops.backend.MemberBackend"]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 12}},
@@ -132,17 +132,14 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
     {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
 ]
-AXES_FAILURE_LIMIT = 6
-AXES_COOLOFF_TIME = "config.lockout.cool_off"
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_LOCKOUT_CALLABLE = "config.lockout.locked"
-AXES_RESET_ON_SUCCESS = True
-AXES_VERBOSE = False
+# There is one measure for all guessing (guarding/guesses.py): the devices' own would shut their owner out.
+OTP_TOTP_THROTTLE_FACTOR = OTP_STATIC_THROTTLE_FACTOR = 0
 
 SECURE = MODE == "serve" and os.environ.get("LUMVEK_PLAIN_HTTP") != "1"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE
+DEVICE_COOKIE_NAME = "device"
 if SECURE:  # of this host alone, whoever else there is under its domain
-    SESSION_COOKIE_NAME, CSRF_COOKIE_NAME = "__Host-session", "__Host-csrf"
+    SESSION_COOKIE_NAME, CSRF_COOKIE_NAME, DEVICE_COOKIE_NAME = "__Host-session", "__Host-csrf", "__Host-device"
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if SECURE else None
 SECURE_HSTS_SECONDS = 31_536_000 if SECURE else 0
 SESSION_COOKIE_HTTPONLY = True
@@ -170,6 +167,8 @@ LANGUAGE_CODE = "en-gb"
 TIME_ZONE = os.environ.get("LUMVEK_TIME_ZONE", "UTC")
 USE_TZ = True
 
+# Where web workers of one machine share out what costs much (config/lane.py).
+LANE = ROOT / ".lumvek" / "lane"
 WEB_DIST = ROOT / "web" / "dist"
 STATIC_URL = "/static/"
 
@@ -181,7 +180,6 @@ LOGGING = {
     "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line", "filters": ["discreet"]}},
     "root": {"handlers": ["console"], "level": "WARNING"},
 }
-SILENCED_SYSTEM_CHECKS = ["axes.W003"]
 
 # The suppliers' desk, and where e-mail goes: to a folder while trying things out, to the configured host when serving.
 DESK_URL = os.environ.get("LUMVEK_DESK_URL", "")

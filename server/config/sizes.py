@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from django.http import HttpRequest, HttpResponse
 
-from .pages import refused
+from guarding.refusing import refused
 
 LARGEST_BODY = 2 * 1024 * 1024
 LARGEST_FILE = 8 * 1024 * 1024

@@ -15,7 +15,8 @@ from MySQLdb.cursors import SSCursor
 AT_ONCE = 500
 UPGRADE_MARK = "lumvek_upgrade"
 FORGOTTEN = frozenset(
-    {"django_session", "axes_accessattempt", "axes_accesslog", "axes_accessfailurelog", "django_migrations", UPGRADE_MARK}
+    {"django_session", "guarding_asked", "guarding_guesses", "django_migrations", UPGRADE_MARK}
+    | {"axes_accessattempt", "axes_accesslog", "axes_accessfailurelog"}  # of a version before
 )
 """What is of the moment: who is signed in, who mistyped a password; when the tables were made, and how (upgrade.py)."""
 

@@ -22,8 +22,12 @@ def applied() -> dict[str, list[str]]:
     return found
 
 
+FORMER_APPS = frozenset({"axes"})
+"""Of packages that a version before had; what they kept was of the moment."""
+
+
 def nodes(migrations: Migrations) -> set[tuple[str, str]]:
-    return {(app, name) for app, names in migrations.items() for name in names}
+    return {(app, name) for app, names in migrations.items() if app not in FORMER_APPS for name in names}
 
 
 def unlike(migrations: Migrations, columns: Mapping[str, Iterable[str]]) -> str:

@@ -3,13 +3,15 @@
 from typing import Any
 
 from django.conf import settings
-from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
+from django.contrib.auth import login, logout, update_session_auth_hash
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router, Status
 from ninja.utils import check_csrf
+
+from guarding import guesses
 
 from . import letters
 from .access import AT_WORK_AS, Conflict, Forged, NotFoundHere, lacks_code, member_of, present_as, signed_in
@@ -76,9 +78,21 @@ def from_our_page(request: HttpRequest) -> bool:
     return True
 
 
-def _enter(request: HttpRequest, user: User) -> Session:
-    """Sign a user in on this device."""
+def _guessed(username: str) -> str:
+    """Whose secret it is, however the name is written: the database finds it in any."""
+    return username.strip().casefold()[:150]
+
+
+def _from(request: HttpRequest) -> str:
+    """From where whoever is signed in guesses at their own secrets."""
+    return guesses.where(request, _guessed(member_of(request).user.get_username()))
+
+
+def _enter(request: HttpRequest, response: HttpResponse, user: User) -> Session:
+    """Sign a user in on this device, under a session key that nobody had before."""
+    request.session.flush()
     login(request, user, backend=BACKEND)
+    guesses.remember(request, response, _guessed(user.get_username()))
     user.present = reading.members_behind(user)  # type: ignore[attr-defined]
     session_key = request.session.session_key or ""
     accounts.signed_in_on(user, session_key, request.headers.get("User-Agent", ""), request.META.get("REMOTE_ADDR", ""))
@@ -92,19 +106,13 @@ def session(request: HttpRequest) -> Session:
 
 
 @router.post("/login", response={200: Session, 422: Refusal, 429: Refusal}, auth=from_our_page)
-def sign_in(request: HttpRequest, credentials: Credentials) -> Status[Any]:
-    """Sign in. After several wrong passwords the name is locked from this address for a while: see `config.lockout`."""
-    user = authenticate(request, username=credentials.username, password=credentials.password)
-    if not isinstance(user, User) or not reading.members_behind(user):
-        return Status(422, {"error": {"field": "password", "message": "Name and password do not match."}})
-    if reading.second_factors(user).exists() and not accounts.code_is_right(user, credentials.code):
-        message = (
-            "Type the code of your authenticator app."
-            if not credentials.code.strip()
-            else "This code is not right. Wait a few seconds, then type the next one."
-        )
-        return Status(422, {"error": {"field": "code", "message": message}})
-    return Status(200, _enter(request, user))
+def sign_in(request: HttpRequest, response: HttpResponse, credentials: Credentials) -> Status[Any]:
+    """Sign in. After several wrong passwords or codes nothing is looked at from here for a while: see `guarding.guesses`."""
+    who = _guessed(credentials.username)
+    signing = accounts.SigningIn(request, credentials.username, credentials.password, credentials.code)
+    if guesses.attempt(who, guesses.where(request, who), signing.look) and signing.user:
+        return Status(200, _enter(request, response, signing.user))
+    return Status(422, {"error": {"field": signing.field, "message": signing.message}})
 
 
 @router.post("/logout", response=Session, **allowed("sign out"))
@@ -131,10 +139,10 @@ def change_shop(request: HttpRequest, wanted: WhichShop) -> Session:
 
 
 @router.post("/found", response=Session, auth=from_our_page)
-def found(request: HttpRequest, wanted: FoundIn) -> Session:
+def found(request: HttpRequest, response: HttpResponse, wanted: FoundIn) -> Session:
     """Found the first shop of an empty installation, with the secret that the server printed."""
     made = founding.found_first(wanted.secret, wanted.shop, wanted.username, wanted.name, wanted.password)
-    return _enter(request, made.user)
+    return _enter(request, response, made.user)
 
 
 @router.get("/invitation/{secret}", response=InvitedTo, auth=None)
@@ -150,12 +158,12 @@ def invitation(request: HttpRequest, secret: str) -> InvitedTo:
 
 
 @router.post("/invitation/{secret}", response=Session, auth=from_our_page)
-def join(request: HttpRequest, secret: str, wanted: JoinIn) -> Session:
+def join(request: HttpRequest, response: HttpResponse, secret: str, wanted: JoinIn) -> Session:
     """Join a shop by an invitation: as who is signed in, else with an account made here."""
     user = request.user if isinstance(request.user, User) else None
     member = people.join(secret, user, wanted.username, wanted.name, wanted.password)
     if user is None:
-        _enter(request, member.user)
+        _enter(request, response, member.user)
     else:
         user.present = reading.members_behind(user)  # type: ignore[attr-defined]
     request.session[AT_WORK_AS] = member.pk
@@ -217,7 +225,7 @@ def change_password(request: HttpRequest, wanted: NewPassword) -> AccountOut:
     """Another password. Everywhere else one is signed out."""
     member = member_of(request)
     before = request.session.session_key or ""
-    accounts.change_password(member, wanted.old, wanted.new)
+    accounts.change_password(member, wanted.old, wanted.new, _from(request))
     update_session_auth_hash(request, member.user)
     accounts.moved_to(member.user, before, request.session.session_key or "")
     accounts.end_sessions(member, request.session.session_key or "", None)
@@ -239,13 +247,13 @@ def confirm_second_factor(request: HttpRequest, wanted: CodeIn) -> CodesOut:
 @router.post("/second-factor/codes", response=CodesOut, **allowed(accounts.new_codes_for_once))
 def new_codes_for_once(request: HttpRequest, wanted: PasswordIn) -> CodesOut:
     """Other codes for once, instead of those that are used up or were not written down."""
-    return CodesOut(codes=accounts.new_codes_for_once(member_of(request), wanted.password))
+    return CodesOut(codes=accounts.new_codes_for_once(member_of(request), wanted.password, _from(request)))
 
 
 @router.post("/second-factor/end", response=AccountOut, **allowed(accounts.end_second_factor))
 def end_second_factor(request: HttpRequest, wanted: PasswordIn) -> AccountOut:
     """Sign in with the password alone again."""
-    accounts.end_second_factor(member_of(request), wanted.password)
+    accounts.end_second_factor(member_of(request), wanted.password, _from(request))
     return _account(request)
 
 

@@ -1,20 +1,17 @@
 """What everybody comes through: sizes, tokens, addresses, locks; each refusal in the one shape."""
 
-import datetime as dt
 import json
 import logging
 import uuid
 from wsgiref.util import setup_testing_defaults
 
 import pytest
-from axes.models import AccessAttempt
 from django.core.exceptions import ImproperlyConfigured
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, RequestFactory
 from django.utils.module_loading import import_string
 from PIL import Image, ImageFile
 
-from config import lockout
 from config import settings as configured
 from config.api import api
 from config.client_address import of_stated_proxies
@@ -131,17 +128,6 @@ def test_a_stranger_locks_himself_out_and_not_the_lead(yard):
     right = json.dumps({"username": name, "password": PASSWORD})
     there = Client(REMOTE_ADDR="203.0.113.9")
     assert there.post(LOGIN, right, content_type="application/json").status_code == 200
-
-
-def test_the_lock_grows_with_every_further_try_and_ends(yard):
-    request = RequestFactory().post("/", REMOTE_ADDR="198.51.100.7")
-    waits = []
-    for failures in (0, 6, 9, 12, 60):
-        AccessAttempt.objects.all().delete()
-        AccessAttempt.objects.create(username="ada", ip_address="198.51.100.7", failures_since_start=failures)
-        waits.append(lockout.cool_off(request))
-    quarter = dt.timedelta(minutes=15)
-    assert waits == [quarter, quarter, 2 * quarter, 4 * quarter, 16 * quarter]
 
 
 # Secrets

@@ -6,22 +6,25 @@ A second factor is a code from an authenticator app (django-otp), with codes for
 import datetime as dt
 from collections.abc import Sequence
 
+from django.contrib.auth import authenticate
 from django.contrib.auth.models import User
 from django.contrib.auth.password_validation import validate_password
 from django.contrib.sessions.models import Session
 from django.core.exceptions import ValidationError
 from django.core.validators import validate_email
 from django.db import transaction
+from django.http import HttpRequest
 from django.utils import timezone
 from django_otp.plugins.otp_static.models import StaticDevice, StaticToken
 from django_otp.plugins.otp_totp.models import TOTPDevice
 
+from guarding import guesses
 from lumvek_core.errors import BadInput
 
 from .. import letters
 from ..access import Conflict
 from ..models import Change, Member, ResetMail, SignIn, Units
-from ..queries.accounts import devices, second_factors
+from ..queries.accounts import devices, members_behind, second_factors
 from ..rights import action
 from .log import log_change, log_of
 
@@ -77,13 +80,22 @@ def name_oneself(member: Member, name: str, email: str) -> None:
     log_change(member, Change.About.PERSON, member.name, before, f"{member.name}, {user.email or 'no e-mail'}")
 
 
-@action("change one's own account")
-def change_password(member: Member, old: str, new: str) -> None:
-    """A new password; everywhere else this person is signed out. Raises BadInput with field ``old`` or ``new``."""
-    if not member.user.check_password(old):
-        raise BadInput("old", "is not your password")
-    set_password(member.user, good_password(new, member.user, "new"))
-    log_change(member, Change.About.PERSON, member.name, "password", "a new password")
+def _is_own(user: User, password: str, where: str, field: str = "password") -> None:
+    """Hold a password against one's own, counted as every guess (`where`: guesses.where). Raises BadInput, guesses.Slowed."""
+    if not guesses.attempt(user.get_username().casefold(), where, lambda: user.check_password(password)):
+        raise BadInput(field, "is not your password")
+
+
+@action("change one's own account", atomic=False)
+def change_password(member: Member, old: str, new: str, where: str) -> None:
+    """A new password; everywhere else this person is signed out.
+
+    Raises BadInput with field ``old`` or ``new``, guesses.Slowed.
+    """
+    _is_own(member.user, old, where, "old")
+    with transaction.atomic():
+        set_password(member.user, good_password(new, member.user, "new"))
+        log_change(member, Change.About.PERSON, member.name, "password", "a new password")
 
 
 def set_password(user: User, password: str) -> None:
@@ -140,30 +152,33 @@ def confirm_second_factor(member: Member, code: str) -> list[str]:
     return _codes_for_once(member.user)
 
 
-@action("change one's own account")
-def new_codes_for_once(member: Member, password: str) -> list[str]:
+@action("change one's own account", atomic=False)
+def new_codes_for_once(member: Member, password: str, where: str) -> list[str]:
     """Other codes for once; those from before open nothing any more.
 
-    Raises BadInput with field ``password``, Conflict where there is no authenticator app.
+    Raises BadInput with field ``password``, Conflict where there is no authenticator app, guesses.Slowed.
     """
     if not second_factors(member.user).exists():
         raise Conflict("There is no second factor: set one up first.")
-    if not member.user.check_password(password):
-        raise BadInput("password", "is not your password")
+    _is_own(member.user, password, where)
     letters.changed(member.user.email, "Your second factor")
-    log_change(member, Change.About.PERSON, member.name, "codes for once", "new codes for once")
-    return _codes_for_once(member.user)
+    with transaction.atomic():
+        log_change(member, Change.About.PERSON, member.name, "codes for once", "new codes for once")
+        return _codes_for_once(member.user)
 
 
-@action("change one's own account")
-def end_second_factor(member: Member, password: str) -> None:
-    """Sign in with the password alone again. Raises BadInput with field ``password``, Conflict where the shop wants it."""
+@action("change one's own account", atomic=False)
+def end_second_factor(member: Member, password: str, where: str) -> None:
+    """Sign in with the password alone again.
+
+    Raises BadInput with field ``password``, Conflict where the shop wants it, guesses.Slowed.
+    """
     if member.shop.second_factor:
         raise Conflict("This shop wants a second factor of everybody.")
-    if not member.user.check_password(password):
-        raise BadInput("password", "is not your password")
-    forget_second_factor(member.user)
-    log_change(member, Change.About.PERSON, member.name, "password and a code", "password alone")
+    _is_own(member.user, password, where)
+    with transaction.atomic():
+        forget_second_factor(member.user)
+        log_change(member, Change.About.PERSON, member.name, "password and a code", "password alone")
 
 
 def forget_second_factor(user: User) -> None:
@@ -172,18 +187,40 @@ def forget_second_factor(user: User) -> None:
     StaticDevice.objects.filter(user=user).delete()
 
 
-def code_is_right(user: User, code: str) -> bool:
-    """Whether a code is the app's now, or one for once. Guessing is slowed by the devices themselves; none is no guess."""
-    if not code.strip():
-        return False
-    with transaction.atomic():
-        for device in TOTPDevice.objects.select_for_update().filter(user=user, confirmed=True):
-            if _digits(code).isdigit() and device.verify_token(_digits(code)):
-                return True
-        for device in StaticDevice.objects.select_for_update().filter(user=user, confirmed=True):
-            if device.verify_token(code.strip().lower()):
-                return True
-    return False
+class SigningIn:
+    """A name, its password and a code, held against what is kept. user: who it is, once all of it was right."""
+
+    def __init__(self, request: HttpRequest, username: str, password: str, code: str) -> None:
+        self.request, self.username, self.password, self.code = request, username, password, code.strip()
+        self.user: User | None = None
+        self.field, self.message = "password", "Name and password do not match."
+
+    def look(self) -> bool | None:
+        """Whether all of it is right; None where the password is, and the code is still to be typed."""
+        user = authenticate(self.request, username=self.username, password=self.password)
+        if not isinstance(user, User) or not members_behind(user):
+            return False
+        if second_factors(user).exists():
+            self.field, self.message = "code", "Type the code of your authenticator app."
+            if not self.code:
+                return None
+            self.message = "This code is not right. Wait for the next one and type that."
+            if not _code_is_right(user, self.code):
+                return False
+        self.user = user
+        return True
+
+
+def _code_is_right(user: User, code: str) -> bool:
+    """Whether a code is the app's now, or one for once; those are too long to be guessed, and count from one place alone."""
+    for device in StaticDevice.objects.select_for_update().filter(user=user, confirmed=True):
+        if device.verify_token(code.lower()):
+            return True
+    apps = TOTPDevice.objects.select_for_update().filter(user=user, confirmed=True)
+    digits = _digits(code)
+    return digits.isdigit() and guesses.code(
+        user.get_username().casefold(), lambda: any(one.verify_token(digits) for one in apps)
+    )
 
 
 def _digits(code: str) -> str:

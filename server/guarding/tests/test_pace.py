@@ -5,14 +5,16 @@ import time
 import pytest
 from django.db import OperationalError
 
-from config import pace
+from config import lane
+from guarding import pace
+from guarding.models import Asked
 
 
 @pytest.fixture
 def few(monkeypatch):
     """Three requests a minute, two of them for files, in a minute that does not end."""
-    monkeypatch.setattr(pace, "ANYTHING", pace.Pace("anything", 4))
-    monkeypatch.setattr(pace, "COSTLY", pace.Pace("costly", 2))
+    monkeypatch.setattr(pace, "ANYTHING", pace.Pace("anything", 4, "requests"))
+    monkeypatch.setattr(lane, "COSTLY", pace.Pace("costly", 2, "files and plans"))
     monkeypatch.setattr(time, "time", lambda: 1_800_000_015.0)
 
 
@@ -60,6 +62,24 @@ def test_to_look_at_a_plan_costs_little_and_to_make_one_costs(path, yard, as_, f
     assert [as_(yard.lead).get(path).status_code for _ in range(4)].count(429) == 0
     asked = [as_(yard.parts).post(path, {}, content_type="application/json").status_code for _ in range(3)]
     assert asked[2] == 429 and 429 not in asked[:2]
+
+
+def test_all_web_workers_count_together(yard, as_, monkeypatch):
+    """What another worker has counted is known; this one tells its own by the score."""
+    monkeypatch.setattr(pace, "ANYTHING", pace.Pace("anything", 40, "requests", by=10))
+    monkeypatch.setattr(time, "time", lambda: 1_800_000_015.0)
+    who = f"member-{yard.lead.user.pk}"
+    for _ in range(3):
+        here = [pace.too_fast(pace.ANYTHING, who) for _ in range(10)]
+        assert here == [None] * 10
+        pace.forget()  # another worker
+    browser = as_(yard.lead)
+    assert [browser.get("/api/machines/names").status_code for _ in range(11)] == [200] * 10 + [429]
+    Asked.objects.update(minute=1)
+    monkeypatch.setattr(time, "time", lambda: 1_800_000_315.0)
+    for _ in range(10):
+        pace.too_fast(pace.ANYTHING, "somebody else")
+    assert [one.what for one in Asked.objects.all()] == ["anything somebody else"], "what is over is forgotten"
 
 
 def test_the_next_minute_is_another(yard, as_, few, monkeypatch):
