@@ -187,7 +187,7 @@ def product(mail_server):
     )  # fmt: skip
     log = (ROOT / f".lumvek/logs/{NAME}-server.log").open("w")
     server = subprocess.Popen(
-        [".venv/bin/gunicorn", "--chdir", "server", "--bind", f"127.0.0.1:{address}", "--workers", "1", "--threads", "4", "config.wsgi:application"],
+        [".venv/bin/gunicorn", "--config", "server/gunicorn.conf.py", "--bind", f"127.0.0.1:{address}", "--workers", "1"],
         cwd=ROOT, env=environment, stdout=log, stderr=subprocess.STDOUT,
     )  # fmt: skip
     url = f"http://127.0.0.1:{address}"

@@ -27,7 +27,7 @@ def proxy(product, tmp_path_factory):
     folder: Path = tmp_path_factory.mktemp("proxy")
     port, plain, back = (script(f"free_port {first + APART}") for first in (8821, 8841, 8861))
     server = subprocess.Popen(
-        [".venv/bin/gunicorn", "--chdir", "server", "--bind", f"127.0.0.1:{back}", "--workers", "1", "--threads", "4", "config.wsgi:application"],
+        [".venv/bin/gunicorn", "--config", "server/gunicorn.conf.py", "--bind", f"127.0.0.1:{back}", "--workers", "1"],
         cwd=ROOT, env={**product.environment, "LUMVEK_PROXIES": "127.0.0.1", "LUMVEK_ORIGINS": "https://127.0.0.1"},
         stderr=(folder / "server.log").open("w"),
     )  # fmt: skip
@@ -128,3 +128,31 @@ def test_no_address_that_opens_a_door_is_written_down(proxy):
     written = "".join(one.read_text() for one in proxy.folder.glob("*.log"))
     assert "/machines" in written
     assert "s3cret" not in written
+
+
+def test_idle_connections_are_closed_by_the_proxy_and_not_under_a_write():
+    """Where the product closes first, it may do so just as the proxy sends a write on it."""
+    proxy_keeps = int(re.search(r"keepalive_timeout (\d+)s;", SITE.read_text())[1])
+    product_keeps = int(re.search(r"keepalive = (\d+)", (ROOT / "server/gunicorn.conf.py").read_text())[1])
+    assert product_keeps >= proxy_keeps + 10
+
+
+def test_a_connection_outlives_a_pause(product):
+    line = http.client.HTTPConnection(product.url.removeprefix("http://"), timeout=30)
+    for _ in range(2):
+        line.request("GET", "/health")
+        assert line.getresponse().read() == b'{"database": "ready"}'
+        kept = line.sock
+        time.sleep(4)  # gunicorn's own measure is two
+        assert line.sock is kept is not None
+
+
+def test_the_secret_of_a_calendar_is_not_written_down(proxy):
+    ask(proxy, "/plan/feed/0123456789abcdef.ics")
+    ask(proxy, "/health?after")
+    for _ in range(50):
+        written = "".join(one.read_text() for one in proxy.folder.glob("*.log"))
+        if "/health?after" in written:
+            break
+        time.sleep(0.1)
+    assert "/health?after" in written and "0123456789abcdef" not in written

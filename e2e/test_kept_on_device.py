@@ -85,7 +85,7 @@ def test_a_note_that_is_refused_stands_in_its_form_with_its_pictures(page: Page,
     note_form(page).get_by_label("Pictures").set_input_files(pictures(tmp_path, "a.jpg"))
     expect(note_form(page)).to_contain_text("a.jpg")
     note_form(page).get_by_role("button", name="Save").click()
-    expect(note_form(page).get_by_role("alert")).to_contain_text("say it in other words")
+    expect(note_form(page).get_by_role("alert")).to_contain_text("Say it in other words")
     expect(note_form(page)).to_contain_text("a.jpg")
     page.unroute("**/api/machines/*/notes")
     note_form(page).get_by_role("button", name="Save").click()

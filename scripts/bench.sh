@@ -21,7 +21,7 @@ tail -n 1 "$LOGS/bench-many.log"
 db_stop
 db_start "$DURABLE"
 port=$(free_port 8820)
-.venv/bin/gunicorn --chdir server --bind "127.0.0.1:$port" --workers 2 --threads 4 config.wsgi:application >"$LOGS/bench-server.log" 2>&1 &
+.venv/bin/gunicorn --config server/gunicorn.conf.py --bind "127.0.0.1:$port" --workers 2 >"$LOGS/bench-server.log" 2>&1 &
 server=$!
 .venv/bin/python benchmarks/slice.py "http://127.0.0.1:$port"
 .venv/bin/python benchmarks/board.py "http://127.0.0.1:$port"

@@ -82,8 +82,8 @@ export LUMVEK_FORECAST_URL="http://127.0.0.1:$desk_port/forecast"
 wanted=${LUMVEK_PORT:-8420}
 port=$(free_port "$wanted")
 [ "$port" = "$wanted" ] || say "  Port $wanted is in use by another program, so this runs on $port; LUMVEK_PORT chooses another."
-setsid .venv/bin/gunicorn --chdir server --bind "127.0.0.1:$port" --workers 2 --threads 4 --no-control-socket --logger-class config.access_log.Discreet --access-logfile "$LOGS/access.log" --error-logfile "$LOGS/server.log" \
-  --capture-output config.wsgi:application </dev/null >/dev/null 2>&1 &
+setsid .venv/bin/gunicorn --config server/gunicorn.conf.py --bind "127.0.0.1:$port" --workers 2 --access-logfile "$LOGS/access.log" \
+  --error-logfile "$LOGS/server.log" --capture-output </dev/null >/dev/null 2>&1 &
 server=$!
 printf '%s %s' "$server" "$desk" >"$STATE/$name/pids"
 for _ in $(seq 150); do

@@ -22,5 +22,5 @@ checked
 key=$(.venv/bin/python server/manage.py set_up_key)
 [ -z "$key" ] || say "  Nobody works here yet. Open the address below and type this key once: $key"
 say "  Serving on ${LUMVEK_BIND:-127.0.0.1:${LUMVEK_PORT:-8420}}"
-exec .venv/bin/gunicorn --chdir server --bind "${LUMVEK_BIND:-127.0.0.1:${LUMVEK_PORT:-8420}}" --workers "${LUMVEK_WORKERS:-3}" --threads 4 \
-  --no-control-socket --logger-class config.access_log.Discreet --access-logfile "$LOGS/access.log" --error-logfile - config.wsgi:application
+exec .venv/bin/gunicorn --config server/gunicorn.conf.py --bind "${LUMVEK_BIND:-127.0.0.1:${LUMVEK_PORT:-8420}}" \
+  --workers "${LUMVEK_WORKERS:-3}" --access-logfile "$LOGS/access.log" --error-logfile -

@@ -53,21 +53,21 @@ if _CORE not in os.environ.get("PYTHONPATH", "").split(os.pathsep):
     os.environ["PYTHONPATH"] = os.pathsep.join(filter(None, [_CORE, os.environ.get("PYTHONPATH", "")]))
 # Forked from a process that has only this loaded: no thread, no connection to the database, no half-held lock.
 _processes = multiprocessing.get_context("forkserver")
-_processes.set_forkserver_preload(
-    [
-        "lumvek_core.planning.route",
-        "lumvek_core.planning.season_schedule",
-        "lumvek_core.planning.sourcing",
-        "lumvek_core.solvers.facility",
-        "lumvek_core.solvers.recording",
-        "lumvek_core.solvers.season_ladder",
-        "scipy.signal",
-    ]
-)
+_LOADED = [
+    "lumvek_core.planning.route",
+    "lumvek_core.planning.season_schedule",
+    "lumvek_core.planning.sourcing",
+    "lumvek_core.solvers.facility",
+    "lumvek_core.solvers.recording",
+    "lumvek_core.solvers.season_ladder",
+    "scipy.signal",
+]
+_processes.set_forkserver_preload(_LOADED)
 
 
-def make_ready() -> None:
-    """Begin to load what is forked from, so that the first who asks does not wait for it."""
+def make_ready(*also: str) -> None:
+    """Begin to load what is forked from, so that the first who asks does not wait for it. also: modules that others want."""
+    _processes.set_forkserver_preload([*_LOADED, *also])
     forkserver.ensure_running()
 
 
@@ -125,7 +125,7 @@ def _ended(begun: BaseProcess, limits: Limits) -> Exception:
 
 def _work(there: Connection, limits: Limits, function: Callable[..., Any], arguments: tuple[Any, ...], tells: bool) -> None:
     """In the process of its own."""
-    os.nice(5)  # whoever types goes first
+    os.nice(10)  # whoever types goes first
     room = _address_space() + limits.megabytes * 1024 * 1024
     resource.setrlimit(resource.RLIMIT_AS, (room, room))
     # Ends by itself where nobody is left to end it.

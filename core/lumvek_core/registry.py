@@ -64,6 +64,7 @@ class Calculator:
         """
         if self.limits is None:
             return self.run(raw)
+        structure.read(self.given, raw)  # sizes first: what is too much begins no process
         answer: dict[str, Any] = apart.call(run_named, self.name, raw, limits=self.limits, progress=progress)
         return answer
 

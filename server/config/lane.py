@@ -1,8 +1,9 @@
 """A lane of its own for what costs much: files that are made or read, plans, searches.
 
-At most two at once a member and four a shop, and no more in one web worker than half of its threads, so that readings always
-find one. Who comes later is answered at once with their place in line, holds no thread, and asks again by itself. Seats are locks
-on files: all web workers of a machine share them, and the kernel gives them back when one dies.
+At most two at once a member and four a shop, and in one web worker two of its many threads: readings always find one. What
+takes the processor is done in a process that gives way (`apart`). Who comes later is answered at once with their place in line,
+holds no thread, and asks again by itself. Seats are locks on files: all web workers of a machine share them, and the kernel
+gives them back when one dies.
 """
 
 import fcntl
@@ -21,12 +22,12 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBase
 
 from guarding.pace import COSTLY, too_fast, who_asks
 from guarding.refusing import refused
-from lumvek_core import registry
+from lumvek_core import apart, registry
 from report import paper
 from shops.access import signed_in
 
 A_MEMBER, A_SHOP = 2, 4
-IN_ONE_WORKER = 4
+IN_ONE_WORKER = apart.AT_ONCE
 PLACE = "X-Lumvek-Place"
 """Header of an answer that is none yet: asked again after `Retry-After`, it comes to its turn."""
 AGAIN_S = 1

@@ -17,7 +17,7 @@ from lumvek_core import apart  # noqa: E402
 
 # Now rather than while the first technician waits.
 rule_books.shipped()
-apart.make_ready()
+apart.make_ready("weasyprint", "openpyxl")
 
 
 WORKER = "/static/worker.js"

@@ -1,9 +1,9 @@
 """One measure for all guessing of secrets: passwords, codes, wherever they are asked for.
 
-Counted by who is guessed at and from where: the device, where that person has signed in on it before, else the address. So nobody
-is shut out by what somebody else guesses elsewhere, nor on a device of their own by whoever shares its address. After six in a
-row nothing is looked at for a quarter of an hour, and twice as long after every third further one. Those that come at the same
-instant are looked at one after the other, and not at all once it is locked.
+Counted by who is guessed at and from where: the device, where that person has signed in on it before, else the address. So
+nobody is shut out by what somebody else guesses elsewhere, nor on a device of their own by whoever shares its address. After
+six in a row nothing is looked at for a quarter of an hour, and twice as long after every third further one. Those that come at
+the same instant are looked at one after the other, and not at all once it is locked.
 """
 
 import datetime as dt

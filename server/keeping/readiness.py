@@ -131,7 +131,7 @@ def _reached(what: str, address: str, path: str) -> Point:
     if not address:
         return Point(what, "note", "Not connected.")
     try:
-        answer = urllib3.request("GET", address + path, timeout=MOST_WAIT_S, retries=False)
+        answer = urllib3.request("GET", address + path, timeout=MOST_WAIT_S, retries=False, redirect=False)
     except urllib3.exceptions.HTTPError:
         return Point(what, "missing", f"{address} does not answer.")
     return Point(what, "well" if answer.status < 500 else "missing", f"{address} answers with {answer.status}.")

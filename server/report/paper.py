@@ -1,5 +1,6 @@
 """Pages for printing: one frame with the product's fonts and style, as HTML or as PDF."""
 
+from base64 import b64decode
 from collections.abc import Callable
 from functools import lru_cache, wraps
 from pathlib import Path
@@ -10,11 +11,15 @@ from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.http.response import HttpResponseBase
 from django.template.loader import render_to_string
-from PIL import ImageFile
 
+from lumvek_core import apart
 from shops.access import NotAllowed, NotFoundHere, code_first, signed_in
 
+from .drawn_pdf import draw
+
 Answer = TypeVar("Answer", bound=HttpResponseBase)
+PDF = apart.Limits(seconds=60, megabytes=1000)
+"""What drawing one may cost, whatever is in it."""
 STYLE = Path(__file__).parent / "report.css"
 
 
@@ -42,11 +47,8 @@ def page(template: str, context: dict[str, Any], *, for_pdf: bool = False, nonce
 
 
 def pdf(template: str, context: dict[str, Any], name: str) -> HttpResponse:
-    """A template as ``name.pdf``."""
-    from weasyprint import HTML  # loads Pango: only when somebody wants a PDF
-
-    ImageFile.LOAD_TRUNCATED_IMAGES = False  # what it switches on holds for the whole process
-    content = HTML(string=page(template, context, for_pdf=True), base_url="about:blank").write_pdf()
+    """A template as ``name.pdf``, drawn in a process of its own: readings do not wait for it."""
+    content = b64decode(apart.call(draw, page(template, context, for_pdf=True), limits=PDF))
     response = HttpResponse(content, content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="{name}.pdf"'
     return response

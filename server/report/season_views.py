@@ -5,6 +5,7 @@ from typing import Literal, cast
 
 from django.http import Http404, HttpRequest, HttpResponse
 
+from season.actions import feeds
 from season.queries import calendar_feeds, plans
 from season.queries import sheets as made
 from season.queries.hands import names_of, people
@@ -71,9 +72,11 @@ def own_calendar(request: HttpRequest, member: Member) -> HttpResponse:
 
 def feed(request: HttpRequest, secret: str) -> HttpResponse:
     """The same for a calendar that has its address, and nothing else."""
-    member = calendar_feeds.opened_by(secret)
-    if member is None or not may(member, "work by the plan"):
+    opened = calendar_feeds.opened_by(secret)
+    if opened is None or not may(opened.member, "work by the plan"):
         raise Http404
+    member = opened.member
+    feeds.used(opened)
     days.as_in(member.shop)
     try:
         return _calendar(member, plans.season(member).plan)

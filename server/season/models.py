@@ -4,6 +4,8 @@ Jobs that follow from findings, services and walk-arounds are not stored: they a
 known by their key. What people do with a job is appended and never changed; it can be taken back.
 """
 
+import datetime as dt
+
 from django.db import models
 from django.utils import timezone
 
@@ -181,8 +183,11 @@ class SeasonPlan(models.Model):
 
 
 class Feed(models.Model):
-    """An unguessable address of somebody's own work as a calendar. Only the hash of its secret is kept. A member has one.
-    uuid: with which it was asked for; asked again with it, it is the same address."""
+    """An unguessable address of somebody's own work as a calendar, for a year. Only the hash of its secret is kept. A member
+    has one. uuid: with which it was asked for; asked again with it, it is the same address. used_at: when a calendar last read
+    it, to the hour."""
+
+    LASTS = dt.timedelta(days=365)
 
     shop_path = "member__shop"
     objects = OfShop.as_manager()
@@ -191,3 +196,8 @@ class Feed(models.Model):
     uuid = models.UUIDField(unique=True, null=True)
     digest = models.CharField(max_length=64, unique=True)
     made_at = models.DateTimeField(auto_now_add=True)
+    used_at = models.DateTimeField(null=True, blank=True)
+
+    @property
+    def ends_at(self) -> dt.datetime:
+        return self.made_at + self.LASTS

@@ -280,7 +280,9 @@ class FeedIn(Schema):
 
 
 class FeedOut(Schema):
-    """path: the address, shown once when it was made. made_at: None where there is none."""
+    """path: the address, shown once when it was made. made_at: None where there is none. used_at: None: nobody read it."""
 
     path: str
     made_at: dt.datetime | None
+    ends_at: dt.datetime | None
+    used_at: dt.datetime | None

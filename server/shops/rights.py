@@ -1,16 +1,20 @@
 """What each role may do, in one table; and actions, the writes that ask it."""
 
 import functools
+import logging
 import operator
+import re
 from collections.abc import Callable, Mapping
 from typing import Concatenate, Generic, ParamSpec, TypeVar
 
-from django.db import IntegrityError, transaction
+from django.apps import apps
+from django.db import IntegrityError, OperationalError, connection, transaction
 from django.db.models import Q, QuerySet
 
-from .access import NotAllowed
+from .access import Conflict, NotAllowed
 from .models import Member, Role
 
+log = logging.getLogger(__name__)
 P = ParamSpec("P")
 R = TypeVar("R")
 
@@ -130,8 +134,32 @@ def rights_of(member: Member) -> list[str]:
     return [right for right in RIGHTS if may(member, right)]
 
 
+TRIES = 3
+DUPLICATE, CIRCLES = 1062, frozenset({1020, 1213})
+"""MariaDB's: a key that is there already; a transaction that gave way to another."""
+_KEY = re.compile(r"for key '([^']+)'")
+
+
+def _of_a_uuid(problem: IntegrityError) -> bool:
+    """Whether what is there already has the same UUID, which may be a row's own key."""
+    code, *words = problem.args
+    key = _KEY.search(str(words[0])) if words else None
+    return code == DUPLICATE and key is not None and key[1].rpartition(".")[2] in _uuid_keys()
+
+
+@functools.cache
+def _uuid_keys() -> frozenset[str]:
+    """What MariaDB calls the keys that a UUID has by itself or with a place."""
+    constraints = (one for model in apps.get_models() for one in model._meta.constraints)
+    return frozenset({"PRIMARY", "uuid"} | {one.name for one in constraints if "uuid" in getattr(one, "fields", ())})
+
+
 class Action(Generic[P, R]):
-    """A write of a member: the right is asked first, and all of it happens or nothing."""
+    """A write of a member: the right is asked first, and all of it happens or nothing.
+
+    One that gave way to another transaction is done again, whole, three times at most. Raises Conflict where something that may
+    be there once was written at the same instant.
+    """
 
     def __init__(self, write: Callable[Concatenate[Member, P], R], right: str, *, atomic: bool) -> None:
         functools.update_wrapper(self, write)
@@ -141,11 +169,21 @@ class Action(Generic[P, R]):
         only(member, self.right)
         if not self.atomic:
             return self.write(member, *args, **kwargs)
-        try:
-            return self._whole(member, *args, **kwargs)
-        except IntegrityError:
-            # The same UUID at the same instant: the other was first, and what it did is found now, as by any later repeat.
-            return self._whole(member, *args, **kwargs)
+        for left in reversed(range(TRIES)):
+            try:
+                return self._whole(member, *args, **kwargs)
+            except IntegrityError as problem:
+                if not _of_a_uuid(problem):
+                    raise Conflict("Somebody has just written the same. Look again.") from problem
+                if not left:
+                    raise
+                # The same UUID at the same instant: the other was first, and what it did is found now, as by any later repeat.
+            except OperationalError as problem:
+                # Whoever waited in a circle has lost everything of its transaction; of an outer one too, which tries again.
+                if not left or problem.args[0] not in CIRCLES or connection.in_atomic_block:
+                    raise
+                log.warning("%s waited in a circle with somebody (%s), and is done again", self.right, problem.args[0])
+        raise AssertionError("unreachable")
 
     def _whole(self, member: Member, /, *args: P.args, **kwargs: P.kwargs) -> R:
         with transaction.atomic():

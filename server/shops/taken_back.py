@@ -25,5 +25,13 @@ class TakenBack(models.Model):
 
 
 def take_back(member: Member, records: models.QuerySet[Any]) -> int:
-    """Take back those that still count; asked twice it is done once. Returns how many were taken back now."""
-    return records.filter(taken_back_at=None).update(taken_back_at=timezone.now(), taken_back_by=member.user)
+    """Take back those that still count; asked twice it is done once. Returns how many were taken back now.
+
+    They are held by their keys alone and in their order, so that two who take back the same wait for each other and never in a
+    circle.
+    """
+    keys = sorted(records.filter(taken_back_at=None).values_list("pk", flat=True))
+    by_key = records.model._base_manager.filter(pk__in=keys)
+    still = list(by_key.select_for_update().order_by("pk").values_list("pk", "taken_back_at"))
+    counting = [key for key, taken in still if taken is None]
+    return by_key.filter(pk__in=counting).update(taken_back_at=timezone.now(), taken_back_by=member.user) if counting else 0

@@ -7,6 +7,7 @@ from typing import Any
 from django.utils import timezone
 
 from fleet.actions.coupling import couple
+from fleet.actions.holding import hold
 from fleet.models import Coupling, Machine
 from fleet.queries.machines import machine_for
 from inspection.queries import rule_books
@@ -38,6 +39,7 @@ FIRST_GUESS_PCT = 0.15
 @action(RIGHT)
 def run(member: Member, machine: Machine, new: CalibrationRunIn) -> None:
     """Keep what came of a calibration. Raises BadInput with field ``values.<key>`` and so on."""
+    hold(machine)
     if kept_already(member, CalibrationRun, new.uuid):
         return
     header = coupled_at(machine, new.at)
@@ -101,6 +103,7 @@ def take_back_run(member: Member, uuid_: uuid.UUID) -> Machine:
 @action(RIGHT)
 def say_happened(member: Member, machine: Machine, new: HappenedIn) -> None:
     """Keep that something was done to a machine, or another header coupled. Raises BadInput, NotFoundHere."""
+    hold(machine)
     if any(kept_already(member, kind, new.uuid) for kind in (Happened, Coupling)):
         return
     at = not_to_come(new.at, "at") if new.at else timezone.now()
@@ -125,6 +128,7 @@ def take_back_happened(member: Member, uuid_: uuid.UUID) -> Machine:
 @action(RIGHT)
 def collect(member: Member, machine: Machine, new: CollectedLoadIn) -> None:
     """Keep a load as the machine told it; what it weighs may be said later. Raises BadInput."""
+    hold(machine)
     if kept_already(member, CollectedLoad, new.uuid):
         return
     if new.machine_kg is None and new.shown_pct is None:

@@ -9,6 +9,7 @@ from lumvek_core.errors import BadInput
 from shops import taken_back
 from shops.access import Conflict, kept_already, there
 from shops.actions.log import log_change
+from shops.actions.shop import hold
 from shops.models import Change, Member
 from shops.rights import action
 
@@ -23,6 +24,7 @@ MOST = 300
 @action(own_symptoms.RIGHT)
 def add_symptom(member: Member, new: OwnSymptomIn) -> None:
     """A symptom that the trade's list has not. It is traced as soon as it has a cause. Raises BadInput at the field."""
+    hold(member)
     if kept_already(member, OwnSymptom, new.uuid):
         return
     _room(member, OwnSymptom)
@@ -48,6 +50,7 @@ def add_symptom(member: Member, new: OwnSymptomIn) -> None:
 @action(own_symptoms.RIGHT)
 def add_cause(member: Member, new: OwnCauseIn) -> None:
     """A cause of any symptom, with what shows it. Raises BadInput at the field."""
+    hold(member)
     if kept_already(member, OwnCause, new.uuid):
         return
     _room(member, OwnCause)

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 
 from pydantic import ValidationError
 
+from fleet.actions.holding import hold
 from fleet.models import Machine
 from lumvek_core import apart
 from lumvek_core.catalogue.shafts import DrivenShaft
@@ -88,6 +89,7 @@ def take_back(member: Member, uuid_: uuid.UUID) -> Recording:
 def write_shaft(member: Member, machine: Machine, new: ShaftIn) -> None:
     """A shaft as the manual of the machine's model has it; the same UUID twice is once. Raises BadInput with field ``key``,
     ``orders`` or ``bearings.<i>.balls``."""
+    hold(machine)
     if kept_already(member, ModelShaft, new.uuid):
         return
     line = recordings.drive_line(machine)
@@ -156,6 +158,9 @@ def _possible(machine: Machine, new: RecordingIn) -> None:
 def _keep(
     member: Member, machine: Machine, new: RecordingIn, source: str, sample_hz: float, samples: Sequence[float]
 ) -> Recording:
+    hold(machine)  # only now: what came before took its time
+    if kept_already(member, Recording, new.uuid):
+        return recording_for(member, new.uuid)
     Recording.objects.create(
         uuid=new.uuid,
         machine=machine,

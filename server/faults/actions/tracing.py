@@ -4,6 +4,7 @@ import uuid
 
 from django.utils import timezone
 
+from fleet.actions.holding import hold
 from fleet.models import Machine
 from inspection.actions import closing, notes, starting
 from inspection.models import OperatorNote, Reading, WalkAround
@@ -39,6 +40,7 @@ def trace_for(member: Member, uuid_: uuid.UUID) -> Trace:
 @action(RIGHT)
 def begin(member: Member, machine: Machine, new: TraceIn) -> Trace:
     """Begin at a symptom; its checks of the catalogue get a walk-around of their own. Raises BadInput."""
+    hold(machine)
     if kept_already(member, Trace, new.uuid):
         return trace_for(member, new.uuid)
     known, header = own_symptoms.of_shop(member.shop), coupled_now(machine)
@@ -72,6 +74,7 @@ def begin(member: Member, machine: Machine, new: TraceIn) -> Trace:
 @action(RIGHT)
 def answer(member: Member, trace: Trace, new: LookAnswerIn) -> None:
     """Keep what a look showed. Raises BadInput with field ``look`` or ``locked``, Conflict where the trace is ended."""
+    hold(trace.machine)
     if kept_already(member, LookAnswer, new.uuid):
         return
     _running(trace)

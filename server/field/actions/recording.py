@@ -5,6 +5,7 @@ import uuid
 
 from django.utils import timezone
 
+from fleet.actions.holding import hold
 from fleet.models import Machine
 from inspection.actions import notes
 from inspection.queries.serializers import system_of
@@ -30,6 +31,7 @@ FIELD, DAILY = "keep field settings", "tick daily cards"
 @action(FIELD)
 def keep(member: Member, machine: Machine, new: SetInFieldIn) -> None:
     """Keep how a machine was set. Raises BadInput with field ``values.<key>`` and so on."""
+    hold(machine)
     if kept_already(member, SetInField, new.uuid):
         return
     header = coupled_at(machine, new.at)
@@ -89,6 +91,7 @@ def take_back(member: Member, uuid_: uuid.UUID) -> Machine:
 def tick(member: Member, machine: Machine, new: DailyTickIn) -> None:
     """Tick things of a daily card. What is not right says what is wrong; that is kept as a note at its station, which comes
     back with the next walk-around. Raises BadInput."""
+    hold(machine)
     if DailyTick.objects.filter(uuid=_each(new.uuid, new.keys[0])).exists():
         kept_already(member, DailyTick, _each(new.uuid, new.keys[0]))
         return

@@ -18,6 +18,7 @@ from shops.rights import action
 from ..models import CounterReading, Machine
 from ..queries.counters import counts_of, now_of, offset_at, unit_of
 from .history import history_changed
+from .holding import hold
 
 HIGHEST = 1e6
 
@@ -74,7 +75,7 @@ def record(
     with field ``shown`` for a figure that cannot be, unless it is `confirmed`; a counter that runs back is an exchange or a
     slip, and cannot be confirmed. Fields ``shown``, ``old_shown``, ``at``, ``unit``.
     """
-    Machine.objects.select_for_update().get(pk=machine.pk)
+    hold(machine)
     counter_reading = CounterReading.objects.filter(uuid=reading).first()
     if counter_reading is not None:
         if counter_reading.machine_id != machine.pk:

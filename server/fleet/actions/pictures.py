@@ -11,6 +11,7 @@ from shops.rights import action
 from shops.taken_back import take_back
 
 from ..models import Machine, MachinePicture
+from .holding import hold
 
 MOST = 12
 """Pictures of one machine."""
@@ -20,7 +21,7 @@ MOST = 12
 def add(member: Member, machine: Machine, picture: uuid.UUID, what: str, data: bytes) -> None:
     """Keep a picture. The same UUID twice is one picture. Raises BadInput, NotFoundHere for another machine's UUID."""
     image, width, height = clean(data)  # before anything is held: it takes its time
-    Machine.objects.select_for_update().only("pk").get(pk=machine.pk)  # the same sent twice at once waits here
+    hold(machine)
     known = MachinePicture.objects.filter(uuid=picture).only("machine_id").first()
     if known is not None:
         if known.machine_id != machine.pk:

@@ -1,6 +1,7 @@
 """What goes out of the plan: sheets, tables, calendars; the board's readiness; and when it will be dry."""
 
 import csv
+import datetime as dt
 import io
 import uuid
 from types import SimpleNamespace
@@ -84,12 +85,29 @@ def test_a_calendar_reads_it_by_its_address_until_it_is_ended(planned, as_):
     stranger = as_()
     assert len(events(stranger.get(made["path"]))) >= 2
     assert made["path"].split("/")[-1].removesuffix(".ics") not in str(list(Feed.objects.values())), "only its hash is kept"
-    assert as_(planned.technician).send("/api/season/feed", **first).json() == made, "a lost answer loses no address"
+    assert as_(planned.technician).send("/api/season/feed", **first).json()["path"] == made["path"], (
+        "a lost answer loses it not"
+    )
     again = as_(planned.technician).send("/api/season/feed", uuid=str(uuid.uuid4())).json()
     assert stranger.get(made["path"]).status_code == 404, "a new address ends the one before"
     assert as_(planned.technician).get("/api/season/feed").json()["path"] == "", "it is shown once"
     as_(planned.technician).send("/api/season/feed/end")
     assert stranger.get(again["path"]).status_code == 404
+
+
+def test_an_address_ends_after_a_year_and_says_when_it_was_last_read(planned, as_):
+    path = as_(planned.technician).send("/api/season/feed", uuid=str(uuid.uuid4())).json()["path"]
+    shown = lambda: as_(planned.technician).get("/api/season/feed").json()  # noqa: E731
+    assert shown()["used_at"] is None and shown()["ends_at"][:4] == str(int(shown()["made_at"][:4]) + 1)
+    as_().get(path)
+    first = shown()["used_at"]
+    as_().get(path)
+    assert shown()["used_at"] == first is not None, "to the hour: a calendar that looks every minute writes nothing"
+    Feed.objects.update(used_at=timezone.now() - dt.timedelta(hours=2))
+    as_().get(path)
+    assert shown()["used_at"] >= first
+    Feed.objects.update(made_at=timezone.now() - Feed.LASTS)
+    assert as_().get(path).status_code == 404
 
 
 def test_an_address_opens_nothing_for_whoever_was_let_go(planned, as_):

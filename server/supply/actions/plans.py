@@ -7,6 +7,7 @@ from typing import Any
 from lumvek_core import registry, structure
 from lumvek_core.errors import BadInput
 from lumvek_core.planning.sourcing_model import Pin
+from shops.access import kept_already
 from shops.models import Member
 from shops.rights import action
 from tabular import streamed
@@ -20,12 +21,11 @@ DONE = {"what": "", "steps": 1, "of": 1, "done": True}
 @action("plan orders", atomic=False)
 def stream(member: Member, plan: uuid.UUID, pins: Sequence[Pin]) -> Iterator[dict[str, Any]]:
     """Work out a plan and keep it: what is told of each step, then ``done``. The same UUID again gives what was
-    kept.
+    kept; another shop's is not found.
 
     The work runs in a process of its own; a thread waits for it, so that each step is told while the next one is worked on.
     """
-    had = Plan.objects.of(member).filter(uuid=plan).first()
-    if had is not None:
+    if kept_already(member, Plan, plan):
         yield DONE
         return
     given = question(member, pins)

@@ -1,6 +1,6 @@
 /**
  * Pictures that wait: too large for localStorage, so they lie in IndexedDB under the UUID of their entry in the outbox. The package for
- * it is loaded with the first picture, not with the first screen.
+ * it is loaded with the first screen that takes pictures.
  */
 import type { Table } from 'dexie'
 
@@ -19,6 +19,8 @@ async function open(): Promise<Table<Kept, string>> {
 const table = (): Promise<Table<Kept, string>> => (photos ??= open())
 
 export const blobs = {
+  /** Loaded before it is needed: where there is no signal it could not be. */
+  ready: (): void => void table().catch(() => (photos = undefined)),
   put: async (uuid: string, blob: Blob): Promise<void> => void (await (await table()).put({ uuid, blob })),
   get: async (uuid: string): Promise<Blob | undefined> => (await (await table()).get(uuid))?.blob,
   remove: async (uuid: string): Promise<void> => (await table()).delete(uuid),

@@ -6,6 +6,7 @@
  */
 import { reactive } from 'vue'
 import { serverNow } from './clock'
+import { fetchInTurn } from './inTurn'
 import { BETWEEN, connection, unheard } from './connection'
 import { KEPT_AT, MEMBER } from './headers'
 import type { paths } from './schema'
@@ -142,7 +143,7 @@ export async function keptAnswer<T>(url: string): Promise<T | undefined> {
 
 /** Ask the server; where it does not answer, what it said last. */
 export async function fetchOrKept(request: Request): Promise<Response> {
-  const asked = fetch(request)
+  const asked = fetchInTurn(request)
   const { pathname, search } = new URL(request.url)
   if (request.method !== 'GET' || !PATTERN.test(pathname)) return asked
   const url = pathname + search

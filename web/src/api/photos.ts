@@ -4,6 +4,7 @@ import type { BodyOf, PathOf } from './client'
 import { outbox, type About } from './outbox'
 import { newUuid } from './uuid'
 
+blobs.ready()
 const LONGEST_SIDE = 1600
 const QUALITY = 0.82
 

@@ -3775,7 +3775,7 @@ export interface paths {
         put?: never;
         /**
          * Sign In
-         * @description Sign in. After several wrong passwords the name is locked from this address for a while: see `config.lockout`.
+         * @description Sign in. After several wrong passwords or codes nothing is looked at from here for a while: see `guarding.guesses`.
          */
         post: operations["shops_api_sign_in"];
         delete?: never;
@@ -9239,13 +9239,17 @@ export interface components {
         };
         /**
          * FeedOut
-         * @description path: the address, shown once when it was made. made_at: None where there is none.
+         * @description path: the address, shown once when it was made. made_at: None where there is none. used_at: None: nobody read it.
          */
         FeedOut: {
+            /** Ends At */
+            ends_at: string | null;
             /** Made At */
             made_at: string | null;
             /** Path */
             path: string;
+            /** Used At */
+            used_at: string | null;
         };
         /**
          * FeelerIn

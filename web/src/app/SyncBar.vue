@@ -5,6 +5,7 @@ import { computed, onBeforeUnmount, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { connection, look } from '@/api/connection'
 import { SESSION, shown } from '@/api/kept'
+import { placeInLine } from '@/api/inTurn'
 import { isReading, outbox, walkAroundOf } from '@/api/outbox'
 import { storageAlarm } from '@/api/storage'
 import { counted, listed } from './counted'
@@ -89,6 +90,9 @@ const others = computed(() => {
       >
       <Button v-if="outbox.box.state === 'away'" size="small" severity="secondary" label="Try now" @click="outbox.flush()" />
       <RouterLink v-else :to="{ name: 'sign-in', query: { next: $route.fullPath } }">Log in</RouterLink>
+    </p>
+    <p v-if="placeInLine" class="line" role="status">
+      Others come first: number {{ placeInLine }} in line. It goes on by itself.
     </p>
     <p v-if="outOfReach" class="line beside" role="status">
       <span>Out of reach. Readings are kept here. {{ asItWas }}</span>
