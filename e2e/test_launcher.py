@@ -131,3 +131,36 @@ def test_serve_refuses_in_one_sentence(secrets, said):
     assert done.returncode == 1
     assert done.stderr.startswith(f"lumvek: {said}")
     assert len(done.stderr.strip().splitlines()) == 1
+
+
+@pytest.mark.parametrize(
+    ("found", "whose"),
+    [("echo 20", "ours"), ("echo 22", "theirs"), ("echo 24", "theirs"), ("exit 127", "ours")],
+    ids=["too old", "just new enough", "newer", "broken"],
+)
+def test_node_of_the_machine_is_taken_where_it_is_new_enough(found, whose, stand_in, tmp_path):
+    path = stand_in(node=found, npm="true")
+    (tmp_path / ".venv/bin").mkdir(parents=True)
+    for tool in ("node", "npm"):
+        (tmp_path / ".venv/bin" / tool).write_text("#!/bin/bash\necho 24\n")
+        (tmp_path / ".venv/bin" / tool).chmod(0o755)
+    done = functions(f"STATE={tmp_path}/state; cd {tmp_path}; use_node; command -v node; use_node; command -v node", path)
+    assert done.stdout.split() == [{"theirs": f"{path}/node", "ours": f"{tmp_path}/state/node/node"}[whose]] * 2
+
+
+def test_where_there_is_no_python_it_is_among_what_is_installed(stand_in):
+    """debootstrap lays none."""
+    path = stand_in(dpkg_query="exit 1", grep="exit 1")
+    lines = f". scripts/common.sh; . scripts/setup.sh; PATH={path}; missing_packages mariadb-server-core"
+    done = subprocess.run(["/bin/bash", "-c", lines], cwd=ROOT, capture_output=True, text=True, check=False)
+    assert done.stdout.split() == ["python3", "mariadb-server-core", "python3-venv", "python3-dev"]
+
+
+def test_the_audit_says_so_where_no_list_is_in_reach(stand_in):
+    """The list of one is away, the other names a weakness: both are said, and it fails for the second alone."""
+    path = stand_in(node="echo 24", npm="echo '3 high severity vulnerabilities'; exit 1")
+    lines = "cd scripts/.. && PIP_INDEX_URL=http://127.0.0.1:9 bash scripts/audit.sh"
+    environment = {**os.environ, "PATH": f"{path}:{os.environ['PATH']}", "HTTPS_PROXY": "http://127.0.0.1:9"}
+    done = subprocess.run(["bash", "-c", lines], cwd=ROOT, env=environment, capture_output=True, text=True, check=False)
+    assert "Python packages\n  The list cannot be asked from here: nothing is known" in done.stdout
+    assert "3 high severity" in done.stdout and done.returncode == 1

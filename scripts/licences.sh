@@ -1,5 +1,6 @@
 # What every package that is installed says of its own licence; parts under the GPL stand first.
 . scripts/common.sh
+. scripts/setup.sh
 [ -x .venv/bin/python ] || fail "run ./lumvek test or ./lumvek demo once first, they install what is listed here."
 .venv/bin/python - <<'PYTHON'
 from importlib.metadata import distributions
@@ -15,6 +16,7 @@ for _, name, version, said in sorted(rows):
     print(f"  {name} {version}: {said}")
 PYTHON
 say "Front end"
+use_node
 node -e '
 const lock = require("./web/package-lock.json").packages
 for (const [path, one] of Object.entries(lock)) if (path) console.log(`  ${path.replace(/^.*node_modules\//, "")} ${one.version}: ${one.license ?? "not said"}${one.dev ? " (to build and test only)" : ""}`)
