@@ -23,6 +23,8 @@ from torture_product import HOME, Line, Product, database, kill, numbers_in, she
 MOST_PICTURES = 150
 SLOW_S = 30.0
 NUMBER = "X-1000"
+COSTLY = ("/walk-arounds/{walk}/report.pdf", "/supply/list.xlsx", "/api/season/plans")
+"""What six neighbours ask for all the while."""
 
 
 def reading(chance: random.Random, place: str) -> dict:
@@ -40,6 +42,7 @@ class Torture:
         self.ledger = Ledger()
         self.over, self.enough, self.placed = threading.Event(), threading.Event(), threading.Event()
         self.done: collections.Counter[str] = collections.Counter()
+        self.faults_done = 0
 
     def run(self) -> dict[str, int]:
         """Counts of what was sent, acknowledged, lost and doubled."""
@@ -49,6 +52,7 @@ class Torture:
             self.lead = self.device("ada")
             self._prepare()
             work = [self._reads("tomas"), self._reads("ines"), self._loads(), self._fits(), self._orders()]
+            work += [self._costs(path) for path in COSTLY for _ in range(2)]
             threads = [threading.Thread(target=one, daemon=True) for one in work]
             for one in threads:
                 one.start()
@@ -187,6 +191,19 @@ class Torture:
                 return device
         return None
 
+    def _costs(self, path: str) -> Callable[[], None]:
+        """A neighbour who asks for what costs much, again and again, and waits in line for it."""
+
+        def work() -> None:
+            device = self.device("ada")
+            while not self.over.is_set():
+                body = json.dumps({"uuid": str(uuid.uuid4())}).encode() if path.endswith("plans") else b""
+                status, _ = device.ask("POST" if body else "GET", path.format(walk=self.walk), body)
+                self.done["costly, in line" if status == 429 else "costly, done" if status == 200 else "costly, not done"] += 1
+                time.sleep(1 if status == 429 else 0.2)
+
+        return work
+
     # What goes wrong
 
     def _go_wrong(self) -> None:
@@ -215,6 +232,7 @@ class Torture:
             ]
         )  # fmt: skip
         self.done[name] += 1
+        self.faults_done += 1
         do()
 
     def _kill_worker(self) -> None:
@@ -277,7 +295,7 @@ class Torture:
         desk = json.loads((HOME / "desk.json").read_text()) if (HOME / "desk.json").exists() else {}
         orders = database("SELECT uuid FROM supply_order")
         counts = {
-            "faults": sum(self.done.values()),
+            "faults": self.faults_done,
             "tries": self.ledger.tries,
             "acknowledged": self.ledger.count(),
             "readings": len(found["reading"]),

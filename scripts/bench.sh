@@ -26,6 +26,7 @@ server=$!
 .venv/bin/python benchmarks/slice.py "http://127.0.0.1:$port"
 .venv/bin/python benchmarks/board.py "http://127.0.0.1:$port"
 .venv/bin/python benchmarks/keystroke.py "http://127.0.0.1:$port"
+.venv/bin/python benchmarks/neighbours.py "http://127.0.0.1:$port"
 .venv/bin/python benchmarks/wear_forecast.py
 .venv/bin/python benchmarks/sourcing.py
 .venv/bin/python benchmarks/season_plan.py

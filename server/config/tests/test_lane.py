@@ -13,9 +13,8 @@ from config.lane import Asking, take
 
 
 @pytest.fixture(autouse=True)
-def apart_from_others(settings, tmp_path, monkeypatch):
-    """Seats of this test's own, and a web worker with room for many, so that shares are seen by themselves."""
-    settings.LANE = tmp_path
+def room(monkeypatch):
+    """A web worker with room for many, so that shares are seen by themselves."""
     monkeypatch.setattr(lane, "_here", threading.BoundedSemaphore(100))
 
 

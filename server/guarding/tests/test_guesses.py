@@ -80,7 +80,7 @@ def test_a_known_device_is_not_shut_out_by_its_neighbour(yard):
     assert sign_in(Client(), name).status_code == 429
     assert sign_in(own, name.upper()).status_code == 200, "this device has known them before"
     forged = Client()
-    forged.cookies["device"] = own.cookies["device"].value.replace("a", "b")
+    forged.cookies["device"] = own.cookies["device"].value[:-1] + "-"
     assert sign_in(forged, name).status_code == 429
 
 

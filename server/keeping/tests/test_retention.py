@@ -23,7 +23,7 @@ def test_a_hundred_nights():
     stay = sorted(retention.staying(nights(100)))
     assert stay[-14:] == nights(100)[-14:], "each of the last fourteen days"
     weekly = [retention.made_at(name) for name in stay[:-14]]
-    assert len(weekly) == 6 and all(one.weekday() == 6 for one in weekly), "and of six weeks before them the Sunday"
+    assert len(weekly) == 5 and all(one.weekday() == 6 for one in weekly), "and of five weeks before them the Sunday"
 
 
 def test_many_in_one_day_push_out_no_other_day():
