@@ -35,6 +35,7 @@ class Costly(threading.Thread):
                     answer.read()
                     self.got += 1
             except urllib.error.HTTPError as refused:
+                refused.close()
                 time.sleep(float(refused.headers.get("Retry-After", "1")))
             except OSError:
                 time.sleep(0.2)

@@ -156,3 +156,19 @@ def test_the_secret_of_a_calendar_is_not_written_down(proxy):
             break
         time.sleep(0.1)
     assert "/health?after" in written and "0123456789abcdef" not in written
+
+
+def test_who_does_not_hang_up_holds_nobody_up(product):
+    """Each of them would stop the loop that takes new connections for two seconds."""
+    address = product.url.removeprefix("http://").split(":")
+    left_open = []
+    for _ in range(40):
+        line = socket.create_connection((address[0], int(address[1])))
+        line.sendall(b"GET /health HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n")
+        left_open.append(line)
+    line = http.client.HTTPConnection(*address, timeout=20)
+    line.request("GET", "/health")
+    assert line.getresponse().status == 200
+    for line in left_open:
+        assert line.recv(12) == b"HTTP/1.1 200"
+        line.close()

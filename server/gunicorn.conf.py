@@ -2,6 +2,7 @@
 
 chdir = "server"
 wsgi_app = "config.wsgi:application"
+worker_class = "config.web_worker.WebWorker"
 # Readings always find a thread: what costs much holds two of them at most (config/lane.py).
 threads = 16
 # Longer than a proxy keeps an idle connection (docs/deploy/nginx.conf): it closes first, and never under a write.

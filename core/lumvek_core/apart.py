@@ -125,7 +125,7 @@ def _ended(begun: BaseProcess, limits: Limits) -> Exception:
 
 def _work(there: Connection, limits: Limits, function: Callable[..., Any], arguments: tuple[Any, ...], tells: bool) -> None:
     """In the process of its own."""
-    os.nice(10)  # whoever types goes first
+    os.nice(15)  # whoever types goes first
     room = _address_space() + limits.megabytes * 1024 * 1024
     resource.setrlimit(resource.RLIMIT_AS, (room, room))
     # Ends by itself where nobody is left to end it.

@@ -56,7 +56,7 @@ async function keep(): Promise<void> {
   const params = { machine_id: props.machine }
   const done = await at.run(async () => {
     const about = { what: `Operator’s note${pictured(pictures.length)}`, shown: text }
-    const sent = post(NOTES, params, { uuid, text, station }, about).then((notes) => emit('kept', notes))
+    const sent = post(NOTES, params, { uuid, text, station }, about)
     try {
       // All of it lies in the box before anybody answers: whoever closes the page has nothing to lose.
       for (const one of pictures)
@@ -71,7 +71,10 @@ async function keep(): Promise<void> {
       throw problem
     }
   })
-  if (done) forget()
+  if (!done) return
+  forget({ text, station, pictures })
+  // What was typed and taken while the answer was on its way is another note's.
+  note.pictures = note.pictures.filter((one) => !pictures.some((sent) => sent.uuid === one.uuid))
 }
 const isHere = (entry: { params: Record<string, unknown> }): boolean => entry.params.machine_id === props.machine
 const { waiting } = useOnItsWay(NOTES, (notes) => emit('kept', notes), isHere)
