@@ -14,6 +14,12 @@ def spacings() -> dict[str, Any]:
     return {"nominal_mm": 165, "spacings_mm": [20 + (i * 37) % 400 for i in range(20000)]}
 
 
+def everything_open() -> dict[str, Any]:
+    jobs = [{"id": str(i), "done": False, "finish": str(DAY), "part_here": False} for i in range(5000)]
+    parts = [{"id": str(i), "here": False, "promised": str(DAY)} for i in range(5000)]
+    return {"today": str(DAY), "looked_pct": 100, "season_date": str(DAY), "jobs": jobs, "parts": parts}
+
+
 def route(chained: bool) -> dict[str, Any]:
     """600 checks in postures that each lead to each other; chained, each waits for others in other postures."""
     postures = [f"posture {i}" for i in range(17)]
@@ -198,6 +204,7 @@ def changeover() -> dict[str, Any]:
 
 LARGEST: dict[str, list[Callable[[], dict[str, Any]]]] = {
     "calibrations_due": [calibrations],
+    "readiness": [everything_open],
     "changeover": [changeover],
     "next_check": [tracing],
     "swap_test": [swapped],

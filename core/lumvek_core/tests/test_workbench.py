@@ -41,6 +41,7 @@ def test_every_calculation_for_people_has_a_place_at_the_bench():
         "wear_forecast_rows",
         "changeover",
         "calibrations_due",
+        "readiness",
         "next_check",
         "swap_test",
         "vibration_match",

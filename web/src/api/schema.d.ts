@@ -545,6 +545,32 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/readiness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Whether a machine is fit to work, and if not, when it will be: the first that holds.
+         * @description Whether a machine is fit to work, and if not, when it will be: the first that holds.
+         *
+         *     A stop that is open: not_fit. Nobody knows how much was looked at: not_known. A safety item unseen, or less than enough
+         *     looked at: not_looked_at. A question, a finding that nobody has decided, a job to do or a part not here: ready_after, on
+         *     the latest of the open jobs' finishes and the open parts' promises; null where one of them has none, or a question or an
+         *     undecided finding stands. Else ready, today. late_days: ready the day before the season begins is in time (0), on its first
+         *     day one day late. Bad input: what is no day.
+         */
+        post: operations["calc_readiness"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/reel_speed": {
         parameters: {
             query?: never;
@@ -6628,6 +6654,12 @@ export interface components {
             start: string;
             technicians?: string[];
         };
+        CalcJobToDo: {
+            done: boolean;
+            finish?: string | null;
+            id: string;
+            part_here?: boolean;
+        };
         CalcKnife: {
             angle_deg: number;
             axial_mm?: number | null;
@@ -6761,6 +6793,11 @@ export interface components {
             remaining: number;
             secondary_cost?: number;
         };
+        CalcPartWanted: {
+            here: boolean;
+            id: string;
+            promised?: string | null;
+        };
         CalcPeak: {
             amplitude: number;
             hz: number;
@@ -6883,6 +6920,25 @@ export interface components {
             population_per_ha: number;
             row_spacing_m: number;
             speed_km_h: number;
+        };
+        CalcReadiness: {
+            because: string[];
+            late_days: number | null;
+            ready_on: string | null;
+            /** @enum {string} */
+            state: "not_fit" | "not_known" | "not_looked_at" | "ready_after" | "ready";
+        };
+        CalcReadinessGiven: {
+            enough_pct?: number;
+            jobs?: components["schemas"]["CalcJobToDo"][];
+            looked_pct?: number | null;
+            parts?: components["schemas"]["CalcPartWanted"][];
+            questions?: number;
+            season_date?: string | null;
+            stops?: string[];
+            today: string;
+            undecided?: number;
+            unseen_safety?: number;
         };
         CalcReel: {
             rpm: number;
@@ -16929,6 +16985,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalcRoute"];
+                };
+            };
+        };
+    };
+    calc_readiness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalcReadinessGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalcReadiness"];
                 };
             };
         };

@@ -78,7 +78,9 @@ async function keep(): Promise<void> {
 }
 const isHere = (entry: { params: Record<string, unknown> }): boolean => entry.params.machine_id === props.machine
 const { waiting } = useOnItsWay(NOTES, (notes) => emit('kept', notes), isHere)
-const kept = computed(() => listed(waiting.value.map((one) => `“${one.text}”`)))
+const follow = (note: string): number =>
+  outbox.waiting.value.filter((entry) => entry.path === PICTURES && entry.params.note_id === note).length
+const kept = computed(() => listed(waiting.value.map((one) => `“${one.text}”${pictured(follow(one.uuid))}`)))
 /** Pictures go after the words; each brings the note as it is then. */
 onBeforeUnmount(
   outbox.on({
@@ -108,11 +110,12 @@ onBeforeUnmount(
           <option v-for="one in stations" :key="one.key" :value="one.key">{{ one.name }}</option>
         </select></label
       >
-      <Button type="button" severity="secondary" label="Picture" @click="file?.click()" /><Button
-        type="submit"
-        label="Save"
-        :disabled="at.busy"
-      />
+      <span class="pair"
+        ><Button type="button" severity="secondary" label="Picture" @click="file?.click()" /><Button
+          type="submit"
+          label="Save"
+          :disabled="at.busy"
+      /></span>
     </div>
     <input ref="file" class="unseen" type="file" accept="image/*" multiple tabindex="-1" aria-label="Pictures" @change="pick" />
     <p v-if="note.pictures.length" class="quiet">
@@ -131,6 +134,11 @@ textarea {
 }
 select {
   max-width: 100%;
+}
+.pair {
+  display: flex;
+  gap: 12px;
+  margin-left: auto;
 }
 form {
   position: relative;
