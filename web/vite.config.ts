@@ -1,6 +1,8 @@
 import vue from '@vitejs/plugin-vue'
 import { createHash } from 'node:crypto'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
+import { brotliCompressSync, gzipSync } from 'node:zlib'
 import type { Plugin } from 'vite'
 import { defineConfig } from 'vitest/config'
 
@@ -13,6 +15,8 @@ function oneSpace(node: { type: number; content?: unknown }): void {
 const WORKER = 'worker.js'
 /** Older browsers' form of the fonts: none that can keep files on a device needs it. */
 const NOT_KEPT = /\.woff$/
+
+const PACKED = /\.(js|css|svg|json)$/
 
 /** The worker that keeps the product's files on a device is told which they are. */
 const namesItsFiles: Plugin = {
@@ -31,10 +35,24 @@ const namesItsFiles: Plugin = {
   },
 }
 
+/** Scripts and styles lie packed beside themselves, and go out so to whoever can unpack them: a phone in the yard waits for each byte. */
+const packsItsFiles: Plugin = {
+  name: 'packs-its-files',
+  apply: 'build',
+  writeBundle({ dir }, bundle) {
+    for (const name of Object.keys(bundle).filter((one) => PACKED.test(one))) {
+      const file = `${dir}/${name}`
+      const content = readFileSync(file)
+      writeFileSync(`${file}.gz`, gzipSync(content, { level: 9 }))
+      writeFileSync(`${file}.br`, brotliCompressSync(content))
+    }
+  },
+}
+
 const MOCKED = 'src/**/*.mocked.spec.ts'
 
 export default defineConfig({
-  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve', nodeTransforms: [oneSpace] } } }), namesItsFiles],
+  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve', nodeTransforms: [oneSpace] } } }), namesItsFiles, packsItsFiles],
   base: '/static/',
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   // Fonts as files, not as data: the content security policy allows only our own.

@@ -198,13 +198,13 @@ def test_everything_that_is_typed_has_a_length_that_its_field_can_show():
     assert sorted(found) == []
 
 
-def served(path):
+def served(path, **asked):
     """What an address is served with by the whole application, static files and all."""
     from config.wsgi import application
 
     environ: dict = {}
     setup_testing_defaults(environ)
-    environ |= {"PATH_INFO": path, "HTTP_HOST": "127.0.0.1"}
+    environ |= {"PATH_INFO": path, "HTTP_HOST": "127.0.0.1", **asked}
     said: dict = {}
     body = application(environ, lambda status, headers, *_: said.update(status=status, **dict(headers)))
     getattr(body, "close", lambda: None)()
@@ -217,6 +217,18 @@ def test_whatever_is_served_says_that_it_stands_in_nobodys_frame(db, path):
     said = served(path)
     assert "frame-ancestors 'none'" in said["Content-Security-Policy"]
     assert (said["X-Frame-Options"], said["X-Content-Type-Options"]) == ("DENY", "nosniff")
+
+
+@pytest.mark.parametrize(("can", "sent"), [("gzip, deflate, br, zstd", "br"), ("gzip", "gzip"), ("identity", None)])
+def test_scripts_and_styles_go_out_packed_to_whoever_can_unpack_them(can, sent, db, settings):
+    files = [one for one in (settings.WEB_DIST / "assets").iterdir() if one.suffix in (".js", ".css")]
+    assert len(files) > 50
+    for file in [*files[:20], settings.WEB_DIST / "worker.js"]:
+        path = f"/static/{file.relative_to(settings.WEB_DIST)}"
+        said = served(path, HTTP_ACCEPT_ENCODING=can)
+        small = file.stat().st_size < 200  # packing makes some of these larger: they go as they are
+        assert said.get("Content-Encoding") == sent or small, path
+        assert int(said["Content-Length"]) <= file.stat().st_size and said.get("Vary", "Accept-Encoding") == "Accept-Encoding"
 
 
 def test_the_worker_that_keeps_the_product_on_a_device_may_ask_this_server_and_nobody_else(db):
