@@ -1,5 +1,7 @@
 """The one place where plurals are made."""
 
+import re
+
 from .units import plain
 
 
@@ -9,5 +11,5 @@ def counted(number: float, one: str, many: str = "") -> str:
 
 
 def noun(number: float, one: str, many: str = "") -> str:
-    """The noun alone: ``reading`` for 1, ``readings`` for anything else."""
-    return one if abs(number) == 1 else many or f"{one}s"
+    """The noun alone: ``reading`` for 1, ``readings`` for anything else; ``knife`` and ``knives`` by itself."""
+    return one if abs(number) == 1 else many or re.sub("knifes$", "knives", f"{one}s")

@@ -35,6 +35,7 @@ class HasOut(Schema):
 class CountedOut(Schema):
     thing: str
     name: str
+    many: str
     count: int
 
 

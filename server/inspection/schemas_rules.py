@@ -42,7 +42,7 @@ class ModelOut(Schema):
 
 class CountOut(Schema):
     thing: str
-    name: str
+    many: str
     count: int
     shipped: int
 

@@ -213,4 +213,5 @@ def test_a_counter_that_cannot_be(days, hours):
 @pytest.mark.parametrize("number", [0, 1, 2, 1.5])
 def test_plurals_are_made_in_one_place(number):
     assert counted(number, "knife", "knives") == f"{number} {'knife' if number == 1 else 'knives'}"
+    assert noun(number, "Chopper knife") == ("Chopper knife" if number == 1 else "Chopper knives")
     assert noun(number, "reading") == ("reading" if number == 1 else "readings")

@@ -6,6 +6,7 @@ from fleet.queries.machines import machines_for
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check, Family
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.counted import noun
 from lumvek_core.coupled import short
 from lumvek_core.looks.wanted import looks_of
 from lumvek_core.rules import figures
@@ -72,7 +73,7 @@ def model_brief(family: Family, model: MachineModel) -> ModelBriefOut:
 def counts(family: Family, own: dict[str, int]) -> list[CountedOut]:
     """How many of each thing; rows are counted on the machine."""
     return [
-        CountedOut(thing=short(key), name=thing.name, count=own.get(short(key), thing.count))
+        CountedOut(thing=short(key), name=thing.name, many=noun(2, thing.name), count=own.get(short(key), thing.count))
         for key, thing in family.things.items()
         if not thing.places and not key.endswith("row")
     ]

@@ -6,6 +6,7 @@ from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.model import Check, Family
 from lumvek_core.catalogue.rule_book import LimitInForce
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
+from lumvek_core.counted import noun
 from lumvek_core.coupled import long, short
 from lumvek_core.rules import figures
 from lumvek_core.units import stated_in
@@ -91,7 +92,7 @@ def model_rules(member: Member, model: MachineModel) -> ModelRulesOut:
                 ]
                 checks.append(RuleCheckOut(check=check.key, name=check.name, station=station.name, figures=listed))
     counts = [
-        CountOut(thing=key, name=thing.name, count=model.counts.get(short(key), thing.count), shipped=thing.count)
+        CountOut(thing=key, many=noun(2, thing.name), count=model.counts.get(short(key), thing.count), shipped=thing.count)
         for key, thing in book.family.things.items()
         if not thing.places and not key.endswith("row")
     ]

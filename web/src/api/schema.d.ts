@@ -8536,8 +8536,8 @@ export interface components {
         CountOut: {
             /** Count */
             count: number;
-            /** Name */
-            name: string;
+            /** Many */
+            many: string;
             /** Shipped */
             shipped: number;
             /** Thing */
@@ -8547,6 +8547,8 @@ export interface components {
         CountedOut: {
             /** Count */
             count: number;
+            /** Many */
+            many: string;
             /** Name */
             name: string;
             /** Thing */

@@ -97,7 +97,7 @@ async function keep(): Promise<void> {
               <Field
                 v-for="one in kind.counts"
                 :key="one.thing"
-                :label="`${one.name}s`"
+                :label="one.many"
                 :name="`model.counts.${one.thing}`"
                 :at="adding"
               >
@@ -119,7 +119,7 @@ async function keep(): Promise<void> {
             </details>
           </template>
           <p v-else-if="model?.counts.length" class="quiet">
-            {{ model.counts.map((one) => counted(one.count, one.name.toLowerCase())).join(', ') }}
+            {{ model.counts.map((one) => counted(one.count, one.name.toLowerCase(), one.many.toLowerCase())).join(', ') }}
           </p>
         </section>
         <section v-if="draft.model !== null && kind.options.length" class="card" aria-labelledby="has">

@@ -63,7 +63,10 @@ const bringBack = (): Promise<boolean> =>
         <p class="quiet">
           {{ stands.machine.kind }} {{ stands.machine.model
           }}<template v-if="stands.model.counts.length"
-            >: {{ stands.model.counts.map((one) => counted(one.count, one.name.toLowerCase())).join(', ') }}</template
+            >:
+            {{
+              stands.model.counts.map((one) => counted(one.count, one.name.toLowerCase(), one.many.toLowerCase())).join(', ')
+            }}</template
           >
         </p>
       </header>

@@ -81,7 +81,7 @@ const {
       <h2 v-if="model">Sizes and limits</h2>
       <div v-if="model?.counts.length" class="counts">
         <label v-for="count in model.counts" :key="count.thing"
-          >{{ count.name }}s
+          >{{ count.many }}
           <WholeNumber
             :model-value="counting[count.thing]?.count ?? count.count"
             :disabled="!rules.may_change"
