@@ -1,7 +1,7 @@
 # Setting up: Debian packages, Python packages, the built front end. Each step only when it is due.
 # The server's core package is enough: we start our own instance, and no system-wide service is wanted.
 PACKAGES_RUN="mariadb-server-core mariadb-client-core libmariadb-dev pkg-config gcc libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0"
-PACKAGES_TEST="chromium-headless-shell nginx-light openssl"
+PACKAGES_TEST="chromium-headless-shell nginx-light openssl git"
 
 missing_packages() {
   local package wanted="$*"

@@ -99,7 +99,8 @@ def test_health(client, db):
 def test_the_described_api_is_the_real_one():
     """Run scripts/api_types.sh when this fails."""
     described = json.loads((settings.ROOT / "web/src/api/openapi.json").read_text())
-    assert described == json.loads(json.dumps(api.interface))
+    # From Python 3.13 on 422 has another name.
+    assert described == json.loads(json.dumps(api.interface).replace("Unprocessable Content", "Unprocessable Entity"))
 
 
 def test_the_typescript_types_are_made_from_it(tmp_path):
