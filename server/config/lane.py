@@ -11,14 +11,15 @@ import hashlib
 import os
 import re
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import ExitStack, contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 from threading import BoundedSemaphore
+from typing import cast
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse, HttpResponseBase
+from django.http import HttpRequest, HttpResponse, HttpResponseBase, StreamingHttpResponse
 
 from guarding.pace import COSTLY, too_fast, who_asks
 from guarding.refusing import refused
@@ -75,11 +76,19 @@ def in_turn(get_response: Callable[[HttpRequest], HttpResponseBase]) -> Callable
             if place:
                 return _wait(request, place)
             response = too_fast(COSTLY, who_asks(request)) or get_response(request)
-            if response.streaming:
-                response._resource_closers.append(seat.pop_all().close)  # type: ignore[attr-defined]
+            if isinstance(response, StreamingHttpResponse):
+                held = seat.pop_all()
+                response.streaming_content = _until_told(cast(Iterable[bytes], response.streaming_content), held)
+                response._resource_closers.append(held.close)  # type: ignore[attr-defined]
             return response
 
     return middleware
+
+
+def _until_told(lines: Iterable[bytes], held: ExitStack) -> Iterator[bytes]:
+    """Its lines as they come; the seat is free after the last."""
+    with held:
+        yield from lines
 
 
 def take(asking: Asking, seat: ExitStack) -> int:
