@@ -60,6 +60,7 @@ def attempt(who: str, where: str, look: Callable[[], bool | None]) -> bool | Non
             row.failures = 1 if now - row.last_at > FORGOTTEN else row.failures + 1
             row.until = now + wait_after(row.failures) if row.failures >= FREE else None
             row.save()
+            Guesses.objects.filter(last_at__lt=now - FORGOTTEN).delete()  # longer ago than the longest wait
         return right
 
 

@@ -21,7 +21,7 @@ class Guesses(models.Model):
     where = models.CharField(max_length=64)
     failures = models.PositiveIntegerField(default=0)
     until = models.DateTimeField(null=True, blank=True)
-    last_at = models.DateTimeField(auto_now=True)
+    last_at = models.DateTimeField(auto_now=True, db_index=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["who", "where"], name="one_measure_of_guessing")]

@@ -31,7 +31,7 @@ class Migration(migrations.Migration):
                 ('where', models.CharField(max_length=64)),
                 ('failures', models.PositiveIntegerField(default=0)),
                 ('until', models.DateTimeField(blank=True, null=True)),
-                ('last_at', models.DateTimeField(auto_now=True)),
+                ('last_at', models.DateTimeField(auto_now=True, db_index=True)),
             ],
             options={
                 'constraints': [models.UniqueConstraint(fields=('who', 'where'), name='one_measure_of_guessing')],

@@ -131,9 +131,11 @@ def test_codes_are_not_guessed_from_a_thousand_addresses(yard, factor, monkeypat
 def test_a_day_without_a_wrong_one_begins_anew(db):
     for _ in range(5):
         guesses.attempt("ada", "here", lambda: False)
+    guesses.attempt("bram", "here", lambda: False)
     Guesses.objects.update(last_at=timezone.now() - dt.timedelta(hours=25))
     for _ in range(6):
         guesses.attempt("ada", "here", lambda: False)
+    assert [one.who for one in Guesses.objects.all()] == ["ada"], "what is forgotten is not kept"
     with pytest.raises(Slowed):
         guesses.attempt("ada", "here", lambda: pytest.fail("it was looked at"))
 

@@ -1,25 +1,11 @@
 /** What was typed is kept until the server has answered for it or a person has dealt with it, and goes out under its own name only. */
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { Refused, type Changed, type NewReading } from './client'
+import { Refused, type Changed } from './client'
 import { BEGIN, HOLDS, makeOutbox, type Entry } from './outbox'
+import { ABOUT, boxOf, CHANGED, INES, kept, ours, reading, TOMAS } from './outbox.spec.helpers'
 import { storageAlarm, StorageFull } from './storage'
 
 vi.mock('./blobs', () => ({ blobs: { put: vi.fn(), get: vi.fn(), remove: vi.fn() } }))
-
-const CHANGED: Changed = { last: 0, places: [], gone: [], stations: [], parts: null }
-const TOMAS = { id: 7, name: 'Tomas Vey' }
-const INES = { id: 8, name: 'Ines Marrow' }
-const ABOUT = { what: 'Opener disc diameter, row 1 left', shown: '390' }
-const reading = (uuid: string, raw = '390', position = '1L'): NewReading =>
-  ({ uuid, check: 'opener-disc-diameter', position, raw: [raw] }) as NewReading
-const ours = (status: number) => new Refused(status, 'no', 'raw.0', true)
-const kept = () => Object.keys(localStorage).filter((key) => key.startsWith('lumvek:outbox:'))
-
-function boxOf(send: (entry: Entry) => Promise<unknown>, member: typeof TOMAS | null = TOMAS, channel: object | null = null) {
-  const box = makeOutbox(send, localStorage, channel as never)
-  box.as(member)
-  return box
-}
 
 describe('outbox', () => {
   beforeEach(() => {

@@ -1,24 +1,10 @@
 /** What goes before what: by the order of typing, a note before its pictures; and what a device without room makes of a refusal. */
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { Refused, type Changed, type NewReading } from './client'
-import { makeOutbox, type Entry } from './outbox'
+import { Refused } from './client'
+import { ABOUT, boxOf, CHANGED, kept, ours, reading } from './outbox.spec.helpers'
 import { storageAlarm } from './storage'
 
 vi.mock('./blobs', () => ({ blobs: { put: vi.fn(), get: vi.fn(), remove: vi.fn() } }))
-
-const CHANGED: Changed = { last: 0, places: [], gone: [], stations: [], parts: null }
-const TOMAS = { id: 7, name: 'Tomas Vey' }
-const ABOUT = { what: 'Opener disc diameter, row 1 left', shown: '390' }
-const reading = (uuid: string, raw = '390', position = '1L'): NewReading =>
-  ({ uuid, check: 'opener-disc-diameter', position, raw: [raw] }) as NewReading
-const ours = (status: number) => new Refused(status, 'no', 'raw.0', true)
-const kept = () => Object.keys(localStorage).filter((key) => key.startsWith('lumvek:outbox:'))
-
-function boxOf(send: (entry: Entry) => Promise<unknown>, member: typeof TOMAS | null = TOMAS, channel: object | null = null) {
-  const box = makeOutbox(send, localStorage, channel as never)
-  box.as(member)
-  return box
-}
 
 describe('the order of the outbox', () => {
   beforeEach(() => {
