@@ -1,6 +1,7 @@
 """Behind the proxy that docs/deploy/ ships: slow and half-sent requests hold nobody up, who came is known, no secret is written
 down."""
 
+import contextlib
 import http.client
 import json
 import re
@@ -88,7 +89,8 @@ def test_half_sent_requests_hold_nobody_up_and_end(proxy):
         answer, body = ask(proxy)
         assert (answer.status, json.loads(body)) == (200, {"database": "ready"})
     for line in slow:
-        assert b"200 OK" not in line.recv(4096), "it ends, and not with an answer"
+        with contextlib.suppress(ConnectionResetError):  # newer ones end it so
+            assert b"200 OK" not in line.recv(4096), "it ends, and not with an answer"
         line.close()
 
 

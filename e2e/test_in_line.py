@@ -19,4 +19,4 @@ def test_a_plan_waits_in_line_says_where_and_comes(page: Page, sign_in, accessib
     expect(waits).to_contain_text("number 2 in line. It goes on by itself.")
     accessible(page)
     expect(waits).to_have_count(0)
-    expect(page.get_by_role("radio", name="Least cost")).to_be_visible()
+    expect(page.get_by_role("radio", name="Least cost").first).to_be_visible()

@@ -23,5 +23,7 @@ it('believes the clock again once everything typed under a wrong one has its ans
   vi.setSystemTime(Date.parse('2026-03-05T10:00:00Z'))
   expect(typedAt()).toBe('2036-01-01T00:00:00.001Z')
   allAnswered()
-  expect(typedAt()).toBe('2026-03-05T10:00:00.000Z')
+  expect(typedAt()).toBe('2026-03-05T10:00:00.001Z')
+  vi.setSystemTime(Date.parse('2026-03-04T10:00:00Z'))
+  expect(typedAt()).toBe('2026-03-05T10:00:00.002Z')
 })

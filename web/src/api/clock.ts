@@ -15,6 +15,8 @@ interface Offset {
 }
 
 let best: Offset | null = read()
+/** What the server's clock showed last. */
+let heardLast = 0
 
 function read(): Offset | null {
   try {
@@ -28,6 +30,7 @@ function read(): Offset | null {
 export function heardClock(sent: number, received: number, server: number): void {
   const took = received - sent
   if (!Number.isFinite(server) || took < 0) return
+  heardLast = Math.max(heardLast, server)
   const off = server - (sent + received) / 2
   // A clock that was set meanwhile shows as a jump no slow answer explains.
   const jumped = best && Math.abs(off - best.off) > (took + best.took) / 2 + 1000
@@ -61,7 +64,11 @@ export function typedAt(): string {
   return new Date(moment).toISOString()
 }
 
-/** Everything typed has its answer: a clock that was ahead for a while has no say any more. */
+/**
+ * Everything typed has its answer: a clock that was ahead for a while has no say any more. The server has taken what was still to come
+ * for its own now, so that this is the newest there is.
+ */
 export function allAnswered(): void {
-  if (Number(localStorage.getItem(NEWEST) ?? 0) > now()) localStorage.removeItem(NEWEST)
+  const newest = Math.max(now(), heardLast)
+  if (Number(localStorage.getItem(NEWEST) ?? 0) > newest) localStorage.setItem(NEWEST, String(newest))
 }

@@ -187,7 +187,8 @@ export function makeOutbox(
     const waiter = waiters.get(entry.uuid)
     waiters.delete(entry.uuid)
     if (waiter?.alive()) {
-      // It stands in the form it was typed into, with the reason beside it.
+      // It stands in the form it was typed into, with the reason beside it, and what was to follow it too.
+      for (const one of box.entries.filter((other) => other.after === entry.uuid)) forget(one.uuid)
       forget(entry.uuid)
       return waiter.reject(problem)
     }

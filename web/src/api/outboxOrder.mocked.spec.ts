@@ -1,5 +1,6 @@
 /** What goes before what: by the order of typing, a note before its pictures; and what a device without room makes of a refusal. */
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { blobs } from './blobs'
 import { Refused } from './client'
 import { ABOUT, boxOf, CHANGED, kept, ours, reading } from './outbox.spec.helpers'
 import { storageAlarm } from './storage'
@@ -53,6 +54,20 @@ describe('the order of the outbox', () => {
     box.drop('note')
     await vi.advanceTimersByTimeAsync(1)
     expect([sent.length, kept()]).toEqual([4, []])
+  })
+
+  it('gives the pictures back to the form with the note that was refused there', async () => {
+    const NOTES = '/api/machines/{machine_id}/notes'
+    const sent: string[] = []
+    const box = boxOf((entry) => (sent.push(entry.uuid), Promise.reject(ours(422))))
+    const note = { uuid: 'note', text: 'rattles', station: '' }
+    vi.mocked(blobs.remove).mockClear()
+    const posted = box.post(NOTES, { machine_id: 4 }, note, ABOUT, () => true).catch((problem: Refused) => problem.status)
+    const params = { machine_id: 4, note_id: 'note' }
+    box.add(`${NOTES}/{note_id}/photos`, params, {} as never, ABOUT, { uuid: 'picture', blob: true, after: 'note' })
+    await vi.advanceTimersByTimeAsync(1)
+    expect([await posted, sent, kept()]).toEqual([422, ['note'], []])
+    expect(blobs.remove).not.toHaveBeenCalled()
   })
 
   it('says so where there is no room to write down why it was refused, and goes on', async () => {
