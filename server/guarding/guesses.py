@@ -49,15 +49,16 @@ def attempt(who: str, where: str, look: Callable[[], bool | None]) -> bool | Non
     # By itself, so that those who come at once wait in a row for the one that is there.
     Guesses.objects.bulk_create([Guesses(who=who, where=where)], ignore_conflicts=True)
     with transaction.atomic():
-        row = Guesses.objects.select_for_update().get(who=who, where=where)
+        # Somebody who was right at the same instant may have ended the count meanwhile.
+        row = Guesses.objects.select_for_update().filter(who=who, where=where).first() or Guesses(who=who, where=where)
         now = timezone.now()
         if row.until and row.until > now:
             raise Slowed(row.until - now)
         right = look()
         if right:
-            row.delete()
+            Guesses.objects.filter(pk=row.pk).delete()
         elif right is False:
-            row.failures = 1 if now - row.last_at > FORGOTTEN else row.failures + 1
+            row.failures = 1 if row.pk is None or now - row.last_at > FORGOTTEN else row.failures + 1
             row.until = now + wait_after(row.failures) if row.failures >= FREE else None
             row.save()
             Guesses.objects.filter(last_at__lt=now - FORGOTTEN).delete()  # longer ago than the longest wait

@@ -72,6 +72,22 @@ def test_many_at_the_same_instant_count_as_they_would_one_after_the_other(yard):
     assert dt.timedelta(minutes=14) < left <= dt.timedelta(minutes=15), "and not hours"
 
 
+@pytest.mark.django_db(transaction=True)
+def test_who_is_right_twice_at_the_same_instant_is_let_in_twice(yard):
+    answers = []
+
+    def enter():
+        answers.append(sign_in(Client(), yard.lead.user.username).status_code)
+        connection.close()
+
+    at_once = [threading.Thread(target=enter) for _ in range(6)]
+    for one in at_once:
+        one.start()
+    for one in at_once:
+        one.join()
+    assert answers == [200] * 6
+
+
 def test_a_known_device_is_not_shut_out_by_its_neighbour(yard):
     name, own = yard.lead.user.username, Client()
     assert sign_in(own, name).status_code == 200
