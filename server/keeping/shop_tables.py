@@ -30,6 +30,7 @@ OURS = (
 LEFT = frozenset(
     {
         "inspection.WearForecast",  # worked out again
+        "inspection.Standing",  # worked out again
         "supply.Plan",  # worked out again; orders made from one stay
         "season.SeasonPlan",  # worked out again, from what is kept of hands, jobs and days off
         "season.Feed",  # these open doors

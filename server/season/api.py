@@ -3,11 +3,12 @@
 import uuid
 
 from django.http import HttpRequest, StreamingHttpResponse
-from ninja import File, Router, UploadedFile
+from ninja import File, Query, Router, UploadedFile
 
 from shops.access import member_of
 from shops.endpoints import allowed
 from shops.queries.outside import inquiry_of
+from shops.rights import may
 from shops.schemas import InquiryIn, InquiryOut
 from tabular import sheets, streamed
 
@@ -23,6 +24,7 @@ from .schemas import (
     JobMarkIn,
     OwnJobIn,
     OwnJobTyped,
+    ReadinessAsked,
     ReadinessOut,
     SeasonHandsOut,
     SeasonPlanBrief,
@@ -41,10 +43,12 @@ def season(request: HttpRequest) -> SeasonWorkOut:
     return plans.season(member_of(request))
 
 
-@router.get("/readiness", response=list[ReadinessOut], **allowed(SEE))
-def machine_readiness(request: HttpRequest) -> list[ReadinessOut]:
-    """How far each machine is from being ready, by the plan; worst first."""
-    return readiness.readiness(member_of(request))
+@router.get("/readiness", response=list[ReadinessOut])
+def machine_readiness(request: HttpRequest, asked: Query[ReadinessAsked]) -> list[ReadinessOut]:
+    """Whether each machine that the member may see is ready, and if not, when it will be; worst first."""
+    member = member_of(request)
+    plan = plans.plan_of(member, asked.plan) if asked.plan and may(member, SEE) else None
+    return readiness.readiness(member, asked.machine, plan)
 
 
 @router.get("/plans", response=list[SeasonPlanBrief], **allowed(SEE))

@@ -41,7 +41,8 @@ class JobSaidOut(Schema):
 
 class SeasonJobOut(Schema):
     """stretches: when it is worked on; empty where it has no place in the plan, and `without` says why. low, high: half of the
-    times it was timed lie between. against: what its pin contradicts. begun: who is at it, since when."""
+    times it was timed lie between. against: what its pin contradicts; pin_trouble: why it
+    cannot be done where it was set. begun: who is at it, since when."""
 
     key: str
     name: str
@@ -61,6 +62,7 @@ class SeasonJobOut(Schema):
     technicians: list[str]
     pinned: bool
     against: list[str]
+    pin_trouble: str
     without: str
     moved: bool
     parts: list[AwaitedOut]
@@ -257,22 +259,41 @@ class SeasonHandsOut(Schema):
     skills: list[str]
 
 
+class ReadinessAsked(Schema):
+    """machine: of this one alone. plan: by this plan, and not the one that people work by."""
+
+    machine: int | None = None
+    plan: uuid.UUID | None = None
+
+
 class ReadinessOut(Schema):
-    """Of one machine. first, last: days between which it will mostly be ready. words: what makes it late, and what would cure
-    it. hours_left: of people's work. parts_out: numbers that are not here yet. may_be_late: in time as planned, but not for
-    sure."""
+    """Of one machine, those headers included that it was walked around with last: the one judgement that every screen shows.
+
+    because: what is in the way, in words; empty only where it is ready. stops: those of them that nobody may run it with. pins:
+    jobs set by hand to where they cannot be done, in words. looked_pct: of what is to be looked at, by weight; None where
+    nobody knows. if_ordered: when it would be ready if what is not ordered were ordered now; where ready_on is not known.
+    first, last: days between which it will mostly be ready, where the work decides it. may_be_late: in time as
+    planned, but not for sure. words: what makes it late by the plan, and what would cure it. hours_left: of people's work.
+    """
 
     machine: int
-    due: str | None
-    ready: str | None
-    first: str | None
-    last: str | None
-    late_h: float
+    name: str
+    state: Literal["not_fit", "not_known", "not_looked_at", "ready_after", "ready"]
+    ready_on: dt.date | None
+    if_ordered: dt.date | None
+    late_days: int | None
+    because: list[str]
+    stops: list[str]
+    pins: list[str]
+    looked_pct: float | None
+    season_date: dt.date | None
+    first: dt.date | None
+    last: dt.date | None
+    may_be_late: bool
     words: str
     hours_left: float
     jobs_left: int
     parts_out: int
-    may_be_late: bool
 
 
 class FeedIn(Schema):

@@ -7,6 +7,8 @@ from .model import Check
 
 FULL = {"winter", "pre-season", "arrival"}
 """Times whose checks together are one full round."""
+WHOLE = FULL | {"everything", "after-season"}
+"""Rounds that look at a machine as a whole. Any other looks at little: however much of it was seen, the machine was not."""
 SHED = {"winter", "pre-season"}
 CHANGEOVER = "changeover"
 """What is set by crop, and what is done at every change of crop."""

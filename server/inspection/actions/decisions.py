@@ -8,6 +8,7 @@ from parts import actions as parts
 from shops.models import Member
 from shops.rights import action
 
+from ..judging.tallies import changed
 from ..models import Decision, Verdict
 from ..queries import rule_books
 from .locking import known, lock
@@ -59,6 +60,7 @@ def decide(
         )
         for place in dict.fromkeys(at)
     )
+    changed(walk_around)
     refresh_parts(walk_around, rule_books.opened(walk_around.rule_book_id))
 
 

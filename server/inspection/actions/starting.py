@@ -16,6 +16,7 @@ from shops.access import Conflict, NotFoundHere
 from shops.models import Member
 from shops.rights import action, who_may
 
+from ..judging.tallies import changed
 from ..models import WalkAround
 from ..queries import rule_books, serializers
 from ..queries.preparing import Wanted, plan_json, prepare
@@ -88,6 +89,7 @@ def take_in(member: Member, walk_around_id: uuid.UUID) -> WalkAround:
         walk_around.stations = _stations(book, belongs, walk_around.layout)
         walk_around.left_out = []
         walk_around.save(update_fields=["plan", "stations", "left_out"])
+        changed(walk_around)
     return walk_around
 
 

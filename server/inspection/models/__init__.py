@@ -5,7 +5,7 @@ reading is in force at a position and what the rules make of it; it can be recom
 """
 
 from .pictures import NotePhoto, OperatorNote, Photo, PinnedPicture, StripPicture
-from .readings import Decision, PlacesBefore, Reading, SetAside, Verdict, WearForecast
+from .readings import Decision, PlacesBefore, Reading, SetAside, Standing, Verdict, WearForecast
 from .walk_arounds import CheckVersion, HandOver, PostureHold, RuleBook, WalkAround, WalkAroundEvent
 
 __all__ = [
@@ -21,6 +21,7 @@ __all__ = [
     "Reading",
     "RuleBook",
     "SetAside",
+    "Standing",
     "StripPicture",
     "Verdict",
     "WalkAround",

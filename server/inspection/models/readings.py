@@ -165,3 +165,15 @@ class PlacesBefore(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["walk_around", "check_key"], name="places_before_once_per_check")]
+
+
+class Standing(models.Model):
+    """How a machine stands, place by place, whichever walk-around each was read in: worked out again when that changes.
+
+    basis: hash of what it rests on. summed: stations with how many of their places stand how, and what is in the way of using
+    it (`machine_standing.Summed`).
+    """
+
+    machine = models.OneToOneField("fleet.Machine", on_delete=models.CASCADE, related_name="standing")
+    basis = models.CharField(max_length=64)
+    summed = models.JSONField(default=dict)

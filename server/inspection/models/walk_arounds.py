@@ -24,8 +24,9 @@ class WalkAround(models.Model):
     name, places to look at) and plan (visits with posture, minutes and checks; minutes in all, and by plain station order). The
     checks of the plan are those of the walk-around; left_out: what its round leaves out, with why and the words for it. people:
     who began it together; anybody of the shop who inspects may join. version: 1, and one more each time it was opened again
-    after it was finished. tallies: station → state → places that stand so, optional checks left aside; kept in step with the
-    verdicts. discarded_at: begun by mistake; it stays in the log and is in no list.
+    after it was finished. edition: one more each time that a place stands otherwise or something was decided. tallies: station
+    → state → places that stand so, optional checks left aside; kept in step with the verdicts. discarded_at: begun by mistake;
+    it stays in the log and is in no list.
     """
 
     owners_path = "machine__owners"
@@ -51,6 +52,7 @@ class WalkAround(models.Model):
     finished_at = models.DateTimeField(null=True, blank=True)
     finished_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)
     version = models.PositiveSmallIntegerField(default=1)
+    edition = models.PositiveIntegerField(default=0)
     discarded_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

@@ -1,8 +1,8 @@
-"""The board: every machine with the state of its newest walk-around, narrowed, put in order and cut into pages."""
+"""The board: every machine with how its places stand and its newest walk-around, narrowed, put in order and cut into pages."""
 
 import datetime as dt
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Collection, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -12,13 +12,12 @@ from django.utils import timezone
 from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from lumvek_core.catalogue.rounds import CHANGEOVER, FAULT
-from lumvek_core.coupled import prefix_of
 from shops.models import Member
 from tabular.paging import holds, page_of
 
 from ..models import WalkAround
 from ..schemas import BoardAsked, BoardMachineOut, BoardOut, MachineKindOut, MachineNameOut, StationOut, TallyOut
-from . import coupled
+from .machine_standing import Summed, summed, together
 from .serializers import brief, kind_name, machine_out
 from .walk_arounds import TELLING, UNREAD, ranked, station_state
 
@@ -49,8 +48,8 @@ def names(member: Member) -> list[MachineNameOut]:
 
 @dataclass
 class BoardMachine:
-    """A machine with its newest walk-around: how many of its places stand how, and its stations where machines are few enough
-    to be drawn. owners: their names."""
+    """A machine with its newest walk-around, and how many of its places stand how, those of the headers on it too, whichever
+    walk-around they were read in; its stations where machines are few enough to be drawn. owners: their names."""
 
     machine: Machine
     newest: WalkAround | None = None
@@ -64,7 +63,8 @@ DRAWN = 12
 
 
 def cards_of(member: Member) -> list[BoardMachine]:
-    """Every machine the member may see, by season date; a header with the walk-arounds it was coupled in. Four queries."""
+    """Every machine the member may see, by season date; a header with the walk-arounds it was coupled in. The number of
+    queries is the same however many there are."""
     cards = {machine.pk: BoardMachine(machine) for machine in machines_for(member)}
     walks = WalkAround.objects.filter(TELLING, machine__in=cards, discarded_at=None)
     newest = ranked(walks, F("machine_id"), "started_at")
@@ -76,23 +76,32 @@ def cards_of(member: Member) -> list[BoardMachine]:
         "machine", "member__user__first_name", "member__user__last_name", "member__user__username"
     ):
         cards[machine].owners.append(f"{first} {last}".strip() or name)
+    standing = standing_of({pk: card.machine for pk, card in cards.items()})
     for card in cards.values():
-        if card.newest:
-            _count(card, card.newest, drawn=len(cards) <= DRAWN)
+        stands = together(standing[card.machine.pk].values())
+        card.sum = stands.counts
+        if len(cards) <= DRAWN:
+            card.stations = [station_state(station, station["counts"]) for station in stands.stations]
     return list(cards.values())
 
 
-def _count(card: BoardMachine, walk_around: WalkAround, *, drawn: bool) -> None:
-    """A header's own stations of a walk-around; every station for a machine."""
-    prefix = coupled.prefix_of(card.machine)
-    mine = [station for station in walk_around.stations if not prefix or prefix_of(station["key"]) == prefix]
-    for station in mine:
-        for state, n in walk_around.tallies.get(station["key"], {}).items():
-            card.sum[state] = card.sum.get(state, 0) + n
-    seen, total = sum(card.sum.values()), sum(station["total"] for station in mine)
-    card.sum |= {"total": total, "open": max(0, total - seen)}
-    if drawn:
-        card.stations = [station_state(station, walk_around.tallies.get(station["key"], {})) for station in mine]
+def standing_of(machines: Mapping[int, Machine]) -> dict[int, dict[Machine, Summed]]:
+    """How machines stand, each and the headers that it was walked around with last."""
+    headers = headers_on(machines)
+    named = {header.pk: header for on_it in headers.values() for header in on_it}
+    each = summed({**named, **machines})
+    return {pk: {one: each[one.pk] for one in [machine, *headers.get(pk, [])]} for pk, machine in machines.items()}
+
+
+def headers_on(machines: Collection[int]) -> dict[int, list[Machine]]:
+    """The headers that each machine was walked around with last as a whole, of those in use. Two queries."""
+    walks = WalkAround.objects.filter(TELLING, machine__in=machines, discarded_at=None).defer(*UNREAD)
+    newest = {walk.pk: walk.machine_id for walk in ranked(walks, F("machine_id"), "started_at")}
+    pairs = WalkAround.headers.through.objects.filter(walkaround__in=newest, machine__gone="").select_related("machine__model")
+    found: dict[int, list[Machine]] = {}
+    for pair in pairs:
+        found.setdefault(newest[pair.walkaround_id], []).append(pair.machine)
+    return found
 
 
 def _take_coupled(cards: dict[int, BoardMachine]) -> None:

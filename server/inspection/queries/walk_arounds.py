@@ -86,7 +86,7 @@ def ranked(rows: QuerySet[Any], by: F, started: str, many: int = 1) -> QuerySet[
 
 TELLING = ~Q(phase=CHANGEOVER, finished_at__isnull=False) & ~Q(phase=FAULT)
 """A changeover that is done says nothing more of the machine as a whole, the looks of a fault never do."""
-UNREAD = ("plan", "layout", "left_out", "options", "header_families")
+UNREAD = ("plan", "layout", "left_out", "options", "header_families", "stations", "tallies")
 """What of a walk-around no board shows."""
 
 
@@ -110,7 +110,7 @@ def of_machine(member: Member, machine: Machine) -> list[WalkAround]:
     """The newest walk-arounds of a machine, those it was coupled in as well. One query."""
     mine = Q(machine=machine) if member.sees_own_only else Q(machine=machine) | Q(headers=machine)
     found = WalkAround.objects.filter(mine, discarded_at=None).distinct().order_by("-started_at")
-    return list(found.select_related("started_by", "finished_by").defer("stations", "tallies", *UNREAD)[:EARLIER])
+    return list(found.select_related("started_by", "finished_by").defer(*UNREAD)[:EARLIER])
 
 
 def places(

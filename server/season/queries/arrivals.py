@@ -34,10 +34,11 @@ class Arrival:
         return f"{self.name} {self.number}" if self.name not in self.number else self.number
 
 
-def arrivals(member: Member, now: dt.datetime) -> dict[str, Arrival]:
-    """Of each number on the parts list; of a part without one by its name."""
+def arrivals(member: Member, now: dt.datetime, *, if_ordered: bool = True) -> dict[str, Arrival]:
+    """Of each number on the parts list; of a part without one by its name. if_ordered: what is not ordered yet is there when it
+    would be if it were ordered now; else nobody knows."""
     lines = net_requirements.build(member, now).lines
-    bought = _bought(member, [line.number for line in lines if line.number and line.net > 0])
+    bought = _bought(member, [line.number for line in lines if line.number and line.net > 0]) if if_ordered else {}
     found = {}
     for line in lines:
         number = line.number or f"{line.name}: number to be found"

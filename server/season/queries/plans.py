@@ -2,7 +2,7 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from django.utils import timezone
@@ -101,7 +101,7 @@ def shown(member: Member, plan: SeasonPlan) -> SeasonPlanOut:
     asked, answer, about = plan.asked, plan.answer or {}, plan.shown
     reading = _Jobs(plan, marks.by_job(member))
     jobs = [reading.job(job) for job in asked["jobs"]]
-    start = dt.datetime.fromisoformat(asked["now"])
+    ends = dt.datetime.fromisoformat(asked["now"]) + dt.timedelta(days=asked["horizon_days"])
     return SeasonPlanOut(
         uuid=plan.uuid,
         at=plan.at,
@@ -109,7 +109,7 @@ def shown(member: Member, plan: SeasonPlan) -> SeasonPlanOut:
         words=plan.words,
         taken=plan.taken_at is not None,
         now=asked["now"],
-        ends=(start + dt.timedelta(days=asked["horizon_days"])).isoformat(timespec="minutes"),
+        ends=ends.isoformat(timespec="minutes"),
         people=[
             SeasonPersonOut(
                 name=one["name"],
@@ -119,7 +119,7 @@ def shown(member: Member, plan: SeasonPlan) -> SeasonPlanOut:
             for one in asked["technicians"]
         ],
         places=[SeasonPlaceOut(name=one["name"], kind=one["kind"]) for one in asked["places"]],
-        machines=[_machine(about, one) for one in answer["machines"]],
+        machines=[_machine(about, one, jobs, ends) for one in answer["machines"]],
         jobs=jobs,
         posture_moves=[PostureMoveOut(**{key: one[key] for key in ("machine", "start", "to", "minutes")})
                        for one in answer["posture_moves"]],
@@ -153,6 +153,7 @@ class _Jobs:
         worked = marks.worked(done_with)
         last = worked[-1] if worked else None
         at_it = last if last and last.kind == JobMark.Kind.START else None
+        done = any(mark.kind == JobMark.Kind.DONE and mark.at >= self.plan.at for mark in worked)
         stood = before and (before["start"], before["technicians"])
         return SeasonJobOut(
             key=key,
@@ -173,6 +174,7 @@ class _Jobs:
             technicians=placed["technicians"] if placed else [],
             pinned=about["pinned"],
             against=self.against.get(key, []),
+            pin_trouble="" if at_it or done else _pin_trouble(self.against.get(key, []), about["parts"], placed),
             without=self.without.get(key, ""),
             moved=bool(before) and (not placed or stood != (placed["parts"][0]["start"], placed["technicians"])),
             parts=[AwaitedOut(**part) for part in about["parts"]],
@@ -181,13 +183,39 @@ class _Jobs:
             cautions=about["cautions"],
             begun_by=full_name(at_it.by) if at_it else "",
             begun_at=at_it.at if at_it else None,
-            done=any(mark.kind == JobMark.Kind.DONE and mark.at >= self.plan.at for mark in worked),
+            done=done,
             cannot=last.reason if last and last.kind == JobMark.Kind.CANNOT else "",
             said=[JobSaidOut(at=mark.at, by=full_name(mark.by), words=marks.words(mark)) for mark in done_with],
         )
 
 
-def _machine(about: Mapping[str, Any], one: Mapping[str, Any]) -> SeasonMachineOut:
+def _pin_trouble(against: list[str], parts: Sequence[Mapping[str, Any]], placed: Mapping[str, Any] | None) -> str:
+    """Why a job cannot be done where it was set: for a part that is not here by then, or whatever else contradicts it."""
+    if not against:
+        return ""
+    begins = placed["parts"][0]["start"] if placed else ""
+    late = [one for one in parts if begins and (not one["arrives"] or one["arrives"] > begins)]
+    return f"pinned before {late[0]['words']} is here" if late else f"pinned, but {against[0]}"
+
+
+def _with_pins(one: Mapping[str, Any], jobs: Sequence[SeasonJobOut], ends: dt.datetime) -> dict[str, Any]:
+    """What a plan says of a machine, with what was set by hand to where it cannot be done: it is ready when the part is here
+    that such a job waits for, and nobody knows when where it is anything else."""
+    troubled = [job for job in jobs if job.machine == one["name"] and job.pin_trouble]
+    if not troubled:
+        return dict(one)
+    waits = [[part.arrives for part in job.parts] for job in troubled]
+    known = one["ready"] and all(days and None not in days for days in waits)
+    ready = max([one["ready"], *(day for days in waits for day in days if day)]) if known else None
+    last = dt.datetime.fromisoformat(ready) if ready else ends
+    late = (last - dt.datetime.fromisoformat(one["due"])).total_seconds() / 3600 if one["due"] else 0.0
+    return {**one, "ready": ready, "late_h": max(one["late_h"], late), "pinned": troubled[0]}
+
+
+def _machine(
+    about: Mapping[str, Any], one: Mapping[str, Any], jobs: Sequence[SeasonJobOut], ends: dt.datetime
+) -> SeasonMachineOut:
+    one = _with_pins(one, jobs, ends)
     known = about["machines"][one["name"]]
     fixes = [
         SeasonFixOut(**fix, words=_fix_words(about, fix))
@@ -207,9 +235,12 @@ def _machine(about: Mapping[str, Any], one: Mapping[str, Any]) -> SeasonMachineO
 
 
 def _late_words(one: Mapping[str, Any], fixes: list[SeasonFixOut]) -> str:
+    pinned = one.get("pinned")
     if one["late_h"] <= 0:
-        return ""
+        return f"“{pinned.name}” is {pinned.pin_trouble}." if pinned else ""
     late = f"Late by {span_words(one['late_h'])}" if one["ready"] else "Not ready within this plan"
+    if pinned:
+        return f"{late}: “{pinned.name}” is {pinned.pin_trouble}."
     cure = f" {fixes[0].words[0].upper()}{fixes[0].words[1:]} gains {span_words(fixes[0].gain_h)}." if fixes else ""
     return f"{late}: {CAUSES.get(one['cause'], 'nobody knows why')}.{cure}"
 

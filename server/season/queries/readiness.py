@@ -1,49 +1,203 @@
-"""The season board: of each machine, how far it is from being ready, and when that will be."""
+"""Whether each machine is ready, and if not, when it will be: by how its places stand, its parts, and the plan that people work
+by."""
 
 import datetime as dt
+from collections.abc import Collection, Iterable, Mapping
+from dataclasses import dataclass
 
+from django.utils import timezone
+
+from fleet.models import Machine
+from fleet.queries.machines import machines_for
+from inspection.queries.board import standing_of
+from inspection.queries.machine_standing import Summed, together
+from lumvek_core.calculators.readiness import JobToDo, PartWanted, Readiness, ReadinessGiven
+from lumvek_core.calculators.readiness import readiness as judged
+from lumvek_core.planning.season.jobs import key_of
 from lumvek_core.planning.season.readiness import WorkLeft, ready_between
 from shops.models import Member
+from shops.rights import may
+from supply.queries import needs
 
-from ..schemas import ReadinessOut, SeasonJobOut, SeasonPlanOut
+from ..models import JobMark, OwnJob, SeasonPlan
+from ..schemas import ReadinessOut, SeasonJobOut, SeasonMachineOut, SeasonPlanOut
 from . import plans
+from .arrivals import arrivals
+
+STATES = ("not_fit", "not_known", "not_looked_at", "ready_after", "ready")
+NOT_IN_THE_WAY = ("put-away",)
+"""Work that a machine can wait for and still run."""
+Shift = tuple[dt.datetime, dt.datetime]
 
 
-def readiness(member: Member) -> list[ReadinessOut]:
-    """By the plan that people work by, worst first; nothing without one. An owner sees their own machines."""
-    plan = plans.taken(member)
-    if plan is None:
-        return []
-    shown = plans.shown(member, plan)
-    shifts = [
-        (dt.datetime.fromisoformat(one.start), dt.datetime.fromisoformat(one.end))
-        for person in shown.people
-        for one in person.shifts
+def readiness(member: Member, only: int | None = None, plan: SeasonPlan | None = None) -> list[ReadinessOut]:
+    """Of every machine that the member may see, or of one; what must not run first, then the latest. plan: instead of the one
+    that people work by. The number of queries is the same however many there are."""
+    machines = {one.pk: one for one in machines_for(member) if only is None or one.pk == only}
+    plan = plan or plans.taken(member)
+    knows = _Knowledge(member, plans.shown(member, plan) if plan else None)
+    found = [
+        _of(machines[pk], stands, knows, told=may(member, "see the season’s plan"))
+        for pk, stands in standing_of(machines).items()
     ]
-    found = [_of(shown, machine.id, shifts) for machine in shown.machines]
-    return sorted(found, key=lambda one: (-one.late_h, one.due or "9", one.machine))
+    return sorted(found, key=_worst_first)
 
 
-def _of(plan: SeasonPlanOut, machine_id: int, shifts: list[tuple[dt.datetime, dt.datetime]]) -> ReadinessOut:
-    machine = next(one for one in plan.machines if one.id == machine_id)
-    jobs = [job for job in plan.jobs if job.machine_id == machine_id and not job.done]
-    ready = dt.datetime.fromisoformat(machine.ready) if machine.ready else None
-    left = [WorkLeft(job.minutes, job.low, job.high) for job in jobs]
-    between = ready_between(ready, left, shifts) if ready and jobs else None
+def _worst_first(one: ReadinessOut) -> tuple[int, int, dt.date, str]:
+    return STATES.index(one.state), -(one.late_days or 0), one.season_date or dt.date.max, one.name
+
+
+@dataclass(frozen=True)
+class _PlannedJob:
+    """A job that is to be done. day: on which it will be; None: nobody knows. waits: for a part."""
+
+    key: str
+    day: dt.date | None
+    waits: bool
+    planned: SeasonJobOut | None = None
+
+
+class _Knowledge:
+    """What is known of the shop's work and parts. plan: the one that it is reckoned by."""
+
+    def __init__(self, member: Member, plan: SeasonPlanOut | None) -> None:
+        now = timezone.now()
+        self.today, self.plan = timezone.localdate(now), plan
+        self.arrivals = arrivals(member, now, if_ordered=False)
+        self.planned: dict[int, list[SeasonJobOut]] = {}
+        for job in plan.jobs if plan else []:
+            self.planned.setdefault(job.machine_id, []).append(job)
+        self.machines = {one.id: one for one in plan.machines} if plan else {}
+        self.reckoned = {
+            part.id: dt.datetime.fromisoformat(part.arrives).date()
+            for jobs in self.planned.values()
+            for job in jobs
+            for part in job.parts
+            if part.arrives
+        }
+        self.shifts: list[Shift] = [
+            (dt.datetime.fromisoformat(one.start), dt.datetime.fromisoformat(one.end))
+            for person in (plan.people if plan else [])
+            for one in person.shifts
+        ]
+        marks = JobMark.objects.in_shop(member.shop_id).filter(taken_back_at=None, kind=JobMark.Kind.DONE)
+        self.done: dict[str, dt.datetime] = dict(marks.order_by("at").values_list("key", "at"))
+        self.own: dict[int, list[str]] = {}
+        for machine, uuid_ in OwnJob.objects.in_shop(member.shop_id).filter(taken_back_at=None).values_list("machine", "uuid"):
+            self.own.setdefault(machine, []).append(f"own:{uuid_}")
+        self.wanted: dict[int, set[str]] = {}
+        for piece in needs.read(member, now).pieces:
+            if not piece.fitted and not piece.consumable and piece.origin != "apart":
+                number = piece.number.ordered_as if piece.number else f"{piece.name}: number to be found"
+                self.wanted.setdefault(piece.machine.pk, set()).add(number)
+
+    def jobs(self, machine: Machine, stands: Summed) -> list[_PlannedJob]:
+        """The jobs of a machine that are not done, those that no plan has yet among them."""
+        planned = [job for job in self.planned.get(machine.pk, []) if job.kind not in NOT_IN_THE_WAY]
+        found = [self._planned(job) for job in planned if not job.done]
+        known = {job.key for job in found}
+        for key, read_at in self._to_do(machine, stands):
+            whole = f"{machine.uuid}:{key}"
+            done = self.done.get(whole)
+            if whole not in known and (done is None or (read_at is not None and done <= read_at)):
+                found.append(_PlannedJob(whole, None, waits=False))
+                known.add(whole)
+        return found
+
+    def _to_do(self, machine: Machine, stands: Summed) -> Iterable[tuple[str, dt.datetime | None]]:
+        for one in stands.to_do:
+            yield key_of(one.what), dt.datetime.fromisoformat(one.read_at)
+        yield from ((key, None) for key in self.own.get(machine.pk, []))
+        if stands.unread:
+            yield "look", timezone.now()
+
+    def _planned(self, job: SeasonJobOut) -> _PlannedJob:
+        end = dt.datetime.fromisoformat(job.stretches[-1].end).date() if job.stretches else None
+        parts = [self.arrivals[part.id] for part in job.parts if part.id in self.arrivals]
+        out = [part for part in parts if not part.here]
+        if job.pin_trouble and not out:
+            end = None  # nobody can say when it will be done, but not as it was set
+        return _PlannedJob(job.key, self._ahead(end), bool(out), job)
+
+    def _ahead(self, day: dt.date | None) -> dt.date | None:
+        """A day that is to come; one that has passed says nothing."""
+        return day if day and day >= self.today else None
+
+    def parts(self, machine: Machine, *, if_ordered: bool) -> list[PartWanted]:
+        """What a machine needs, with the day for which it is promised; or with the one the plan reckons with."""
+        found = []
+        for number in sorted(self.wanted.get(machine.pk, ())):
+            part = self.arrivals.get(number)
+            promised = part.arrives.date() if part and part.arrives else self.reckoned.get(number) if if_ordered else None
+            day = self._ahead(promised)
+            found.append(PartWanted(number, bool(part and part.here), day.isoformat() if day else None))
+        return found
+
+
+def _of(machine: Machine, stands: Mapping[Machine, Summed], knows: _Knowledge, *, told: bool) -> ReadinessOut:
+    whole = together(stands.values())
+    jobs = [job for one, summed in stands.items() for job in knows.jobs(one, summed)]
+    found, parts = _judged(machine, whole, stands, jobs, knows, if_ordered=False)
+    if_ordered, _ = _judged(machine, whole, stands, jobs, knows, if_ordered=True)
+    in_plan = knows.machines.get(machine.pk)
+    planned = [job.planned for job in jobs if job.planned]
+    first, last = _between(found, in_plan, planned, knows.shifts)
     return ReadinessOut(
-        machine=machine_id,
-        due=machine.due,
-        ready=machine.ready,
-        first=between.first.date().isoformat() if between else None,
-        last=between.last.date().isoformat() if between else None,
-        late_h=machine.late_h,
-        words=machine.words,
-        hours_left=sum(job.minutes * job.hands for job in jobs) / 60,
+        machine=machine.pk,
+        name=machine.name,
+        state=found.state,
+        ready_on=_date(found.ready_on),
+        if_ordered=_date(if_ordered.ready_on) if not found.ready_on else None,
+        late_days=found.late_days if found.ready_on else if_ordered.late_days,
+        because=found.because,
+        stops=whole.stops,
+        pins=[f"{job.name}: {job.pin_trouble}" for job in planned if job.pin_trouble],
+        looked_pct=whole.looked_pct,
+        season_date=machine.season_date,
+        first=first,
+        last=last,
+        may_be_late=bool(last and machine.season_date and not found.late_days and last >= machine.season_date),
+        words=in_plan.words if in_plan and told and found.state in ("not_fit", "ready_after") else "",
+        hours_left=sum(job.minutes * job.hands for job in planned) / 60,
         jobs_left=len(jobs),
-        parts_out=len(_awaited(jobs)),
-        may_be_late=bool(between and machine.due and machine.late_h <= 0 and between.last.isoformat() > machine.due),
+        parts_out=sum(not part.here for part in parts),
     )
 
 
-def _awaited(jobs: list[SeasonJobOut]) -> set[str]:
-    return {part.id for job in jobs for part in job.parts}
+def _judged(
+    machine: Machine,
+    whole: Summed,
+    stands: Iterable[Machine],
+    jobs: Iterable[_PlannedJob],
+    knows: _Knowledge,
+    *,
+    if_ordered: bool,
+) -> tuple[Readiness, list[PartWanted]]:
+    parts = [part for one in stands for part in knows.parts(one, if_ordered=if_ordered)]
+    given = ReadinessGiven(
+        today=knows.today.isoformat(),
+        season_date=machine.season_date.isoformat() if machine.season_date else None,
+        looked_pct=whole.looked_pct,
+        stops=whole.stops,
+        unseen_safety=whole.unseen_safety,
+        questions=whole.questions,
+        undecided=whole.undecided,
+        jobs=[JobToDo(job.key, False, job.day.isoformat() if job.day else None, not job.waits) for job in jobs],
+        parts=parts,
+    )
+    return judged(given), parts
+
+
+def _date(text: str | None) -> dt.date | None:
+    return dt.date.fromisoformat(text) if text else None
+
+
+def _between(
+    found: Readiness, planned: SeasonMachineOut | None, jobs: Collection[SeasonJobOut], shifts: list[Shift]
+) -> tuple[dt.date | None, dt.date | None]:
+    """The days between which it will mostly be ready, where the plan's last job is what it waits for."""
+    if not planned or not planned.ready or not jobs or found.state != "ready_after" or found.ready_on != planned.ready[:10]:
+        return None, None
+    left = [WorkLeft(job.minutes, job.low, job.high) for job in jobs]
+    between = ready_between(dt.datetime.fromisoformat(planned.ready), left, shifts)
+    return between.first.date(), between.last.date()

@@ -5,7 +5,6 @@ import uuid
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
-from django.db.models import F
 from django.utils import timezone
 
 from calibration.queries import page as calibrations
@@ -13,13 +12,14 @@ from fleet.models import Machine
 from fleet.queries.machines import machines_for
 from inspection.models import WalkAround
 from inspection.queries import coupled, rule_books
+from inspection.queries.machine_standing import summed
 from inspection.queries.preparing import counts_of
+from inspection.queries.standing import LOOKED_WITHIN
 from inspection.queries.stands_now import coupled_now
-from inspection.queries.walk_arounds import ranked
 from logbook.queries import upkeep
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
-from lumvek_core.catalogue.rounds import CHANGEOVER, OF_A_FEW
+from lumvek_core.catalogue.rounds import CHANGEOVER, WHOLE
 from lumvek_core.planning.season import jobs
 from lumvek_core.planning.season.jobs import JobDraft, Learned
 from shops.access import there
@@ -28,12 +28,10 @@ from shops.models import Member
 from ..models import JobMark, OwnJob
 from ..schemas import OwnJobTyped
 from .arrivals import Arrival, arrivals
-from .found_work import LOOKED_WITHIN, Dated, of_findings
+from .found_work import Dated, of_findings
 
 FAR_OFF = dt.timedelta(days=60)
 """A machine that is not needed for so long is put away meanwhile."""
-LITTLE = ("daily", *OF_A_FEW)
-"""Times at which little is looked at: they say nothing of the machine as a whole."""
 PRESSING = ("overdue", "due", "soon")
 
 
@@ -131,16 +129,16 @@ def _with_marks(job: Job, marks: Iterable[JobMark]) -> Job:
 
 def _drafts(member: Member, machines: Mapping[int, Machine], now: dt.datetime) -> list[Dated]:
     times = rule_books.shipped().work
-    newest = _newest(machines, now)
     found: list[Dated] = []
-    looked_at = {header.pk for walk in newest.values() for header in walk.headers.all()} | set(newest)
-    for machine in machines.values():
-        walk = newest.get(machine.pk)
-        if walk is None and machine.pk not in looked_at and machine.model.family in rule_books.shipped().families:
-            found.append((machine, jobs.looking(times, machine.name, _places(machine, member), begun=False), None))
-        if walk is not None and walk.finished_at is None and (left := _open_places(walk)):
-            found.append((machine, jobs.looking(times, machine.name, left, begun=True), None))
-    found += of_findings(member, machines, newest, now)
+    rounds = _rounds(machines, now)
+    for pk, stands in summed(machines).items():
+        machine = machines[pk]
+        if pk not in rounds and machine.model.family in rule_books.shipped().families:
+            found.append((machine, jobs.looking(times, machine.name, _places(machine, member), "not begun"), None))
+        elif stands.unread and pk in rounds:
+            state: jobs.Round = "under way" if rounds[pk] is None else "finished"
+            found.append((machine, jobs.looking(times, machine.name, stands.unread, state), rounds[pk]))
+    found += of_findings(member, machines, now)
     found += _changeovers(machines)
     found += _calibrations(machines)
     found += _services(member, machines.values())
@@ -149,10 +147,15 @@ def _drafts(member: Member, machines: Mapping[int, Machine], now: dt.datetime) -
     return found
 
 
-def _newest(machines: Mapping[int, Machine], now: dt.datetime) -> dict[int, WalkAround]:
-    rows = WalkAround.objects.filter(machine__in=machines, discarded_at=None, started_at__gte=now - LOOKED_WITHIN)
-    newest = ranked(rows.exclude(phase__in=LITTLE), F("machine_id"), "started_at").prefetch_related("headers__model")
-    return {walk.machine_id: walk for walk in newest.select_related("machine__model")}
+def _rounds(machines: Mapping[int, Machine], now: dt.datetime) -> dict[int, dt.datetime | None]:
+    """When each machine was last looked at as a whole, itself or as a header; None while it is being looked at. Two queries."""
+    rows = WalkAround.objects.filter(discarded_at=None, started_at__gte=now - LOOKED_WITHIN, phase__in=WHOLE)
+    own = rows.filter(machine__in=machines).order_by("started_at").values_list("machine", "finished_at")
+    as_header = rows.filter(headers__in=machines).order_by("started_at").values_list("headers", "finished_at")
+    found: dict[int, dt.datetime | None] = {}
+    for machine, finished_at in (*as_header, *own):
+        found[machine] = None if machine in found and found[machine] is None else finished_at
+    return found
 
 
 def _places(machine: Machine, member: Member) -> int:

@@ -1,7 +1,7 @@
 """What every machine of the shop still needs: one piece a position, with the finding it serves.
 
 One piece at one place is needed once, whatever number of checks or walk-arounds call for it. It counts until it is fitted, its
-finding is declined, or the place is read again in a later walk-around of that machine.
+finding is declined, or an answer in a later walk-around takes the place of what called for it.
 """
 
 import datetime as dt
@@ -11,9 +11,7 @@ from dataclasses import dataclass, field, replace
 
 from fleet.models import Fitment, Machine
 from fleet.queries.machines import fitments_of
-from inspection.models import Verdict, WalkAround
-from inspection.queries import rule_books
-from inspection.queries.coupled import together
+from inspection.queries import rule_books, standing
 from lumvek_core import positions
 from lumvek_core.catalogue.rule_book import RuleBook
 from lumvek_core.coupled import short
@@ -22,9 +20,6 @@ from parts.queries import numbers_of
 from shops.models import Member
 
 from ..models import NeedDate, Terms
-
-SEASON_BACK = dt.timedelta(days=300)
-"""Older walk-arounds are last season's: what they left undone was found again, or is gone."""
 
 RANK = {"stop": 0, "due": 1, "watch": 2}
 
@@ -81,28 +76,24 @@ def read(member: Member, now: dt.datetime) -> Needs:
     the same however many there are."""
     terms = terms_of(member)
     machines = {one.pk: one for one in Machine.objects.in_shop(member.shop_id).select_related("model")}
-    walk_arounds = {
-        found.pk: found
-        for found in WalkAround.objects.filter(machine__in=machines, started_at__gte=now - SEASON_BACK)
-        .defer("plan", "layout", "stations")
-        .prefetch_related("headers__model")
-    }
+    walk_arounds = standing.walks_of(machines, now)
     headers = {header.pk: header for found in walk_arounds.values() for header in found.headers.all()}
-    couplings = {pk: together(machines[found.machine_id], found.headers.all()) for pk, found in walk_arounds.items()}
     lines = list(PartsLine.objects.filter(walk_around__in=walk_arounds))
-    roots, later = _roots(lines), _later(walk_arounds.values())
-    places = _read_places(walk_arounds, set(roots.values()))
+    roots = _roots(lines)
+    checks = {rule_books.today(key) for key in roots.values()}
+    stands = standing.read([*machines, *headers], now, walk_arounds, checks)
+    places = _calling(stands)
     numbers = _numbers([*machines.values(), *headers.values()])
     fitments = fitments_of([*machines, *headers])
     pieces = []
     for line in lines:
         found, check = walk_arounds[line.walk_around_id], _root(line, roots)
         book = rule_books.opened(found.rule_book_id)
-        severity = _severity(line, check, places, later)
+        severity = _severity(line, check, places)
         shipped = book.family.slots.get(line.slot)
         if line.declined_reason or not severity or shipped is None:
             continue
-        machine, slot = couplings[found.pk].owner(line.slot), short(line.slot)
+        machine, slot = stands.couplings[found.pk].owner(line.slot), short(line.slot)
         fitted = fitments.get((machine.pk, slot, line.position_key))
         pieces.append(
             Piece(
@@ -170,31 +161,22 @@ def _root(line: PartsLine, roots: Mapping[tuple[uuid.UUID, str], str]) -> str:
 Places = dict[tuple[uuid.UUID, str], list[tuple[str, str]]]
 
 
-def _read_places(walk_arounds: Mapping[uuid.UUID, WalkAround], checks: set[str]) -> Places:
-    """Position and verdict of everything that was read for these checks, by walk-around and check."""
+def _calling(stands: standing.Read) -> Places:
+    """Position and verdict of every finding that stands, by walk-around and check. A part that was fitted since is told apart
+    by its fitting, so what it was fitted for still calls for it."""
     found: Places = {}
-    rows = Verdict.objects.filter(walk_around__in=walk_arounds, check_key__in=checks)
-    for walk_id, check, position, severity in rows.values_list("walk_around_id", "check_key", "position_key", "severity"):
-        found.setdefault((walk_id, check), []).append((position, severity))
+    for place in stands.places.values():
+        if place.answer and place.answer.severity in RANK:
+            found.setdefault((place.answer.walk, place.answer.check), []).append((place.answer.position, place.answer.severity))
     return found
 
 
-def _later(walk_arounds: Iterable[WalkAround]) -> dict[uuid.UUID, list[uuid.UUID]]:
-    """The walk-arounds of the same machine that began after each."""
-    found = list(walk_arounds)
-    return {
-        one.pk: [other.pk for other in found if other.machine_id == one.machine_id and other.started_at > one.started_at]
-        for one in found
-    }
-
-
-def _severity(line: PartsLine, check: str, places: Places, later: Mapping[uuid.UUID, list[uuid.UUID]]) -> str:
-    """The worst verdict behind a line; empty where the place was read again since, for that walk-around decides now."""
-    here, *again = [places.get((walk_id, check), []) for walk_id in (line.walk_around_id, *later[line.walk_around_id])]
-    if any(_near(line.position_key, position) for read_at in again for position, _ in read_at):
-        return ""
-    severities = [severity for position, severity in here if _near(line.position_key, position)]
-    return min((severity for severity in severities if severity in RANK), key=RANK.__getitem__, default="")
+def _severity(line: PartsLine, check: str, places: Places) -> str:
+    """The worst verdict that stands behind a line; empty where none does any more."""
+    here = places.get((line.walk_around_id, check), [])
+    return min(
+        (severity for position, severity in here if _near(line.position_key, position)), key=RANK.__getitem__, default=""
+    )
 
 
 def _near(piece: str, place: str) -> bool:

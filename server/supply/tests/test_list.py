@@ -71,10 +71,16 @@ def test_a_later_walk_around_decides_what_it_read_again_and_leaves_the_rest(shop
     # A short walk-around weeks later reads one of the rows.
     later = starting.start(shop.technician, shop.machine, uuid.uuid4(), preparing.Wanted("arrival"))
     type(later).objects.filter(pk=later.pk).update(started_at=timezone.now() + dt.timedelta(seconds=5))
-    new = NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position="2L", raw=["398"])
-    recording.record_reading(shop.technician, later.pk, new)
-    positions = [piece.position for piece in lines(shop.parts)["D12-4001"].pieces]
-    assert sorted(positions) == ["3L", "3R"]
+
+    def read(place, figure, **more):
+        new = NewReading(uuid=uuid.uuid4(), check="opener-disc-diameter", position=place, raw=[figure], **more)
+        recording.record_reading(shop.technician, later.pk, new)
+        return sorted(piece.position for piece in lines(shop.parts)["D12-4001"].pieces)
+
+    every = ["2L", "2R", "3L", "3R"]
+    assert read("2L", "398") == every, "the other disc of its row is worn, and both are renewed"
+    assert read("2R", "39") == every, "a figure that is asked about takes nothing away"
+    assert read("2R", "398") == ["3L", "3R"]
 
 
 def test_left_and_right_are_different_parts(shop, read):

@@ -6,6 +6,8 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from ...catalogue.lists import Minutes, StripDown, WorkPlace, WorkTimes
+from ...catalogue.model import Check
+from ...counted import counted
 
 JobKind = Literal["work", "strip", "refit", "look", "put-away", "service", "changeover", "calibrate", "own"]
 
@@ -55,6 +57,26 @@ class JobDraft:
     places: list[str] = field(default_factory=list)
 
 
+NEW = "new:"
+"""What is worked on where a part is renewed."""
+
+
+def action_of(check: Check, severity: str, action: str) -> str:
+    """What a finding calls for; of one that is only watched, what its check does."""
+    return action if severity != "watch" else check.action
+
+
+def what_of(check: Check, severity: str, action: str) -> str:
+    """What a finding has worked on: the part that is renewed, whichever checks say so, or the thing that is checked."""
+    renews = action_of(check, severity, action) == "replace" and check.renewed_parts
+    return f"{NEW}{check.renewed_parts[0].slot}" if renews else check.key
+
+
+def key_of(what: str) -> str:
+    """Key of the job that works on it."""
+    return f"work:{what}"
+
+
 def from_findings(times: WorkTimes, strip_downs: Sequence[StripDown], found: Iterable[Found]) -> list[JobDraft]:
     """The work of a machine, each strip-down before and its refitting after all the work that needs it."""
     jobs: list[JobDraft] = []
@@ -80,11 +102,11 @@ def _work(times: WorkTimes, one: Found) -> JobDraft:
     minutes = one.labour_h * 60 * places if one.action == "replace" and one.labour_h is not None else usual
     where = times.postures.get(one.posture, WorkPlace())
     return JobDraft(
-        key=f"work:{one.what}",
+        key=key_of(one.what),
         kind="work",
         machine=one.machine,
         name=one.name,
-        of=f"work:{one.what}",
+        of=key_of(one.what),
         minutes=minutes,
         hands=where.hands,
         skill=next((times.skills[hazard] for hazard in one.hazards if hazard in times.skills), None),
@@ -136,10 +158,14 @@ def _apart(times: WorkTimes, down: StripDown, works: Sequence[JobDraft]) -> tupl
     return strip, refit
 
 
-def looking(times: WorkTimes, machine: str, open_places: int, *, begun: bool) -> JobDraft:
-    """The walk-around that is still to be made, or what is open of it."""
-    minutes = times.looking.of(open_places) - (times.looking.first if begun else 0)
-    name = "Finish the walk-around" if begun else "Walk-around"
+Round = Literal["not begun", "under way", "finished"]
+
+
+def looking(times: WorkTimes, machine: str, open_places: int, state: Round) -> JobDraft:
+    """The walk-around that is still to be made, or what nobody looked at in it."""
+    minutes = times.looking.of(open_places) - (times.looking.first if state == "under way" else 0)
+    left = f"Look at {counted(open_places, 'place')} not seen"
+    name = {"not begun": "Walk-around", "under way": "Finish the walk-around", "finished": left}[state]
     return JobDraft("look", "look", machine, name, "look", max(minutes, 15.0), skill=None)
 
 
