@@ -7,6 +7,7 @@ from decimal import Decimal
 
 from django.utils import timezone
 
+from fleet.models import Machine
 from parts.models import PartNumber
 from shops.models import Member
 from supply.actions import stocking, supplier_book
@@ -34,27 +35,29 @@ STOCK = {
 }
 
 
+NEEDED = {"Heron 6": 2, "Heron 4": 3, "Dunmere 12": 6, "Corvane 90": 9}
+"""In so many days each machine wants its parts: the Heron 6 is to be moved and may not be with a loose tie rod; the Heron 4
+lies open in the only bay."""
+STOCKTAKING = 3
+"""In so many days the near counter is closed."""
+
+
 def load(yard: Yard, people: dict[str, Member], now: dt.datetime) -> None:
     """Everything the parts person needs to begin with."""
-    saturday = _coming_saturday(timezone.localtime(now).date())
-    at = dt.datetime.combine(saturday, dt.time(13, 10), tzinfo=timezone.get_current_timezone())
-    Terms.objects.create(shop=yard.shop, now=at, late_cost_per_day=Decimal("240"))
-    _suppliers(yard, saturday)
+    today = timezone.localtime(now).date()
+    Terms.objects.create(shop=yard.shop, late_cost_per_day=Decimal("240"))
+    _suppliers(yard, today)
     _stock(people["bram"])
     _alternatives(yard)
-    # The Heron 6 is to be moved on Monday and may not be with a loose tie rod; the Heron 4 lies open in the only bay.
-    for machine, days in ((yard.heron_6, 2), (yard.heron_4, 3), (yard.dunmere_12, 6), (yard.corvane, 9)):
-        NeedDate.objects.create(machine=machine, day=saturday + dt.timedelta(days=days))
+    for name, days in NEEDED.items():
+        machine = Machine.objects.get(shop=yard.shop, name=name)
+        NeedDate.objects.create(machine=machine, day=today + dt.timedelta(days=days))
     Share.objects.create(machine=yard.dunmere_12, member=people["lotte"], percent=Decimal("40"))
     Share.objects.create(machine=yard.heron_4, member=people["lotte"], percent=Decimal("25"))
 
 
-def _coming_saturday(today: dt.date) -> dt.date:
-    return today + dt.timedelta(days=(SATURDAY - today.weekday()) % 7)
-
-
-def _suppliers(yard: Yard, saturday: dt.date) -> None:
-    stocktaking = (saturday + dt.timedelta(days=3)).isoformat()
+def _suppliers(yard: Yard, today: dt.date) -> None:
+    stocktaking = (today + dt.timedelta(days=STOCKTAKING)).isoformat()
     near = Supplier.objects.create(
         shop=yard.shop, name="Bridge Street Parts", desk=BRIDGE, email="counter@bridge-street.invalid",
         distance_km=11, travel_min=14, counter_min=15, call_min=5, openings=WEEK, closed=[stocktaking],

@@ -14,6 +14,8 @@ from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.counted import counted
 from lumvek_core.judgement.words import unit_of
 from lumvek_core.vocabulary import PHASE_NAMES
+from season.queries import readiness
+from season.schemas import ReadinessOut
 from shops.models import Member, Shop
 
 FEW = 4
@@ -75,7 +77,7 @@ class Picture:
 
 @dataclass
 class Report:
-    """Everything on the pages of one report."""
+    """Everything on the pages of one report. ready: how its machine stands today; None of one that is gone."""
 
     walk_around: WalkAround
     shop: Shop
@@ -94,6 +96,7 @@ class Report:
     photos: list[Picture]
     notes: list[NoteOut]
     events: list[WalkAroundEvent]
+    ready: ReadinessOut | None
 
     @property
     def nothing_found(self) -> str:
@@ -148,6 +151,7 @@ def build(walk_around: WalkAround, book: CoreBook, member: Member) -> Report:
         photos=_pictures(walk_around, book),
         notes=serializers.notes(walk_around.machine, closed=True),
         events=_told(walk_around),
+        ready=next(iter(readiness.readiness(member, walk_around.machine_id)), None),
         complete=not (totals["open"] or totals["not_seen"] or totals["asked"]),
     )
 

@@ -6,7 +6,7 @@ from typing import Literal, cast
 from django.http import Http404, HttpRequest, HttpResponse
 
 from season.actions import feeds
-from season.queries import calendar_feeds, plans
+from season.queries import calendar_feeds, plans, readiness
 from season.queries import sheets as made
 from season.queries.hands import names_of, people
 from season.schemas import SeasonPlanOut
@@ -36,7 +36,7 @@ def sheet(request: HttpRequest, member: Member, form: str = "") -> HttpResponse:
     plan = _plan(member)
     first, many = _asked(request, plan)
     context = {
-        "sheets": made.sheets(plan, first, many, request.GET.get("for", "")),
+        "sheets": made.sheets(plan, first, many, request.GET.get("for", ""), readiness.readiness(member)),
         "week": many > 1,
         "first": first,
         "last": first + dt.timedelta(days=many - 1),
@@ -86,7 +86,9 @@ def feed(request: HttpRequest, secret: str) -> HttpResponse:
 
 def _calendar(member: Member, plan: SeasonPlanOut | None) -> HttpResponse:
     called = names_of(people(member)).get(member.pk, member.name)
-    response = HttpResponse(made.calendar(plan, member.shop, called), content_type="text/calendar; charset=utf-8")
+    ready = readiness.in_words(member) if plan else {}
+    content = made.calendar(plan, member.shop, called, ready)
+    response = HttpResponse(content, content_type="text/calendar; charset=utf-8")
     response["Content-Disposition"] = 'attachment; filename="work.ics"'
     response["Cache-Control"] = "no-store"
     return response

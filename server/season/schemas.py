@@ -269,16 +269,19 @@ class ReadinessAsked(Schema):
 class ReadinessOut(Schema):
     """Of one machine, those headers included that it was walked around with last: the one judgement that every screen shows.
 
-    because: what is in the way, in words; empty only where it is ready. stops: those of them that nobody may run it with. pins:
-    jobs set by hand to where they cannot be done, in words. looked_pct: of what is to be looked at, by weight; None where
-    nobody knows. if_ordered: when it would be ready if what is not ordered were ordered now; where ready_on is not known.
-    first, last: days between which it will mostly be ready, where the work decides it. may_be_late: in time as
-    planned, but not for sure. words: what makes it late by the plan, and what would cure it. hours_left: of people's work.
+    said, short: the judgement in a few words, and in two or three. because: what is in the way, in words; empty only where it
+    is ready. stops: those of them that nobody may run it with. pins: jobs set by hand to where they cannot be done, in words.
+    looked_pct: of what is to be looked at, by weight; None where nobody knows. if_ordered: when it would be ready if what is
+    not ordered were ordered now, where ready_on is not known. first, last: days between which it will mostly be ready, where
+    the work decides it. may_be_late: in time as planned, but not for sure. words: what makes it late by the plan, and what
+    would cure it. hours_left: of people's work.
     """
 
     machine: int
     name: str
     state: Literal["not_fit", "not_known", "not_looked_at", "ready_after", "ready"]
+    said: str
+    short: str
     ready_on: dt.date | None
     if_ordered: dt.date | None
     late_days: int | None

@@ -1,21 +1,33 @@
 """The ring's Saturday: what three open machines need, and what the plan makes of a closed store and a far one."""
 
+import datetime as dt
 import uuid
 from dataclasses import replace
 
 import pytest
 from django.utils import timezone
 
+from demo import supply as demo_supply
 from demo.desk_book import SHELVES
 from lumvek_core.planning.sourcing import source_parts
 from shops.models import Member
 from supply.actions import plans
-from supply.models import Plan
+from supply.models import NeedDate, Plan, Supplier, Terms
 from supply.queries import costs, net_requirements, sourcing, strip_down_offers
 
 
 @pytest.fixture
 def bram(demo):
+    """The parts person on the coming Saturday, a little after one."""
+    today = timezone.localdate()
+    saturday = today + dt.timedelta(days=(5 - today.weekday()) % 7)
+    at = dt.datetime.combine(saturday, dt.time(13, 10), tzinfo=timezone.get_current_timezone())
+    Terms.objects.update(now=at)
+    demo.bram.shop.refresh_from_db()
+    for name, days in demo_supply.NEEDED.items():
+        NeedDate.objects.filter(machine__name=name).update(day=saturday + dt.timedelta(days=days))
+    closed = (saturday + dt.timedelta(days=demo_supply.STOCKTAKING)).isoformat()
+    Supplier.objects.filter(name="Bridge Street Parts").update(closed=[closed])
     return demo.bram
 
 

@@ -42,6 +42,11 @@ def day(when: dt.date | dt.datetime) -> str:
     return said(when)
 
 
+@register.simple_tag
+def today() -> str:
+    return said(timezone.localdate())
+
+
 @register.filter
 def moment(when: dt.datetime) -> str:
     """A day as the shop writes it, with the time of day there."""

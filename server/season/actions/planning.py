@@ -89,17 +89,29 @@ def again_beside(member: Member) -> None:
     background.later(partial(_again, member.pk, kept.pk))
 
 
+def at_once(member: Member, plan: uuid.UUID, seconds: float) -> None:
+    """Make the plan that people work by in so much time, with nobody looking on. Raises BadInput."""
+    kept = SeasonPlan.objects.create(uuid=plan, shop=member.shop, by=member.user)
+    _work_by(member, kept.pk, seconds)
+
+
+def _work_by(member: Member, plan_pk: int, seconds: float | None = None) -> None:
+    """Work a plan out, and have people work by it."""
+    now = timezone.now()
+    asked = question.question(member, plans.taken(member))
+    within = {"time_limit_s": seconds} if seconds else {}
+    answer = registry.find("season_schedule").run_within_limits(asked.asked | within)
+    SeasonPlan.objects.filter(pk=plan_pk).update(
+        asked=asked.asked, shown=question.shown(asked), answer=answer, at=now, taken_at=timezone.now(), taken_by=member.user
+    )
+
+
 def _again(member_pk: int, plan_pk: int) -> None:
     member = Member.objects.select_related("user", "shop").get(pk=member_pk)
     kept = SeasonPlan.objects.filter(pk=plan_pk)
     days.as_in(member.shop)
     try:
-        now = timezone.now()
-        asked = question.question(member, plans.taken(member))
-        answer = registry.find("season_schedule").run_within_limits(asked.asked)
-        kept.update(
-            asked=asked.asked, shown=question.shown(asked), answer=answer, at=now, taken_at=timezone.now(), taken_by=member.user
-        )
+        _work_by(member, plan_pk)
     except (BadInput, apart.Busy):
         kept.delete()
     finally:

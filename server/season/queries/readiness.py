@@ -13,8 +13,10 @@ from inspection.queries.board import standing_of
 from inspection.queries.machine_standing import Summed, together
 from lumvek_core.calculators.readiness import JobToDo, PartWanted, Readiness, ReadinessGiven
 from lumvek_core.calculators.readiness import readiness as judged
+from lumvek_core.counted import counted
 from lumvek_core.planning.season.jobs import key_of
 from lumvek_core.planning.season.readiness import WorkLeft, ready_between
+from shops.days import said
 from shops.models import Member
 from shops.rights import may
 from supply.queries import needs
@@ -33,7 +35,8 @@ Shift = tuple[dt.datetime, dt.datetime]
 def readiness(member: Member, only: int | None = None, plan: SeasonPlan | None = None) -> list[ReadinessOut]:
     """Of every machine that the member may see, or of one; what must not run first, then the latest. plan: instead of the one
     that people work by. The number of queries is the same however many there are."""
-    machines = {one.pk: one for one in machines_for(member) if only is None or one.pk == only}
+    wanted = machines_for(member) if only is None else machines_for(member).filter(pk=only)
+    machines = {one.pk: one for one in wanted}
     plan = plan or plans.taken(member)
     knows = _Knowledge(member, plans.shown(member, plan) if plan else None)
     found = [
@@ -146,6 +149,8 @@ def _of(machine: Machine, stands: Mapping[Machine, Summed], knows: _Knowledge, *
         machine=machine.pk,
         name=machine.name,
         state=found.state,
+        said=_said(found, if_ordered, first, last),
+        short=_short(found, if_ordered),
         ready_on=_date(found.ready_on),
         if_ordered=_date(if_ordered.ready_on) if not found.ready_on else None,
         late_days=found.late_days if found.ready_on else if_ordered.late_days,
@@ -162,6 +167,46 @@ def _of(machine: Machine, stands: Mapping[Machine, Summed], knows: _Knowledge, *
         jobs_left=len(jobs),
         parts_out=sum(not part.here for part in parts),
     )
+
+
+def _said(found: Readiness, if_ordered: Readiness, first: dt.date | None, last: dt.date | None) -> str:
+    """``Ready between 7 Dec 2026 and 9 Dec 2026``: the judgement in a few words."""
+    known = found if found.ready_on else if_ordered
+    late = f", {counted(known.late_days, 'day')} late" if known.late_days else ""
+    match found.state:
+        case "not_fit":
+            return "Do not run or drive it"
+        case "not_known":
+            return "Not known: nobody has looked at it as a whole"
+        case "not_looked_at":
+            return "Not ready: too little looked at"
+        case "ready":
+            return "Ready"
+    if first and last and first != last:
+        return f"Ready between {said(first)} and {said(last)}{late}"
+    if found.ready_on:
+        return f"Ready {said(dt.date.fromisoformat(found.ready_on))}{late}"
+    if if_ordered.ready_on:
+        return f"Ready {said(dt.date.fromisoformat(if_ordered.ready_on))}{late} if its parts are ordered now"
+    return "Not ready, and no day for it yet"
+
+
+SHORT = {"not_fit": "not fit", "not_known": "not looked at", "not_looked_at": "too little seen", "ready": "ready"}
+
+
+def _short(found: Readiness, if_ordered: Readiness) -> str:
+    """``ready 9 Dec``: where there is room for two or three words."""
+    if found.state in SHORT:
+        return SHORT[found.state]
+    known = found if found.ready_on else if_ordered
+    if known.late_days:
+        return f"{counted(known.late_days, 'day')} late"
+    return f"ready {said(dt.date.fromisoformat(known.ready_on))}" if known.ready_on else "no day yet"
+
+
+def in_words(member: Member) -> dict[int, str]:
+    """The judgement of each machine in one line, for what is printed and sent."""
+    return {one.machine: f"{one.said}: {', '.join(one.because)}" if one.because else one.said for one in readiness(member)}
 
 
 def _judged(

@@ -1,7 +1,7 @@
 """A plan as it is taken along: the days of each person, the rows of a table, the events of a calendar."""
 
 import datetime as dt
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from zoneinfo import ZoneInfo
 
@@ -11,7 +11,7 @@ from icalendar import Calendar, Event
 from lumvek_core.counted import counted
 from shops.models import Shop
 
-from ..schemas import AwaitedOut, SeasonJobOut, SeasonPlanOut, StretchOut
+from ..schemas import AwaitedOut, ReadinessOut, SeasonJobOut, SeasonPlanOut, StretchOut
 
 MOST_DAYS = 14
 
@@ -32,10 +32,12 @@ class Item:
 
 @dataclass
 class Sheet:
-    """What one person does on one day, with everything that is taken along."""
+    """What one person does on one day, with everything that is taken along. stops: machines of the day that nobody may run, and
+    why."""
 
     person: str
     day: dt.date
+    stops: list[str] = field(default_factory=list)
     items: list[Item] = field(default_factory=list)
 
     @property
@@ -48,8 +50,9 @@ class Sheet:
         return list({part.id: part for item in self.items for part in item.job.parts}.values())
 
 
-def sheets(plan: SeasonPlanOut, first: dt.date, days: int, person: str = "") -> list[Sheet]:
+def sheets(plan: SeasonPlanOut, first: dt.date, days: int, person: str = "", ready: Iterable[ReadinessOut] = ()) -> list[Sheet]:
     """The sheets of some days from `first` on, of one person or of everybody who has work then."""
+    stops = {one.machine: f"{one.name}: {', '.join(one.stops)}" for one in ready if one.stops}
     wanted = [first + dt.timedelta(days=i) for i in range(min(days, MOST_DAYS))]
     found = []
     for day in wanted:
@@ -58,7 +61,8 @@ def sheets(plan: SeasonPlanOut, first: dt.date, days: int, person: str = "") -> 
                 continue
             items = [item for job in plan.jobs if one.name in job.technicians and not job.done for item in _on(job, day)]
             if items:
-                found.append(Sheet(one.name, day, sorted(items, key=lambda item: item.start)))
+                mine = dict.fromkeys(stops[item.job.machine_id] for item in items if item.job.machine_id in stops)
+                found.append(Sheet(one.name, day, list(mine), sorted(items, key=lambda item: item.start)))
     return found
 
 
@@ -84,15 +88,17 @@ def rows(plan: SeasonPlanOut) -> list[list[str]]:
 
 
 def _row(job: SeasonJobOut) -> list[str]:
-    state = "done" if job.done else "under way" if job.begun_by else job.without or ("set by hand" if job.pinned else "")
+    state = "done" if job.done else "under way" if job.begun_by else job.without or job.pin_trouble
+    state = state or ("set by hand" if job.pinned else "")
     start, end = (job.stretches[0].start, job.stretches[-1].end) if job.stretches else ("", "")
     waits = "; ".join(part.words for part in job.parts)
     people, place = " and ".join(job.technicians), job.place or "bench"
     return [job.machine, job.name, start, end, people, place, job.posture, f"{job.minutes:.0f}", waits, state]
 
 
-def calendar(plan: SeasonPlanOut | None, shop: Shop, person: str) -> bytes:
-    """Somebody's work as iCalendar (RFC 5545), in the shop's time zone. The same job keeps its identity from plan to plan."""
+def calendar(plan: SeasonPlanOut | None, shop: Shop, person: str, ready: Mapping[int, str]) -> bytes:
+    """Somebody's work as iCalendar (RFC 5545), in the shop's time zone. The same job keeps its identity from plan to plan.
+    ready: how each machine stands, in words."""
     found = Calendar()
     found.add("prodid", "-//Lumvek//Work plan//EN")
     found.add("version", "2.0")
@@ -101,12 +107,12 @@ def calendar(plan: SeasonPlanOut | None, shop: Shop, person: str) -> bytes:
     for job in plan.jobs if plan else []:
         if person in job.technicians and not job.done:
             for i, stretch in enumerate(job.stretches):
-                found.add_component(_event(job, i, stretch, plan.at if plan else timezone.now()))
+                found.add_component(_event(job, i, stretch, plan.at if plan else timezone.now(), ready))
     content: bytes = found.to_ical()
     return content
 
 
-def _event(job: SeasonJobOut, i: int, stretch: StretchOut, made: dt.datetime) -> Event:
+def _event(job: SeasonJobOut, i: int, stretch: StretchOut, made: dt.datetime, ready: Mapping[int, str]) -> Event:
     event = Event()
     event.add("uid", f"{job.key}:{i}@lumvek")
     event.add("dtstamp", made)
@@ -115,6 +121,8 @@ def _event(job: SeasonJobOut, i: int, stretch: StretchOut, made: dt.datetime) ->
     event.add("summary", f"{job.machine}: {job.name}")
     event.add("location", job.place or "Bench")
     told = [
+        f"This job is {job.pin_trouble}." if job.pin_trouble else "",
+        f"{job.machine}: {ready[job.machine_id]}" if job.machine_id in ready else "",
         f"Posture: {job.posture}" if job.posture else "",
         f"With {counted(job.hands - 1, 'other person', 'other people')}" if job.hands > 1 else "",
         f"Tools: {', '.join(job.tools)}" if job.tools else "",

@@ -3651,7 +3651,7 @@ export interface paths {
         };
         /**
          * Machine Readiness
-         * @description How far each machine is from being ready, by the plan; worst first.
+         * @description Whether each machine that the member may see is ready, and if not, when it will be; worst first.
          */
         get: operations["season_api_machine_readiness"];
         put?: never;
@@ -12994,32 +12994,68 @@ export interface components {
             value: number;
         };
         /**
+         * ReadinessAsked
+         * @description machine: of this one alone. plan: by this plan, and not the one that people work by.
+         */
+        ReadinessAsked: {
+            /** Machine */
+            machine?: number | null;
+            /** Plan */
+            plan?: string | null;
+        };
+        /**
          * ReadinessOut
-         * @description Of one machine. first, last: days between which it will mostly be ready. words: what makes it late, and what would cure
-         *     it. hours_left: of people's work. parts_out: numbers that are not here yet. may_be_late: in time as planned, but not for
-         *     sure.
+         * @description Of one machine, those headers included that it was walked around with last: the one judgement that every screen shows.
+         *
+         *     said, short: the judgement in a few words, and in two or three. because: what is in the way, in words; empty only where it is ready. stops: those of
+         *     them that nobody may run it with. pins: jobs set by hand to where they cannot be done, in words. looked_pct: of what is to
+         *     be looked at, by weight; None where nobody knows. if_ordered: when it would be ready if what is not ordered were ordered
+         *     now, where ready_on is not known. first, last: days between which it will mostly be ready, where the work decides it.
+         *     may_be_late: in time as planned, but not for sure. words: what makes it late by the plan, and what would cure it.
+         *     hours_left: of people's work.
          */
         ReadinessOut: {
-            /** Due */
-            due: string | null;
+            /** Because */
+            because: string[];
             /** First */
             first: string | null;
             /** Hours Left */
             hours_left: number;
+            /** If Ordered */
+            if_ordered: string | null;
             /** Jobs Left */
             jobs_left: number;
             /** Last */
             last: string | null;
-            /** Late H */
-            late_h: number;
+            /** Late Days */
+            late_days: number | null;
+            /** Looked Pct */
+            looked_pct: number | null;
             /** Machine */
             machine: number;
             /** May Be Late */
             may_be_late: boolean;
+            /** Name */
+            name: string;
             /** Parts Out */
             parts_out: number;
-            /** Ready */
-            ready: string | null;
+            /** Pins */
+            pins: string[];
+            /** Ready On */
+            ready_on: string | null;
+            /** Said */
+            said: string;
+            /** Season Date */
+            season_date: string | null;
+            /** Short */
+            short: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "not_fit" | "not_known" | "not_looked_at" | "ready_after" | "ready";
+            /** Stops */
+            stops: string[];
             /** Words */
             words: string;
         };
@@ -13721,7 +13757,8 @@ export interface components {
         /**
          * SeasonJobOut
          * @description stretches: when it is worked on; empty where it has no place in the plan, and `without` says why. low, high: half of the
-         *     times it was timed lie between. against: what its pin contradicts. begun: who is at it, since when.
+         *     times it was timed lie between. against: what its pin contradicts; pin_trouble: why it
+         *     cannot be done where it was set. begun: who is at it, since when.
          */
         SeasonJobOut: {
             /** After */
@@ -13763,6 +13800,8 @@ export interface components {
             name: string;
             /** Parts */
             parts: components["schemas"]["AwaitedOut"][];
+            /** Pin Trouble */
+            pin_trouble: string;
             /** Pinned */
             pinned: boolean;
             /** Place */
@@ -20810,7 +20849,10 @@ export interface operations {
     };
     season_api_machine_readiness: {
         parameters: {
-            query?: never;
+            query?: {
+                machine?: number | null;
+                plan?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -11,12 +11,14 @@ import { StorageFull } from '@/api/storage'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import AskOnce from '@/app/AskOnce.vue'
+import ReadyLine from '@/app/ReadyLine.vue'
+import { useReadiness } from '@/app/useReadiness'
 import { useOnward } from '@/app/useOnward'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import { date, phaseName, upper } from '@/app/words'
 import Counters from '@/views/logbook/Counters.vue'
-import { beforehandOf, beginHere, type Beforehand, type Start } from './beginning'
+import { beforehandOf, beginHere, CROPS, type Beforehand, type Start } from './beginning'
 import BenchLog from './BenchLog.vue'
 import MachineTabs from './MachineTabs.vue'
 
@@ -39,13 +41,6 @@ const chosen = reactive({
   takeIn: false,
 })
 const mayStart = computed(() => session.may('start a walk-around'))
-const CROPS: { key: Start['crop']; name: string }[] = [
-  { key: '', name: 'Not decided yet' },
-  { key: 'small-grain', name: 'Small grain' },
-  { key: 'pod', name: 'Pod crops' },
-  { key: 'ear', name: 'Ear crops' },
-  { key: 'fine-seed', name: 'Fine seed' },
-]
 /** What the shop grows of a group. */
 const grown = (group: string): string => info.value?.crops[group]?.join(', ') ?? ''
 const card = computed(
@@ -67,6 +62,8 @@ async function load(): Promise<void> {
   }
 }
 onMounted(load)
+const { ready, ask } = useReadiness()
+onMounted(() => ask({ machine: Number(props.id) }))
 
 const wanted = (): Start => ({
   id: uuid,
@@ -173,6 +170,7 @@ async function takeBack(written: string): Promise<void> {
           ><template v-if="info.machine.area_ha">, {{ info.machine.area_ha }} ha</template
           ><template v-if="info.machine.season_date">, needed {{ date(info.machine.season_date) }}</template>
         </p>
+        <ReadyLine v-if="ready.get(info.machine.id)" :ready="ready.get(info.machine.id)!" />
       </header>
       <div class="columns">
         <div class="choose">

@@ -8,6 +8,14 @@ import { phaseName } from '@/app/words'
 export type Start = Schemas['StartIn']
 export type Beforehand = Schemas['BeforehandOut']
 
+export const CROPS: { key: Start['crop']; name: string }[] = [
+  { key: '', name: 'Not decided yet' },
+  { key: 'small-grain', name: 'Small grain' },
+  { key: 'pod', name: 'Pod crops' },
+  { key: 'ear', name: 'Ear crops' },
+  { key: 'fine-seed', name: 'Fine seed' },
+]
+
 /** The address under which it is read: what is usual, and what nobody chose, is left out. */
 export function beforehandOf(machine: number, wanted?: Partial<Start>, usual?: string): string {
   const query = new URLSearchParams()

@@ -7,7 +7,8 @@ import { counted } from '@/app/counted'
 import Pager from '@/app/Pager.vue'
 import type { Asking } from '@/app/useAsked'
 import { date, inDays } from '@/app/words'
-import ReadyLine from './ReadyLine.vue'
+import ReadyLine from '@/app/ReadyLine.vue'
+import type { Ready } from '@/app/useReadiness'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { tallied, WORDS } from '@/design/severity'
 
@@ -17,7 +18,7 @@ const props = defineProps<{
   board: Schemas['BoardOut']
   asked: Asked
   mayInspect: boolean
-  ready: Map<number, Schemas['ReadinessOut']>
+  ready: Map<number, Ready>
 }>()
 /** The page's own: what is typed here stands in its address. */
 const by = props.asked
@@ -29,7 +30,7 @@ const found = (card: Card): ReturnType<typeof tallied> => tallied(card.sum).filt
 /** The walk-around that somebody is at, or that was begun on this device and is not sent yet. */
 const goingOn = (card: Card): string | undefined =>
   outbox.begun.value.get(card.machine.id) ?? (card.newest && !card.newest.finished_at ? card.newest.id : undefined)
-const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.sum.open / card.sum.total) * 100) : 0)
+const looked = (card: Card): number => Math.floor(props.ready.get(card.machine.id)?.looked_pct ?? 0)
 </script>
 
 <template>
@@ -68,13 +69,13 @@ const looked = (card: Card): number => (card.sum.total ? Math.round((1 - card.su
           ><SeverityMark :severity="one.severity" wordless /> <b>{{ one.count }}</b>
           {{ WORDS[one.severity].toLowerCase() }}</span
         >
-        <b v-if="card.sum.stop" class="sev-stop">Do not run or drive it.</b>
         <span v-if="card.newest && !found(card).length" class="quiet">Nothing found so far</span>
         <span v-if="!card.newest" class="quiet">Not begun</span>
-        <ReadyLine v-if="ready.get(card.machine.id)" :season="ready.get(card.machine.id)!" />
+        <ReadyLine v-if="ready.get(card.machine.id)" :ready="ready.get(card.machine.id)!" />
+        <b v-else-if="card.sum.stop" class="sev-stop">Do not run or drive it.</b>
       </div>
       <div class="looked" :class="{ none: !card.newest }">
-        <template v-if="card.newest">
+        <template v-if="card.newest && ready.has(card.machine.id)">
           <span class="bar" aria-hidden="true"><span :style="{ width: `${looked(card)}%` }"></span></span>
           <span>{{ looked(card) }} % looked at{{ card.newest.finished_at ? ', finished' : '' }}</span>
         </template>

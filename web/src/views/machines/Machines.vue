@@ -14,7 +14,8 @@ import { useAttempt } from '@/app/useAttempt'
 import { date, inDays } from '@/app/words'
 import FirstDay from './FirstDay.vue'
 import MachineList from './MachineList.vue'
-import ReadyLine from './ReadyLine.vue'
+import ReadyLine from '@/app/ReadyLine.vue'
+import { useReadiness, type Ready } from '@/app/useReadiness'
 import MachineMap from '@/design/MachineMap.vue'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { tallied, WORDS } from '@/design/severity'
@@ -25,15 +26,10 @@ const board = ref<Schemas['BoardOut'] | null>(null)
 const at = useAttempt('The machines could not be read.')
 const { asked, query } = useAsked('search', 'kind', 'owner', 'state', 'within', 'order')
 const mayInspect = computed(() => session.may('start a walk-around'))
-/** How far each is from being ready, by the plan; nothing where there is none, or it is not theirs to see. */
-const ready = ref<Map<number, Schemas['ReadinessOut']>>(new Map())
-if (session.may('see the season’s plan'))
-  answer(api.GET('/api/season/readiness')).then(
-    (found) => (ready.value = new Map(found.map((one) => [one.machine, one]))),
-    () => undefined, // the board stands without it
-  )
-const looked = (sum: { total: number; open: number }): number => (sum.total ? Math.floor((1 - sum.open / sum.total) * 100) : 0)
-/** What will not be ready stands first, whatever else there is. */
+const { ready, ask } = useReadiness()
+void ask()
+/** What must not run stands first, then what will be late most. */
+const pressing = (season?: Ready): number => (season?.state === 'not_fit' ? 10_000 : (season?.late_days ?? 0))
 const cards = computed(() =>
   (board.value?.machines ?? [])
     .map((card) => ({
@@ -42,7 +38,7 @@ const cards = computed(() =>
       found: tallied(card.sum),
       season: ready.value.get(card.machine.id),
     }))
-    .sort((a, b) => ((asked.order || 'worst') === 'worst' ? (b.season?.late_h ?? 0) - (a.season?.late_h ?? 0) : 0)),
+    .sort((a, b) => ((asked.order || 'worst') === 'worst' ? pressing(b.season) - pressing(a.season) : 0)),
 )
 /** So many that each is a line and not a picture. */
 const many = computed(() => (board.value?.every ?? 0) > DRAWN)
@@ -107,7 +103,7 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
         <template v-if="card.newest">
           <MachineMap :stations="card.stations" small />
           <p class="sum">
-            <span class="quiet">{{ looked(card.sum) }} % looked at</span>
+            <span v-if="card.season" class="quiet">{{ Math.floor(card.season.looked_pct ?? 0) }} % looked at</span>
             <span v-for="item in card.found" :key="item.severity" :class="`sev-${item.severity}`"
               ><SeverityMark :severity="item.severity" wordless /> <b>{{ item.count }}</b>
               {{ WORDS[item.severity].toLowerCase() }}</span
@@ -115,8 +111,8 @@ const start = (machine: number): Promise<unknown> => router.push({ name: 'machin
           </p>
         </template>
         <p v-else-if="!outbox.begun.value.has(card.machine.id)" class="quiet">Not begun: no walk-around yet.</p>
-        <ReadyLine v-if="card.season" :season="card.season" />
-        <p v-if="card.sum.stop" class="stop"><SeverityMark severity="stop" wordless /> <b>Do not run or drive it.</b></p>
+        <ReadyLine v-if="card.season" :ready="card.season" />
+        <p v-else-if="card.sum.stop" class="stop"><SeverityMark severity="stop" wordless /> <b>Do not run or drive it.</b></p>
       </div>
       <div class="next">
         <template v-if="outbox.begun.value.has(card.machine.id)">

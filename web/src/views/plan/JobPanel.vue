@@ -33,7 +33,7 @@ const chosen = (): string[] => [first.value, second.value].slice(0, props.job.ha
       <h2 class="grow">{{ job.machine }}: {{ job.name }}</h2>
       <button type="button" class="link" @click="emit('close')">Close</button>
     </header>
-    <p v-for="one in job.against" :key="one" class="trouble" role="alert">It stays where it was put, but {{ one }}.</p>
+    <p v-if="job.pin_trouble" class="trouble" role="alert">It is {{ job.pin_trouble }}.</p>
     <p v-if="job.without" class="trouble">No place in the plan: {{ job.without }}.</p>
     <p v-if="job.cannot" class="trouble">Could not be done: {{ job.cannot }}.</p>
     <dl>

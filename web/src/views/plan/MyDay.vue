@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What one person does next: the job at hand large, with machine, place, posture, tools, parts and cautions; begun, stopped and done
  * with one key each. */
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { answer, api, type Schemas } from '@/api/client'
@@ -10,6 +10,8 @@ import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { typedAt } from '@/api/clock'
 import NotTaken from '@/app/NotTaken.vue'
+import ReadyLine from '@/app/ReadyLine.vue'
+import { useReadiness } from '@/app/useReadiness'
 import { useAttempt } from '@/app/useAttempt'
 import { useSession } from '@/app/session'
 import WholeNumber from '@/app/WholeNumber.vue'
@@ -37,6 +39,8 @@ onMounted(() =>
   }),
 )
 useUnderWay(season)
+const { ready, ask } = useReadiness()
+watch(season, () => ask())
 /** s begins and stops, d is done, c cannot: one key each, unless something is being typed. */
 function key(event: KeyboardEvent): void {
   const typing = (event.target as HTMLElement).closest('input, select, textarea, form')
@@ -111,6 +115,8 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
       </p>
       <h2>{{ next.machine }}</h2>
       <p class="what">{{ next.name }}</p>
+      <p v-if="next.pin_trouble" class="trouble">It is {{ next.pin_trouble }}.</p>
+      <ReadyLine v-if="ready.get(next.machine_id)" :ready="ready.get(next.machine_id)!" brief />
       <dl>
         <dt>Where</dt>
         <dd>{{ next.place || 'at the bench' }}</dd>
@@ -172,7 +178,10 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
       <ul class="then">
         <li v-for="one in later" :key="one.key">
           <span>{{ when(one.stretches[0]!.start) }}</span><span class="grow"
-            ><b>{{ one.machine }}</b> {{ one.name }}<small>{{ span(one.minutes) }}, {{ one.place || 'bench' }}</small></span
+            ><b>{{ one.machine }}</b> {{ one.name
+            }}<small
+              >{{ span(one.minutes) }}, {{ one.place || 'bench' }}{{ one.pin_trouble ? `, ${one.pin_trouble}` : '' }}</small
+            ></span
           >
         </li>
       </ul>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** The season's plan: who does what, where and when; which machine will not be ready, why, and what would cure it. */
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import SelectButton from '@/design/controls/selectbutton'
 import AskOnce from '@/app/AskOnce.vue'
 import { counted } from '@/app/counted'
+import { useReadiness, type Ready } from '@/app/useReadiness'
 import { moment, weekday } from '@/app/words'
 import AddJob from './AddJob.vue'
 import JobPanel from './JobPanel.vue'
@@ -59,6 +60,47 @@ const picked = ref('')
 const edits = ref('')
 const job = computed(() => plan.value?.jobs.find((one) => one.key === picked.value))
 const late = computed(() => worstFirst(plan.value?.machines ?? []).filter((one) => one.words))
+const { ready, ask } = useReadiness()
+watch(
+  () => [plan.value?.uuid, plan.value?.jobs.filter((one) => one.done).length],
+  () => plan.value && ask({ plan: plan.value.uuid }),
+)
+/** How many machines stand how, by the judgement that the board shows too; what has no date is never in time. */
+const sums = computed(() => {
+  const all = [...ready.value.values()]
+  const open = all.filter((one) => one.state === 'ready_after')
+  const sum = (words: string, list: Ready[]): { many: number; words: string } => ({ many: list.length, words })
+  return [
+    sum(
+      'not fit to run',
+      all.filter((one) => one.state === 'not_fit'),
+    ),
+    sum(
+      'looked at too little',
+      all.filter((one) => one.state === 'not_known' || one.state === 'not_looked_at'),
+    ),
+    sum(
+      'late',
+      open.filter((one) => one.late_days),
+    ),
+    sum(
+      'without a day yet',
+      open.filter((one) => !one.late_days && !one.ready_on && !one.if_ordered),
+    ),
+    sum(
+      'in time',
+      open.filter((one) => one.late_days === 0),
+    ),
+    sum(
+      'with no date to be ready by',
+      open.filter((one) => one.late_days === null && (one.ready_on || one.if_ordered)),
+    ),
+    sum(
+      'ready',
+      all.filter((one) => one.state === 'ready'),
+    ),
+  ].filter((one) => one.many)
+})
 const without = computed(() => plan.value?.jobs.filter((one) => one.without && !one.done) ?? [])
 const taken = computed(() => season.value?.plan ?? null)
 /** What trying something out would change for each machine, in hours. */
@@ -154,7 +196,11 @@ function cure(machine: Machine): void {
           </button>
         </li>
       </ul>
-      <p v-else class="fine">Every machine is ready by its date.</p>
+      <p class="sums" aria-label="How the machines stand">
+        <span v-for="one in sums" :key="one.words"
+          ><b>{{ one.many }}</b> {{ one.words }}</span
+        >
+      </p>
       <div class="tools">
         <SelectButton
           v-model="by"
@@ -185,6 +231,7 @@ function cure(machine: Machine): void {
         <ul class="key quiet" aria-label="What the marks mean">
           <li><i class="pin" />set by hand</li>
           <li><i class="behind" />late</li>
+          <li v-if="plan.jobs.some((one) => one.pin_trouble)"><i class="pin amiss" />set where it cannot be done</li>
           <li v-if="by === 'machines'"><i class="turn" />posture</li>
           <li v-if="by === 'machines'"><i class="part" />part comes</li>
           <li v-if="by === 'machines'"><i class="flag" />wanted by</li>
@@ -193,6 +240,7 @@ function cure(machine: Machine): void {
       <PlanDrawing
         :plan="plan"
         :by="by"
+        :ready="ready"
         :zoom="zoom"
         :picked="picked"
         :put="put"

@@ -1,12 +1,22 @@
 <script setup lang="ts">
 /** The plan drawn: rows downward, time to the right. A job is picked, dragged, or moved with the arrow keys and set with Enter. */
+import type { Ready } from '@/app/useReadiness'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { dayOfMonth, weekday, when } from '@/app/words'
 import { axisOf, lanes, momentAt, placeOf, stepped, type Column, type Zoom } from './axis'
 import { isLate, rowsOf, shortName, type Job, type Plan, type Row, type Rows } from './planned'
 import type { Moved } from './usePlan'
 
-const props = defineProps<{ plan: Plan; by: Rows; zoom: Zoom; picked: string; put: Moved[]; moves: boolean }>()
+const props = defineProps<{
+  plan: Plan
+  by: Rows
+  zoom: Zoom
+  picked: string
+  put: Moved[]
+  moves: boolean
+  /** How each machine stands. */
+  ready: Map<number, Ready>
+}>()
 const emit = defineEmits<{ pick: [key: string]; move: [job: Job, start: string, technicians: string[]] }>()
 const SLOT = 15
 const LANE = 30
@@ -107,7 +117,7 @@ const spoken = (job: Job): string =>
     job.pinned ? 'set by hand' : '',
     job.done ? 'done' : job.begun_by ? 'under way' : '',
     isLate(shown.value, job) ? 'late' : '',
-    ...job.against,
+    job.pin_trouble,
   ]
     .filter(Boolean)
     .join(', ')
@@ -169,9 +179,7 @@ function drop(): void {
       <div v-for="row in rows" :key="row.name" class="row" :data-row="row.name">
         <div class="name" :class="{ late: row.machine && row.machine.late_h > 0 }">
           <b>{{ row.name }}</b>
-          <small v-if="row.machine">{{
-            row.machine.late_h > 0 ? '◆ late' : row.machine.ready ? `ready ${weekday(row.machine.ready)}` : ''
-          }}</small>
+          <small v-if="row.machine">{{ ready.get(row.machine.id)?.short ?? '' }}</small>
         </div>
         <div class="track" :style="{ minHeight: `${row.height}px`, width: `${axis.width}px` }">
           <i
@@ -211,7 +219,7 @@ function drop(): void {
               on: picked === one.job.key,
               late: isLate(shown, one.job),
               pinned: one.job.pinned,
-              against: one.job.against.length > 0,
+              against: !!one.job.pin_trouble,
               begun: !!one.job.begun_by,
               done: one.job.done,
               held: held?.job.key === one.job.key,
@@ -230,7 +238,7 @@ function drop(): void {
             @pointerup="drop"
             @pointercancel="held = null"
           >
-            <span v-if="one.width >= NARROW">{{ textOf(one) }}</span>
+            <span v-if="one.width >= NARROW">{{ one.job.pin_trouble ? '! ' : '' }}{{ textOf(one) }}</span>
           </button>
         </div>
       </div>
