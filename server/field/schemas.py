@@ -138,6 +138,7 @@ class DailyCardOut(Schema):
     day: dt.date
     items: list[DailyItemOut]
     days: list[DailyDayOut]
+    since: dt.date | None
     streak: int
     first_field: FirstFieldOut
     may_tick: bool
@@ -159,5 +160,6 @@ class DailyFleetOut(Schema):
     machine: MachineOut
     of: int
     days: list[DailyDayOut]
+    since: dt.date | None
     streak: int
     first_field: FirstFieldOut

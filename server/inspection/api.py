@@ -122,7 +122,7 @@ def start(request: HttpRequest, machine_id: int, wanted: StartIn) -> WalkAroundB
     """Begin a walk-around under a UUID made by the client."""
     member = member_of(request)
     machine = machine_for(member, machine_id)
-    return serializers.brief(starting.start(member, machine, wanted.id, _wanted(wanted), wanted.at))
+    return serializers.brief(starting.start(member, machine, wanted.id, _wanted(wanted), wanted.at, wanted.why or ""))
 
 
 def _wanted(given: StartIn) -> preparing.Wanted:

@@ -13,7 +13,7 @@ from .schemas import CropName, PhaseName
 
 
 class StartIn(Schema):
-    """at: when it was begun, where that was without a connection."""
+    """at: when it was begun, where that was without a connection. why: a second one, where one is under way."""
 
     id: uuid.UUID
     at: Moment | None = None
@@ -22,6 +22,7 @@ class StartIn(Schema):
     headers: list[int] = Field(default_factory=list, max_length=6)
     people: list[int] = Field(default_factory=list, max_length=6)
     take_in: bool = False
+    why: str | None = Field(default=None, max_length=200)
     then_crop: CropName = ""
     then_days: int | None = Field(default=None, ge=0, le=400)
 

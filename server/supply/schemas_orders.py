@@ -47,6 +47,7 @@ class OrderOut(Schema):
     trouble: str
     tries: int
     unsent: bool
+    received: bool
     under_way: bool
     mail: Literal["", "going", "sent", "failed", "unsure"]
     mail_at: dt.datetime | None

@@ -76,6 +76,7 @@ def card(member: Member, machine: Machine, day: dt.date | None = None) -> DailyC
             for one in listed
         ],
         days=_days(ticks, keys, day),
+        since=works_since(machine, ticks, day),
         streak=streak(ticks, keys, day),
         first_field=first_field.now(machine),
         may_tick=may(member, "tick daily cards"),
@@ -105,6 +106,7 @@ def fleet(member: Member) -> list[DailyFleetOut]:
                 machine=serializers.machine_out(machine),
                 of=len(keys),
                 days=_days(ticks, keys, today),
+                since=works_since(machine, ticks, today),
                 streak=streak(ticks, keys, today),
                 first_field=first_field.out(again[machine.pk]),
             )
@@ -133,6 +135,19 @@ def _days(ticks: Ticks, keys: list[str], last: dt.date) -> list[DailyDayOut]:
         )
         for day in days
     ]
+
+
+WORKS_FOR = dt.timedelta(days=60)
+"""So long a season lasts where nobody ticks anything."""
+
+
+def works_since(machine: Machine, ticks: Ticks, day: dt.date) -> dt.date | None:
+    """The day from which its card is wanted: that of its season, or the first that somebody ticked; None while it does not
+    work, for nobody has missed anything then."""
+    first = min((one for one in ticks if one <= day), default=None)
+    season = machine.season_date
+    begun = season if season and season <= day <= season + WORKS_FOR else None
+    return min((one for one in (first, begun) if one), default=None)
 
 
 def streak(ticks: Ticks, keys: list[str], last: dt.date) -> int:

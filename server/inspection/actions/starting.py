@@ -17,7 +17,7 @@ from shops.models import Member
 from shops.rights import action, who_may
 
 from ..judging.tallies import changed
-from ..models import WalkAround
+from ..models import WalkAround, WalkAroundEvent
 from ..queries import rule_books, serializers
 from ..queries.preparing import Wanted, plan_json, prepare
 from ..schemas import WalkAroundOut
@@ -31,10 +31,12 @@ def start(
     walk_around_id: uuid.UUID,
     wanted: Wanted | None = None,
     at: dt.datetime | None = None,
+    why: str = "",
 ) -> WalkAround:
     """Begin a walk-around, or return it if this UUID has begun one already.
 
-    at: when that was, where it was begun without a connection; never later than now.
+    at: when that was, where it was begun without a connection; never later than now. why: it is begun though another one is
+    under way; kept as its first event.
     """
     existing = WalkAround.objects.filter(pk=walk_around_id).first()
     if existing:
@@ -62,6 +64,16 @@ def start(
     )
     begun.headers.set(ready.headers)
     begun.people.set(people)
+    if why.strip():
+        WalkAroundEvent.objects.create(
+            uuid=uuid.uuid5(walk_around_id, "begun"),
+            walk_around=begun,
+            kind=WalkAroundEvent.Kind.BEGUN,
+            version=begun.version,
+            reason=why.strip(),
+            by=member.user,
+            at=begun.started_at,
+        )
     return begun
 
 

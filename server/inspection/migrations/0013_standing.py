@@ -7,6 +7,20 @@ class Migration(migrations.Migration):
     dependencies = [("fleet", "0011_machine_priority"), ("inspection", "0012_tallies")]
 
     operations = [
+        migrations.AlterField(
+            "walkaroundevent",
+            "kind",
+            models.CharField(
+                choices=[
+                    ("begun", "Begun beside another"),
+                    ("finished", "Finished"),
+                    ("reopened", "Opened again"),
+                    ("discarded", "Discarded"),
+                    ("restored", "Brought back"),
+                ],
+                max_length=10,
+            ),
+        ),
         migrations.AddField("walkaround", "edition", models.PositiveIntegerField(default=0)),
         migrations.CreateModel(
             name="Standing",

@@ -171,7 +171,7 @@ class Standing(models.Model):
     """How a machine stands, place by place, whichever walk-around each was read in: worked out again when that changes.
 
     basis: hash of what it rests on. summed: stations with how many of their places stand how, and what is in the way of using
-    it (`machine_standing.Summed`).
+    it (`judging.machine_standing.Summed`).
     """
 
     machine = models.OneToOneField("fleet.Machine", on_delete=models.CASCADE, related_name="standing")

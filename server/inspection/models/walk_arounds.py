@@ -61,12 +61,14 @@ class WalkAround(models.Model):
 
 
 class WalkAroundEvent(models.Model):
-    """That a walk-around was finished, opened again, discarded or brought back: who, when and why. Append-only.
+    """That a walk-around was begun beside another, finished, opened again, discarded or brought back: who, when and why.
+    Append-only.
 
     version: of the walk-around, as it was then.
     """
 
     class Kind(models.TextChoices):
+        BEGUN = "begun", "Begun beside another"
         FINISHED = "finished", "Finished"
         REOPENED = "reopened", "Opened again"
         DISCARDED = "discarded", "Discarded"

@@ -15,9 +15,9 @@ from lumvek_core.catalogue.rounds import CHANGEOVER, FAULT
 from shops.models import Member
 from tabular.paging import holds, page_of
 
+from ..judging.machine_standing import Summed, summed, together
 from ..models import WalkAround
 from ..schemas import BoardAsked, BoardMachineOut, BoardOut, MachineKindOut, MachineNameOut, StationOut, TallyOut
-from .machine_standing import Summed, summed, together
 from .serializers import brief, kind_name, machine_out
 from .walk_arounds import TELLING, UNREAD, ranked, station_state
 

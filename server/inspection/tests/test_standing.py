@@ -12,8 +12,9 @@ from hypothesis import strategies as st
 
 from fleet.models import Fitment, Machine, MachineModel
 from inspection.actions import closing, decisions, starting
+from inspection.judging import machine_standing
 from inspection.models import Reading, Standing, WalkAround
-from inspection.queries import machine_standing, preparing
+from inspection.queries import preparing
 from lumvek_core import positions
 from season.queries import work
 from supply.queries import net_requirements

@@ -13,6 +13,7 @@ from django.core.management import CommandError, call_command
 from inspection.models import Photo, WalkAround
 from keeping import archive
 from keeping.shop_tables import all_tables, rows_of, tables
+from season.models import SeasonPlan
 from shops.models import Change, Member, Shop
 
 
@@ -59,6 +60,7 @@ def test_it_can_be_read_without_the_product(ring, kept):
 def test_a_shop_comes_back_as_it_was_and_the_other_one_has_seen_nothing(ring, kept, as_):
     others = {shop: counts(shop, all_tables()) for shop in Shop.objects.exclude(pk=ring.pk)}
     before, walk = counts(ring), WalkAround.objects.in_shop(ring.pk).filter(finished_at__isnull=False).first().pk
+    SeasonPlan.objects.all().delete()  # it does not go along, and reports say by it when a machine is ready
     told, changed = report(as_, lead(ring), walk), list(ring.changes.values_list("at", "what"))
     names = set(ring.members.values_list("user__username", flat=True))
     picture = bytes(Photo.objects.filter(walk_around__shop=ring).first().image)

@@ -4,9 +4,9 @@ import datetime as dt
 from collections.abc import Mapping
 
 from fleet.models import Machine
+from inspection.judging.machine_standing import FINDINGS
 from inspection.models import Decision
 from inspection.queries import rule_books, standing
-from inspection.queries.machine_standing import FINDINGS
 from inspection.queries.standing import Answer
 from lumvek_core import positions
 from lumvek_core.coupled import short

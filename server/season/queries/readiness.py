@@ -9,8 +9,8 @@ from django.utils import timezone
 
 from fleet.models import Machine
 from fleet.queries.machines import machines_for
+from inspection.judging.machine_standing import Summed, together
 from inspection.queries.board import standing_of
-from inspection.queries.machine_standing import Summed, together
 from lumvek_core.calculators.readiness import JobToDo, PartWanted, Readiness, ReadinessGiven
 from lumvek_core.calculators.readiness import readiness as judged
 from lumvek_core.counted import counted

@@ -10,9 +10,9 @@ from django.utils import timezone
 from calibration.queries import page as calibrations
 from fleet.models import Machine
 from fleet.queries.machines import machines_for
+from inspection.judging.machine_standing import summed
 from inspection.models import WalkAround
 from inspection.queries import coupled, rule_books
-from inspection.queries.machine_standing import summed
 from inspection.queries.preparing import counts_of
 from inspection.queries.standing import LOOKED_WITHIN
 from inspection.queries.stands_now import coupled_now

@@ -60,7 +60,7 @@ def needs(member: Member, asked: NeedsAsked) -> NeedsOut:
 
 
 _ORDERS: dict[str, Callable[[net_requirements.Line], Any]] = {
-    "pressing": lambda line: 0,
+    "pressing": lambda line: line.severity != "stop",
     "name": lambda line: (line.name, line.side),
     "number": lambda line: (not line.number, line.number, line.name),
     "day": lambda line: (line.need_by or dt.date.max, line.name),

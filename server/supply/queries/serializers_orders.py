@@ -49,6 +49,7 @@ def order(order: Order) -> OrderOut:
     now = timezone.now()
     # What needs somebody stands first: what follows or is refused, then what is still to come.
     lines = sorted((order_line(order, line) for line in order.lines.all()), key=_pressing)
+    received = bool(lines) and not any(line.to_come for line in lines) and any(line.received for line in lines)
     return OrderOut(
         uuid=order.uuid,
         supplier=order.supplier.name,
@@ -58,7 +59,8 @@ def order(order: Order) -> OrderOut:
         run_date=order.run_date,
         run_cost=money(order.run_cost),
         state=order.state,
-        state_name=Order.State(order.state).label,
+        state_name="Received" if received else Order.State(order.state).label,
+        received=received,
         answered=order.state in ANSWERED,
         reference=order.reference,
         trouble=order.trouble,

@@ -8700,6 +8700,8 @@ export interface components {
             machine: components["schemas"]["MachineOut"];
             /** May Tick */
             may_tick: boolean;
+            /** Since */
+            since: string | null;
             /** Streak */
             streak: number;
         };
@@ -8729,6 +8731,8 @@ export interface components {
             machine: components["schemas"]["MachineOut"];
             /** Of */
             of: number;
+            /** Since */
+            since: string | null;
             /** Streak */
             streak: number;
         };
@@ -11738,6 +11742,8 @@ export interface components {
             mail_trouble: string;
             /** Parts */
             parts: string;
+            /** Received */
+            received: boolean;
             /** Reference */
             reference: string;
             /** Run Cost */
@@ -13007,12 +13013,12 @@ export interface components {
          * ReadinessOut
          * @description Of one machine, those headers included that it was walked around with last: the one judgement that every screen shows.
          *
-         *     said, short: the judgement in a few words, and in two or three. because: what is in the way, in words; empty only where it is ready. stops: those of
-         *     them that nobody may run it with. pins: jobs set by hand to where they cannot be done, in words. looked_pct: of what is to
-         *     be looked at, by weight; None where nobody knows. if_ordered: when it would be ready if what is not ordered were ordered
-         *     now, where ready_on is not known. first, last: days between which it will mostly be ready, where the work decides it.
-         *     may_be_late: in time as planned, but not for sure. words: what makes it late by the plan, and what would cure it.
-         *     hours_left: of people's work.
+         *     said, short: the judgement in a few words, and in two or three. because: what is in the way, in words; empty only where it
+         *     is ready. stops: those of them that nobody may run it with. pins: jobs set by hand to where they cannot be done, in words.
+         *     looked_pct: of what is to be looked at, by weight; None where nobody knows. if_ordered: when it would be ready if what is
+         *     not ordered were ordered now, where ready_on is not known. first, last: days between which it will mostly be ready, where
+         *     the work decides it. may_be_late: in time as planned, but not for sure. words: what makes it late by the plan, and what
+         *     would cure it. hours_left: of people's work.
          */
         ReadinessOut: {
             /** Because */
@@ -14842,7 +14848,7 @@ export interface components {
         };
         /**
          * StartIn
-         * @description at: when it was begun, where that was without a connection.
+         * @description at: when it was begun, where that was without a connection. why: a second one, where one is under way.
          */
         StartIn: {
             /** At */
@@ -14881,6 +14887,8 @@ export interface components {
             then_crop: "" | "small-grain" | "pod" | "ear" | "fine-seed";
             /** Then Days */
             then_days?: number | null;
+            /** Why */
+            why?: string | null;
         };
         /**
          * StartInfoOut

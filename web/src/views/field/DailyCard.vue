@@ -73,7 +73,7 @@ const tick = (keys: string[], right = true, said = ''): Promise<boolean> =>
           {{ card.streak ? `${counted(card.streak, 'day')} in a row.` : '' }}
         </p>
       </div>
-      <DayDots v-if="card" :days="card.days" :of="card.items.length" class="fortnight" />
+      <DayDots v-if="card" :since="card.since" :days="card.days" :of="card.items.length" class="fortnight" />
       <Button
         v-if="card?.may_tick && open.length"
         :label="open.length === card.items.length ? 'All of it is right' : `The other ${open.length} are right`"

@@ -10,7 +10,13 @@ import DayDots from './DayDots.vue'
 const cards = ref<Schemas['DailyFleetOut'][] | null>(null)
 const at = useAttempt('The daily cards could not be read.')
 onMounted(() => at.read(async () => void (cards.value = await answer(api.GET('/api/field/daily')))))
-const missed = (one: Schemas['DailyFleetOut']): number => one.days.filter((day) => day.done < one.of).length
+/** What is over since it began to work: today may still be done. */
+const over = (one: Schemas['DailyFleetOut']): Schemas['DailyDayOut'][] =>
+  one.since ? one.days.slice(0, -1).filter((day) => day.day >= one.since!) : []
+const words = (one: Schemas['DailyFleetOut']): string =>
+  one.since
+    ? `${counted(one.streak, 'day')} in a row, ${over(one).filter((day) => day.done < one.of).length} of ${over(one).length} missed`
+    : 'Begins when it works'
 </script>
 
 <template>
@@ -21,8 +27,8 @@ const missed = (one: Schemas['DailyFleetOut']): number => one.days.filter((day) 
     <ul v-if="cards" class="card">
       <li v-for="one in cards" :key="one.machine.id">
         <RouterLink :to="{ name: 'daily', params: { id: one.machine.id } }" class="grow">{{ one.machine.name }}</RouterLink>
-        <DayDots :days="one.days" :of="one.of" class="fortnight" />
-        <span class="words">{{ counted(one.streak, 'day') }} in a row, {{ missed(one) }} of 14 missed</span>
+        <DayDots :days="one.days" :of="one.of" :since="one.since" class="fortnight" />
+        <span class="words">{{ words(one) }}</span>
         <FirstFieldWord v-if="one.first_field.state !== 'right'" :first-field="one.first_field" class="first" />
       </li>
     </ul>

@@ -19,6 +19,7 @@ import { useSession } from '@/app/session'
 import { date, phaseName, upper } from '@/app/words'
 import Counters from '@/views/logbook/Counters.vue'
 import { beforehandOf, beginHere, CROPS, type Beforehand, type Start } from './beginning'
+import BeginWalk from './BeginWalk.vue'
 import BenchLog from './BenchLog.vue'
 import MachineTabs from './MachineTabs.vue'
 
@@ -39,6 +40,7 @@ const chosen = reactive({
   headers: [] as number[],
   people: [] as number[],
   takeIn: false,
+  why: '',
 })
 const mayStart = computed(() => session.may('start a walk-around'))
 /** What the shop grows of a group. */
@@ -73,6 +75,7 @@ const wanted = (): Start => ({
   people: [...chosen.people],
   take_in: chosen.takeIn,
   then_crop: '',
+  why: chosen.why,
 })
 const address = (): string => beforehandOf(Number(props.id), wanted(), info.value?.usual)
 let asked = 0
@@ -109,9 +112,10 @@ async function begin(): Promise<void> {
   }
 }
 const starting = ref(false)
-async function start(): Promise<void> {
+async function start(why: string): Promise<void> {
   if (starting.value) return
   starting.value = true
+  chosen.why = why
   try {
     await begin()
     await onward({ name: 'walk-around', params: { id: uuid } })
@@ -287,19 +291,12 @@ async function takeBack(written: string): Promise<void> {
               Nothing is left out.
               <Button severity="secondary" label="Leave out what may be" @click="chosen.takeIn = false" />
             </p>
-            <Button class="go" label="Start walk-around" :loading="starting" @click="start" />
-            <p v-if="outbox.begun.value.has(info.machine.id)" class="quiet">
-              Begun on this device, not sent yet:
-              <RouterLink :to="{ name: 'walk-around', params: { id: outbox.begun.value.get(info.machine.id) } }"
-                >on with it</RouterLink
-              >
-            </p>
-            <p v-for="one in info.running" :key="one.id" class="quiet">
-              Running:
-              <RouterLink :to="{ name: 'walk-around', params: { id: one.id } }"
-                >{{ phaseName(one.phase).toLowerCase() }}, begun {{ date(one.started_at) }} by {{ one.started_by }}</RouterLink
-              >
-            </p>
+            <BeginWalk
+              :running="info.running"
+              :begun="outbox.begun.value.get(info.machine.id)"
+              :starting="starting"
+              @start="start"
+            />
             <h2>Postures in order</h2>
             <ol>
               <li v-for="(visit, i) in preview.plan.visits" :key="i">

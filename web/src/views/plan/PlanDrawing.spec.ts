@@ -7,13 +7,13 @@ const day = (date: string) => ({ start: `${date}T08:00`, end: `${date}T16:00` })
 const shifts = [day('2026-12-07'), day('2026-12-08')]
 const job = (key: string, start: string, end: string, more: Partial<Job> = {}): Job =>
   ({
-    key, name: `job ${key}`, machine: 'Heron 4', technicians: ['Tomas Vey'], hands: 1, place: 'Bay', against: [], parts: [], begun_by: '',
+    key, name: `job ${key}`, machine: 'Heron 4', technicians: ['Tomas Vey'], hands: 1, place: 'Bay', against: [], pin_trouble: '', parts: [], begun_by: '',
     stretches: [{ start: `2026-12-07T${start}`, end: `2026-12-07T${end}` }], ...more,
   }) as unknown as Job // prettier-ignore
 const plan = (jobs: Job[]): Plan =>
   ({
     now: '2026-12-07T06:00', ends: '2027-01-01T00:00', people: [{ name: 'Tomas Vey', shifts }, { name: 'Ines Marrow', shifts }], places: [{ name: 'Bay', kind: 'bay' }],
-    machines: [{ name: 'Heron 4', due: '2026-12-07T12:00', late_h: 3, ready: '2026-12-07T15:00' }], posture_moves: [{ machine: 'Heron 4', start: '2026-12-07T09:00', to: 'up', minutes: 5 }], jobs,
+    machines: [{ id: 4, name: 'Heron 4', due: '2026-12-07T12:00', late_h: 3, ready: '2026-12-07T15:00' }], posture_moves: [{ machine: 'Heron 4', start: '2026-12-07T09:00', to: 'up', minutes: 5 }], jobs,
   }) as unknown as Plan // prettier-ignore
 const JOBS = [
   job('a', '08:00', '10:00'),
@@ -22,7 +22,7 @@ const JOBS = [
 const drawn = (more: Record<string, unknown> = {}, attachTo?: HTMLElement) =>
   mount(PlanDrawing, {
     attachTo,
-    props: { plan: plan(JOBS), by: 'people', zoom: 'day', picked: '', put: [], moves: true, ...more } as never,
+    props: { plan: plan(JOBS), by: 'people', zoom: 'day', picked: '', put: [], moves: true, ready: new Map([[4, { short: '1 day late' }]]), ...more } as never,
   })
 const jobs = (picture: ReturnType<typeof drawn>) => picture.findAll('button.job')
 

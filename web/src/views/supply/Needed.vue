@@ -105,7 +105,15 @@ const wanted = (id: number, day: string): Promise<boolean> =>
         <div class="grow">
           <h1>Parts list</h1>
           <p class="quiet">
-            <b>{{ toOrder ? `${counted(toOrder, 'part')} to order` : 'Nothing to order' }}.</b>
+            <b
+              >{{
+                toOrder
+                  ? `${counted(toOrder, 'part')} to order`
+                  : numberless
+                    ? `${counted(numberless, 'part')} to order as soon as the number is known`
+                    : 'Nothing to order'
+              }}.</b
+            >
             {{ counted(every, 'part') }} for {{ counted(data.machines.length, 'machine')
             }}<template v-if="numberless">, {{ numberless }} without a number</template>
           </p>

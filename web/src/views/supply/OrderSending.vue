@@ -16,7 +16,7 @@ const emit = defineEmits<{ post: [way: 'send' | 'by-hand']; takeBack: [] }>()
     </p>
     <p v-else-if="order.mail === 'failed'" class="problem" role="alert">
       The letter was not sent. {{ order.mail_trouble }}
-      <template v-if="order.state === 'to-send'">The order is still to be sent.</template>
+      <template v-if="order.state === 'to-send' && !order.received">The order is still to be sent.</template>
     </p>
     <p v-else-if="order.mail === 'unsure'" class="problem" role="alert">
       Nobody knows whether the letter went out: ask {{ order.supplier }}. {{ order.mail_trouble }}
@@ -24,7 +24,7 @@ const emit = defineEmits<{ post: [way: 'send' | 'by-hand']; takeBack: [] }>()
     <p v-else-if="order.mail === 'sent'" class="quiet">
       By e-mail{{ order.email ? ` to ${order.email}` : '' }}, {{ date(order.mail_at!) }}.
     </p>
-    <div v-if="order.state === 'to-send' && buys && !order.under_way" class="unsure" role="status">
+    <div v-if="order.state === 'to-send' && buys && !order.under_way && !order.received" class="unsure" role="status">
       <p>
         <b>{{ order.tries || order.mail === 'unsure' ? 'Nobody has confirmed this order.' : 'Not sent yet.' }}</b>
         {{ order.trouble }}

@@ -224,7 +224,7 @@ const narrowed = computed(() => !!(asked.search || asked.state || asked.supplier
     </p>
     <article v-for="order in shown" :key="order.uuid" class="card" :aria-label="`Order to ${order.supplier}`">
       <header class="tools">
-        <OrderMark :state="order.state" :word="order.state_name" />
+        <OrderMark :state="order.received ? 'accepted' : order.state" :word="order.state_name" />
         <h2 class="grow">
           {{ order.supplier }}, {{ order.way === 'fetch' ? 'fetched' : order.way }} {{ date(order.run_date) }}
           <span class="quiet">{{ order.reference ? `no. ${order.reference}` : '' }}</span>

@@ -20,6 +20,7 @@ const order: Schemas['OrderOut'] = {
   trouble: '',
   tries: 0,
   unsent: true,
+  received: false,
   under_way: false,
   mail: '',
   mail_at: null,

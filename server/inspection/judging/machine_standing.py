@@ -21,8 +21,8 @@ from lumvek_core.planning.season.jobs import what_of
 from lumvek_core.rules.verdict import SEVERITIES
 
 from ..models import Decision, Standing, WalkAround
-from . import rule_books, standing
-from .standing import Answer, Place
+from ..queries import rule_books, standing
+from ..queries.standing import Answer, Place
 
 FINDINGS = SEVERITIES[1:]
 DONE = (*SEVERITIES, "does_not_apply")
