@@ -31,7 +31,11 @@ def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Pag
     page.get_by_label("Ines Marrow").check()
     expect(page.get_by_text(re.compile(r"of moving the machine, \d+ min station by station"))).to_be_visible()
     accessible(page)
-    page.get_by_role("button", name="Start walk-around").click()
+    # One is under way: going on with it comes first, and a second one wants a reason.
+    expect(page.get_by_role("button", name=re.compile("Go on with the winter"))).to_be_visible()
+    page.get_by_role("button", name="Begin a second one").click()
+    page.keyboard.type("daily round with the stripper")
+    page.get_by_role("button", name="Begin the second one").click()
     gate = page.locator(".gate .main")
     gate.wait_for()
     accessible(page)
@@ -56,6 +60,8 @@ def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Pag
         rest = page.get_by_role("button", name=re.compile(r"rest right"))
         if rest.count() and checks[key]["bulk"] and not marked_in_bulk:
             marked_in_bulk = int(re.search(r"\((\d+)\)", rest.inner_text())[1])
+            page.keyboard.press("+")
+            expect(page.get_by_text(f"{marked_in_bulk} places looked at in passing")).to_be_visible()
             page.keyboard.press("+")
             continue
         before = page.url

@@ -71,8 +71,17 @@ class DecidedOut(Schema):
     sum: FindingsSum
 
 
+class BeforeOut(Schema):
+    """An earlier walk-around of the same machine, of which findings still stand: no place of them was looked at again."""
+
+    walk_around: WalkAroundBrief
+    findings: int
+    stops: int
+
+
 class FindingsOut(Schema):
-    """foreseen: the machine and its headers, whose forecasts rest on these readings; empty where newer ones are there.
+    """before: earlier walk-arounds of which something still stands, of the newest one. foreseen: the machine and its headers,
+    whose forecasts rest on these readings; empty where newer ones are there.
 
     seen: places of `places` that somebody looked at. groups: a page of them, a kind of finding each.
     """
@@ -87,6 +96,7 @@ class FindingsOut(Schema):
     walk_around: WalkAroundBrief
     machine: MachineOut
     groups: list[FindingGroupOut]
+    before: list[BeforeOut]
     not_seen: list[NotSeenOut]
     stations: list[StationOut]
     may_decide: bool
@@ -103,4 +113,5 @@ class PartsOut(Schema):
     machine: MachineOut
     parts: list[PartOut]
     tasks: list[TaskOut]
+    before: list[BeforeOut]
     may_decide: bool

@@ -46,6 +46,11 @@ class CheckSection:
     places: list[tuple[str, PlaceOut | None]]
 
     @property
+    def passing(self) -> int:
+        """How many of its places were marked right in passing, with others of their station."""
+        return sum(cell is not None and cell.bulk for _, cell in self.places)
+
+    @property
     def strips(self) -> list[tuple[list[str], list[Line]]]:
         """The grid in pieces that fit a page's width."""
         return [
@@ -97,6 +102,11 @@ class Report:
     notes: list[NoteOut]
     events: list[WalkAroundEvent]
     ready: ReadinessOut | None
+
+    @property
+    def passing(self) -> int:
+        """Places that were looked at in passing, and not examined one by one."""
+        return sum(section.passing for station in self.sections for section in [*station.few, *station.many])
 
     @property
     def nothing_found(self) -> str:
@@ -231,7 +241,7 @@ def readings_rows(walk_around: WalkAround, book: CoreBook, member: Member) -> li
             "verdict",
             "in force",
             "confirmed",
-            "in bulk",
+            "in passing",
             "posture",
             "note",
             "taken at",

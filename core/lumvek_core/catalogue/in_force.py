@@ -16,7 +16,7 @@ from .lists import Catalogue, Companion, SchoolChoice
 from .model import Check, Family, Station
 from .own import OwnChecks, is_own, left_out, with_own
 from .qualify import companion
-from .rounds import in_round
+from .rounds import BENCH, in_round
 from .rule_book import LimitInForce, LimitOverride, RuleBook
 
 
@@ -252,13 +252,19 @@ def right_states(check: Check, crop: str, schools: Mapping[str, str]) -> list[st
     return [one.key for one in states[:1]]
 
 
+LAMP = "lamp"
+"""All that a look in passing takes."""
+
+
 def seen_in_bulk(check: Check, right: Collection[str], choice: str = "") -> bool:
-    """Whether a check may be marked sound together with the others of its station: looked at, not measured, and no safety item.
+    """Whether a check may be marked sound together with the others of its station, in passing: looked at, not measured, no
+    safety item, and nothing for which something is taken apart, put on the bench or taken in hand beside a lamp.
 
     right: its `right_states`. choice: the state it is marked with, which must be one of them; empty asks about the check alone.
     """
     looked_at = check.kind in ("choice", "yes-no") and not check.safety and not check.optional
-    return looked_at and bool(right) and (not choice or choice in right)
+    in_sight = not check.apart and check.posture != BENCH and not set(check.tools) - {LAMP}
+    return looked_at and in_sight and bool(right) and (not choice or choice in right)
 
 
 def layout(book: RuleBook, counts: Mapping[str, int]) -> dict[str, int | list[str]]:

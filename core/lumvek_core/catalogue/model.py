@@ -131,6 +131,7 @@ class Check:
     together: str = ""
     noted_at: str = ""
     safety: bool = False
+    apart: bool = False
     optional: bool = False
     often_missed: bool = False
 

@@ -1,7 +1,10 @@
 """Findings and parts, from rows and core objects to what the endpoints give."""
 
+import uuid
 from collections.abc import Iterable
 from dataclasses import replace
+
+from django.utils import timezone
 
 from lumvek_core import positions
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
@@ -14,6 +17,7 @@ from tabular.paging import holds, page_of
 from ..models import WalkAround
 from ..schemas import PhotoOut, PlaceOut
 from ..schemas_findings import (
+    BeforeOut,
     DecidedOut,
     FindingGroupOut,
     FindingOut,
@@ -25,9 +29,10 @@ from ..schemas_findings import (
     PartsOut,
     TaskOut,
 )
-from . import decisions, pictures, walk_arounds
+from . import decisions, pictures, standing, walk_arounds
 from .serializers import brief, machine_out, parts, photo
 
+FINDINGS = ("watch", "due", "stop")
 PAGE = 30
 """Kinds of findings on a page."""
 
@@ -42,9 +47,7 @@ def findings(walk_around: WalkAround, book: CoreBook, member: Member, asked: Fin
         found.sort(key=lambda group: places.index(group.check.key))
     shown, page = page_of(found, asked.page, max(1, len(found)) if whole else PAGE)
     stations = walk_arounds.station_states(walk_around)
-    newest = not WalkAround.objects.filter(
-        machine=walk_around.machine_id, started_at__gt=walk_around.started_at, discarded_at=None
-    ).exists()
+    newest = _newest(walk_around)
     at = {book.station_of[group.check.key].key for group in every}
     return FindingsOut(
         foreseen=[walk_around.machine_id, *walk_around.headers.values_list("pk", flat=True)] if newest else [],
@@ -54,12 +57,35 @@ def findings(walk_around: WalkAround, book: CoreBook, member: Member, asked: Fin
         page=page,
         found_at=[FoundAtOut(key=one.key, name=one.name) for one in book.family.stations if one.key in at],
         groups=_groups(walk_around, book, shown),
+        before=before(walk_around, member) if newest else [],
         not_seen=not_seen(walk_around, book, member),
         stations=stations,
         seen=sum(one.sound + one.watch + one.due + one.stop for one in stations),
         places=sum(one.total for one in stations),
         may_decide=may(member, "decide findings"),
     )
+
+
+def _newest(walk_around: WalkAround) -> bool:
+    later = WalkAround.objects.filter(
+        machine=walk_around.machine_id, started_at__gt=walk_around.started_at, discarded_at=None
+    )  # fmt: skip
+    return not later.exists()
+
+
+def before(walk_around: WalkAround, member: Member) -> list[BeforeOut]:
+    """Earlier walk-arounds of the same machine and its headers of which findings still stand, the newest first."""
+    machines = [walk_around.machine_id, *walk_around.headers.values_list("pk", flat=True)]
+    read = standing.read(machines, timezone.now())
+    found: dict[uuid.UUID, list[str]] = {}
+    for place in read.places.values():
+        answer = place.answer
+        if answer and answer.walk != walk_around.pk and answer.severity in FINDINGS and not answer.renewed:
+            found.setdefault(answer.walk, []).append(answer.severity)
+    walks = WalkAround.objects.of(member).filter(pk__in=found).select_related("started_by")
+    return [
+        BeforeOut(walk_around=brief(walk), findings=len(found[walk.pk]), stops=found[walk.pk].count("stop")) for walk in walks
+    ]
 
 
 def decided(walk_around: WalkAround, book: CoreBook, member: Member, check: str) -> DecidedOut:
@@ -164,6 +190,7 @@ def parts_page(walk_around: WalkAround, book: CoreBook, member: Member) -> Parts
         walk_around=brief(walk_around),
         machine=machine_out(walk_around.machine),
         parts=listed,
+        before=before(walk_around, member) if _newest(walk_around) else [],
         tasks=[TaskOut(label=positions.find(task.position).label, text=task.text, why=task.why) for task in tasks],
         may_decide=may(member, "decide findings"),
     )

@@ -64,6 +64,20 @@ def test_a_second_walk_around_forgets_nothing_by_being_begun(worn, again):
     assert before[0]["due"] == 2 and before[1] == 4 and before[2] == ["1L", "3L"]
 
 
+def test_the_newest_says_what_still_stands_from_before(worn, again, read, as_):
+    first = worn.walk_around.pk
+    second = again().pk
+    path = f"/api/walk-arounds/{second}"
+    found = as_(worn.lead).get(f"{path}/findings").json()
+    assert found["groups"] == [] and [(one["walk_around"]["id"], one["findings"]) for one in found["before"]] == [
+        (str(first), 2)
+    ]
+    assert as_(worn.lead).get(f"{path}/parts").json()["before"] == found["before"]
+    assert as_(worn.lead).get(f"/api/walk-arounds/{first}/findings").json()["before"] == []
+    read(DISC, "1L", "398")
+    assert as_(worn.lead).get(f"{path}/findings").json()["before"][0]["findings"] == 1
+
+
 def test_what_is_read_again_stands_as_it_was_read_last_and_the_rest_stays(worn, again, read):
     again()
     read(DISC, "1L", "398")

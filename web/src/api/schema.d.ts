@@ -6116,6 +6116,17 @@ export interface components {
             words: string;
         };
         /**
+         * BeforeOut
+         * @description An earlier walk-around of the same machine, of which findings still stand: no place of them was looked at again.
+         */
+        BeforeOut: {
+            /** Findings */
+            findings: number;
+            /** Stops */
+            stops: number;
+            walk_around: components["schemas"]["WalkAroundBrief"];
+        };
+        /**
          * BeforehandAsked
          * @description phase: empty for what is usual in this shop.
          */
@@ -9548,11 +9559,14 @@ export interface components {
         };
         /**
          * FindingsOut
-         * @description foreseen: the machine and its headers, whose forecasts rest on these readings; empty where newer ones are there.
+         * @description before: earlier walk-arounds of which something still stands, of the newest one. foreseen: the machine and its headers,
+         *     whose forecasts rest on these readings; empty where newer ones are there.
          *
          *     seen: places of `places` that somebody looked at. groups: a page of them, a kind of finding each.
          */
         FindingsOut: {
+            /** Before */
+            before: components["schemas"]["BeforeOut"][];
             /** Foreseen */
             foreseen: number[];
             /** Found At */
@@ -12449,6 +12463,8 @@ export interface components {
         };
         /** PartsOut */
         PartsOut: {
+            /** Before */
+            before: components["schemas"]["BeforeOut"][];
             machine: components["schemas"]["MachineOut"];
             /** May Decide */
             may_decide: boolean;

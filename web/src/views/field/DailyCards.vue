@@ -15,7 +15,7 @@ const over = (one: Schemas['DailyFleetOut']): Schemas['DailyDayOut'][] =>
   one.since ? one.days.slice(0, -1).filter((day) => day.day >= one.since!) : []
 const words = (one: Schemas['DailyFleetOut']): string =>
   one.since
-    ? `${counted(one.streak, 'day')} in a row, ${over(one).filter((day) => day.done < one.of).length} of ${over(one).length} missed`
+    ? `${counted(one.streak, 'day')} in a row${over(one).length ? `, ${over(one).filter((day) => day.done < one.of).length} of ${over(one).length} missed` : ''}`
     : 'Begins when it works'
 </script>
 

@@ -12,6 +12,7 @@ import { useAsked } from '@/app/useAsked'
 import { useAttempt } from '@/app/useAttempt'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
+import StillStanding from '@/app/StillStanding.vue'
 import ShareLink from './ShareLink.vue'
 import { ADVICE, money, percent } from '@/views/wear/figures'
 import { useAhead } from './useAhead'
@@ -70,6 +71,7 @@ onMounted(async () => {
         {{ counted(counts.all, 'finding') }},
         <span class="quiet">{{ counts.open ? `${counts.open} not decided yet` : 'all decided' }}</span>
       </h2>
+      <StillStanding :before="data.before" to="findings" />
       <p v-if="!counts.all" class="quiet">
         {{
           data.seen

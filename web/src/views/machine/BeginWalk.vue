@@ -39,10 +39,10 @@ const why = ref('')
       <InputText id="why" v-focus v-model="why" maxlength="200" required placeholder="Another crop, another time …" />
       <div class="acts">
         <Button type="submit" severity="secondary" label="Begin the second one" :loading="starting" />
-        <button type="button" class="link" @click="second = false">Leave it</button>
+        <Button severity="secondary" label="Leave it" @click="second = false" />
       </div>
     </form>
-    <button v-else type="button" class="link" @click="second = true">Begin a second one</button>
+    <Button v-else severity="secondary" label="Begin a second one" @click="second = true" />
   </template>
 </template>
 

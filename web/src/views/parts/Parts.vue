@@ -6,6 +6,7 @@ import { computed, onMounted, reactive, ref } from 'vue'
 import { answer, api, Refused, type Part, type Schemas } from '@/api/client'
 import { usePost } from '@/api/usePost'
 import { useSession } from '@/app/session'
+import StillStanding from '@/app/StillStanding.vue'
 import WalkAroundHeader from '@/app/WalkAroundHeader.vue'
 
 const props = defineProps<{ id: string }>()
@@ -69,6 +70,7 @@ onMounted(() => run(fetchParts()))
   <template v-if="data">
     <WalkAroundHeader :id="id" :machine="data.machine" :walk-around="data.walk_around" />
     <section class="page">
+      <StillStanding :before="data.before" to="parts" />
       <p v-if="!rows.length" class="quiet">No parts are called for yet.</p>
       <div v-else class="table">
         <p class="top">

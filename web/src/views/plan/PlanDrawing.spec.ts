@@ -22,7 +22,16 @@ const JOBS = [
 const drawn = (more: Record<string, unknown> = {}, attachTo?: HTMLElement) =>
   mount(PlanDrawing, {
     attachTo,
-    props: { plan: plan(JOBS), by: 'people', zoom: 'day', picked: '', put: [], moves: true, ready: new Map([[4, { short: '1 day late' }]]), ...more } as never,
+    props: {
+      plan: plan(JOBS),
+      by: 'people',
+      zoom: 'day',
+      picked: '',
+      put: [],
+      moves: true,
+      ready: new Map([[4, { short: '1 day late' }]]),
+      ...more,
+    } as never,
   })
 const jobs = (picture: ReturnType<typeof drawn>) => picture.findAll('button.job')
 

@@ -103,14 +103,14 @@ const KEYS = computed<KeyHint[]>(() => [
     ? [
         {
           key: '+',
-          text: `rest right (${left.value})`,
+          text: `rest right (${left.value}) …`,
           says: `The rest of the station looks right (${left.value})`,
           act: entry.markRest,
         },
       ]
     : []),
   { key: '−', text: 'not seen', says: 'Not seen, with a reason', act: entry.askNotSeen },
-  { key: '/', text: 'not there', says: 'Does not apply', act: entry.doesNotApply },
+  { key: '*', text: 'not there', says: 'Does not apply', act: entry.doesNotApply },
   { key: 'Alt N', text: 'note', says: 'Note', act: () => emit('note'), desk: true },
   { key: 'Alt P', text: 'picture', says: 'Picture', act: () => emit('picture'), desk: true },
   { key: 'Ctrl Z', text: 'undo', says: 'Undo the last reading', act: entry.undo, desk: true, phone: '↶' },

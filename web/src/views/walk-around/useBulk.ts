@@ -1,6 +1,7 @@
-/** The visual checks of a station that look right, each recorded by itself, as seen in bulk. */
+/** The visual checks of a station that look right in passing, each recorded by itself; it says first what it will mark. */
 import { computed, type ComputedRef } from 'vue'
 import type { Check } from '@/api/client'
+import { counted } from '@/app/counted'
 import type { useOrder } from './useOrder'
 import type { useRecords } from './useRecords'
 import type { useWalkAround } from './useWalkAround'
@@ -11,10 +12,12 @@ interface BulkOptions {
   check: ComputedRef<Check>
   records: ReturnType<typeof useRecords>
   say: (words: string) => void
+  /** True when it was asked for twice in the same place; the first time the words say what it will do. */
+  sure: (what: string, words: string) => boolean
   goOn: () => void
 }
 
-export function useBulk({ state, order, check, records, say, goOn }: BulkOptions) {
+export function useBulk({ state, order, check, records, say, sure, goOn }: BulkOptions) {
   /** What is left of them in this posture: neither measured nor safety items. */
   const leftInBulk = computed(() => {
     const visit = order.visitOf(check.value.key)
@@ -27,6 +30,11 @@ export function useBulk({ state, order, check, records, say, goOn }: BulkOptions
   function markRest(): void {
     const rest = leftInBulk.value
     if (!rest.length) return say('Nothing is left here that is only looked at.')
+    const many = new Map<string, number>()
+    for (const one of rest) many.set(one.check.name, (many.get(one.check.name) ?? 0) + 1)
+    const what = [...many].map(([name, count]) => (count > 1 ? `${name} (${count})` : name)).join(', ')
+    if (!sure('+', `+ again: ${counted(rest.length, 'place')} looked at in passing and right: ${what}. Esc leaves them open.`))
+      return
     const bodies = rest.map((one) =>
       records.reading(
         { check: one.check.key, position: one.where },

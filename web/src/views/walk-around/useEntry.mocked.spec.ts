@@ -168,13 +168,17 @@ describe('the hand on the keyboard', () => {
     expect(way).toEqual(['disc 1', 'guard 1', 'disc 2', 'guard 2'])
   })
 
-  it('marks the rest of a station right in one key, each by itself, and never what is measured', async () => {
-    const { press } = await hand(
+  it('says what it will mark, and marks the rest of a station right, each by itself, and never what is measured', async () => {
+    const { entry, press } = await hand(
       check('disc', {}),
       check('axle', { options: STATES, bulk: true }),
       check('tyre', { options: STATES, bulk: true }),
       check('elsewhere', { options: STATES, bulk: true, station: 'other' }),
     )
+    press('+')
+    vi.advanceTimersByTime(60)
+    expect(sent).toEqual([])
+    expect(entry.hint.value).toBe('+ again: 6 places looked at in passing and right: axle (3), tyre (3). Esc leaves them open.')
     press('+')
     vi.advanceTimersByTime(60)
     expect(sent.map((body) => [body.check, body.position, body.raw, body.bulk, body.posture])).toEqual(
@@ -186,6 +190,7 @@ describe('the hand on the keyboard', () => {
   it('takes a bulk mark back as one', async () => {
     const { entry, press } = await hand(check('axle', { options: STATES, bulk: true }))
     press('+')
+    press('Escape', '+', '+')
     entry.undo()
     expect(sent.slice(3).map((body) => [body.position, body.state])).toEqual([
       ['1', 'withdrawn'],
@@ -243,8 +248,26 @@ describe('the hand on the keyboard', () => {
 
   it('says that something does not apply, with one key', async () => {
     const { press } = await hand(check('disc', {}))
-    press('/')
+    press('*')
     expect(sent[0]).toMatchObject({ state: 'does-not-apply', raw: [] })
+  })
+
+  it('asks before it says so of a place where a reading stands', async () => {
+    const { entry, state, press } = await hand(check('disc', {}))
+    state.places.set(at('disc', '1'), {
+      check: 'disc',
+      position: '1',
+      state: 'seen',
+      raw: ['391'],
+      shown: '391 mm',
+      ask: '',
+    } as unknown as Place)
+    press('*')
+    expect([sent.length, entry.hint.value]).toEqual([0, '391 mm stands here. * again: it does not apply here.'])
+    press('ArrowRight', 'ArrowLeft', '*')
+    expect(sent.length).toBe(0)
+    press('*')
+    expect(sent[0]).toMatchObject({ state: 'does-not-apply', position: '1' })
   })
 
   it('keeps a note that has no reading yet while looking elsewhere', async () => {

@@ -96,7 +96,7 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     text.value = draft.text
     done.value = draft.done
     notSeen.value = false
-    hint.value = ''
+    hint.value = once = ''
     note.value = draft.note ?? place.value?.note ?? ''
     void nextTick(focusField)
   }
@@ -180,11 +180,26 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
   }
   /** Out of whatever was begun: the reason, or a look at a question. */
   function escape(): void {
-    if (notSeen.value) arrive()
+    if (once) [once, hint.value] = ['', '']
+    else if (notSeen.value) arrive()
     else hand.comeBack()
   }
 
+  /** What was asked for once, and where: the second time it is meant. */
+  let once = ''
+  function sure(what: string, words: string): boolean {
+    const asked = `${what} ${here.value}`
+    const meant = once === asked
+    once = meant ? '' : asked
+    hint.value = meant ? '' : words
+    return meant
+  }
+  watch(text, () => (once = ''))
+
   function doesNotApply(): void {
+    const had = place.value
+    const stands = had?.shown || had?.short
+    if (stands && !sure('*', `${stands} stands here. * again: it does not apply here.`)) return
     record({ state: 'does-not-apply', raw: [] })
   }
 
@@ -194,6 +209,7 @@ export function useEntry({ walkAround, member, units, state, order, checkKey, fo
     check,
     records,
     say: (words) => (hint.value = words),
+    sure,
     goOn: goOnAfter,
   })
   function goOnAfter(): void {

@@ -216,7 +216,7 @@ describe('the hand goes on in its order', () => {
     unmount()
   })
 
-  it.each(['Enter', '=', '.', '1', '-', '/', 'Backspace', 'y'])(
+  it.each(['Enter', '=', '.', '1', '-', '*', 'Backspace', 'y'])(
     'does the work of %s once when it is held down',
     async (held) => {
       const { press, type, where, unmount } = await hand([check('disc', { positions: ROWS })], { positions: ROWS })

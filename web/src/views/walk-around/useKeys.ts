@@ -58,7 +58,7 @@ export function useKeys(entry: Entry) {
       '=': entry.repeatLast,
       '-': entry.askNotSeen,
       '−': entry.askNotSeen,
-      '/': entry.doesNotApply,
+      '*': entry.doesNotApply,
       '+': entry.markRest,
       Backspace: entry.back,
       ArrowLeft: () => entry.hand.step(-1),
