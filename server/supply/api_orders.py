@@ -15,7 +15,18 @@ from .actions import fitting, ordering, sending, supplier_replies
 from .api import SEE_ALL
 from .queries import orders, serializers, serializers_orders
 from .schemas import NeedsAsked, NeedsOut
-from .schemas_orders import DropRestIn, FitIn, MailOut, OrderKindIn, OrderOut, OrdersAsked, OrdersOut, ReceivedOut, ReceiveIn
+from .schemas_orders import (
+    ByWordIn,
+    DropRestIn,
+    FitIn,
+    MailOut,
+    OrderKindIn,
+    OrderOut,
+    OrdersAsked,
+    OrdersOut,
+    ReceivedOut,
+    ReceiveIn,
+)
 
 router = Router(tags=["orders"])
 
@@ -87,6 +98,15 @@ def answer_file(request: HttpRequest, order_id: UUID, file: File[UploadedFile], 
     """What a supplier has put aside, promises and charges, from CSV or XLSX. dry: only say what each line would do."""
     text = sheets.uploaded(file)
     return TableReportOut.of(supplier_replies.read_file(member_of(request), order_id, text, dry=dry), dry=dry)
+
+
+@router.post("/by-word", response=NeedsOut, **allowed(ordering.by_word))
+def by_word(request: HttpRequest, new: ByWordIn, asked: Query[NeedsAsked]) -> NeedsOut:
+    """Keep an order that somebody gave by word, or what was bought over the counter. The same UUID twice is one order."""
+    member = member_of(request)
+    said = ordering.ByWord(new.number, new.supplier, new.way, new.quantity, new.price, new.promised, new.here)
+    ordering.by_word(member, new.uuid, said)
+    return serializers.needs(member, asked)
 
 
 @router.post("/receive", response=ReceivedOut, **allowed(ordering.receive))

@@ -171,6 +171,9 @@ class Order(models.Model):
     is being asked at this moment. mail: what became of its letter, and when (mail_at); ``going`` for long is ``unsure``.
     """
 
+    BY_WORD = ("telephone", "counter", "site")
+    """Ways of an order that somebody gave by word, without a plan: by telephone, at the counter, on the supplier's own site."""
+
     objects = OfShop.as_manager()
 
     class State(models.TextChoices):
@@ -215,6 +218,12 @@ class Order(models.Model):
         """It has not left this house."""
         return self.state == self.State.TO_SEND and not self.tries and self.mail in (self.Mail.NONE, self.Mail.FAILED)
 
+    @property
+    def may_drop(self) -> bool:
+        """Whether it can be taken back here: unsent, or given by word and nothing of it has come."""
+        by_word = self.state == self.State.BY_HAND and self.way in self.BY_WORD
+        return self.unsent or (by_word and not any(line.received for line in self.lines.all()))
+
     def mail_now(self, now: dt.datetime) -> str:
         """What became of its letter: one that is under way for long was lost with its process."""
         lost = self.mail == self.Mail.GOING and self.mail_at is not None and now - self.mail_at > GOES_FOR
@@ -233,8 +242,8 @@ class Order(models.Model):
 
 
 class OrderLine(models.Model):
-    """accepted: pieces the supplier has put aside; follows: pieces back-ordered; the rest is refused. serves: the findings, in
-    words."""
+    """unit_price: None where nobody knows yet what it costs. accepted: pieces the supplier has put aside; follows: pieces
+    back-ordered; the rest is refused. serves: the findings, in words."""
 
     shop_path = "order__shop"
     objects = OfShop.as_manager()
@@ -243,7 +252,7 @@ class OrderLine(models.Model):
     number = models.CharField(max_length=40)
     name = models.CharField(max_length=80)
     quantity = models.PositiveIntegerField()
-    unit_price = models.DecimalField(max_digits=10, decimal_places=2)
+    unit_price = models.DecimalField(max_digits=10, decimal_places=2, null=True, blank=True)
     accepted = models.PositiveIntegerField(default=0)
     follows = models.PositiveIntegerField(default=0)
     promised = models.DateField(null=True, blank=True)

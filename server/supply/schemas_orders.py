@@ -7,7 +7,8 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
-from tabular.lengths import Key
+from tabular.lengths import Figure, Key
+from tabular.moments import Day
 from tabular.paging import ListAsked, PageOut
 
 
@@ -47,6 +48,7 @@ class OrderOut(Schema):
     trouble: str
     tries: int
     unsent: bool
+    may_drop: bool
     received: bool
     under_way: bool
     mail: Literal["", "going", "sent", "failed", "unsure"]
@@ -85,6 +87,20 @@ class OrdersOut(Schema):
 
 class DropRestIn(Schema):
     number: Key
+
+
+class ByWordIn(Schema):
+    """What somebody ordered by word, or bought over the counter. supplier: its name, known or new. price: of one piece, as
+    typed; empty: not known. promised: None: no day was named. here: it is here already."""
+
+    uuid: UUID
+    number: Key
+    supplier: str = Field(max_length=60)
+    way: Literal["telephone", "counter", "site"]
+    quantity: int = Field(ge=1, le=100_000)
+    price: Figure = ""
+    promised: Day | None = None
+    here: bool = False
 
 
 class ReceiveIn(Schema):

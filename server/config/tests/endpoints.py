@@ -82,6 +82,13 @@ BODIES = {
     "make_plan": {"uuid": str(uuid.uuid4())},
     "place": {"kind": "cheapest"},
     "drop_rest": {"number": "D12-4001"},
+    "orders_by_word": {
+        "uuid": str(uuid.uuid4()),
+        "number": "D12-4001",
+        "supplier": "Bridge Street Parts",
+        "way": "counter",
+        "quantity": 1,
+    },
     "receive": {"uuid": str(uuid.uuid4()), "number": "D12-4001", "quantity": 1},
     "fit": {"uuid": str(uuid.uuid4()), "walk_around": "", "slot": "opener-disc", "positions": ["1L"]},
     "stock_item": {"number": "D12-4001", "name": "Opener disc"},

@@ -15,6 +15,7 @@ from endpoints import ALL, BODIES, OPEN, OWNED, ROLES, WRITES, call, filled, nam
 from inspection.actions import closing
 from shops.rights import RIGHTS
 from supply.models import Order, Terms
+from testing.yard import record
 
 pytestmark = pytest.mark.usefixtures("something_to_find")
 
@@ -112,6 +113,8 @@ def test_the_right_shop_does_get_through(path, method, operation, yard, as_):
 def stand_ready_for(operation_id, yard):
     if operation_id.endswith("_reopen"):
         closing.finish(yard.lead, yard.walk_around.pk, uuid.uuid4())
+    if operation_id.endswith("by_word"):
+        record(yard, "opener-disc-diameter", "1L", "380")
     if operation_id.endswith("take_back_order"):
         Order.objects.update(state=Order.State.TO_SEND)
     if operation_id.endswith("new_codes_for_once"):

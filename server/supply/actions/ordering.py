@@ -7,6 +7,7 @@ hold. An order is on record before it is sent, under the key the desk knows it b
 import datetime as dt
 import uuid
 from collections.abc import Sequence
+from dataclasses import dataclass
 from decimal import Decimal
 from math import ceil
 from typing import Any
@@ -16,9 +17,10 @@ from django.db.models import F
 from django.utils import timezone
 
 from lumvek_core.errors import BadInput
-from shops.access import Conflict
+from shops.access import Conflict, kept_already
 from shops.models import Member
 from shops.rights import action
+from tabular.tables import amount_in
 
 from .. import desk
 from ..models import Movement, Order, OrderLine, Plan, StockLocation, Supplier
@@ -103,20 +105,76 @@ def _order(
     return order
 
 
+@dataclass(frozen=True)
+class ByWord:
+    """What was ordered by word. supplier: its name, known or new; way: one of `Order.BY_WORD`; price: of one piece, as typed,
+    empty where nobody knows; promised: None: no day was named. here: it was bought and is here."""
+
+    number: str
+    supplier: str
+    way: str
+    quantity: int
+    price: str = ""
+    promised: dt.date | None = None
+    here: bool = False
+
+
+@action("order")
+def by_word(member: Member, order_uuid: uuid.UUID, new: ByWord) -> None:
+    """Keep an order that somebody gave by telephone, at the counter or on the supplier's site, with what was said of price and
+    day; what is here already is put on the shelf. The same UUID twice is ordered once. Raises BadInput (``number``,
+    ``supplier``, ``price``).
+    """
+    stocking.lock_supply(member)
+    if kept_already(member, Order, order_uuid):
+        return
+    number = new.number.strip()
+    line = next((one for one in net_requirements.build(member, timezone.now()).lines if one.number == number), None)
+    if line is None:
+        raise BadInput("number", "is on no machine's list")
+    name = new.supplier.strip()
+    if not name:
+        raise BadInput("supplier", "say where it was ordered")
+    price = amount_in(new.price, "price") if new.price.strip() else None
+    supplier = Supplier.objects.of(member).filter(name__iexact=name).first()
+    supplier = supplier or Supplier.objects.create(shop_id=member.shop_id, name=name)
+    order = Order.objects.create(
+        uuid=order_uuid,
+        shop_id=member.shop_id,
+        supplier=supplier,
+        way=new.way,
+        run_date=new.promised or timezone.localdate(),
+        state=Order.State.BY_HAND,
+        by=member.user,
+    )
+    OrderLine.objects.create(
+        order=order,
+        number=number,
+        name=called(line),
+        quantity=new.quantity,
+        unit_price=price,
+        promised=new.promised,
+        serves=line.serves(),
+    )
+    if new.here:
+        receive(member, uuid.uuid5(order_uuid, "here"), number, new.quantity, order)
+
+
 @action("order")
 def cancel(member: Member, order_uuid: uuid.UUID) -> None:
-    """Take back an order that has not been sent: its parts are needed again. Raises Conflict once it may have left the
-    house.
+    """Take back an order that has not been sent, or that was given by word: its parts are needed again. Raises Conflict once
+    it may have left the house, or something of it has come.
     """
     stocking.lock_supply(member)
     order = Order.objects.select_for_update().get(pk=order_of(member, order_uuid).pk)
     if order.state == Order.State.CANCELLED:
         return
-    if not order.unsent:
+    if not order.may_drop:
         raise Conflict("This order has been sent: call the supplier to take it back.")
+    unsent = " before it was sent" if order.unsent else ""
     order.state = Order.State.CANCELLED
     order.answered_at = timezone.now()
-    order.trouble = f"Taken back by {member.name} before it was sent."[:200]
+    order.trouble = f"Taken back by {member.name}{unsent}."[:200]
     order.save(update_fields=["state", "answered_at", "trouble"])
 
 
@@ -146,13 +204,14 @@ def drop_rest(member: Member, order_uuid: uuid.UUID, number: str) -> None:
 
 
 @action("receive parts")
-def receive(member: Member, movement: uuid.UUID, number: str, quantity: int) -> OrderLine:
-    """Put what came in on the shelf, against the oldest order that waits for it. Returns the line it was received for.
+def receive(member: Member, movement: uuid.UUID, number: str, quantity: int, order: Order | None = None) -> OrderLine:
+    """Put what came in on the shelf, against the oldest order that waits for it, or against this one. Returns the line it was
+    received for.
 
     The same UUID twice is received once. Raises BadInput with field ``number`` or ``quantity``.
     """
     stocking.lock_supply(member)
-    lines = _waiting(member, number)
+    lines = [line for line in _waiting(member, number) if order is None or line.order_id == order.pk]
     if not lines:
         raise BadInput("number", f"nothing called {number.strip() or 'that'} is on order")
     if Movement.objects.of(member).filter(uuid=movement).exists():

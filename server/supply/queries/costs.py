@@ -95,8 +95,8 @@ def estimates(member: Member) -> tuple[Terms, list[Estimate]]:
 def price_list(shop_id: int) -> dict[str, Decimal]:
     """The price of one piece of each number: what was paid last, else the lowest offer."""
     offered = Offer.objects.in_shop(shop_id).order_by().values_list("number").annotate(Min("unit_price"))
-    paid = OrderLine.objects.in_shop(shop_id).exclude(order__state=Order.State.CANCELLED).order_by("id")
-    return dict(offered) | dict(paid.values_list("number", "unit_price"))
+    lines = OrderLine.objects.in_shop(shop_id).exclude(order__state=Order.State.CANCELLED).order_by("id")
+    return dict(offered) | dict(lines.exclude(unit_price=None).values_list("number", "unit_price"))
 
 
 def _work(estimate: Estimate, pieces: Iterable[Piece], strip_downs: Sequence[StripDown]) -> None:

@@ -149,15 +149,18 @@ def on_order(shop_id: int, numbers: list[str] | None = None) -> dict[str, tuple[
         rows = rows.filter(number__in=numbers)
     found: dict[str, tuple[int, dt.date | None]] = {}
     waiting = (Order.State.TO_SEND, Order.State.BY_HAND)
-    asked = (
-        rows.filter(order__state__in=waiting).values("number", "order__run_date").annotate(n=Sum(F("quantity") - F("received")))
-    )
+    asked = rows.filter(order__state__in=waiting)
+    planned = asked.exclude(order__way__in=Order.BY_WORD).values("number", "order__run_date")
+    by_word = asked.filter(order__way__in=Order.BY_WORD).values("number", "promised")
+    to_come = Sum(F("quantity") - F("received"))
     said = (
         rows.exclude(order__state__in=waiting)
         .values("number", "promised", "follows_on")
         .annotate(n=Sum(F("accepted") + F("follows") - F("received")))
     )
-    grouped: list[dict[str, Any]] = [dict(row) for row in asked] + [dict(row) for row in said]
+    grouped: list[dict[str, Any]] = [
+        dict(row) for rows_ in (planned.annotate(n=to_come), by_word.annotate(n=to_come), said) for row in rows_
+    ]
     for row in grouped:
         pieces, day = found.get(row["number"], (0, None))
         said_days: tuple[dt.date | None, ...] = (row.get("order__run_date"), row.get("promised"), row.get("follows_on"))

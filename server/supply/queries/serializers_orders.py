@@ -66,13 +66,14 @@ def order(order: Order) -> OrderOut:
         trouble=order.trouble,
         tries=order.tries,
         unsent=order.unsent,
+        may_drop=order.may_drop,
         under_way=order.under_way(now),
         mail=order.mail_now(now),  # type: ignore[arg-type]
         mail_at=order.mail_at,
         mail_trouble=order.mail_trouble,
         by=full_name(order.by),
         at=order.at,
-        parts=money(sum((line.quantity * line.unit_price for line in order.lines.all()), Decimal(0))),
+        parts=money(sum((line.quantity * (line.unit_price or Decimal(0)) for line in order.lines.all()), Decimal(0))),
         lines=lines,
         to_come=sum(line.to_come for line in lines),
     )
@@ -94,7 +95,7 @@ def order_line(order: Order, line: OrderLine) -> OrderLineOut:
         refused=line.quantity - line.accepted - line.follows if answered else 0,
         received=line.received,
         to_come=orders.to_come(line, order.state),
-        promised=line.promised or (None if answered else order.run_date),
+        promised=line.promised or (None if answered or order.way in Order.BY_WORD else order.run_date),
         follows_on=line.follows_on,
         serves=line.serves,
     )

@@ -16,7 +16,8 @@ from shops.access import Conflict
 from supply import mail
 from supply.actions import ordering, plans, sending, supplier_replies
 from supply.models import Order, OrderLine, Plan, Supplier
-from supply.queries import net_requirements, orders, serializers_orders, sourcing, stock
+from supply.queries import net_requirements, orders, serializers, serializers_orders, sourcing, stock
+from supply.schemas import NeedsAsked
 
 
 def line(member, number="D12-4001"):
@@ -267,3 +268,63 @@ def test_whoever_may_not_buy_may_not_order(planned, as_):
         assert as_(member).send(f"/api/supply/plans/{planned.plan.uuid}/orders", kind="cheapest").status_code == 403
     assert as_(planned.owner).get("/api/supply/orders").status_code == 403
     assert not Order.objects.exists()
+
+
+# Ordered by word, without a plan and without a price
+
+
+def ordered(shop, **more):
+    said = {"number": "D12-4001", "supplier": "Bridge Street Parts", "way": "telephone", "quantity": 4} | more
+    key = more.pop("key", None) or uuid.uuid4()
+    ordering.by_word(shop.parts, key, ordering.ByWord(**{name: said[name] for name in said if name != "key"}))
+    return Order.objects.get(uuid=key)
+
+
+def test_what_was_ordered_by_telephone_is_coming_with_no_price_and_no_day(shop):
+    order = ordered(shop)
+    assert (order.state, order.supplier.name, order.lines.get().unit_price) == ("by-hand", "Bridge Street Parts", None)
+    assert (line(shop.parts).coming, line(shop.parts).net, line(shop.parts).promised) == (4, 0, None)
+    shown = serializers_orders.order(order)
+    assert (shown.parts, shown.lines[0].unit_price, shown.lines[0].promised) == ("0.00", "", None)
+    got = ordering.receive(shop.parts, uuid.uuid4(), "D12-4001", 4)
+    assert got.order == order and line(shop.parts).shelf == 4
+    assert serializers_orders.order(Order.objects.get()).state_name == "Received"
+
+
+def test_a_price_and_a_day_that_were_said_are_kept(shop):
+    day = timezone.localdate() + dt.timedelta(days=3)
+    ordered(shop, price="31,50", promised=day, supplier="The blacksmith at the bridge")
+    assert line(shop.parts).promised == day
+    assert Supplier.objects.filter(name="The blacksmith at the bridge").count() == 1
+    shown = next(one for one in serializers.needs(shop.parts, NeedsAsked(whole=True)).lines if one.number == "D12-4001")
+    assert (shown.price, shown.state) == ("31.50", "coming")
+
+
+def test_what_was_bought_over_the_counter_is_here_at_once_and_once(shop):
+    key = uuid.uuid4()
+    for _ in range(2):
+        ordered(shop, key=key, way="counter", here=True)
+    assert (Order.objects.count(), line(shop.parts).shelf, line(shop.parts).coming) == (1, 4, 0)
+    with pytest.raises(Conflict):
+        ordering.cancel(shop.parts, key)
+
+
+def test_an_order_by_word_can_be_taken_back_until_something_came(shop):
+    order = ordered(shop)
+    ordering.cancel(shop.parts, order.uuid)
+    assert line(shop.parts).net == 4 and line(shop.parts).coming == 0
+
+
+@pytest.mark.parametrize(
+    ("wrong", "field"), [({"number": "X-1"}, "number"), ({"supplier": " "}, "supplier"), ({"price": "dear"}, "price")]
+)
+def test_what_is_said_wrongly_is_refused_at_its_field(shop, as_, wrong, field):
+    body = {"uuid": str(uuid.uuid4()), "number": "D12-4001", "supplier": "B", "way": "site", "quantity": 1} | wrong
+    answer = as_(shop.parts).send("/api/supply/by-word", **body)
+    assert (answer.status_code, answer.json()["error"]["field"]) == (422, field)
+    assert Order.objects.count() == 0
+
+
+def test_who_may_not_order_orders_nothing_by_word_either(shop, as_):
+    body = {"uuid": str(uuid.uuid4()), "number": "D12-4001", "supplier": "B", "way": "site", "quantity": 1}
+    assert as_(shop.technician).send("/api/supply/by-word", **body).status_code == 403

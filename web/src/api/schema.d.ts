@@ -4298,6 +4298,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/supply/by-word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * By Word
+         * @description Keep an order that somebody gave by word, or what was bought over the counter. The same UUID twice is one order.
+         */
+        post: operations["supply_api_orders_by_word"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/supply/choices": {
         parameters: {
             query?: never;
@@ -6333,6 +6353,41 @@ export interface components {
             models: components["schemas"]["BookModelOut"][];
             /** Name */
             name: string;
+        };
+        /**
+         * ByWordIn
+         * @description What somebody ordered by word, or bought over the counter. supplier: its name, known or new. price: of one piece, as
+         *     typed; empty: not known. promised: None: no day was named. here: it is here already.
+         */
+        ByWordIn: {
+            /**
+             * Here
+             * @default false
+             */
+            here: boolean;
+            /** Number */
+            number: string;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /** Promised */
+            promised?: string | null;
+            /** Quantity */
+            quantity: number;
+            /** Supplier */
+            supplier: string;
+            /**
+             * Uuid
+             * Format: uuid
+             */
+            uuid: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "telephone" | "counter" | "site";
         };
         CalcApart: {
             parts: components["schemas"]["CalcNowOrLater"][];
@@ -11754,6 +11809,8 @@ export interface components {
             mail_at: string | null;
             /** Mail Trouble */
             mail_trouble: string;
+            /** May Drop */
+            may_drop: boolean;
             /** Parts */
             parts: string;
             /** Received */
@@ -21728,6 +21785,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TableReportOut"];
+                };
+            };
+        };
+    };
+    supply_api_orders_by_word: {
+        parameters: {
+            query?: {
+                search?: string;
+                page?: number;
+                state?: "" | "number" | "order" | "coming" | "here" | "fitted";
+                machine?: number | null;
+                order?: "pressing" | "name" | "number" | "day";
+                whole?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByWordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedsOut"];
                 };
             };
         };

@@ -11,6 +11,7 @@ import { useSession } from '@/app/session'
 import { useAsked } from '@/app/useAsked'
 import { date, inDays, weekday } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
+import ByWord from './ByWord.vue'
 import LineState from './LineState.vue'
 import { STATES } from './lineStates'
 import SupplyTabs from './SupplyTabs.vue'
@@ -64,6 +65,19 @@ const keepNumber = (line: Line): Promise<boolean> =>
     )
     typing.key = ''
   })
+/** Where parts can be ordered, read when somebody first asks. */
+const suppliers = ref<string[]>([])
+const wording = ref('')
+const asks = (line: Line): Promise<boolean> =>
+  at.run(async () => {
+    suppliers.value = (await answer(api.GET('/api/supply/suppliers'))).map((one) => one.name)
+    wording.value = line.key
+  })
+const ordered = (body: Schemas['ByWordIn']): Promise<boolean> =>
+  at.run(async () => {
+    data.value = await write(() => api.POST('/api/supply/by-word', { params: { query: query.value }, body }))
+    wording.value = ''
+  })
 const choose = (line: Line, number: string): Promise<boolean> =>
   at.run(
     async () =>
@@ -96,7 +110,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
 <template>
   <SupplyTabs />
   <section class="desk">
-    <p v-if="at.problem" class="trouble" role="alert">
+    <p v-if="at.problem && !wording" class="trouble" role="alert">
       {{ at.problem }} <Button v-if="!data" label="Try again" severity="secondary" @click="load" />
     </p>
     <p v-if="!data && !at.problem" class="quiet" role="status">Reading the list …</p>
@@ -179,87 +193,114 @@ const wanted = (id: number, day: string): Promise<boolean> =>
             </tr>
           </thead>
           <tbody>
-            <tr v-for="line in lines" :key="line.key" :class="line.state">
-              <td>
-                <LineState :state="line.state" /><button
-                  v-if="line.state === 'number' && !line.hand_open && buys && typing.key !== line.key"
-                  type="button"
-                  class="link"
-                  :aria-label="`Enter the number of ${line.name}`"
-                  @click="find(line)"
-                >
-                  Enter the number</button
-                ><small v-if="covered(line)">{{ covered(line) }}</small
-                ><small v-if="line.surplus" class="warn">{{ line.surplus }} on order and no longer needed</small>
-              </td>
-              <td class="part">
-                <p>
-                  <b
-                    >{{ line.name }}<template v-if="line.side">, {{ line.side }}</template></b
+            <template v-for="line in lines" :key="line.key">
+              <tr :class="line.state">
+                <td>
+                  <LineState :state="line.state" /><button
+                    v-if="line.state === 'number' && !line.hand_open && buys && typing.key !== line.key"
+                    type="button"
+                    class="link"
+                    :aria-label="`Enter the number of ${line.name}`"
+                    @click="find(line)"
                   >
-                  <SeverityMark v-if="line.severity === 'stop'" severity="stop" />
-                  <span v-if="line.severity === 'stop'" class="stop">Stop</span>
-                </p>
-                <p v-if="line.number" class="quiet">
-                  {{ line.number }}<span v-if="line.status === 'scarce'" class="warn"> scarce</span>
-                </p>
-                <p v-else-if="line.hand_open && !session.onlyOwns">
-                  Left or right? Look at the old one.
-                  <Button size="small" severity="secondary" label="Left" @click="hand(line, 'L')" />
-                  <Button size="small" severity="secondary" label="Right" @click="hand(line, 'R')" />
-                </p>
-                <form v-else-if="typing.key === line.key" class="find" @submit.prevent="keepNumber(line)">
-                  <InputText
-                    v-model="typing.number"
-                    maxlength="40"
-                    v-focus
-                    :aria-label="`Part number of ${line.name}`"
-                    placeholder="Part number"
-                    :invalid="at.field === 'number'"
+                    Enter the number</button
+                  ><small v-if="covered(line)">{{ covered(line) }}</small
+                  ><small v-if="line.surplus" class="warn">{{ line.surplus }} on order and no longer needed</small>
+                </td>
+                <td class="part">
+                  <p>
+                    <b
+                      >{{ line.name }}<template v-if="line.side">, {{ line.side }}</template></b
+                    >
+                    <SeverityMark v-if="line.severity === 'stop'" severity="stop" />
+                    <span v-if="line.severity === 'stop'" class="stop">Stop</span>
+                  </p>
+                  <p v-if="line.number" class="quiet">
+                    {{ line.number }}<span v-if="line.status === 'scarce'" class="warn"> scarce</span>
+                  </p>
+                  <p v-else-if="line.hand_open && !session.onlyOwns">
+                    Left or right? Look at the old one.
+                    <Button size="small" severity="secondary" label="Left" @click="hand(line, 'L')" />
+                    <Button size="small" severity="secondary" label="Right" @click="hand(line, 'R')" />
+                  </p>
+                  <form v-else-if="typing.key === line.key" class="find" @submit.prevent="keepNumber(line)">
+                    <InputText
+                      v-model="typing.number"
+                      maxlength="40"
+                      v-focus
+                      :aria-label="`Part number of ${line.name}`"
+                      placeholder="Part number"
+                      :invalid="at.field === 'number'"
+                    />
+                    <label>packs of <WholeNumber v-model="typing.pack" :invalid="at.field === 'pack'" /></label>
+                    <Button type="submit" label="Save" /><Button
+                      text
+                      severity="secondary"
+                      label="Cancel"
+                      data-out
+                      @click="typing.key = ''"
+                    />
+                  </form>
+                  <small v-if="line.note">{{ line.note }}</small>
+                  <label v-if="line.alternatives.length && buys" class="other"
+                    >Fit
+                    <select :value="line.number" @change="choose(line, ($event.target as HTMLSelectElement).value)">
+                      <option v-for="other in line.alternatives" :key="other.number" :value="other.number">
+                        {{ other.kind_name }}: {{ other.number }}{{ other.life !== 1 ? `, life × ${other.life}` : ''
+                        }}{{ other.price ? `, ${other.price} ${data.terms.currency}` : '' }}
+                      </option>
+                    </select></label
+                  >
+                </td>
+                <td class="for">
+                  <p v-for="one in line.serves" :key="one">{{ one }}</p>
+                </td>
+                <td class="n">
+                  <b>{{ unit(line, line.needed) }}</b>
+                </td>
+                <td class="n">
+                  <b>{{ line.order ? unit(line, line.order) : '–' }}</b><small v-if="line.pack > 1"
+                    >packs of {{ line.pack }}</small
+                  >
+                </td>
+                <td class="by">
+                  <template v-if="line.need_by"
+                    >{{ date(line.need_by) }}<small>{{ inDays(line.need_by, new Date(data.today)) }}</small></template
+                  ><template v-else>any day</template><small v-if="!line.to_run">while apart</small
+                  ><small
+                    v-if="line.state === 'coming' && line.promised && line.need_by && line.promised > line.need_by"
+                    class="warn"
+                    >promised too late</small
+                  >
+                </td>
+                <td class="n">
+                  {{ line.price || 'not known'
+                  }}<button
+                    v-if="line.state === 'order' && buys && wording !== line.key"
+                    type="button"
+                    class="link"
+                    :aria-label="`Ordered or bought: ${line.name}`"
+                    @click="asks(line)"
+                  >
+                    Ordered
+                  </button>
+                </td>
+              </tr>
+              <tr v-if="wording === line.key" class="said">
+                <td colspan="7">
+                  <ByWord
+                    :line="line"
+                    :suppliers="suppliers"
+                    :currency="data.terms.currency"
+                    :busy="at.busy"
+                    :field="at.field"
+                    :problem="at.problem"
+                    @order="ordered"
+                    @leave="wording = ''"
                   />
-                  <label>packs of <WholeNumber v-model="typing.pack" :invalid="at.field === 'pack'" /></label>
-                  <Button type="submit" label="Save" /><Button
-                    text
-                    severity="secondary"
-                    label="Cancel"
-                    data-out
-                    @click="typing.key = ''"
-                  />
-                </form>
-                <small v-if="line.note">{{ line.note }}</small>
-                <label v-if="line.alternatives.length && buys" class="other"
-                  >Fit
-                  <select :value="line.number" @change="choose(line, ($event.target as HTMLSelectElement).value)">
-                    <option v-for="other in line.alternatives" :key="other.number" :value="other.number">
-                      {{ other.kind_name }}: {{ other.number }}{{ other.life !== 1 ? `, life × ${other.life}` : ''
-                      }}{{ other.price ? `, ${other.price} ${data.terms.currency}` : '' }}
-                    </option>
-                  </select></label
-                >
-              </td>
-              <td class="for">
-                <p v-for="one in line.serves" :key="one">{{ one }}</p>
-              </td>
-              <td class="n">
-                <b>{{ unit(line, line.needed) }}</b>
-              </td>
-              <td class="n">
-                <b>{{ line.order ? unit(line, line.order) : '–' }}</b><small v-if="line.pack > 1"
-                  >packs of {{ line.pack }}</small
-                >
-              </td>
-              <td class="by">
-                <template v-if="line.need_by"
-                  >{{ date(line.need_by) }}<small>{{ inDays(line.need_by, new Date(data.today)) }}</small></template
-                ><template v-else>any day</template><small v-if="!line.to_run">while apart</small
-                ><small
-                  v-if="line.state === 'coming' && line.promised && line.need_by && line.promised > line.need_by"
-                  class="warn"
-                  >promised too late</small
-                >
-              </td>
-              <td class="n">{{ line.price || 'not known' }}</td>
-            </tr>
+                </td>
+              </tr>
+            </template>
           </tbody>
         </table>
       </div>

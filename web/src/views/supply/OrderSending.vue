@@ -40,7 +40,7 @@ const emit = defineEmits<{ post: [way: 'send' | 'by-hand']; takeBack: [] }>()
         @yes="emit('post', 'by-hand')"
       />
       <AskOnce
-        v-if="order.unsent"
+        v-if="order.may_drop"
         severity="secondary"
         label="Take back"
         :question="`The order to ${order.supplier} is dropped before it is sent; its parts are needed again.`"
@@ -49,6 +49,15 @@ const emit = defineEmits<{ post: [way: 'send' | 'by-hand']; takeBack: [] }>()
         @yes="emit('takeBack')"
       />
     </div>
+    <AskOnce
+      v-else-if="order.state === 'by-hand' && order.may_drop && buys"
+      plain
+      label="Take back"
+      :question="`Lumvek forgets this order, and its parts are needed again. Tell ${order.supplier} yourself.`"
+      yes="Take it back"
+      :disabled="busy"
+      @yes="emit('takeBack')"
+    />
   </div>
 </template>
 

@@ -12,6 +12,7 @@ import Pager from '@/app/Pager.vue'
 import ScanButton from '@/app/ScanButton.vue'
 import { useSession } from '@/app/session'
 import { date } from '@/app/words'
+import { BY_WORD, WAYS } from './ways'
 import OrderMark from './OrderMark.vue'
 import OrderSending from './OrderSending.vue'
 import SupplyTabs from './SupplyTabs.vue'
@@ -226,7 +227,8 @@ const narrowed = computed(() => !!(asked.search || asked.state || asked.supplier
       <header class="tools">
         <OrderMark :state="order.received ? 'accepted' : order.state" :word="order.state_name" />
         <h2 class="grow">
-          {{ order.supplier }}, {{ order.way === 'fetch' ? 'fetched' : order.way }} {{ date(order.run_date) }}
+          {{ order.supplier }}, {{ WAYS[order.way] ?? order.way }}
+          {{ date(order.way in BY_WORD ? order.at : order.run_date) }}
           <span class="quiet">{{ order.reference ? `no. ${order.reference}` : '' }}</span>
         </h2>
         <span>{{ order.parts }} {{ data!.currency }}</span>

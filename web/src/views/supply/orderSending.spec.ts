@@ -21,6 +21,7 @@ const order: Schemas['OrderOut'] = {
   tries: 0,
   unsent: true,
   received: false,
+  may_drop: true,
   under_way: false,
   mail: '',
   mail_at: null,
