@@ -18,7 +18,9 @@ def main() -> None:
     begun = time.perf_counter()
     listed = browser.get("/api/machines")["machines"]
     first = (time.perf_counter() - begun) * 1000
-    print(f"first board of the day        {first:7.0f} ms  {first / plain:5.0f} ×   how every machine stands is worked out once")
+    print(
+        f"first board of the day        {first:7.0f} ms  {first / plain:5.0f} ×   how every machine stands is worked out once"
+    )
     seen = [card["sum"]["total"] - card["sum"]["open"] for card in listed if card["newest"]]
     print(f"a plain round trip            {plain:7.1f} ms")
     board = statistics.median(timed(lambda _: browser.get("/api/machines"), 20))
