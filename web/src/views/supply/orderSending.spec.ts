@@ -47,7 +47,7 @@ describe('an order on its way', () => {
   })
   it('says what is under way, and offers nothing meanwhile', () => {
     expect(shown({ under_way: true, mail: 'going' }).text()).toContain('The letter is on its way to the mail server')
-    const asked = shown({ under_way: true, desk: true, tries: 1, unsent: false })
+    const asked = shown({ under_way: true, desk: true, tries: 1, unsent: false, may_drop: false })
     expect(asked.text()).toContain('The desk is being asked')
     expect(buttons(asked)).toEqual([])
   })
@@ -57,12 +57,12 @@ describe('an order on its way', () => {
     expect(found.text()).toContain('The order is still to be sent.')
   })
   it('does not pretend to know where nobody does', () => {
-    const found = shown({ mail: 'unsure', unsent: false, mail_trouble: 'It may have gone out.' })
+    const found = shown({ mail: 'unsure', unsent: false, may_drop: false, mail_trouble: 'It may have gone out.' })
     expect(found.text()).toContain('Nobody knows whether the letter went out: ask Northmere Depot.')
     expect(buttons(found)).toEqual(['They have it'])
   })
   it('may have reached the desk: it is asked again, and goes no other way', () => {
-    const found = shown({ desk: true, tries: 2, unsent: false, trouble: 'The supplier desk does not answer.' })
+    const found = shown({ desk: true, tries: 2, unsent: false, may_drop: false, trouble: 'The supplier desk does not answer.' })
     expect(found.text()).toContain('asking again orders nothing twice')
     expect(buttons(found)).toEqual(['Ask the desk again'])
     void found.get('button').trigger('click')
