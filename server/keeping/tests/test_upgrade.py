@@ -18,6 +18,7 @@ from django.db import connection
 from django.db.backends.mysql.schema import DatabaseSchemaEditor
 from django.db.migrations.executor import MigrationExecutor
 from django.db.migrations.migration import Migration
+from django.db.migrations.operations import AddField, CreateModel
 
 from keeping import backup, rows, tables, upgrade
 from keeping.drill import beside
@@ -116,8 +117,9 @@ def test_killed_at_any_migration_it_is_recognised_and_put_back(release, elsewher
 
 def test_what_says_where_it_stands_says_what_its_tables_are(elsewhere, tmp_path, monkeypatch):
     """A database that broke off under a version that left no mark: nothing of it is kept as a backup, nothing is changed."""
-    plan = stand_at(RECENT)
-    killed_at(monkeypatch, plan[-1], 99)
+    # One that adds something: what only changes a column can be done again, and nobody sees whether it was.
+    adds = [one for one in stand_at(RECENT) if any(isinstance(part, CreateModel | AddField) for part in one.operations)]
+    killed_at(monkeypatch, adds[-1], 99)
     with pytest.raises(Killed):
         upgrade.bring(tmp_path, str)
     tables.drop([rows.UPGRADE_MARK])

@@ -204,6 +204,14 @@ const wanted = (id: number, day: string): Promise<boolean> =>
                     @click="find(line)"
                   >
                     Enter the number</button
+                  ><button
+                    v-if="line.state === 'order' && buys && wording !== line.key"
+                    type="button"
+                    class="link"
+                    :aria-label="`Ordered or bought: ${line.name}`"
+                    @click="asks(line)"
+                  >
+                    Ordered or bought</button
                   ><small v-if="covered(line)">{{ covered(line) }}</small
                   ><small v-if="line.surplus" class="warn">{{ line.surplus }} on order and no longer needed</small>
                 </td>
@@ -273,18 +281,7 @@ const wanted = (id: number, day: string): Promise<boolean> =>
                     >promised too late</small
                   >
                 </td>
-                <td class="n">
-                  {{ line.price || 'not known'
-                  }}<button
-                    v-if="line.state === 'order' && buys && wording !== line.key"
-                    type="button"
-                    class="link"
-                    :aria-label="`Ordered or bought: ${line.name}`"
-                    @click="asks(line)"
-                  >
-                    Ordered
-                  </button>
-                </td>
+                <td class="n">{{ line.price || 'not known' }}</td>
               </tr>
               <tr v-if="wording === line.key" class="said">
                 <td colspan="7">
