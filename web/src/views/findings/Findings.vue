@@ -69,7 +69,9 @@ onMounted(async () => {
     <section class="page">
       <h2>
         {{ counted(counts.all, 'finding') }},
-        <span class="quiet">{{ counts.open ? `${counts.open} not decided yet` : 'all decided' }}</span>
+        <span class="quiet">{{
+          counts.open ? `${counts.open} not decided yet` : counts.all ? 'all decided' : 'in this walk-around'
+        }}</span>
       </h2>
       <StillStanding :before="data.before" to="findings" />
       <p v-if="!counts.all" class="quiet">

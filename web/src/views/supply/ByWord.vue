@@ -21,10 +21,10 @@ const emit = defineEmits<{ order: [body: Schemas['ByWordIn']]; leave: [] }>()
 const said = reactive({
   uuid: newUuid(),
   number: props.line.number,
-  supplier: props.suppliers[0] ?? '',
+  supplier: '',
   way: 'telephone' as Schemas['ByWordIn']['way'],
   quantity: props.line.order || props.line.net || 1,
-  price: props.line.price,
+  price: '',
   promised: '',
   here: false,
 })
