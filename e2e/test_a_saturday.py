@@ -60,8 +60,9 @@ def test_from_three_machines_to_the_shelf_and_onto_the_row(page: Page, sign_in, 
     expect(line(page, "Outer scraper, right")).to_contain_text("new outer scraper")
     expect(line(page, "Shaker arm shim")).to_contain_text("6 on the shelf A-02")
 
-    # What has no number stands first, and is found by typing.
-    expect(page.get_by_role("row").nth(1)).to_contain_text("Find its number")
+    # What stops a machine stands first, then what has no number, which is found by typing.
+    expect(page.get_by_role("row").nth(1)).to_contain_text("Tie rod")
+    expect(page.get_by_role("row").nth(2)).to_contain_text("Find its number")
     page.get_by_role("button", name="Enter the number of Rotor bolts").click()
     page.keyboard.type("TH-2084")
     page.keyboard.press("Enter")
