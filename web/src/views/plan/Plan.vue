@@ -196,7 +196,7 @@ function cure(machine: Machine): void {
           </button>
         </li>
       </ul>
-      <p class="sums" aria-label="How the machines stand">
+      <p v-if="sums.length" class="sums">
         <span v-for="one in sums" :key="one.words"
           ><b>{{ one.many }}</b> {{ one.words }}</span
         >
