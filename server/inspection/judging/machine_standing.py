@@ -26,17 +26,16 @@ from ..queries.standing import Answer, Place
 
 FINDINGS = SEVERITIES[1:]
 DONE = (*SEVERITIES, "does_not_apply")
-EDITION = 1
+EDITION = 2
 """Of what is summed up: another one makes everything anew."""
 
 
 @dataclass(frozen=True)
 class ToDo:
-    """Work that somebody decided to do. what: as jobs call it; read_at, decided_at: ISO."""
+    """Work that somebody decided to do. what: as jobs call it; read_at: when the last of it came here, ISO."""
 
     what: str
     read_at: str
-    decided_at: str
 
 
 @dataclass(frozen=True)
@@ -149,7 +148,7 @@ class _Summing:
         machine: int,
         read: standing.Read,
         places: Mapping[Place, Stands[Answer]],
-        decisions: Mapping[Any, Mapping[tuple[str, str], tuple[str, dt.datetime]]],
+        decisions: Mapping[Any, Mapping[tuple[str, str], str]],
         now: dt.datetime,
     ) -> None:
         self.machine, self.read, self.places, self.decisions = machine, read, places, decisions
@@ -194,7 +193,7 @@ class _Summing:
                 entry["counts"][state] = entry["counts"].get(state, 0) + 1
         seen, whole = weighed(self._looked())
         answers = [stands.answer for stands in self.places.values() if stands.answer and self._found(stands.answer)]
-        chosen = [(one, *self._choice(one)) for one in answers]
+        chosen = [(one, self._choice(one)) for one in answers]
         return Summed(
             stations=[station for station in self.stations.values() if station["total"]],
             stops=self._stops([one for one in answers if one.severity == "stop"]),
@@ -202,11 +201,11 @@ class _Summing:
             whole=whole,
             unseen_safety=sum(self.checks[place[1]].safety and self._state(place) not in DONE for place in self.whole),
             questions=sum(stands.asked for stands in self.places.values()),
-            undecided=sum(choice == "open" and one.severity in ("due", "stop") for one, choice, _ in chosen),
+            undecided=sum(choice == "open" and one.severity in ("due", "stop") for one, choice in chosen),
             unread=sum(not self._state(place) for place in self.station_of),
             to_do=[
-                ToDo(what_of(self.read.check_of(one), one.severity, one.action), one.received.isoformat(), at.isoformat())
-                for one, choice, at in chosen
+                ToDo(what_of(self.read.check_of(one), one.severity, one.action), one.received.isoformat())
+                for one, choice in chosen
                 if choice == Decision.Choice.DO
             ],
         )
@@ -214,8 +213,8 @@ class _Summing:
     def _found(self, answer: Answer) -> bool:
         return answer.severity in FINDINGS and not answer.renewed
 
-    def _choice(self, answer: Answer) -> tuple[str, dt.datetime]:
-        return self.decisions.get(answer.walk, {}).get((answer.check, answer.position), ("open", answer.at))
+    def _choice(self, answer: Answer) -> str:
+        return self.decisions.get(answer.walk, {}).get((answer.check, answer.position), Decision.Choice.OPEN)
 
     def _state(self, place: Place) -> str:
         """How a place stands; empty for one that nobody has said anything about lately."""

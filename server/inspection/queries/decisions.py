@@ -1,7 +1,7 @@
 """What was decided of the findings, and which of them call for parts."""
 
 from collections.abc import Collection, Iterable
-from typing import Any, TypeVar, cast
+from typing import Any, cast
 
 from lumvek_core.catalogue.rule_book import RuleBook as CoreBook
 from lumvek_core.judgement.companions import Called, PartNeed, parts_for
@@ -10,7 +10,6 @@ from lumvek_core.rules.verdict import Action
 from ..models import Decision, Reading, Verdict, WalkAround
 from . import rule_books
 
-Chosen = TypeVar("Chosen")
 CALLING = ("watch", "due", "stop")
 """Severities that may call for parts: of what is watched, what somebody decided to renew before it reaches its limit."""
 
@@ -65,6 +64,6 @@ def _counted(kind: str, value: dict[str, Any]) -> int:
     return max(1, int(value["numbers"][0])) if kind == "count" and value.get("numbers") else 1
 
 
-def decisions_in_force(decisions: Iterable[tuple[str, str, Chosen]]) -> dict[tuple[str, str], Chosen]:
+def decisions_in_force(decisions: Iterable[tuple[str, str, str]]) -> dict[tuple[str, str], str]:
     """The newest choice for each place, from (check, position, choice) in the order they were made."""
     return {(check, position): choice for check, position, choice in decisions}

@@ -32,7 +32,6 @@ from ..schemas_findings import (
 from . import decisions, pictures, standing, walk_arounds
 from .serializers import brief, machine_out, parts, photo
 
-FINDINGS = ("watch", "due", "stop")
 PAGE = 30
 """Kinds of findings on a page."""
 
@@ -80,7 +79,7 @@ def before(walk_around: WalkAround, member: Member) -> list[BeforeOut]:
     found: dict[uuid.UUID, list[str]] = {}
     for place in read.places.values():
         answer = place.answer
-        if answer and answer.walk != walk_around.pk and answer.severity in FINDINGS and not answer.renewed:
+        if answer and answer.walk != walk_around.pk and answer.severity in decisions.CALLING and not answer.renewed:
             found.setdefault(answer.walk, []).append(answer.severity)
     walks = WalkAround.objects.of(member).filter(pk__in=found).select_related("started_by")
     return [

@@ -131,10 +131,10 @@ def fitted_at(fitted: Mapping[tuple[int, str, str], Fitment], owner: Machine, ch
             yield one
 
 
-def decided(walks: Iterable[uuid.UUID]) -> dict[uuid.UUID, dict[tuple[str, str], tuple[str, dt.datetime]]]:
-    """The newest choice for each place of walk-arounds, with when it was made. One query."""
-    found: dict[uuid.UUID, list[tuple[str, str, tuple[str, dt.datetime]]]] = {}
+def decided(walks: Iterable[uuid.UUID]) -> dict[uuid.UUID, dict[tuple[str, str], str]]:
+    """The newest choice for each place of walk-arounds. One query."""
+    found: dict[uuid.UUID, list[tuple[str, str, str]]] = {}
     rows = Decision.objects.filter(walk_around__in=list(walks)).order_by("id")
-    for walk, check, position, choice, at in rows.values_list("walk_around", "check_key", "position_key", "choice", "at"):
-        found.setdefault(walk, []).append((check, position, (choice, at)))
+    for walk, check, position, choice in rows.values_list("walk_around", "check_key", "position_key", "choice"):
+        found.setdefault(walk, []).append((check, position, choice))
     return {walk: decisions_in_force(rows_) for walk, rows_ in found.items()}

@@ -41,7 +41,7 @@ def arrivals(member: Member, now: dt.datetime, *, if_ordered: bool = True) -> di
     bought = _bought(member, [line.number for line in lines if line.number and line.net > 0]) if if_ordered else {}
     found = {}
     for line in lines:
-        number = line.number or f"{line.name}: number to be found"
+        number = line.pieces[0].called
         short = line.needed - line.fitted - line.shelf - line.truck
         day, by = None, ""
         if line.net > 0:

@@ -25,9 +25,8 @@ def of_findings(member: Member, machines: Mapping[int, Machine], now: dt.datetim
     waiting: dict[tuple[int, str], list[str]] = {}
     for piece in needs.read(member, now).pieces:
         if not piece.fitted and not piece.consumable:
-            number = piece.number.ordered_as if piece.number else f"{piece.name}: number to be found"
             for what in (piece.check, piece.walk_slot):
-                waiting.setdefault((piece.machine.pk, what), []).append(number)
+                waiting.setdefault((piece.machine.pk, what), []).append(piece.called)
     grouped: dict[tuple[int, str], list[Answer]] = {}
     stands, answers = _decided(machines, now)
     for machine, answer in answers:
@@ -54,10 +53,10 @@ def _decided(machines: Mapping[int, Machine], now: dt.datetime) -> tuple[standin
     found = []
     for (machine, _, _), place in stands.places.items():
         answer = place.answer
-        if answer and not answer.renewed and answer.severity in FINDINGS:
-            choice, _ = decided.get(answer.walk, {}).get((answer.check, answer.position), ("", None))
-            if choice == Decision.Choice.DO:
-                found.append((machine, answer))
+        if answer is None or answer.renewed or answer.severity not in FINDINGS:
+            continue
+        if decided.get(answer.walk, {}).get((answer.check, answer.position)) == Decision.Choice.DO:
+            found.append((machine, answer))
     return stands, sorted(found, key=lambda one: one[1].verdict)
 
 

@@ -189,13 +189,17 @@ class _Jobs:
         )
 
 
+BEFORE_PART = "pinned before "
+"""How the words begin where it is a part that is not here by then."""
+
+
 def _pin_trouble(against: list[str], parts: Sequence[Mapping[str, Any]], placed: Mapping[str, Any] | None) -> str:
     """Why a job cannot be done where it was set: for a part that is not here by then, or whatever else contradicts it."""
     if not against:
         return ""
     begins = placed["parts"][0]["start"] if placed else ""
     late = [one for one in parts if begins and (not one["arrives"] or one["arrives"] > begins)]
-    return f"pinned before {late[0]['words']} is here" if late else f"pinned, but {against[0]}"
+    return f"{BEFORE_PART}{late[0]['words']} is here" if late else f"pinned, but {against[0]}"
 
 
 def _with_pins(one: Mapping[str, Any], jobs: Sequence[SeasonJobOut], ends: dt.datetime) -> dict[str, Any]:

@@ -91,8 +91,7 @@ class _Knowledge:
         self.wanted: dict[int, set[str]] = {}
         for piece in needs.read(member, now).pieces:
             if not piece.fitted and not piece.consumable and piece.origin != "apart":
-                number = piece.number.ordered_as if piece.number else f"{piece.name}: number to be found"
-                self.wanted.setdefault(piece.machine.pk, set()).add(number)
+                self.wanted.setdefault(piece.machine.pk, set()).add(piece.called)
 
     def jobs(self, machine: Machine, stands: Summed) -> list[_PlannedJob]:
         """The jobs of a machine that are not done, those that no plan has yet among them."""
@@ -118,7 +117,7 @@ class _Knowledge:
         end = dt.datetime.fromisoformat(job.stretches[-1].end).date() if job.stretches else None
         parts = [self.arrivals[part.id] for part in job.parts if part.id in self.arrivals]
         out = [part for part in parts if not part.here]
-        if job.pin_trouble and not out:
+        if job.pin_trouble and not job.pin_trouble.startswith(plans.BEFORE_PART):
             end = None  # nobody can say when it will be done, but not as it was set
         return _PlannedJob(job.key, self._ahead(end), bool(out), job)
 

@@ -52,6 +52,11 @@ class Piece:
     fitted: Fitment | None = None
 
     @property
+    def called(self) -> str:
+        """Its number as it is ordered; of one without, what it is."""
+        return self.number.ordered_as if self.number else f"{self.name}: number to be found"
+
+    @property
     def label(self) -> str:
         return positions.find(self.position).label
 
