@@ -49,6 +49,7 @@ def on_saturday(page: Page):
 def test_from_three_machines_to_the_shelf_and_onto_the_row(page: Page, sign_in, accessible):
     sign_in("ada", at=None)
     on_saturday(page)
+    page.context.clear_cookies()
     sign_in("bram", at="/parts")
     expect(page.get_by_role("heading", name="Parts list")).to_be_visible()
     expect(page.get_by_text(re.compile(r"\d+ parts to order"))).to_be_visible()

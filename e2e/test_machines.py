@@ -61,7 +61,7 @@ def test_a_combine_posture_by_posture_by_keyboard_to_the_shared_report(page: Pag
         if rest.count() and checks[key]["bulk"] and not marked_in_bulk:
             marked_in_bulk = int(re.search(r"\((\d+)\)", rest.inner_text())[1])
             page.keyboard.press("+")
-            expect(page.get_by_text(f"{marked_in_bulk} places looked at in passing")).to_be_visible()
+            expect(page.get_by_text(f"+ again: {marked_in_bulk} place")).to_be_visible()
             page.keyboard.press("+")
             continue
         before = page.url

@@ -33,8 +33,7 @@ export function useBulk({ state, order, check, records, say, sure, goOn }: BulkO
     const many = new Map<string, number>()
     for (const one of rest) many.set(one.check.name, (many.get(one.check.name) ?? 0) + 1)
     const what = [...many].map(([name, count]) => (count > 1 ? `${name} (${count})` : name)).join(', ')
-    if (!sure('+', `+ again: ${counted(rest.length, 'place')} looked at in passing and right: ${what}. Esc leaves them open.`))
-      return
+    if (!sure('+', `+ again: ${counted(rest.length, 'place')} looked at in passing and right: ${what}. Esc leaves it.`)) return
     const bodies = rest.map((one) =>
       records.reading(
         { check: one.check.key, position: one.where },

@@ -178,7 +178,7 @@ describe('the hand on the keyboard', () => {
     press('+')
     vi.advanceTimersByTime(60)
     expect(sent).toEqual([])
-    expect(entry.hint.value).toBe('+ again: 6 places looked at in passing and right: axle (3), tyre (3). Esc leaves them open.')
+    expect(entry.hint.value).toBe('+ again: 6 places looked at in passing and right: axle (3), tyre (3). Esc leaves it.')
     press('+')
     vi.advanceTimersByTime(60)
     expect(sent.map((body) => [body.check, body.position, body.raw, body.bulk, body.posture])).toEqual(
