@@ -69,7 +69,7 @@ class SeasonVariables:
         start = model.new_int_var_from_domain(cp_model.Domain.from_values(starts), f"s{n}")
         kinds = {id(ends): ends for ends in work.ends.values()}
         lasts = [ends[slot] for ends in kinds.values() for slot in starts if slot in ends]
-        longest = max(ends[slot] - slot for ends in kinds.values() for slot in starts if slot in ends)
+        sizes = {ends[slot] - slot for ends in kinds.values() for slot in starts if slot in ends}
         end = self._number(min(lasts), max(lasts), f"e{n}", at.end if at else None)
         if at:
             self.hints.append((start, at.start))
@@ -79,8 +79,8 @@ class SeasonVariables:
         else:
             crews = {crew: self._truth(f"c{n}.{crew}", at is not None and at.crew == crew) for crew in work.ends}
             model.add(sum(crews.values()) == there)
-        size = work.slots if longest == work.slots else self._number(
-            work.slots, longest, f"d{n}", at.end - at.start if at else None)  # fmt: skip
+        size = min(sizes) if len(sizes) == 1 else self._number(
+            min(sizes), max(sizes), f"d{n}", at.end - at.start if at else None)  # fmt: skip
         model.add(end == start + size)
         for key, ends in kinds.items():
             mine = [crews[crew] for crew, its in work.ends.items() if id(its) == key]

@@ -198,6 +198,25 @@ def test_what_begins_soon_is_left_where_it_stands():
     assert planned({**question, "freeze_h": 5, "technicians": [ill]})[1]["conflicts"] == [], "nobody is there to hold it"
 
 
+def test_what_was_to_begin_soon_waits_for_what_has_come_before_it():
+    jobs = [{"minutes": 180}, {"minutes": 60, "after": ["j0"]}]
+    question = asked(*jobs, previous=[{"id": "j1", "start": f"{DAYS[0]}T09:00", "technicians": ["Tomas"]}], freeze_h=5)
+    found, answer = planned(question)
+    assert answer["conflicts"] == [] and when(found["j0"])[1] <= when(found["j1"])[0]
+
+
+def test_work_that_lies_over_a_night_ends_when_it_is_done():
+    """Both of its starts rest for as long: then too what it rests for counts."""
+    wet = {"minutes": 180, "place_kind": "outside", "weather_bound": True}
+    people = [{"name": "Tomas", "shifts": [day(1, 8, 10), day(2, 8, 11)]},
+              {"name": "Ines", "shifts": [day(0, 9, 11), day(2, 9, 10)]}]  # fmt: skip
+    question = asked(wet, people=people, machines=[{"name": "Heron 6", "season_date": DAYS[2]}], dry=[day(1, 0, 10), day(2, 9, 23)],
+                     previous=[{"id": "j0", "start": f"{DAYS[1]}T09:00", "technicians": ["Tomas"]}])  # fmt: skip
+    _, answer = planned(question)
+    (machine,), (job,) = answer["machines"], answer["jobs"]
+    assert machine["ready"] == job["parts"][-1]["end"]
+
+
 # What makes a machine late, and what would cure it
 
 

@@ -56,13 +56,17 @@ def with_pins(given: SeasonGiven, pins: Mapping[str, JobPin]) -> SeasonGiven:
 
 
 def settled(given: SeasonGiven) -> tuple[SeasonGiven, Problem, Pinned]:
-    """The question with what is frozen, as long as that contradicts nothing, and its pins. Raises BadInput."""
+    """The question with what is frozen, as long as that contradicts nothing, and its pins. Raises BadInput.
+
+    What is frozen behind something that is free to move is let go too: it may not be done by then."""
     held = frozen(given)
     while True:
         asked = with_pins(given, held)
         problem = problem_of(asked)
         pinned = settle(problem)
         against = {name for one in pinned.conflicts for name in (one.id, one.with_) if name in held}
+        free = {job.id for job in asked.jobs if job.pin is None}
+        against |= {job.id for job in asked.jobs if job.id in held and free.intersection(job.after)}
         if not against:
             return asked, problem, pinned
         held = {name: pin for name, pin in held.items() if name not in against}
