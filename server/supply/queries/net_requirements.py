@@ -140,14 +140,15 @@ def _supply(shop_id: int, lines: dict[str, Line]) -> None:
 
 
 def on_order(shop_id: int, numbers: list[str] | None = None) -> dict[str, tuple[int, dt.date | None]]:
-    """Pieces that are ordered and not yet here, with the last day promised.
+    """Pieces that are ordered and not yet here, with the last day promised; no day where some of them have none.
 
     An order that nobody has confirmed counts in full: it may have arrived at the desk.
     """
     rows = OrderLine.objects.in_shop(shop_id)
     if numbers is not None:
         rows = rows.filter(number__in=numbers)
-    found: dict[str, tuple[int, dt.date | None]] = {}
+    found: dict[str, int] = {}
+    days: dict[str, list[dt.date | None]] = {}
     waiting = (Order.State.TO_SEND, Order.State.BY_HAND)
     asked = rows.filter(order__state__in=waiting)
     planned = asked.exclude(order__way__in=Order.BY_WORD).values("number", "order__run_date")
@@ -162,9 +163,13 @@ def on_order(shop_id: int, numbers: list[str] | None = None) -> dict[str, tuple[
         dict(row) for rows_ in (planned.annotate(n=to_come), by_word.annotate(n=to_come), said) for row in rows_
     ]
     for row in grouped:
-        pieces, day = found.get(row["number"], (0, None))
-        said_days: tuple[dt.date | None, ...] = (row.get("order__run_date"), row.get("promised"), row.get("follows_on"))
-        days = [one for one in (day, *said_days) if one]
         if row["n"] > 0:
-            found[row["number"]] = (pieces + row["n"], max(days, default=None))
-    return found
+            number, said_days = row["number"], [row.get(name) for name in ("order__run_date", "promised", "follows_on")]
+            found[number] = found.get(number, 0) + row["n"]
+            days.setdefault(number, []).append(max((day for day in said_days if day), default=None))
+    return {number: (pieces, _last(days[number])) for number, pieces in found.items()}
+
+
+def _last(days: list[dt.date | None]) -> dt.date | None:
+    known = [day for day in days if day]
+    return max(known) if len(known) == len(days) else None

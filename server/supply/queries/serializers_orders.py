@@ -73,10 +73,17 @@ def order(order: Order) -> OrderOut:
         mail_trouble=order.mail_trouble,
         by=full_name(order.by),
         at=order.at,
-        parts=money(sum((line.quantity * (line.unit_price or Decimal(0)) for line in order.lines.all()), Decimal(0))),
+        parts=_parts(order),
         lines=lines,
         to_come=sum(line.to_come for line in lines),
     )
+
+
+def _parts(order: Order) -> str:
+    """What its parts cost; empty where nobody knows it of one of them."""
+    prices = [(line.quantity, line.unit_price) for line in order.lines.all()]
+    known = [quantity * price for quantity, price in prices if price is not None]
+    return money(sum(known, Decimal(0))) if len(known) == len(prices) else ""
 
 
 def _pressing(line: OrderLineOut) -> tuple[bool, bool]:

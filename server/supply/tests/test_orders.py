@@ -285,7 +285,7 @@ def test_what_was_ordered_by_telephone_is_coming_with_no_price_and_no_day(shop):
     assert (order.state, order.supplier.name, order.lines.get().unit_price) == ("by-hand", "Bridge Street Parts", None)
     assert (line(shop.parts).coming, line(shop.parts).net, line(shop.parts).promised) == (4, 0, None)
     shown = serializers_orders.order(order)
-    assert (shown.parts, shown.lines[0].unit_price, shown.lines[0].promised) == ("0.00", "", None)
+    assert (shown.parts, shown.lines[0].unit_price, shown.lines[0].promised) == ("", "", None)
     got = ordering.receive(shop.parts, uuid.uuid4(), "D12-4001", 4)
     assert got.order == order and line(shop.parts).shelf == 4
     assert serializers_orders.order(Order.objects.get()).state_name == "Received"
@@ -298,6 +298,13 @@ def test_a_price_and_a_day_that_were_said_are_kept(shop):
     assert Supplier.objects.filter(name="The blacksmith at the bridge").count() == 1
     shown = next(one for one in serializers.needs(shop.parts, NeedsAsked(whole=True)).lines if one.number == "D12-4001")
     assert (shown.price, shown.state) == ("31.50", "coming")
+
+
+def test_pieces_without_a_day_leave_their_number_without_one(shop):
+    ordered(shop, quantity=2, promised=timezone.localdate() + dt.timedelta(days=3))
+    assert line(shop.parts).promised is not None
+    ordered(shop, quantity=2)
+    assert (line(shop.parts).coming, line(shop.parts).promised) == (4, None)
 
 
 def test_what_was_bought_over_the_counter_is_here_at_once_and_once(shop):

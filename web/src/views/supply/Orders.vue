@@ -231,7 +231,7 @@ const narrowed = computed(() => !!(asked.search || asked.state || asked.supplier
           {{ date(order.way in BY_WORD ? order.at : order.run_date) }}
           <span class="quiet">{{ order.reference ? `no. ${order.reference}` : '' }}</span>
         </h2>
-        <span>{{ order.parts }} {{ data!.currency }}</span>
+        <span>{{ order.parts ? `${order.parts} ${data!.currency}` : 'price not known' }}</span>
         <a :href="`/supply/orders/${order.uuid}.pdf`">PDF</a><a :href="`/supply/orders/${order.uuid}.csv`">CSV</a
         ><a :href="`/supply/orders/${order.uuid}.xlsx`">XLSX</a
         ><button type="button" class="link" @click="read(order)">E-mail text</button>
