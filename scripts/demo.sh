@@ -80,6 +80,11 @@ export LUMVEK_DESK_URL="http://127.0.0.1:$desk_port" LUMVEK_TELEMATICS_URL="http
 export LUMVEK_FORECAST_URL="http://127.0.0.1:$desk_port/forecast"
 
 wanted=${LUMVEK_PORT:-8420}
+# What a kill has orphaned gives the port back within seconds; devices know this address, and keep by it what waits for it.
+for _ in $(seq 200); do
+  if port_free "$wanted" || ! grep -qs ":$wanted$" "$STATE/$name/run"; then break; fi
+  sleep 0.1
+done
 port=$(free_port "$wanted")
 [ "$port" = "$wanted" ] || say "  Port $wanted is in use by another program, so this runs on $port; LUMVEK_PORT chooses another."
 setsid .venv/bin/gunicorn --config server/gunicorn.conf.py --bind "127.0.0.1:$port" --workers 2 --access-logfile "$LOGS/access.log" \
