@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Button from '@/design/controls/button'
 import SelectButton from '@/design/controls/selectbutton'
+import { ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useSession } from './session'
 import LengthNote from './LengthNote.vue'
@@ -18,13 +19,19 @@ const UNITS = [
 ]
 const { at, inVain, missed, unsaved, back, goOn, again, readAgain, units, changeShop, leave } = useHead()
 
+/** On a phone: whether what is wanted now and then stands open. */
+const menu = ref(false)
+watch(
+  () => route.fullPath,
+  () => (menu.value = false),
+)
 /** Screens that lie behind the one link to what is the shop's own. */
 const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-check', 'changes']
 </script>
 
 <template>
   <a class="skip" href="#main">Skip to the work</a>
-  <header v-if="session.me" class="bar" :class="{ working: route.name === 'walk-around' }">
+  <header v-if="session.me" class="bar" :class="{ working: route.name === 'walk-around', open: menu }">
     <RouterLink class="home" :to="{ name: 'machines' }" aria-label="Lumvek, to the machines">
       <svg viewBox="0 0 32 32" width="26" height="26" aria-hidden="true">
         <path class="w" d="M3 21h26" />
@@ -54,41 +61,47 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
         >{{ session.may('see people') ? 'Shop' : 'Rules' }}</RouterLink
       ><RouterLink class="own" :to="{ name: 'account' }" :class="{ here: route.name === 'account' }">Your account</RouterLink>
     </nav>
-    <select
-      v-if="session.me.shops.length > 1"
-      :key="inVain"
-      class="shop"
-      aria-label="Shop to work in"
-      :value="session.me.id"
-      @change="changeShop(Number(($event.target as HTMLSelectElement).value))"
-    >
-      <option v-for="one in session.me.shops" :key="one.member" :value="one.member">{{ one.name }}</option>
-    </select>
-    <span v-else class="shop">{{ session.me.shop }}</span>
     <SearchBox />
     <SyncState />
-    <SelectButton
-      :key="inVain"
-      v-model="units"
-      class="units"
-      :options="UNITS"
-      option-label="label"
-      option-value="value"
-      :allow-empty="false"
-      aria-label="Units to read in"
-    />
-    <Button
-      class="plain"
-      severity="secondary"
-      text
-      :label="theme === 'dark' ? 'Light' : 'Dark'"
-      :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'"
-      @click="switchTheme"
-    />
-    <RouterLink class="who" :to="{ name: 'account' }" title="Your account"
-      >{{ session.me.name }}<small>{{ session.me.role_name }}</small></RouterLink
-    >
-    <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
+    <button type="button" class="menu" :aria-expanded="menu" aria-controls="tools" @click="menu = !menu">
+      <svg viewBox="0 0 20 20" width="20" height="20" aria-hidden="true"><path d="M3 5h14M3 10h14M3 15h14" /></svg>
+      <span class="unseen">Menu</span>
+    </button>
+    <div id="tools" class="tools">
+      <select
+        v-if="session.me.shops.length > 1"
+        :key="inVain"
+        class="shop"
+        aria-label="Shop to work in"
+        :value="session.me.id"
+        @change="changeShop(Number(($event.target as HTMLSelectElement).value))"
+      >
+        <option v-for="one in session.me.shops" :key="one.member" :value="one.member">{{ one.name }}</option>
+      </select>
+      <span v-else class="shop">{{ session.me.shop }}</span>
+      <SelectButton
+        :key="inVain"
+        v-model="units"
+        class="units"
+        :options="UNITS"
+        option-label="label"
+        option-value="value"
+        :allow-empty="false"
+        aria-label="Units to read in"
+      />
+      <Button
+        class="plain"
+        severity="secondary"
+        text
+        :label="theme === 'dark' ? 'Light' : 'Dark'"
+        :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'"
+        @click="switchTheme"
+      />
+      <RouterLink class="who" :to="{ name: 'account' }" title="Your account"
+        >{{ session.me.name }}<small>{{ session.me.role_name }}</small></RouterLink
+      >
+      <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
+    </div>
   </header>
   <SyncBar
     :trouble="at.problem"
@@ -137,6 +150,13 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
 }
 .ways {
   display: flex;
+  flex: 1;
+}
+.tools {
+  display: contents;
+}
+.menu {
+  display: none;
 }
 .ways a {
   white-space: nowrap;
@@ -154,8 +174,6 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
   box-shadow: inset 0 -3px 0 var(--accent);
 }
 .shop {
-  flex: 1;
-  text-align: right;
   color: var(--quiet);
   white-space: nowrap;
   overflow: hidden;
@@ -163,7 +181,6 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
 }
 .shop:is(select) {
   flex: 0 1 auto;
-  margin-left: auto;
   min-height: var(--target);
   max-width: 220px;
   font: inherit;
@@ -209,33 +226,60 @@ main:focus {
 }
 @media (max-width: 700px) {
   .bar {
-    padding: 0 10px;
-    gap: 4px;
-  }
-  .shop {
-    display: none;
-  }
-  .bar {
     flex-wrap: wrap;
+    gap: 0 4px;
     height: auto;
-    row-gap: 0;
+    padding: 0 10px;
   }
   .ways {
-    order: 9;
+    order: 8;
+    flex: none;
     width: 100%;
     overflow-x: auto;
   }
   .ways a {
     padding: 0 9px;
   }
-  /* The check in hand needs the height; the sign leads back to all else. */
-  .working .ways {
-    display: none;
+  .menu {
+    display: grid;
+    place-items: center;
+    min-width: var(--target);
+    min-height: var(--target);
+    border: 0;
+    background: none;
+    color: var(--ink);
+    cursor: pointer;
   }
-  .units {
+  .menu path {
+    stroke: currentColor;
+    stroke-width: 2.2;
+    stroke-linecap: round;
+  }
+  .bar > .sync {
     margin-left: auto;
   }
-  .who,
+  .tools {
+    display: none;
+    order: 9;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 4px 12px;
+    width: 100%;
+    padding: 4px 0 8px;
+  }
+  .open .tools {
+    display: flex;
+  }
+  .shop:is(span) {
+    flex: 1 1 100%;
+  }
+  .who {
+    text-align: left;
+  }
+  /* The check in hand needs the height. */
+  .working:not(.open) .ways {
+    display: none;
+  }
   .bar .home b {
     display: none;
   }

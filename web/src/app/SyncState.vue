@@ -30,15 +30,6 @@ const meaning = computed(() => {
 </template>
 
 <style scoped>
-@media (max-width: 700px) {
-  .words {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
-  }
-}
 .sync {
   position: relative;
   display: inline-flex;

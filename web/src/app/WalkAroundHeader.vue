@@ -12,6 +12,8 @@ const props = defineProps<{
   walkAround: Schemas['WalkAroundBrief']
   headers?: string[]
   place?: string
+  /** On a phone: whether the ways through it are out of the way. */
+  closed?: boolean
 }>()
 const route = useRoute()
 const name = computed(() => [props.machine.name, ...(props.headers ?? [])].join(' + '))
@@ -20,7 +22,7 @@ useTitle(() => [props.machine.name, (props.place ?? String(route.meta.title ?? '
 </script>
 
 <template>
-  <header class="head">
+  <header class="head" :class="{ closed }">
     <div class="what">
       <h1 :title="name">{{ name }}</h1>
       <p class="quiet">
@@ -108,7 +110,8 @@ useTitle(() => [props.machine.name, (props.place ?? String(route.meta.title ?? '
     padding: 6px 12px 0;
     gap: 2px 12px;
   }
-  .what p {
+  .what p,
+  .closed .tabs {
     display: none;
   }
   .tabs {

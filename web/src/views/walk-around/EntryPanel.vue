@@ -104,6 +104,7 @@ const KEYS = computed<KeyHint[]>(() => [
         {
           key: '+',
           text: `rest right (${left.value}) …`,
+          brief: `rest (${left.value})`,
           says: `The rest of the station looks right (${left.value})`,
           act: entry.markRest,
         },
@@ -111,8 +112,8 @@ const KEYS = computed<KeyHint[]>(() => [
     : []),
   { key: '−', text: 'not seen', says: 'Not seen, with a reason', act: entry.askNotSeen },
   { key: '*', text: 'not there', says: 'Does not apply', act: entry.doesNotApply },
-  { key: 'Alt N', text: 'note', says: 'Note', act: () => emit('note'), desk: true },
-  { key: 'Alt P', text: 'picture', says: 'Picture', act: () => emit('picture'), desk: true },
+  { key: 'Alt N', text: 'note', says: 'Note', act: () => emit('note'), desk: true, phone: '✎' },
+  { key: 'Alt P', text: 'picture', says: 'Picture', act: () => emit('picture'), desk: true, phone: '◉' },
   { key: 'Ctrl Z', text: 'undo', says: 'Undo the last reading', act: entry.undo, desk: true, phone: '↶' },
 ])
 
@@ -130,7 +131,9 @@ const splitWords = computed(() => {
 const inputmode = computed(() => {
   if (entry.notSeen.value || ['note', 'interval'].includes(props.check.kind)) return 'text'
   if (props.check.more_than_figures || unit.value === 'in') return 'text'
-  return entry.isChoice.value ? 'numeric' : 'decimal'
+  // Choices are tapped where fingers are: a keypad would lie over them.
+  if (entry.isChoice.value) return matchMedia('(pointer: coarse)').matches ? 'none' : 'numeric'
+  return 'decimal'
 })
 /** A column is looked at first; a single figure is typed as it is. */
 function paste(event: ClipboardEvent): void {

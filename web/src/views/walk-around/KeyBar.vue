@@ -5,6 +5,8 @@ export interface KeyHint {
   text: string
   /** In full, for whoever rests on it. */
   says: string
+  /** What a phone has room for, where that is less. */
+  brief?: string
   act: () => void
   /** Only where there is a keyboard; on a phone `phone` stands for it, or nothing. */
   desk?: boolean
@@ -26,7 +28,9 @@ defineProps<{ keys: KeyHint[] }>()
       @click="item.act()"
     >
       <kbd :class="{ 'by-key': item.desk }">{{ item.key }}</kbd><kbd v-if="item.phone" class="phone">{{ item.phone }}</kbd>
-      {{ item.text }}
+      <span :class="{ 'by-key': item.brief }">{{ item.text }}</span><span v-if="item.brief" class="phone">{{
+        item.brief
+      }}</span>
     </button>
   </p>
 </template>
@@ -60,14 +64,10 @@ defineProps<{ keys: KeyHint[] }>()
 }
 @media (max-width: 700px) {
   .keys {
-    position: sticky;
-    bottom: 0;
     display: grid;
     grid-auto-flow: column;
     grid-auto-columns: minmax(0, 1fr);
     gap: 2px;
-    background: var(--paper);
-    padding: 4px 0;
   }
   .keys button {
     display: grid;

@@ -77,7 +77,12 @@ function close(): void {
   open.value = ''
   emit('done')
 }
-defineExpose({ pick: () => (open.value = 'photo'), write: () => (open.value = 'note') })
+/** On a phone the camera opens at once: the words can come after. */
+function pick(): void {
+  if (matchMedia('(pointer: coarse)').matches) file.value?.click()
+  else open.value = 'photo'
+}
+defineExpose({ pick, write: () => (open.value = 'note') })
 </script>
 
 <template>

@@ -5,23 +5,31 @@
 import Button from '@/design/controls/button'
 import { computed } from 'vue'
 import type { Place } from '@/api/client'
+import { outbox } from '@/api/outbox'
+import { isReading } from '@/api/outboxEntry'
 import { moment } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
 import RecentVerdicts from './RecentVerdicts.vue'
 import type { Entry } from './entry'
-import type { WalkAroundState } from './useWalkAround'
+import { at, type WalkAroundState } from './useWalkAround'
 
-const props = defineProps<{ entry: Entry; state: WalkAroundState; readOnly: boolean; gate: boolean }>()
+const props = defineProps<{ walkAround: string; entry: Entry; state: WalkAroundState; readOnly: boolean; gate: boolean }>()
 const entry = props.entry
 type Shown = { key: string; place: Place; label: string }
 
+const keyHere = computed(() => at(entry.check.value.key, entry.position.value))
+/** Typed last, and the server has not been reached with it: no verdict of before may stand for it. */
+const unjudged = computed(() => {
+  if (['idle', 'sending'].includes(outbox.box.state)) return null
+  return outbox.of(props.walkAround).filter(isReading).at(-1) ?? null
+})
 const here = computed<Shown | null>(() =>
-  entry.place.value && !entry.question.value && !props.gate
-    ? { key: `${entry.check.value.key}|${entry.position.value}`, place: entry.place.value, label: entry.label.value }
+  entry.place.value && !entry.question.value && !props.gate && !(unjudged.value && props.state.sending.value.has(keyHere.value))
+    ? { key: keyHere.value, place: entry.place.value, label: entry.label.value }
     : null,
 )
-const last = computed(() => props.state.verdicts.last.value)
+const last = computed(() => (unjudged.value ? null : props.state.verdicts.last.value))
 /** In full: the place in hand, else the last verdict; the last one in a line of its own where the hand looks at another. */
 const full = computed<Shown | null>(() => {
   const one = here.value ?? last.value
@@ -39,25 +47,52 @@ const line = computed(() => (last.value && last.value.key !== full.value?.key ? 
 const severity = (place: Place): Severity => (place.ask ? 'asked' : (place.severity as Severity))
 /** More than fit beside the sentence: they open with the reasons, so that the check in hand stands without scrolling. */
 const many = computed(() => (full.value?.place.advice?.rows.length ?? 0) > 3 && !full.value?.place.advice?.done)
-const said = (place: Place): string => (place.ask ? place.ask : `${place.reason} ${place.remedy}`.trim())
+interface Said {
+  first: string
+  /** What a phone leaves to "Why?": the share left, the forecast. */
+  then: string
+  remedy: string
+}
+function said(place: Place): Said {
+  if (place.ask) return { first: place.ask, then: '', remedy: '' }
+  const cut = place.reason.search(place.severity === 'sound' ? /[:;] / : /; /)
+  const first = cut < 0 ? place.reason : place.reason.slice(0, cut)
+  return { first, then: place.reason.slice(first.length), remedy: place.remedy }
+}
+const whole = computed(() => (full.value ? said(full.value.place) : undefined))
+const short = computed(() => (line.value ? said(line.value.place) : undefined))
 </script>
 
 <template>
   <div class="verdicts">
+    <p v-if="unjudged" class="line" role="status" aria-live="polite">
+      <SeverityMark severity="open" :size="18" wordless />
+      <span
+        ><b>Kept, not judged yet.</b> {{ unjudged.about.what }}: <b>{{ unjudged.about.shown }}</b></span
+      >
+    </p>
     <p v-if="line" class="line" :class="severity(line.place)" role="status" aria-live="polite">
       <SeverityMark :severity="severity(line.place)" :size="18" wordless />
       <span
         ><b :class="`sev-${severity(line.place)}`">{{ WORDS[severity(line.place)] }}</b> <b>{{ line.label }}.</b>
-        {{ said(line.place) }}</span
+        {{ short?.first }}<span class="on">{{ short?.then }}</span
+        ><span v-if="short?.then" class="end">.</span> {{ short?.remedy }}</span
       >
     </p>
-    <div class="verdict settle" :class="full ? severity(full.place) : ''" role="status" aria-live="polite">
+    <div
+      v-if="full || !unjudged"
+      class="verdict settle"
+      :class="full ? severity(full.place) : ''"
+      role="status"
+      aria-live="polite"
+    >
       <template v-if="full">
         <SeverityMark :severity="severity(full.place)" :size="24" wordless />
         <div class="said">
           <p>
             <b :class="`sev-${severity(full.place)}`">{{ WORDS[severity(full.place)] }}</b> <b>{{ full.label }}.</b>
-            {{ said(full.place) }}
+            {{ whole?.first }}<span class="on">{{ whole?.then }}</span
+            ><span v-if="whole?.then" class="end">.</span> {{ whole?.remedy }}
           </p>
           <p v-if="full.place.overtaken" class="overtaken">
             Overtaken: {{ full.place.overtaken.shown }} by {{ full.place.overtaken.by }}, {{ moment(full.place.overtaken.at) }}.
@@ -78,7 +113,7 @@ const said = (place: Place): string => (place.ask ? place.ask : `${place.reason}
               @click="entry.followed(full.place)"
             />
           </div>
-          <details v-if="full.place.why.length && !full.place.ask">
+          <details v-if="(full.place.why.length || whole?.then) && !full.place.ask" :class="{ bare: !full.place.why.length }">
             <summary>{{ many ? 'Every way, and why' : 'Why?' }}</summary>
             <dl v-if="many" class="rows">
               <div v-for="row in full.place.advice?.rows" :key="row.name">
@@ -86,6 +121,7 @@ const said = (place: Place): string => (place.ask ? place.ask : `${place.reason}
                 <dd><SeverityMark v-if="row.mark" :severity="row.mark as Severity" :size="14" /> {{ row.shown }}</dd>
               </div>
             </dl>
+            <p v-if="whole?.then" class="then">{{ full.place.reason }}</p>
             <ul>
               <li v-for="why in full.place.why" :key="why">{{ why }}</li>
             </ul>
@@ -166,6 +202,11 @@ details ul {
   list-style: disc;
   font-size: 1rem;
 }
+.end,
+.then,
+.bare {
+  display: none;
+}
 .rows {
   display: flex;
   flex-wrap: wrap;
@@ -202,6 +243,26 @@ details ul {
   }
   .line {
     padding: 2px 10px;
+  }
+  .said {
+    display: block;
+  }
+  .said > p {
+    display: inline;
+    margin-right: 8px;
+  }
+  .on {
+    display: none;
+  }
+  .end {
+    display: inline;
+  }
+  .then {
+    display: block;
+  }
+  details,
+  .bare {
+    display: inline;
   }
 }
 </style>

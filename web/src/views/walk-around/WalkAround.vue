@@ -56,9 +56,12 @@ const data = state.data
 const stops = useStops(state)
 useAddress(entry, checkKey, data)
 
-const FAR = 'lumvek:called-out'
-const far = ref(localStorage.getItem(FAR) === 'yes')
-watch(far, (on) => localStorage.setItem(FAR, on ? 'yes' : 'no'))
+/** Large is of this walk-around and this tab: another one begins as usual. */
+const FAR = `lumvek:called-out:${props.id}`
+/** On a phone the stations and checks stand behind the one in hand. */
+const wayOpen = ref(false)
+const far = ref(sessionStorage.getItem(FAR) === 'yes')
+watch(far, (on) => sessionStorage.setItem(FAR, on ? 'yes' : 'no'))
 const SWEEPS = [
   { label: 'By check', value: 'check' },
   { label: 'By row', value: 'row' },
@@ -73,6 +76,7 @@ const sweep = computed({
 })
 
 const check = computed(() => entry.check.value)
+watch(checkKey, () => (wayOpen.value = false))
 const visit = computed(() => order.visitOf(check.value.key))
 const { posture, held, gate, doubted, confirmPosture, onlyLook } = useGate({
   state,
@@ -160,13 +164,17 @@ function alt(event: KeyboardEvent): void {
     {{ state.problem.value }} <Button label="Try again" severity="secondary" @click="state.load()" />
   </p>
   <p v-else-if="!data || !checkKey" class="trouble quiet" role="status">Reading the walk-around …</p>
-  <div v-else :class="{ far }" :style="{ '--bars': `${bars}px` }">
+  <div v-else :class="{ far, 'way-open': wayOpen }" :style="{ '--bars': `${bars}px` }">
     <WalkAroundHeader
       :id="id"
       :place="stationNames.get(check.station)"
       :machine="data.machine"
       :walk-around="data.walk_around"
       :headers="data.headers.map((one) => one.name)"
+      :closed="!wayOpen"
+      ><button type="button" class="way" :aria-expanded="wayOpen" @click="wayOpen = !wayOpen">
+        {{ stationNames.get(check.station) }}
+        <svg viewBox="0 0 16 16" width="14" height="14" aria-hidden="true"><path d="m3 6 5 5 5-5" /></svg></button
       ><QuestionLine v-if="data.may_record" :entry="entry"
     /></WalkAroundHeader>
     <MachineMap class="big-map" :stations="data.stations" :current="check.station" @go="goStation" />
@@ -209,6 +217,7 @@ function alt(event: KeyboardEvent): void {
         <VerdictPanel
           v-if="gate && state.verdicts.last.value"
           class="under-gate"
+          :walk-around="id"
           :entry="entry"
           :state="state"
           :read-only="!data.may_record"
@@ -231,7 +240,7 @@ function alt(event: KeyboardEvent): void {
           @picture="strip?.pick()"
         >
           <template #verdict
-            ><VerdictPanel :entry="entry" :state="state" :read-only="!data.may_record" :gate="false"
+            ><VerdictPanel :walk-around="id" :entry="entry" :state="state" :read-only="!data.may_record" :gate="false"
           /></template>
           <PinnedPictures :check="check" :may-take-off="data.may_pin" @changed="state.load()" />
           <RowGrid
