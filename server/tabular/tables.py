@@ -1,5 +1,7 @@
 """Tables from outside: their lines by title, what became of each, and figures in cells."""
 
+import datetime as dt
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from decimal import Decimal, InvalidOperation
@@ -11,6 +13,7 @@ from lumvek_core.files.tables import MOST_ROWS, rows_of
 from .sheets import as_typed
 
 Outcome = Literal["taken", "there", "refused"]
+_TWO_WAYS = re.compile(r"[1-9]\d{0,2}[.,]\d{3}")
 
 
 @dataclass
@@ -57,10 +60,40 @@ def whole_in(text: str, name: str, low: int, high: int) -> int:
     return int(value)
 
 
+def plain(text: str) -> str:
+    """A figure as it stands in somebody's table, with a point before its fraction and nothing between its thousands.
+
+    Raises ValueError, in words, for one that can be read in two ways.
+    """
+    text = re.sub(r"(?<=\d)[\s'’](?=\d{3}(?!\d))", "", text.strip())
+    if _TWO_WAYS.fullmatch(text):
+        whole, fraction = re.split("[.,]", text)
+        raise ValueError(f"can be read in two ways: write {whole}{fraction}, or {whole}.{fraction}0")
+    if re.fullmatch(r"[1-9]\d{0,2}(\.\d{3})+(,\d+)?", text):
+        return text.replace(".", "").replace(",", ".")
+    if re.fullmatch(r"[1-9]\d{0,2}(,\d{3})+(\.\d+)?", text):
+        return text.replace(",", "")
+    return text.replace(",", ".")
+
+
+def day_in(text: str, name: str) -> dt.datetime:
+    """A day, or a moment, as a table may have it: 2026-03-05, 2026-03-05T14:00 or 05.03.2026.
+
+    Raises BadInput with the column as field."""
+    try:
+        if found := re.fullmatch(r"(\d{1,2})\.(\d{1,2})\.(\d{4})", text.strip()):
+            day, month, year = map(int, found.groups())
+            return dt.datetime(year, month, day)
+        return dt.datetime.fromisoformat(text.strip())
+    except (ValueError, OverflowError):
+        raise BadInput(name, "must be a day such as 2026-03-05 or 05.03.2026") from None
+
+
 def number_in(text: str, name: str, low: float, high: float) -> float:
     """A number in a cell, with a point or a comma. Raises BadInput with the column as field."""
+    written = _plain_in(text, name)
     try:
-        value = float(text.replace(",", "."))
+        value = float(written)
     except ValueError:
         raise BadInput(name, "must be a number") from None
     if not low <= value <= high:
@@ -68,10 +101,17 @@ def number_in(text: str, name: str, low: float, high: float) -> float:
     return value
 
 
+def _plain_in(text: str, name: str) -> str:
+    try:
+        return plain(text)
+    except ValueError as two_ways:
+        raise BadInput(name, str(two_ways)) from None
+
+
 def amount_in(text: str, name: str, below: int = 10**8) -> Decimal:
     """Money in a cell or a field, to the cent. Raises BadInput with `name` as field."""
     try:
-        value = Decimal(text.strip().replace(",", "."))
+        value = Decimal(_plain_in(text, name))
     except InvalidOperation:
         raise BadInput(name, "must be an amount such as 47.20") from None
     if not value.is_finite() or not 0 <= value < below:

@@ -24,6 +24,7 @@ from shops.access import NotFoundHere
 from shops.actions.log import log_change
 from shops.models import Change, Member
 from shops.rights import action
+from tabular.tables import number_in
 
 from ..queries import rule_books
 from ..queries.rules_in_force import book_of
@@ -191,10 +192,7 @@ def _first_count(member: Member, machine: Machine, family: Family, wanted: NewMa
         if wanted.arrival == "new":
             raise BadInput("counter", "say what its meter shows: its parts are as old as that")
         return
-    try:
-        shown = float(wanted.counter.strip().removesuffix(family.counter).strip().replace(",", "."))
-    except ValueError:
-        raise BadInput("counter", f"must be a number of {'hours' if family.counter == 'h' else 'hectares'}") from None
+    shown = number_in(wanted.counter.strip().removesuffix(family.counter), "counter", 0, 10**7)
     first = uuid.uuid5(wanted.uuid, "counter")
     if family.counter == "h":
         machine.hours = 0.0  # it has an hour meter; the reading says what it shows

@@ -14,7 +14,7 @@ from lumvek_core.coupled import short
 from lumvek_core.errors import BadInput
 from lumvek_core.units import show_mm
 from shops.models import Member
-from tabular.tables import whole_in
+from tabular.tables import day_in, whole_in
 
 from ..schemas_machines import ModelIn, NewMachineIn, ParticularsIn
 from . import rule_books
@@ -153,9 +153,4 @@ def _priority(text: str) -> Literal[1, 2, 4]:
 
 
 def _day(text: str) -> dt.date | None:
-    if not text:
-        return None
-    try:
-        return dt.date.fromisoformat(text[:10])
-    except ValueError:
-        raise BadInput("season date", "must be a day such as 2027-03-20") from None
+    return day_in(text, "season date").date() if text else None

@@ -25,7 +25,7 @@ from shops.access import Conflict
 from shops.models import Member
 from shops.rights import action
 from tabular.streamed import Step
-from tabular.tables import Table, TableLine, table_rows
+from tabular.tables import Table, TableLine, day_in, number_in, table_rows
 
 _pool = urllib3.PoolManager(timeout=Timeout(connect=1.0, read=2.5), retries=Retry(0))
 MOST_BYTES = 100_000
@@ -116,20 +116,17 @@ def _understood(machines: Mapping[str, Machine], number: int, name: str, day: st
     machine = machines.get(name.lower())
     if machine is None:
         raise BadInput("machine", f"{name or 'nothing'} is not known")
+    when = day_in(day, "date")
     try:
-        when = dt.datetime.fromisoformat(day)
         when = timezone.make_aware(when) if when.tzinfo is None else when
         late = when > timezone.now()
     except (ValueError, OverflowError):
-        raise BadInput("date", "must be a day such as 2026-03-05") from None
+        raise BadInput("date", "must be a day such as 2026-03-05 or 05.03.2026") from None
     if late:
         raise BadInput("date", "is still to come")
     if when < OLDEST:
         raise BadInput("date", f"lies before {OLDEST:%Y}")
-    try:
-        value = float(shown.replace(",", "."))
-    except ValueError:
-        raise BadInput("counter", "must be a number") from None
+    value = number_in(shown, "counter", 0, 10**7)
     reading = uuid.uuid5(uuid.UUID(int=machine.pk), f"{when.isoformat()} {value:g}")
     return _Line(number, machine, counting.Shown(reading, value, when))
 
