@@ -9,6 +9,7 @@ import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { typedAt } from '@/api/clock'
+import { useRouter } from 'vue-router'
 import NotTaken from '@/app/NotTaken.vue'
 import ReadyLine from '@/app/ReadyLine.vue'
 import { useReadiness } from '@/app/useReadiness'
@@ -45,7 +46,7 @@ watch(season, () => ask())
 function key(event: KeyboardEvent): void {
   const typing = (event.target as HTMLElement).closest('input, select, textarea, form')
   if (typing || event.ctrlKey || event.altKey || event.metaKey || !next.value || !season.value?.may_work || at.busy) return
-  if (event.key === 's') void mark(next.value, next.value.begun_by ? 'stop' : 'start')
+  if (event.key === 's') void (next.value.begun_by ? mark(next.value, 'stop') : start(next.value))
   else if (event.key === 'd') asks.value = 'done'
   else if (event.key === 'c') asks.value = 'cannot'
   else return
@@ -88,6 +89,18 @@ function mark(job: Job, kind: Schemas['JobMarkIn']['kind'], more: Partial<Schema
     minutes.value = null
   })
 }
+/** A walk-around is begun where it is made: in the one under way, at its next place; where none is, on the machine's page. */
+const router = useRouter()
+async function start(job: Job): Promise<void> {
+  if (!(await mark(job, 'start')) || job.kind !== 'look') return
+  const params = { path: { machine_id: job.machine_id } }
+  const found = await answer(api.GET('/api/machines/{machine_id}/start', { params })).catch(() => undefined)
+  if (!found) return // without a signal the day goes on here
+  const there = found.running[0]
+  await router.push(
+    there ? { name: 'walk-around', params: { id: there.id } } : { name: 'machine', params: { id: job.machine_id } },
+  )
+}
 const finish = (job: Job): Promise<boolean> => mark(job, 'done', minutes.value === null ? {} : { minutes: minutes.value })
 const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: reason.value, not_before: from.value || null })
 </script>
@@ -113,7 +126,9 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
       <p class="when">
         {{ next.begun_by ? `Under way, begun by ${next.begun_by}` : when(next.stretches[0]!.start) }} · {{ span(next.minutes) }}
       </p>
-      <h2>{{ next.machine }}</h2>
+      <h2>
+        <RouterLink :to="{ name: 'machine', params: { id: next.machine_id } }">{{ next.machine }}</RouterLink>
+      </h2>
       <p class="what">{{ next.name }}</p>
       <p v-if="next.pin_trouble" class="trouble">It is {{ next.pin_trouble }}.</p>
       <ReadyLine v-if="ready.get(next.machine_id)" :ready="ready.get(next.machine_id)!" brief />
@@ -164,7 +179,7 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
         </div>
       </form>
       <div v-else-if="season?.may_work" class="tools acts">
-        <Button v-if="!next.begun_by" label="Start" :disabled="at.busy" @click="mark(next, 'start')" />
+        <Button v-if="!next.begun_by" label="Start" :disabled="at.busy" @click="start(next)" />
         <Button v-else severity="secondary" label="Stop for now" :disabled="at.busy" @click="mark(next, 'stop')" />
         <Button :severity="next.begun_by ? undefined : 'secondary'" label="Done" :disabled="at.busy" @click="asks = 'done'" />
         <Button severity="secondary" label="Cannot, because" :disabled="at.busy" @click="asks = 'cannot'" />
