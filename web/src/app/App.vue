@@ -150,7 +150,7 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
 }
 .ways {
   display: flex;
-  flex: 1;
+  margin-right: auto;
 }
 .tools {
   display: contents;
@@ -233,7 +233,6 @@ main:focus {
   }
   .ways {
     order: 8;
-    flex: none;
     width: 100%;
     overflow-x: auto;
   }
