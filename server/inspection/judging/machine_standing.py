@@ -6,7 +6,7 @@ import hashlib
 import json
 from collections import defaultdict
 from collections.abc import Collection, Iterable, Mapping
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict, dataclass, field, fields
 from typing import Any
 
 from django.db.models import Count, Sum
@@ -96,7 +96,7 @@ def summed(machines: Mapping[int, Machine]) -> dict[int, Summed]:
     bases = _bases(list(machines), now)
     kept = {one.machine_id: one for one in Standing.objects.filter(machine__in=machines)}
     stale = [pk for pk in machines if pk not in kept or kept[pk].basis != bases[pk]]
-    found = {pk: _read(one.summed) for pk, one in kept.items()}
+    found = {pk: _read(one.summed) for pk, one in kept.items() if pk not in stale}
     if stale:
         made = _work_out(stale, now)
         found |= made
@@ -114,7 +114,9 @@ def _read(kept: Mapping[str, Any]) -> Summed:
 
 def _bases(machines: Collection[int], now: dt.datetime) -> dict[int, str]:
     """What the standing of each machine rests on, as a hash. Three queries."""
-    rests: dict[int, list[object]] = {pk: [EDITION, timezone.localdate(now).isoformat()] for pk in machines}
+    # What was kept in another form, by an edition before this one, is worked out anew.
+    form = [one.name for kind in (Summed, ToDo) for one in fields(kind)]
+    rests: dict[int, list[object]] = {pk: [EDITION, form, timezone.localdate(now).isoformat()] for pk in machines}
     since = now - standing.STANDS_FOR
     walks = WalkAround.objects.filter(discarded_at=None, started_at__gte=since).order_by("started_at", "pk")
     columns = ("pk", "edition", "finished_at")
