@@ -9,11 +9,11 @@ import { answeredOrKept, useOnItsWay } from '@/api/useOnItsWay'
 import { usePost } from '@/api/usePost'
 import { newUuid } from '@/api/uuid'
 import { typedAt } from '@/api/clock'
-import { useRouter } from 'vue-router'
 import NotTaken from '@/app/NotTaken.vue'
 import ReadyLine from '@/app/ReadyLine.vue'
 import { useReadiness } from '@/app/useReadiness'
 import { useAttempt } from '@/app/useAttempt'
+import { useOnward } from '@/app/useOnward'
 import { useSession } from '@/app/session'
 import WholeNumber from '@/app/WholeNumber.vue'
 import { weekday, when } from '@/app/words'
@@ -90,16 +90,14 @@ function mark(job: Job, kind: Schemas['JobMarkIn']['kind'], more: Partial<Schema
   })
 }
 /** A walk-around is begun where it is made: in the one under way, at its next place; where none is, on the machine's page. */
-const router = useRouter()
+const onward = useOnward()
 async function start(job: Job): Promise<void> {
   if (!(await mark(job, 'start')) || job.kind !== 'look') return
   const params = { path: { machine_id: job.machine_id } }
   const found = await answer(api.GET('/api/machines/{machine_id}/start', { params })).catch(() => undefined)
   if (!found) return // without a signal the day goes on here
   const there = found.running[0]
-  await router.push(
-    there ? { name: 'walk-around', params: { id: there.id } } : { name: 'machine', params: { id: job.machine_id } },
-  )
+  await onward(there ? { name: 'walk-around', params: { id: there.id } } : { name: 'machine', params: { id: job.machine_id } })
 }
 const finish = (job: Job): Promise<boolean> => mark(job, 'done', minutes.value === null ? {} : { minutes: minutes.value })
 const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: reason.value, not_before: from.value || null })
