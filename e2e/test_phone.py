@@ -3,7 +3,7 @@
 from pathlib import Path
 
 import pytest
-from hands import begin, field, settle
+from hands import begin, field, keep_all, settle
 from playwright.sync_api import Page, expect
 
 PICTURE = Path(__file__).resolve().parent.parent / "docs/screenshots/report.png"
@@ -31,23 +31,36 @@ def test_the_verdict_the_field_and_every_key_stand_above_the_keyboard(page: Page
     boxes = [one.bounding_box() for one in page.locator(PARTS).all()]
     assert boxes[0]["y"] <= 120, "the head leaves room for the check"
     assert all(box["y"] >= 0 and box["y"] + box["height"] <= SEEN["height"] for box in boxes), boxes
-    keys = page.locator(".keys").bounding_box()
-    assert keys["y"] >= page.locator(".ask").bounding_box()["y"] + page.locator(".ask").bounding_box()["height"], (
-        "nothing is hidden"
-    )
+    ask, keys = (page.locator(one).bounding_box() for one in (".ask", ".keys"))
+    assert keys["y"] >= ask["y"] + ask["height"], "nothing is hidden"
     assert page.evaluate("document.documentElement.scrollWidth") == SEEN["width"]
 
 
-def test_the_share_left_and_the_forecast_open_with_the_reasons(page: Page, sign_in):
-    sign_in(at=None)
+@pytest.mark.parametrize(("who", "shown"), [("tomas", "395.5 mm, limit 386 mm"), ("ines", "15 9/16 in, limit 15 3/16 in")])
+def test_the_share_left_and_the_forecast_open_with_the_reasons(who, shown, page: Page, sign_in):
+    sign_in(who, at=None)
+    page.goto("/bench")
+    page.get_by_role("button", name="Menu").tap()
+    page.get_by_role("button", name="in" if who == "ines" else "mm", exact=True).tap()
     begin(page)
-    typed(page, "395.5")
+    typed(page, "395.5 mm")
     settle(page)
     verdict = page.locator(".verdict")
-    expect(verdict).to_contain_text("395.5 mm, limit 386 mm")
+    expect(verdict).to_contain_text(shown)
     expect(verdict.locator(".on")).to_be_hidden()
     page.locator(".verdict summary").first.tap()
     expect(page.locator(".then")).to_contain_text("of its wear left")
+
+
+def test_what_is_to_be_done_is_said_without_asking(page: Page, sign_in):
+    sign_in(at=None)
+    begin(page)
+    typed(page, "385")
+    keep_all(page)
+    places = page.request.get(page.url.split("?")[0].replace("/walk-arounds", "/api/walk-arounds")).json()["places"]
+    (remedy,) = [place["remedy"] for place in places if place["check"] == "opener-disc-diameter" and place["severity"] == "due"]
+    assert remedy
+    expect(page.get_by_text(remedy).first).to_be_visible()
 
 
 def test_stations_checks_and_the_other_pages_open_on_asking_and_close_behind_a_choice(page: Page, sign_in):
@@ -100,8 +113,8 @@ def test_a_choice_opens_no_keypad_over_its_answers(page: Page, sign_in):
     expect(field(page)).to_have_attribute("inputmode", "none")
 
 
-@pytest.mark.parametrize("figure", ["391", "9999", "abc"])
-def test_without_a_signal_a_figure_is_said_to_be_kept_and_not_yet_judged(figure, page: Page, sign_in):
+@pytest.mark.parametrize(("figure", "then"), [("391", ".verdict"), ("9999", ".questions"), ("abc", ".questions")])
+def test_without_a_signal_a_figure_is_said_to_be_kept_and_not_yet_judged(figure, then, page: Page, sign_in):
     sign_in(at=None)
     begin(page)
     typed(page, "395.5")
@@ -111,6 +124,9 @@ def test_without_a_signal_a_figure_is_said_to_be_kept_and_not_yet_judged(figure,
     said = page.get_by_role("status").filter(has_text="Kept, not judged yet.")
     expect(said).to_contain_text(f"row 2 left: {figure}", ignore_case=True)
     expect(page.locator(".verdict")).to_have_count(0)
+    page.unroute("**/readings*")
+    expect(said).to_have_count(0, timeout=30_000)
+    expect(page.locator(then)).to_be_visible()
 
 
 def test_large_fits_a_phone_and_stays_with_its_walk_around(page: Page, sign_in):

@@ -178,4 +178,4 @@ def _count(packed: zipfile.ZipFile, entry: zipfile.ZipInfo) -> None:
 
 def _cell(value: object) -> str:
     """A number that a spreadsheet keeps as 391.0 was typed as 391."""
-    return f"{value:g}" if isinstance(value, float) and value.is_integer() else str(value)
+    return str(int(value)) if isinstance(value, float) and value.is_integer() else str(value)

@@ -10,10 +10,10 @@ from typing import Literal
 from lumvek_core.errors import BadInput
 from lumvek_core.files.tables import MOST_ROWS, rows_of
 
+from .moments import FIRST, LAST
 from .sheets import as_typed
 
 Outcome = Literal["taken", "there", "refused"]
-_TWO_WAYS = re.compile(r"[1-9]\d{0,2}[.,]\d{3}")
 
 
 @dataclass
@@ -60,16 +60,17 @@ def whole_in(text: str, name: str, low: int, high: int) -> int:
     return int(value)
 
 
-def plain(text: str) -> str:
+def plain(text: str, name: str, asked: str = ",") -> str:
     """A figure as it stands in somebody's table, with a point before its fraction and nothing between its thousands.
 
-    Raises ValueError, in words, for one that can be read in two ways.
+    asked: marks that may set apart a fraction or thousands where they stand alone before three figures. A point is one of them
+    only where nobody writes three figures behind it; programs do. Raises BadInput with the column as field for such a one.
     """
     text = re.sub(r"(?<=\d)[\s'’](?=\d{3}(?!\d))", "", text.strip())
-    if _TWO_WAYS.fullmatch(text):
+    if re.fullmatch(rf"[1-9]\d{{0,2}}[{asked}]\d{{3}}", text):
         whole, fraction = re.split("[.,]", text)
-        raise ValueError(f"can be read in two ways: write {whole}{fraction}, or {whole}.{fraction}0")
-    if re.fullmatch(r"[1-9]\d{0,2}(\.\d{3})+(,\d+)?", text):
+        raise BadInput(name, f"can be read in two ways: write {whole}{fraction} or {whole}.{fraction.rstrip('0') or 0}")
+    if re.fullmatch(r"[1-9]\d{0,2}(\.\d{3}){2,}|[1-9]\d{0,2}(\.\d{3})+,\d+", text):
         return text.replace(".", "").replace(",", ".")
     if re.fullmatch(r"[1-9]\d{0,2}(,\d{3})+(\.\d+)?", text):
         return text.replace(",", "")
@@ -79,19 +80,21 @@ def plain(text: str) -> str:
 def day_in(text: str, name: str) -> dt.datetime:
     """A day, or a moment, as a table may have it: 2026-03-05, 2026-03-05T14:00 or 05.03.2026.
 
-    Raises BadInput with the column as field."""
+    Raises BadInput with the column as field.
+    """
+    found = re.fullmatch(r"(\d{1,2})\.(\d{1,2})\.(\d{4})", text.strip())
     try:
-        if found := re.fullmatch(r"(\d{1,2})\.(\d{1,2})\.(\d{4})", text.strip()):
-            day, month, year = map(int, found.groups())
-            return dt.datetime(year, month, day)
-        return dt.datetime.fromisoformat(text.strip())
-    except (ValueError, OverflowError):
+        when = dt.datetime(int(found[3]), int(found[2]), int(found[1])) if found else dt.datetime.fromisoformat(text.strip())
+    except ValueError:
         raise BadInput(name, "must be a day such as 2026-03-05 or 05.03.2026") from None
+    if not FIRST <= when.date() <= LAST:
+        raise BadInput(name, f"must lie between {FIRST.year} and {LAST.year}")
+    return when
 
 
 def number_in(text: str, name: str, low: float, high: float) -> float:
     """A number in a cell, with a point or a comma. Raises BadInput with the column as field."""
-    written = _plain_in(text, name)
+    written = plain(text, name)
     try:
         value = float(written)
     except ValueError:
@@ -101,17 +104,10 @@ def number_in(text: str, name: str, low: float, high: float) -> float:
     return value
 
 
-def _plain_in(text: str, name: str) -> str:
-    try:
-        return plain(text)
-    except ValueError as two_ways:
-        raise BadInput(name, str(two_ways)) from None
-
-
 def amount_in(text: str, name: str, below: int = 10**8) -> Decimal:
     """Money in a cell or a field, to the cent. Raises BadInput with `name` as field."""
     try:
-        value = Decimal(_plain_in(text, name))
+        value = Decimal(plain(text, name, ".,"))
     except InvalidOperation:
         raise BadInput(name, "must be an amount such as 47.20") from None
     if not value.is_finite() or not 0 <= value < below:

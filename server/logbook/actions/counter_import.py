@@ -117,12 +117,8 @@ def _understood(machines: Mapping[str, Machine], number: int, name: str, day: st
     if machine is None:
         raise BadInput("machine", f"{name or 'nothing'} is not known")
     when = day_in(day, "date")
-    try:
-        when = timezone.make_aware(when) if when.tzinfo is None else when
-        late = when > timezone.now()
-    except (ValueError, OverflowError):
-        raise BadInput("date", "must be a day such as 2026-03-05 or 05.03.2026") from None
-    if late:
+    when = timezone.make_aware(when) if when.tzinfo is None else when
+    if when > timezone.now():
         raise BadInput("date", "is still to come")
     if when < OLDEST:
         raise BadInput("date", f"lies before {OLDEST:%Y}")

@@ -124,10 +124,10 @@ def test_a_file_is_tried_first_and_sent_again_changes_nothing(planter, as_):
 
 def test_a_file_may_be_written_as_people_write(planter, as_):
     day = timezone.localdate()
-    text = f"machine;date;counter\nDunmere 12;{day:%d.%m.%Y};2.866,5\nDunmere 12;{day};2.867\n"
+    text = f"machine;date;counter\nDunmere 12;{day:%d.%m.%Y};2.866,5\nDunmere 12;{day};2,867\n"
     one, other = csv(as_(planter.technician), text, dry="true")["lines"]
     assert (one["outcome"], one["words"]) == ("taken", "Dunmere 12: 2866.5 ha")
-    assert (other["outcome"], other["words"]) == ("refused", "counter can be read in two ways: write 2867, or 2.8670")
+    assert (other["outcome"], other["words"]) == ("refused", "counter can be read in two ways: write 2867 or 2.867")
 
 
 def test_a_file_of_another_shop_knows_none_of_ours(planter, neighbour, as_):

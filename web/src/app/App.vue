@@ -61,47 +61,45 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
         >{{ session.may('see people') ? 'Shop' : 'Rules' }}</RouterLink
       ><RouterLink class="own" :to="{ name: 'account' }" :class="{ here: route.name === 'account' }">Your account</RouterLink>
     </nav>
+    <select
+      v-if="session.me.shops.length > 1"
+      :key="inVain"
+      class="shop"
+      aria-label="Shop to work in"
+      :value="session.me.id"
+      @change="changeShop(Number(($event.target as HTMLSelectElement).value))"
+    >
+      <option v-for="one in session.me.shops" :key="one.member" :value="one.member">{{ one.name }}</option>
+    </select>
+    <span v-else class="shop">{{ session.me.shop }}</span>
     <SearchBox />
     <SyncState />
-    <button type="button" class="menu" :aria-expanded="menu" aria-controls="tools" @click="menu = !menu">
+    <button type="button" class="menu" :aria-expanded="menu" @click="menu = !menu">
       <svg viewBox="0 0 20 20" width="20" height="20" aria-hidden="true"><path d="M3 5h14M3 10h14M3 15h14" /></svg>
       <span class="unseen">Menu</span>
     </button>
-    <div id="tools" class="tools">
-      <select
-        v-if="session.me.shops.length > 1"
-        :key="inVain"
-        class="shop"
-        aria-label="Shop to work in"
-        :value="session.me.id"
-        @change="changeShop(Number(($event.target as HTMLSelectElement).value))"
-      >
-        <option v-for="one in session.me.shops" :key="one.member" :value="one.member">{{ one.name }}</option>
-      </select>
-      <span v-else class="shop">{{ session.me.shop }}</span>
-      <SelectButton
-        :key="inVain"
-        v-model="units"
-        class="units"
-        :options="UNITS"
-        option-label="label"
-        option-value="value"
-        :allow-empty="false"
-        aria-label="Units to read in"
-      />
-      <Button
-        class="plain"
-        severity="secondary"
-        text
-        :label="theme === 'dark' ? 'Light' : 'Dark'"
-        :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'"
-        @click="switchTheme"
-      />
-      <RouterLink class="who" :to="{ name: 'account' }" title="Your account"
-        >{{ session.me.name }}<small>{{ session.me.role_name }}</small></RouterLink
-      >
-      <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
-    </div>
+    <SelectButton
+      :key="inVain"
+      v-model="units"
+      class="units"
+      :options="UNITS"
+      option-label="label"
+      option-value="value"
+      :allow-empty="false"
+      aria-label="Units to read in"
+    />
+    <Button
+      class="plain"
+      severity="secondary"
+      text
+      :label="theme === 'dark' ? 'Light' : 'Dark'"
+      :aria-label="theme === 'dark' ? 'Light theme' : 'Dark theme'"
+      @click="switchTheme"
+    />
+    <RouterLink class="who" :to="{ name: 'account' }" title="Your account"
+      >{{ session.me.name }}<small>{{ session.me.role_name }}</small></RouterLink
+    >
+    <Button class="plain" severity="secondary" text label="Log out" @click="leave" />
   </header>
   <SyncBar
     :trouble="at.problem"
@@ -150,13 +148,6 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
 }
 .ways {
   display: flex;
-  margin-right: auto;
-}
-.tools {
-  display: contents;
-}
-.menu {
-  display: none;
 }
 .ways a {
   white-space: nowrap;
@@ -174,6 +165,8 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
   box-shadow: inset 0 -3px 0 var(--accent);
 }
 .shop {
+  flex: 1;
+  text-align: right;
   color: var(--quiet);
   white-space: nowrap;
   overflow: hidden;
@@ -181,6 +174,7 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
 }
 .shop:is(select) {
   flex: 0 1 auto;
+  margin-left: auto;
   min-height: var(--target);
   max-width: 220px;
   font: inherit;
@@ -205,7 +199,8 @@ const OF_THE_SHOP = ['shop', 'people', 'rules', 'own-checks', 'new-check', 'own-
   min-height: var(--target);
   white-space: nowrap;
 }
-.ways .own {
+.ways .own,
+.menu {
   display: none;
 }
 .skip {
@@ -231,13 +226,8 @@ main:focus {
     height: auto;
     padding: 0 10px;
   }
-  .ways {
-    order: 8;
-    width: 100%;
-    overflow-x: auto;
-  }
-  .ways a {
-    padding: 0 9px;
+  .sync {
+    margin-left: auto;
   }
   .menu {
     display: grid;
@@ -254,36 +244,36 @@ main:focus {
     stroke-width: 2.2;
     stroke-linecap: round;
   }
-  .bar > .sync {
-    margin-left: auto;
-  }
-  .tools {
-    display: none;
-    order: 9;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 4px 12px;
+  .ways {
+    order: 8;
     width: 100%;
-    padding: 4px 0 8px;
+    overflow-x: auto;
   }
-  .open .tools {
-    display: flex;
+  .ways a {
+    padding: 0 9px;
+  }
+  .ways .own {
+    display: inline-flex;
+  }
+  .shop,
+  .units,
+  .plain,
+  .who {
+    order: 9;
+    margin-bottom: 8px;
   }
   .shop:is(span) {
     flex: 1 1 100%;
+    text-align: left;
   }
   .who {
     text-align: left;
   }
+  .bar:not(.open) > :is(.shop, .units, .plain, .who),
+  .bar .home b,
   /* The check in hand needs the height. */
   .working:not(.open) .ways {
     display: none;
-  }
-  .bar .home b {
-    display: none;
-  }
-  .ways .own {
-    display: inline-flex;
   }
 }
 </style>

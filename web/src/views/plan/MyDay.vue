@@ -222,6 +222,11 @@ const cannot = (job: Job): Promise<boolean> => mark(job, 'cannot', { reason: rea
   font-size: 1.6rem;
   line-height: 1.15;
 }
+.next h2 a {
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+}
 .what {
   font-size: 1.25rem;
   line-height: 1.25;

@@ -4,6 +4,7 @@ import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { computed, ref } from 'vue'
 import type { Check, Place, Schemas } from '@/api/client'
+import { byFinger } from '@/app/finger'
 import { counted } from '@/app/counted'
 import { date, upper } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
@@ -132,7 +133,7 @@ const inputmode = computed(() => {
   if (entry.notSeen.value || ['note', 'interval'].includes(props.check.kind)) return 'text'
   if (props.check.more_than_figures || unit.value === 'in') return 'text'
   // Choices are tapped where fingers are: a keypad would lie over them.
-  if (entry.isChoice.value) return matchMedia('(pointer: coarse)').matches ? 'none' : 'numeric'
+  if (entry.isChoice.value) return byFinger() ? 'none' : 'numeric'
   return 'decimal'
 })
 /** A column is looked at first; a single figure is typed as it is. */

@@ -6,6 +6,7 @@ import { computed, ref } from 'vue'
 import { api, Refused, write, type Photo } from '@/api/client'
 import { outbox } from '@/api/outbox'
 import { keepPhoto } from '@/api/photos'
+import { byFinger } from '@/app/finger'
 import { counted } from '@/app/counted'
 import PinPicture from './PinPicture.vue'
 import type { Entry } from './entry'
@@ -77,9 +78,9 @@ function close(): void {
   open.value = ''
   emit('done')
 }
-/** On a phone the camera opens at once: the words can come after. */
+/** On a phone the camera opens at once; words go into the note. */
 function pick(): void {
-  if (matchMedia('(pointer: coarse)').matches) file.value?.click()
+  if (byFinger()) file.value?.click()
   else open.value = 'photo'
 }
 defineExpose({ pick, write: () => (open.value = 'note') })

@@ -5,8 +5,6 @@
 import Button from '@/design/controls/button'
 import { computed } from 'vue'
 import type { Place } from '@/api/client'
-import { outbox } from '@/api/outbox'
-import { isReading } from '@/api/outboxEntry'
 import { moment } from '@/app/words'
 import SeverityMark from '@/design/SeverityMark.vue'
 import { WORDS, type Severity } from '@/design/severity'
@@ -14,16 +12,12 @@ import RecentVerdicts from './RecentVerdicts.vue'
 import type { Entry } from './entry'
 import { at, type WalkAroundState } from './useWalkAround'
 
-const props = defineProps<{ walkAround: string; entry: Entry; state: WalkAroundState; readOnly: boolean; gate: boolean }>()
+const props = defineProps<{ entry: Entry; state: WalkAroundState; readOnly: boolean; gate: boolean }>()
 const entry = props.entry
 type Shown = { key: string; place: Place; label: string }
 
 const keyHere = computed(() => at(entry.check.value.key, entry.position.value))
-/** Typed last, and the server has not been reached with it: no verdict of before may stand for it. */
-const unjudged = computed(() => {
-  if (['idle', 'sending'].includes(outbox.box.state)) return null
-  return outbox.of(props.walkAround).filter(isReading).at(-1) ?? null
-})
+const { unjudged } = props.state
 const here = computed<Shown | null>(() =>
   entry.place.value && !entry.question.value && !props.gate && !(unjudged.value && props.state.sending.value.has(keyHere.value))
     ? { key: keyHere.value, place: entry.place.value, label: entry.label.value }
@@ -53,9 +47,11 @@ interface Said {
   then: string
   remedy: string
 }
+/** What the core says of the share left and of the season's end; whatever else it says stays seen. */
+const AHEAD = /: [^:;]*of its wear left|; expected /
 function said(place: Place): Said {
   if (place.ask) return { first: place.ask, then: '', remedy: '' }
-  const cut = place.reason.search(place.severity === 'sound' ? /[:;] / : /; /)
+  const cut = place.reason.search(AHEAD)
   const first = cut < 0 ? place.reason : place.reason.slice(0, cut)
   return { first, then: place.reason.slice(first.length), remedy: place.remedy }
 }

@@ -58,10 +58,11 @@ useAddress(entry, checkKey, data)
 
 /** Large is of this walk-around and this tab: another one begins as usual. */
 const FAR = `lumvek:called-out:${props.id}`
-/** On a phone the stations and checks stand behind the one in hand. */
-const wayOpen = ref(false)
 const far = ref(sessionStorage.getItem(FAR) === 'yes')
 watch(far, (on) => sessionStorage.setItem(FAR, on ? 'yes' : 'no'))
+/** On a phone the stations and checks stand behind the one in hand. */
+const wayOpen = ref(false)
+watch(checkKey, () => (wayOpen.value = false))
 const SWEEPS = [
   { label: 'By check', value: 'check' },
   { label: 'By row', value: 'row' },
@@ -76,7 +77,6 @@ const sweep = computed({
 })
 
 const check = computed(() => entry.check.value)
-watch(checkKey, () => (wayOpen.value = false))
 const visit = computed(() => order.visitOf(check.value.key))
 const { posture, held, gate, doubted, confirmPosture, onlyLook } = useGate({
   state,
@@ -215,9 +215,8 @@ function alt(event: KeyboardEvent): void {
           @look="onlyLook"
         />
         <VerdictPanel
-          v-if="gate && state.verdicts.last.value"
+          v-if="gate && (state.verdicts.last.value || state.unjudged.value)"
           class="under-gate"
-          :walk-around="id"
           :entry="entry"
           :state="state"
           :read-only="!data.may_record"
@@ -240,7 +239,7 @@ function alt(event: KeyboardEvent): void {
           @picture="strip?.pick()"
         >
           <template #verdict
-            ><VerdictPanel :walk-around="id" :entry="entry" :state="state" :read-only="!data.may_record" :gate="false"
+            ><VerdictPanel :entry="entry" :state="state" :read-only="!data.may_record" :gate="false"
           /></template>
           <PinnedPictures :check="check" :may-take-off="data.may_pin" @changed="state.load()" />
           <RowGrid

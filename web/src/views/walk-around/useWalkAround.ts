@@ -151,6 +151,10 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
     for (const item of outbox.of(id)) if (isReading(item)) found.set(at(item.body.check, item.body.position), item.body)
     return found
   })
+  /** Typed last while the server is out of reach: no verdict of before may stand for it. */
+  const unjudged = computed(() =>
+    ['idle', 'sending'].includes(outbox.box.state) ? undefined : outbox.of(id).filter(isReading).at(-1),
+  )
   /** What could not be taken, at its place. */
   const refused = computed(
     () => new Map<At, ReadingEntry>(outbox.refusedAt(id).map((entry) => [at(entry.body.check, entry.body.position), entry])),
@@ -229,6 +233,7 @@ export function useWalkAround(id: string, myName: () => string, loaded: () => vo
     verdicts,
     doubted,
     named,
+    unjudged,
     load,
     cell,
     isOpen,
