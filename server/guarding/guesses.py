@@ -18,6 +18,7 @@ from django.utils import timezone
 
 from lumvek_core.counted import counted
 
+from .circles import done_again
 from .models import Guesses
 
 FREE, STEP = 6, 3
@@ -46,6 +47,10 @@ def attempt(who: str, where: str, look: Callable[[], bool | None]) -> bool | Non
     It has a transaction of its own, and commits: a wrong one is counted whatever comes of it. Raises Slowed, and then nothing
     was looked at.
     """
+    return done_again(lambda: _attempt(who, where, look), "a sign-in")
+
+
+def _attempt(who: str, where: str, look: Callable[[], bool | None]) -> bool | None:
     # By itself, so that those who come at once wait in a row for the one that is there.
     Guesses.objects.bulk_create([Guesses(who=who, where=where)], ignore_conflicts=True)
     with transaction.atomic():

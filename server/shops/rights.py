@@ -1,20 +1,20 @@
 """What each role may do, in one table; and actions, the writes that ask it."""
 
 import functools
-import logging
 import operator
 import re
 from collections.abc import Callable, Mapping
 from typing import Concatenate, Generic, ParamSpec, TypeVar
 
 from django.apps import apps
-from django.db import IntegrityError, OperationalError, connection, transaction
+from django.db import IntegrityError, transaction
 from django.db.models import Q, QuerySet
+
+from guarding.circles import TRIES, done_again
 
 from .access import Conflict, NotAllowed
 from .models import Member, Role
 
-log = logging.getLogger(__name__)
 P = ParamSpec("P")
 R = TypeVar("R")
 
@@ -134,9 +134,8 @@ def rights_of(member: Member) -> list[str]:
     return [right for right in RIGHTS if may(member, right)]
 
 
-TRIES = 3
-DUPLICATE, CIRCLES = 1062, frozenset({1020, 1213})
-"""MariaDB's: a key that is there already; a transaction that gave way to another."""
+DUPLICATE = 1062
+"""MariaDB's, for a key that is there already."""
 _KEY = re.compile(r"for key '([^']+)'")
 
 
@@ -171,18 +170,13 @@ class Action(Generic[P, R]):
             return self.write(member, *args, **kwargs)
         for left in reversed(range(TRIES)):
             try:
-                return self._whole(member, *args, **kwargs)
+                return done_again(lambda: self._whole(member, *args, **kwargs), self.right)
             except IntegrityError as problem:
                 if not _of_a_uuid(problem):
                     raise Conflict("Somebody has just written the same. Look again.") from problem
                 if not left:
                     raise
                 # The same UUID at the same instant: the other was first, and what it did is found now, as by any later repeat.
-            except OperationalError as problem:
-                # Whoever waited in a circle has lost everything of its transaction; of an outer one too, which tries again.
-                if not left or problem.args[0] not in CIRCLES or connection.in_atomic_block:
-                    raise
-                log.warning("%s waited in a circle with somebody (%s), and is done again", self.right, problem.args[0])
         raise AssertionError("unreachable")
 
     def _whole(self, member: Member, /, *args: P.args, **kwargs: P.kwargs) -> R:

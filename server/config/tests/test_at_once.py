@@ -11,10 +11,10 @@ from calibration.models import CollectedLoad, Happened
 from faults.models import OwnCause, OwnSymptom, Trace
 from field.models import SetInField
 from fleet.models import CounterReading
+from guarding import circles
 from inspection.models import Decision, OperatorNote, PostureHold, Reading
 from logbook.models import PutAwayTick, ServiceDone
 from season.models import Away, OwnJob
-from shops import rights
 from shops.access import Conflict
 from shops.rights import Action
 from supply.models import Plan
@@ -115,7 +115,7 @@ def test_eight_take_the_same_job_back_at_once(yard, as_):
 @pytest.fixture
 def acting(yard, monkeypatch):
     """An action that fails as told, one failure a run, and then does it: acting([problem, …])."""
-    monkeypatch.setattr(rights, "connection", SimpleNamespace(in_atomic_block=False))
+    monkeypatch.setattr(circles, "connection", SimpleNamespace(in_atomic_block=False))
     runs = []
 
     def made(failures):
@@ -146,7 +146,7 @@ def test_what_gave_way_is_done_again_three_times_at_most_and_written_down(acting
 
 
 def test_within_another_transaction_the_whole_of_that_one_is_done_again(acting, monkeypatch):
-    monkeypatch.setattr(rights, "connection", SimpleNamespace(in_atomic_block=True))
+    monkeypatch.setattr(circles, "connection", SimpleNamespace(in_atomic_block=True))
     with pytest.raises(OperationalError):
         acting([CIRCLE])
     assert len(acting.runs) == 1

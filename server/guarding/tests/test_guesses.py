@@ -5,7 +5,7 @@ import json
 import threading
 
 import pytest
-from django.db import connection
+from django.db import OperationalError, connection
 from django.test import Client
 from django.utils import timezone
 from django_otp.oath import TOTP
@@ -86,6 +86,22 @@ def test_who_is_right_twice_at_the_same_instant_is_let_in_twice(yard):
     for one in at_once:
         one.join()
     assert answers == [200] * 6
+
+
+@pytest.mark.django_db(transaction=True)
+def test_who_gave_way_to_another_at_the_same_instant_is_looked_at_again(monkeypatch):
+    left, whole = [1213, 1213], Guesses.objects.bulk_create
+
+    def gives_way(*args, **kwargs):
+        if left:
+            raise OperationalError(left.pop(), "Deadlock found when trying to get lock")
+        return whole(*args, **kwargs)
+
+    monkeypatch.setattr(Guesses.objects, "bulk_create", gives_way)
+    assert guesses.attempt("lead", "at 10.0.0.1", lambda: True) is True
+    left += [1213] * 3
+    with pytest.raises(OperationalError):
+        guesses.attempt("lead", "at 10.0.0.1", lambda: True)
 
 
 def test_a_known_device_is_not_shut_out_by_its_neighbour(yard):
