@@ -2,7 +2,7 @@
 by."""
 
 import datetime as dt
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from django.utils import timezone
@@ -22,7 +22,7 @@ from shops.rights import may
 from supply.queries import needs
 
 from ..models import JobMark, OwnJob, SeasonPlan
-from ..schemas import ReadinessOut, SeasonJobOut, SeasonMachineOut, SeasonPlanOut
+from ..schemas import ReadinessOut, SeasonJobOut, SeasonPlanOut
 from . import plans
 from .arrivals import arrivals
 
@@ -143,7 +143,7 @@ def _of(machine: Machine, stands: Mapping[Machine, Summed], knows: _Knowledge, *
     if_ordered, _ = _judged(machine, whole, stands, jobs, knows, if_ordered=True)
     in_plan = knows.machines.get(machine.pk)
     planned = [job.planned for job in jobs if job.planned]
-    first, last = _between(found, in_plan, planned, knows.shifts)
+    first, last = _between(found, planned, knows.shifts)
     return ReadinessOut(
         machine=machine.pk,
         name=machine.name,
@@ -236,12 +236,11 @@ def _date(text: str | None) -> dt.date | None:
     return dt.date.fromisoformat(text) if text else None
 
 
-def _between(
-    found: Readiness, planned: SeasonMachineOut | None, jobs: Collection[SeasonJobOut], shifts: list[Shift]
-) -> tuple[dt.date | None, dt.date | None]:
-    """The days between which it will mostly be ready, where the plan's last job is what it waits for."""
-    if not planned or not planned.ready or not jobs or found.state != "ready_after" or found.ready_on != planned.ready[:10]:
+def _between(found: Readiness, jobs: Iterable[SeasonJobOut], shifts: list[Shift]) -> tuple[dt.date | None, dt.date | None]:
+    """The days between which it will mostly be ready, where the last job that is left is what it waits for."""
+    left = [job for job in jobs if job.stretches]
+    ends = max((job.stretches[-1].end for job in left), default="")
+    if found.state != "ready_after" or not ends or found.ready_on != ends[:10]:
         return None, None
-    left = [WorkLeft(job.minutes, job.low, job.high) for job in jobs]
-    between = ready_between(dt.datetime.fromisoformat(planned.ready), left, shifts)
+    between = ready_between(dt.datetime.fromisoformat(ends), [WorkLeft(job.minutes, job.low, job.high) for job in left], shifts)
     return between.first.date(), between.last.date()

@@ -126,7 +126,7 @@ def test_the_board_says_when_a_machine_is_ready_and_how_sure_that_is(planned, as
     assert (mine["state"], mine["short"]) == ("not_looked_at", "too little seen"), "a plan makes nothing ready"
     see_everything(planned.walk_around)
     (mine,) = as_(planned.lead).get("/api/season/readiness").json()
-    assert mine["state"] == "ready_after" and mine["first"] <= mine["ready_on"] <= mine["last"]
+    assert mine["state"] == "ready_after" and mine["first"] <= mine["ready_on"] <= mine["last"], "whatever is put away later"
     assert mine["said"].startswith("Ready ")
 
 
