@@ -12,6 +12,7 @@ from getpass import getuser
 from pathlib import Path
 
 import pytest
+from hands import until_planned
 from MySQLdb import connect
 from playwright.sync_api import expect
 
@@ -311,6 +312,14 @@ def sign_in(page, sessions):
         sessions[name] = on.context.cookies()
 
     return entered
+
+
+@pytest.fixture
+def planned(page, sign_in):
+    """The demo's season, as it was planned when it was loaded, before its lead."""
+    sign_in("ada", at="/plan")
+    until_planned(page)
+    return page
 
 
 @pytest.fixture

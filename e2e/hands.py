@@ -5,6 +5,9 @@ from re import Pattern
 
 from playwright.sync_api import Locator, Page, Route, expect
 
+SOLVES = 60_000
+"""Milliseconds that a plan of the season may take."""
+
 
 def field(page: Page):
     return page.locator("#reading")
@@ -49,6 +52,12 @@ def begin(
     page.goto(f"/walk-arounds/{started}" + (f"?check={check}" if check else ""))
     field(page).or_(page.locator(".gate")).first.wait_for()
     return started
+
+
+def until_planned(page: Page):
+    """Until no plan of the season is being worked out."""
+    expect(page.get_by_role("button", name="Plan again", exact=True)).to_be_enabled(timeout=SOLVES)
+    expect(page.get_by_role("button", name="That will do")).to_have_count(0)
 
 
 def keep_all(page: Page):
