@@ -1,7 +1,7 @@
 """The calibrations of one machine: what is due and why, how each is done, what came of the earlier ones."""
 
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from typing import Literal
 
 from fleet.models import Coupling, Machine
@@ -53,10 +53,23 @@ def of_machine(machine: Machine, header: Machine | None) -> list[Calibration]:
 
 def due(machine: Machine, header: Machine | None) -> CalibrationsDue:
     """What is due on a machine, by the core."""
-    listed = of_machine(machine, header)
+    return due_of({machine: header})[machine.pk]
+
+
+def due_of(coupled: Mapping[Machine, Machine | None]) -> dict[int, CalibrationsDue]:
+    """What is due on each machine with the header that is on it. The number of queries is the same however many."""
+    saved, happened = _saved(coupled), events.of_each(coupled)
+    return {
+        machine.pk: calibrations_due(
+            CalibrationsGiven(_known(of_machine(machine, header), saved[machine.pk]), happened[machine.pk])
+        )
+        for machine, header in coupled.items()
+    }
+
+
+def _known(listed: Sequence[Calibration], saved: Mapping[str, CalibrationRun]) -> list[Known]:
     known = {one.key for one in listed}
-    saved = _saved(machine)
-    calibrations = [
+    return [
         Known(
             key=one.key,
             due_after=one.due_after,
@@ -65,14 +78,13 @@ def due(machine: Machine, header: Machine | None) -> CalibrationsDue:
         )
         for one in listed
     ]
-    return calibrations_due(CalibrationsGiven(calibrations, events.read(machine, header)))
 
 
 def page(member: Member, machine: Machine) -> CalibrationsOut:
     """Everything, in the order it is done: what is due first."""
     header = coupled_now(machine)
     listed = {one.key: one for one in of_machine(machine, header)}
-    found, saved = due(machine, header), _saved(machine)
+    found, saved = due(machine, header), _saved([machine])[machine.pk]
     values, system = _values(machine), serializers.system_of(member)
     order = [*(one.key for one in found.due), *found.right, *found.never]
     because = {one.key: one for one in found.due}
@@ -101,10 +113,13 @@ def page(member: Member, machine: Machine) -> CalibrationsOut:
     )  # fmt: skip
 
 
-def _saved(machine: Machine) -> dict[str, CalibrationRun]:
-    """The newest saved run of each calibration."""
-    rows = CalibrationRun.objects.filter(machine=machine, outcome=CalibrationRun.Outcome.SAVED, taken_back_at=None)
-    return {one.key: one for one in rows.select_related("by").order_by("at", "id")}
+def _saved(machines: Iterable[Machine]) -> dict[int, dict[str, CalibrationRun]]:
+    """The newest saved run of each calibration of each machine. One query."""
+    found: dict[int, dict[str, CalibrationRun]] = {machine.pk: {} for machine in machines}
+    rows = CalibrationRun.objects.filter(machine__in=found, outcome=CalibrationRun.Outcome.SAVED, taken_back_at=None)
+    for one in rows.select_related("by").order_by("at", "id"):
+        found[one.machine_id][one.key] = one
+    return found
 
 
 Values = dict[tuple[str, str], list[tuple[CalibrationRun, float]]]

@@ -103,6 +103,17 @@ def now_of(machine: Machine, shop: Shop) -> CoreBook:
     return _in_force(machine.model.family, tuple(own_limits(machine.model)), tuple(sorted(shop.schools.items())), own)
 
 
+def now_of_each(machines: Iterable[Machine], shop: Shop) -> dict[int, CoreBook]:
+    """What is in force for each of these machines on its own today, by id. So many queries as there are models."""
+    by_model: dict[int, CoreBook] = {}
+    found = {}
+    for machine in machines:
+        if machine.model_id not in by_model:
+            by_model[machine.model_id] = now_of(machine, shop)
+        found[machine.pk] = by_model[machine.model_id]
+    return found
+
+
 def family_of(shop: Shop, family: str, model: MachineModel | None = None) -> Family:
     """A kind of machine as a shop has it, with its own checks: those for any model, and for this one. Raises KeyError."""
     return _family(family, own_checks.of_family(shop, family, model))

@@ -43,19 +43,33 @@ def read(machines: Iterable[Machine], checks: Iterable[Check], before: WalkAroun
 
     before: only what was read before this walk-around began. One query.
     """
+    return [one for mine in by_machine(machines, checks, before).values() for one in mine]
+
+
+def by_machine(
+    machines: Iterable[Machine], checks: Iterable[Check], before: WalkAround | None = None
+) -> dict[int, list[Stands]]:
+    """The same of each machine, whatever machine or header it was walked around with. One query, and none without checks."""
+    prefixes = {machine.pk: coupled.prefix_of(machine) for machine in machines}
     known = rule_books.ever(check.key for check in checks)
+    found: dict[int, dict[int, Stands]] = {pk: {} for pk in prefixes}
     if not known:
-        return []
-    mine = of_machines(machines, known)
-    rows = Verdict.objects.filter(mine, walk_around__discarded_at=None, reading__state=Reading.State.SEEN, ask="")
+        return {pk: [] for pk in prefixes}
+    theirs = Q(walk_around__machine__in=prefixes) | Q(walk_around__headers__in=prefixes)
+    rows = Verdict.objects.filter(
+        theirs, check_key__in=known, walk_around__discarded_at=None, reading__state=Reading.State.SEEN, ask=""
+    )
     if before is not None:
         rows = rows.filter(walk_around__started_at__lt=before.started_at)
     listed = rows.order_by("walk_around__started_at", "reading_id").values_list(
-        "check_key", "position_key", "reading__value", "reading__taken_at", "reading__by", "walk_around"
-    )
-    return [
-        Stands(known[key], place, read_value(value), at, by, visit) for key, place, value, at, by, visit in listed.distinct()
-    ]
+        "walk_around__machine", "walk_around__headers", "id", "check_key", "position_key", "reading__value",
+        "reading__taken_at", "reading__by", "walk_around",
+    )  # fmt: skip
+    for machine, header, verdict, key, place, value, at, by, visit in listed:
+        for one in (machine, header):
+            if prefixes.get(one) == keys.prefix_of(key) and verdict not in found[one]:
+                found[one][verdict] = Stands(known[key], place, read_value(value), at, by, visit)
+    return {pk: list(mine.values()) for pk, mine in found.items()}
 
 
 def of_machines(machines: Iterable[Machine], check_keys: Iterable[str]) -> Q:

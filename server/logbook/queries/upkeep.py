@@ -2,10 +2,11 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Collection
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
-from django.db.models import Q
+from django.contrib.auth.models import User
+from django.db.models import F, Q
 from django.utils import timezone
 
 from fleet.models import Fitment, Machine
@@ -17,7 +18,9 @@ from lumvek_core import counters as core_counters
 from lumvek_core import registry
 from lumvek_core.catalogue.lists import Service
 from lumvek_core.catalogue.model import Check
+from lumvek_core.catalogue.rule_book import RuleBook
 from lumvek_core.counted import counted, noun
+from lumvek_core.counters import Count
 from lumvek_core.coupled import short
 from lumvek_core.units import plain
 from shops.days import said
@@ -63,10 +66,24 @@ def services_of(machine: Machine, schools: dict[str, str]) -> list[Service]:
 
 def due(member: Member, machine: Machine) -> ServicesOut:
     """What is overdue, due, soon or later, most pressing first, by the core's `services_due`."""
-    wanted = {one.key: one for one in services_of(machine, member.shop.schools)}
+    return due_of(member, [machine])[machine.pk]
+
+
+def due_of(member: Member, machines: Iterable[Machine]) -> dict[int, ServicesOut]:
+    """The same of each machine. The number of queries is the same however many."""
+    wanted = {machine: {one.key: one for one in services_of(machine, member.shop.schools)} for machine in machines}
+    last, counts = _last(wanted), counters.counts_of([machine.pk for machine in wanted])
+    records = may(member, "record services")
+    return {
+        machine.pk: _services(machine, services, last[machine.pk], counts[machine.pk], records=records)
+        for machine, services in wanted.items()
+    }
+
+
+def _services(
+    machine: Machine, wanted: Mapping[str, Service], last: Mapping[str, Last], counts: Sequence[Count], *, records: bool
+) -> ServicesOut:
     unit, now = counters.unit_of(machine), counters.now_of(machine)
-    last = _last(machine, wanted.values(), now)
-    counts = counters.counts_of([machine.pk])[machine.pk]
     use = core_counters.usual_season(counts, counts[-1].at) if counts else None
     given = {
         "counter_now": now or 0.0,
@@ -88,31 +105,41 @@ def due(member: Member, machine: Machine) -> ServicesOut:
         unit=unit,
         counter=now,
         services=[_shown(wanted[one["name"]], one, last[one["name"]], unit) for one in answer["services"]],
-        may_record=may(member, "record services"),
+        may_record=records,
     )
 
 
-def _last(machine: Machine, services: Collection[Service], now: float | None) -> dict[str, Last]:
-    """When each service was last done: said so, read at the machine, or a part that was fitted. Three queries."""
-    found = {one.key: Last() for one in services}
-    asked = {long(machine, one.check): one for one in services if one.check}
-    by_check = {key: asked[now_called] for key, now_called in rule_books.ever(asked).items()}
-    by_slot = {one.slot: one for one in services if one.slot}
-    for done in ServiceDone.objects.filter(machine=machine, key__in=found, taken_back_at=None):
-        found[done.key].newer(done.day, done.counter, "logbook", done.uuid)
-    rows = Verdict.objects.filter(check_key__in=by_check, reading__state="seen", walk_around__machine=machine).order_by(
-        "reading"
-    )
-    for check, value, day in rows.values_list("check_key", "reading__value", "reading__taken_at"):
-        numbers, text = value.get("numbers"), value.get("text", "")
+def _last(wanted: Mapping[Machine, Mapping[str, Service]]) -> dict[int, dict[str, Last]]:
+    """When each service of each machine was last done: said so, read at the machine, or a part that was fitted. Three
+    queries."""
+    found = {machine.pk: {key: Last() for key in services} for machine, services in wanted.items()}
+    machines = {machine.pk: machine for machine in wanted}
+    for done in ServiceDone.objects.filter(machine__in=found, taken_back_at=None):
+        if done.key in found[done.machine_id]:
+            found[done.machine_id][done.key].newer(done.day, done.counter, "logbook", done.uuid)
+    asked = {
+        machine.pk: {long(machine, one.check): one.key for one in mine.values() if one.check}
+        for machine, mine in wanted.items()
+    }
+    now_called = rule_books.ever(check for mine in asked.values() for check in mine)
+    rows = Verdict.objects.filter(check_key__in=now_called, reading__state="seen", walk_around__machine__in=found)
+    for pk, check, value, day in rows.order_by("reading").values_list(
+        "walk_around__machine", "check_key", "reading__value", "reading__taken_at"
+    ):
+        key = asked[pk].get(now_called[check])
+        if key is None:
+            continue
+        numbers, text, now = value.get("numbers"), value.get("text", ""), counters.now_of(machines[pk])
         if numbers and (now is None or numbers[0] <= now):
-            found[by_check[check].key].newer(None, numbers[0], f"read {said(day)}")
+            found[pk][key].newer(None, numbers[0], f"read {said(day)}")
         elif text and (done_on := dt.date.fromisoformat(text)) <= timezone.localdate():
-            found[by_check[check].key].newer(done_on, None, f"read {said(day)}")
-    for fitment in Fitment.objects.filter(machine=machine, slot__in=by_slot, until_at=None):
-        found[by_slot[fitment.slot].key].newer(
-            timezone.localdate(fitment.fitted_at), fitment.counter, f"fitted {fitment.number}"
-        )
+            found[pk][key].newer(done_on, None, f"read {said(day)}")
+    by_slot = {machine.pk: {one.slot: one.key for one in mine.values() if one.slot} for machine, mine in wanted.items()}
+    for fitment in Fitment.objects.filter(machine__in=found, until_at=None):
+        if key := by_slot[fitment.machine_id].get(fitment.slot):
+            found[fitment.machine_id][key].newer(
+                timezone.localdate(fitment.fitted_at), fitment.counter, f"fitted {fitment.number}"
+            )
     return found
 
 
@@ -173,7 +200,10 @@ STATION = "put-away"
 
 def put_away_items(machine: Machine) -> list[Check]:
     """What is looked after before a machine stands for the winter: the checks of that station, by its options."""
-    book = rule_books.now_of(machine, machine.shop)
+    return _items(machine, rule_books.now_of(machine, machine.shop))
+
+
+def _items(machine: Machine, book: RuleBook) -> list[Check]:
     options = {long(machine, option) for option in machine.options}
     return [
         check
@@ -184,16 +214,29 @@ def put_away_items(machine: Machine) -> list[Check]:
     ]
 
 
+def put_away_left(member: Member, machines: Iterable[Machine]) -> dict[int, int]:
+    """How much of the list of the season that ended last is not done on each machine. The number of queries is the same
+    however many, for each model there is."""
+    listed, season = list(machines), season_of(timezone.localdate())
+    books = rule_books.now_of_each(listed, member.shop)
+    items = {machine.pk: [check.key for check in _items(machine, books[machine.pk])] for machine in listed}
+    ticks: dict[int, list[PutAwayTick]] = {}
+    for tick in PutAwayTick.objects.filter(machine__in=listed, season=season).select_related("by"):
+        ticks.setdefault(tick.machine_id, []).append(tick)
+    sound = _read_sound(items, season)
+    done = {pk: _ticked(sound[pk], ticks.get(pk, [])) for pk in items}
+    return {pk: sum(done[pk].get(key) is None for key in keys) for pk, keys in items.items()}
+
+
 def put_away(member: Member, machine: Machine, season: int | None = None) -> PutAwayOut:
     """The list of one season, ticked and dated; without one the season that ended last. Read sound in an inspection is done
     too."""
     ticks = list(PutAwayTick.objects.filter(machine=machine).select_related("by"))
     this = season_of(timezone.localdate())
     wanted = season or this
-    done = _read_sound(machine, wanted)
-    for tick in ticks:
-        if tick.season == wanted:
-            done[tick.key] = (tick.by.get_full_name() or tick.by.get_username(), tick.at) if tick.done else None
+    checks = put_away_items(machine)
+    sound = _read_sound({machine.pk: [check.key for check in checks]}, wanted)[machine.pk]
+    done = _ticked(sound, [tick for tick in ticks if tick.season == wanted])
     items = [
         PutAwayItemOut(
             key=check.key,
@@ -204,7 +247,7 @@ def put_away(member: Member, machine: Machine, season: int | None = None) -> Put
             by=by[0] if by else "",
             at=by[1] if by else None,
         )
-        for check in put_away_items(machine)
+        for check in checks
         for by in [done.get(check.key)]
     ]
     return PutAwayOut(
@@ -216,17 +259,34 @@ def put_away(member: Member, machine: Machine, season: int | None = None) -> Put
     )
 
 
-def _read_sound(machine: Machine, season: int) -> dict[str, tuple[str, dt.datetime] | None]:
-    """What an inspection after that season found put away at every place."""
-    keys = rule_books.ever(check.key for check in put_away_items(machine))
-    found: dict[str, tuple[str, dt.datetime] | None] = {}
-    rows = Verdict.objects.filter(Q(walk_around__machine=machine) | Q(walk_around__headers=machine), check_key__in=keys)
-    for row in rows.select_related("reading__by").order_by("reading").distinct():
-        if season_of(timezone.localdate(row.reading.taken_at)) == season:
-            check = keys[row.check_key]
-            sound = row.severity == "sound" and found.get(check, ()) is not None
-            by = row.reading.by
-            found[check] = (by.get_full_name() or by.get_username(), row.reading.taken_at) if sound else None
+Done = dict[str, tuple[str, dt.datetime] | None]
+"""Who did what of the list, and when; None: it was said not to be done."""
+
+
+def _ticked(sound: Done, ticks: Iterable[PutAwayTick]) -> Done:
+    """What was read sound, and what was ticked since; ticks: the oldest first."""
+    return sound | {tick.key: (_name(tick.by), tick.at) if tick.done else None for tick in ticks}
+
+
+def _name(user: User) -> str:
+    return user.get_full_name() or user.get_username()
+
+
+def _read_sound(items: Mapping[int, Collection[str]], season: int) -> dict[int, Done]:
+    """What an inspection after that season found put away at every place, of each machine's items. One query."""
+    keys = rule_books.ever(key for mine in items.values() for key in mine)
+    found: dict[int, Done] = {pk: {} for pk in items}
+    rows = Verdict.objects.filter(
+        Q(walk_around__machine__in=items) | Q(walk_around__headers__in=items), check_key__in=keys
+    ).annotate(header=F("walk_around__headers"))
+    for row in rows.select_related("reading__by", "walk_around").order_by("reading"):
+        if season_of(timezone.localdate(row.reading.taken_at)) != season:
+            continue
+        check = keys[row.check_key]
+        for pk in (row.walk_around.machine_id, row.header):
+            if check in items.get(pk, ()):
+                sound = row.severity == "sound" and found[pk].get(check, ()) is not None
+                found[pk][check] = (_name(row.reading.by), row.reading.taken_at) if sound else None
     return found
 
 

@@ -15,11 +15,12 @@ from inspection.models import WalkAround
 from inspection.queries import coupled, rule_books
 from inspection.queries.preparing import counts_of
 from inspection.queries.standing import LOOKED_WITHIN
-from inspection.queries.stands_now import coupled_now
+from inspection.queries.stands_now import coupled_to
 from logbook.queries import upkeep
 from lumvek_core import positions
 from lumvek_core.catalogue import in_force
 from lumvek_core.catalogue.rounds import CHANGEOVER, WHOLE
+from lumvek_core.catalogue.rule_book import RuleBook
 from lumvek_core.planning.season import jobs
 from lumvek_core.planning.season.jobs import JobDraft, Learned
 from shops.access import there
@@ -131,10 +132,12 @@ def _drafts(member: Member, machines: Mapping[int, Machine], now: dt.datetime) -
     times = rule_books.shipped().work
     found: list[Dated] = []
     rounds = _rounds(machines, now)
+    known = [one for one in machines.values() if one.model.family in rule_books.shipped().families]
+    books = rule_books.now_of_each(known, member.shop)
     for pk, stands in summed(machines).items():
         machine = machines[pk]
-        if pk not in rounds and machine.model.family in rule_books.shipped().families:
-            found.append((machine, jobs.looking(times, machine.name, _places(machine, member), "not begun"), None))
+        if pk not in rounds and pk in books:
+            found.append((machine, jobs.looking(times, machine.name, _places(machine, books[pk]), "not begun"), None))
         elif stands.unread and pk in rounds:
             state: jobs.Round = "under way" if rounds[pk] is None else "finished"
             found.append((machine, jobs.looking(times, machine.name, stands.unread, state), rounds[pk]))
@@ -158,9 +161,8 @@ def _rounds(machines: Mapping[int, Machine], now: dt.datetime) -> dict[int, dt.d
     return found
 
 
-def _places(machine: Machine, member: Member) -> int:
+def _places(machine: Machine, book: RuleBook) -> int:
     """How many places a winter's walk-around of a machine looks at."""
-    book = rule_books.now_of(machine, member.shop)
     counts = {coupled.long(machine, thing): many for thing, many in counts_of(machine).items()}
     options = [coupled.long(machine, option) for option in machine.options]
     checks = in_force.applicable(book, in_force.Scope(options, "winter", "", []))
@@ -175,16 +177,17 @@ def _open_places(walk: WalkAround) -> int:
 
 def _services(member: Member, machines: Iterable[Machine]) -> list[Dated]:
     times, today = rule_books.shipped().work, timezone.localdate()
-    found: list[Dated] = []
-    for machine in machines:
-        for one in upkeep.due(member, machine).services:
-            if one.state in PRESSING:
-                found.append((machine, jobs.service(times, machine.name, one.key, one.name), None))
-        if machine.season_date is None or machine.season_date - today > FAR_OFF:
-            items = upkeep.put_away_items(machine)
-            left = len(items) - upkeep.put_away(member, machine).done if items else 0
-            if left > 0:
-                found.append((machine, jobs.putting_away(times, machine.name, left), None))
+    listed = list(machines)
+    due = upkeep.due_of(member, listed)
+    found: list[Dated] = [
+        (machine, jobs.service(times, machine.name, one.key, one.name), None)
+        for machine in listed
+        for one in due[machine.pk].services
+        if one.state in PRESSING
+    ]
+    idle = [one for one in listed if one.season_date is None or one.season_date - today > FAR_OFF]
+    left = upkeep.put_away_left(member, [one for one in idle if one.model.family in rule_books.shipped().families])
+    found += [(one, jobs.putting_away(times, one.name, left[one.pk]), None) for one in idle if left.get(one.pk)]
     return found
 
 
@@ -203,10 +206,11 @@ def _calibrations(machines: Mapping[int, Machine]) -> list[Dated]:
     """What is due on each machine, in one go: they follow each other on level ground."""
     shipped = rule_books.shipped()
     found: list[Dated] = []
-    for machine in machines.values():
-        due = calibrations.due(machine, coupled_now(machine)).due
-        if due:
-            names = [shipped.calibrations.by_key[one.key].name for one in due]
+    headers = coupled_to(machines.values())
+    due = calibrations.due_of({machine: headers[pk] for pk, machine in machines.items()})
+    for pk, machine in machines.items():
+        if due[pk].due:
+            names = [shipped.calibrations.by_key[one.key].name for one in due[pk].due]
             found.append((machine, jobs.calibrating(shipped.work, machine.name, names), None))
     return found
 

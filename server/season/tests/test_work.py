@@ -5,6 +5,8 @@ import re
 import uuid
 
 import pytest
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
 from faults.actions import tracing
@@ -148,6 +150,21 @@ def combine(yard):
 
 def of(yard, kind):
     return [job for job in work.open_jobs(yard.lead, timezone.now()) if job.machine == yard.combine and job.draft.kind == kind]
+
+
+def test_it_asks_as_often_however_many_machines_there_are(combine):
+    def asked(copies):
+        for like in Machine.objects.filter(name__in=("Dunmere 12", "Heron 4")):
+            name = like.name
+            for number in range(copies):
+                like.pk, like.uuid, like.name = None, uuid.uuid4(), f"{name} {copies} {number}"
+                like.save()
+        work.open_jobs(combine.lead, timezone.now())  # how a machine stands is worked out once, and kept
+        with CaptureQueriesContext(connection) as queries:
+            return len(work.open_jobs(combine.lead, timezone.now())), len(queries)
+
+    few, often = asked(1)
+    assert asked(4) == (few + 4 * 4, often)
 
 
 def test_calibrations_that_are_due_are_one_job_outside(combine):
