@@ -5,10 +5,11 @@ import time
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 
-from ..apart import Progress
+from ..apart import Limits, Progress
 from ..counted import counted
 from ..registry import calculator_at_length
 from .sourcing_model import (
+    LONGEST_S,
     DriveReason,
     Impossible,
     Kind,
@@ -29,7 +30,7 @@ Lines = list[list[Option]]
 TINY = 1e-9
 
 
-@calculator_at_length()
+@calculator_at_length(Limits(seconds=LONGEST_S + 15, megabytes=1500))
 def source_parts(given: SourceGiven, progress: Progress = lambda _what, _done, _of: None) -> Sourced:
     """Suppliers, trips and deliveries for a list of lines, so that they are here in time at least cost.
 
@@ -61,12 +62,14 @@ class _Work:
         self.lines: Lines = [_in_time(of_line) for of_line in options if of_line]
         trips = {(option.run.supplier, option.run.date) for of_line in self.lines for option in of_line if option.run.journey}
         self.trips = sorted(trips, key=str)
-        self.steps = 4 + len(self.trips)
+        self.steps = 1 if given.cheapest_only else 4 + len(self.trips)
         self.done = 0
 
     def answer(self) -> Sourced:
         self._tell("what is on offer", counts=False)
         cheapest = self._solve(self.lines, "cheapest")
+        if self.given.cheapest_only:
+            return Sourced([self._plan("cheapest", cheapest)], self.impossible, None, None, self._able(), [])
         surest = self._solve([_surest(of_line) for of_line in self.lines], "surest")
         last = max((min(option.run.arrives for option in of_line) for of_line in self.lines), default=None)
         early = self.lines if last is None else [[o for o in of_line if o.run.arrives <= last] for of_line in self.lines]

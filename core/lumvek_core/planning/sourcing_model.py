@@ -86,23 +86,25 @@ class Pin:
     date: str | None = None
 
 
-LONGEST_S = 6.0
-"""Of solving; with reading and putting into words it is done before the process it runs in is ended."""
+MOST_LINES = 1500
+LONGEST_S = 20.0
+"""Of solving; reading and putting into words come to it."""
 
 
 @dataclass(frozen=True)
 class SourceGiven:
-    """start: now, on the shop's clock."""
+    """start: now, on the shop's clock. cheapest_only: without the other plans and without reasons."""
 
     start: str
-    lines: Annotated[list[SourceLine], AtMost(150)]
+    lines: Annotated[list[SourceLine], AtMost(MOST_LINES)]
     suppliers: Annotated[list[SourceSupplier], AtMost(30)]
-    offers: Annotated[list[SourceOffer], AtMost(4000)]
+    offers: Annotated[list[SourceOffer], AtMost(20_000)]
     labour_rate: NotNegative
     horizon_days: Annotated[int, Within(1, 120)] = 21
     km_cost: NotNegative = 0
-    pinned: Annotated[list[Pin], AtMost(150)] = field(default_factory=list)
+    pinned: Annotated[list[Pin], AtMost(MOST_LINES)] = field(default_factory=list)
     time_limit_s: Annotated[float, Over(0), Within(0, LONGEST_S)] = 5
+    cheapest_only: bool = False
 
 
 @dataclass(frozen=True)

@@ -99,10 +99,10 @@ class Market:
         self._read_pins()
 
     def _read_pins(self) -> None:
-        lines = {line.id: line for line in self.given.lines}
+        at = {line.id: i for i, line in enumerate(self.given.lines)}
         self.pins = {}
         for i, pin in enumerate(self.given.pinned):
-            if pin.line not in lines or pin.line in self.pins:
+            if pin.line not in at or pin.line in self.pins:
                 raise BadInput(f"pinned.{i}.line", "must be one of the lines, once")
             if pin.supplier not in self.hours:
                 raise BadInput(f"pinned.{i}.supplier", "is not among the suppliers")
@@ -110,7 +110,7 @@ class Market:
                 raise BadInput(f"pinned.{i}.way", "must be fetch or one of the supplier's deliveries")
             self.pins[pin.line] = pin
         for i, pin in enumerate(self.given.pinned):
-            if not self.options(list(lines).index(pin.line)):
+            if not self.options(at[pin.line]):
                 raise BadInput(f"pinned.{i}", "cannot be done: closed, too late in the day, or too few there")
 
     # -- costs ----------------------------------------------------------------------------------------------------
@@ -139,8 +139,21 @@ class Market:
         return found
 
     def _runs(self, wanted: SourceLine, offer: SourceOffer, pin: Pin | None) -> list[Run]:
-        times = self.hours[offer.supplier]
+        """Worked out once for all lines that a supplier has alike."""
         there = reached(offer.stock, wanted.qty)
+        alike = (offer.supplier, there, offer.p_stock < 1, None if there else offer.restock_days)
+        if pin is not None:
+            return self._ways(offer, pin, there=there)
+        if alike not in self._runs_alike:
+            self._runs_alike[alike] = self._ways(offer, None, there=there)
+        return self._runs_alike[alike]
+
+    @cached_property
+    def _runs_alike(self) -> dict[tuple[str, bool, bool, int | None], list[Run]]:
+        return {}
+
+    def _ways(self, offer: SourceOffer, pin: Pin | None, *, there: bool) -> list[Run]:
+        times = self.hours[offer.supplier]
         runs = []
         if there and (pin is None or pin.way == FETCH):
             runs += self._trips(times, offer.p_stock < 1, pin)

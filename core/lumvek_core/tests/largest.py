@@ -49,7 +49,7 @@ def knotted_route() -> dict[str, Any]:
 
 
 def sourcing() -> dict[str, Any]:
-    """150 lines, each offered by nearly every one of 30 suppliers, whose trips and deliveries are alike in price."""
+    """1,500 lines, each offered by nearly half of 30 suppliers, whose trips and deliveries are alike in price."""
     suppliers = [
         {
             "name": f"S{s}",
@@ -62,12 +62,12 @@ def sourcing() -> dict[str, Any]:
         for s in range(30)
     ]
     offers = [
-        {"supplier": f"S{i % 30}", "part": f"P{i // 27}", "unit_price": 10 + (i * 7) % 11, "stock": 5, "p_stock": 0.5, "restock_days": 3}
-        for i in range(4000)
+        {"supplier": f"S{i % 30}", "part": f"P{i // 13}", "unit_price": 10 + (i * 7) % 11, "stock": 5, "p_stock": 0.5, "restock_days": 3}
+        for i in range(20_000)
     ]  # fmt: skip
     lines = [
-        {"id": f"L{n}", "part": f"P{n % 148}", "qty": 2, "late_cost_per_day": 50, "need_by": str(DAY + dt.timedelta(days=3 + n % 14))}
-        for n in range(150)
+        {"id": f"L{n}", "part": f"P{n}", "qty": 2, "late_cost_per_day": 50, "need_by": str(DAY + dt.timedelta(days=3 + n % 14))}
+        for n in range(1500)
     ]  # fmt: skip
     return {
         "start": f"{DAY}T08:00", "lines": lines, "suppliers": suppliers, "offers": offers,

@@ -59,7 +59,7 @@ def _bought(member: Member, wanted: list[str]) -> dict[str, dt.date]:
     days = _days(plan.answer) if plan and plan.answer else {}
     if set(wanted) <= set(days):
         return days
-    asked = structure.write(question(member)) | {"time_limit_s": LOOKS_S}
+    asked = structure.write(question(member)) | {"time_limit_s": LOOKS_S, "cheapest_only": True}
     try:
         return _days(registry.find("source_parts").run_within_limits(asked))
     except (BadInput, apart.Busy):

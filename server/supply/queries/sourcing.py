@@ -16,6 +16,8 @@ from ..models import Offer, Plan, Supplier, Terms
 from . import net_requirements
 
 TIME_LIMIT_S = 5.0
+LARGE, LARGE_LIMIT_S = 150, 15.0
+"""Lines above which looking for the best may take longer; the cheapest plan stands there long before."""
 
 
 def clock(terms: Terms) -> dt.datetime:
@@ -38,7 +40,7 @@ def question(member: Member, pins: Sequence[Pin] = ()) -> SourceGiven:
         "start": start.isoformat(timespec="minutes"),
         "labour_rate": float(terms.labour_rate),
         "km_cost": float(terms.km_cost),
-        "time_limit_s": TIME_LIMIT_S,
+        "time_limit_s": TIME_LIMIT_S if len(wanted) <= LARGE else LARGE_LIMIT_S,
         "lines": [
             {
                 "id": line.number,
