@@ -62,7 +62,7 @@ def make_season_plan(request: HttpRequest, new: SeasonPlanIn) -> StreamingHttpRe
     """Work out a plan: a line of JSON for each step, with how late the best so far is and what none is under; the last one with
     ``done`` or ``error``."""
     tried = planning.Try(new.day, new.hand, new.rush, new.machine, new.season_date)
-    return streamed.told(planning.stream(member_of(request), new.uuid, tried, anew=new.anew))
+    return streamed.told(planning.stream(member_of(request), new.uuid, tried, anew=new.anew, chosen=new.machines))
 
 
 @router.get("/plans/{uuid:season_plan_id}", response=SeasonPlanOut | None, **allowed(SEE))

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from lumvek_core.planning.season.model import MOST_MACHINES
 from tabular.lengths import Line
 from tabular.moments import Day, LocalMoment, Moment
 
@@ -115,9 +116,25 @@ class PostureMoveOut(Schema):
     minutes: float
 
 
+class LaterOut(Schema):
+    """A machine that is not planned to the hour. hours: of people's work. begins, ready: days, roughly; none where `without`
+    says why."""
+
+    id: int
+    name: str
+    season_date: dt.date | None
+    jobs: int
+    hours: float
+    begins: dt.date | None
+    ready: dt.date | None
+    late_days: int | None
+    without: str
+
+
 class SeasonPlanOut(Schema):
     """late_h, late_bound_h: weighted late hours, and what no plan is under. moved: jobs that stand otherwise than in the plan
-    before, in words."""
+    before, in words. later: machines that there was no room for, the season's nearest first. chosen: machines that somebody
+    wanted planned instead of the season's nearest."""
 
     uuid: uuid.UUID
     at: dt.datetime
@@ -137,6 +154,8 @@ class SeasonPlanOut(Schema):
     gap_pct: float
     optimal: bool
     moved: list[str]
+    later: list[LaterOut]
+    chosen: list[int]
 
 
 class SeasonPlanBrief(Schema):
@@ -160,7 +179,8 @@ class SeasonWorkOut(Schema):
 
 class SeasonPlanIn(Schema):
     """uuid: of the plan to be made. day: a day on which everybody works beside; hand: one more pair of hands; rush: a part that
-    is here at once; machine, season_date: another date for one machine. anew: whatever moves against the plan there is."""
+    is here at once; machine, season_date: another date for one machine. anew: whatever moves against the plan there is.
+    machines: in a shop that has more than can be planned to the hour, those that come first."""
 
     uuid: uuid.UUID
     anew: bool = False
@@ -169,6 +189,7 @@ class SeasonPlanIn(Schema):
     rush: Annotated[str, Field(max_length=120)] = ""
     machine: int | None = None
     season_date: Day | None = None
+    machines: Annotated[list[int], Field(max_length=MOST_MACHINES)] = []
 
 
 class JobPinIn(Schema):

@@ -202,6 +202,19 @@ def changeover() -> dict[str, Any]:
     return {"items": items, "crop": "ear", "moves": moves, "start": "p0", "then_crop": "pod", "then_days": 8}
 
 
+def roughly() -> dict[str, Any]:
+    """400 machines with all the jobs they may have, and forty people with a day each and a skill of their own."""
+    shifts = [
+        {"start": f"{DAY + dt.timedelta(days=n)}T08:00", "end": f"{DAY + dt.timedelta(days=n)}T17:00"} for n in range(400)
+    ]
+    jobs = [{"minutes": 30 + n % 90, "hands": 1 + n % 2, "skill": f"s{n % 40}"} for n in range(700)]
+    return {
+        "now": f"{DAY}T08:00",
+        "technicians": [{"name": f"t{n}", "shifts": shifts, "skills": [f"s{n}"]} for n in range(40)],
+        "machines": [{"name": f"m{n}", "jobs": jobs} for n in range(400)],
+    }
+
+
 LARGEST: dict[str, list[Callable[[], dict[str, Any]]]] = {
     "calibrations_due": [calibrations],
     "readiness": [everything_open],
@@ -225,6 +238,7 @@ LARGEST: dict[str, list[Callable[[], dict[str, Any]]]] = {
     ],
     "posture_route": [lambda: route(False), lambda: route(True), knotted_route],
     "rotor_balance": [rotor],
+    "season_roughly": [roughly],
     "season_schedule": [lambda: {**shop(1, 60, 700, 12), "time_limit_s": 2, "causes": False}],
     "seed_spacing": [spacings],
     "services_due": [services],

@@ -2,7 +2,7 @@
 
 import datetime as dt
 import uuid
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import partial
 from typing import Any
@@ -20,7 +20,7 @@ from shops.rights import action
 from tabular import streamed
 
 from ..models import SeasonPlan
-from ..queries import plans, question
+from ..queries import later, plans, question
 
 DONE: dict[str, Any] = {"what": "", "found": 0, "bound": 0, "done": True}
 
@@ -38,7 +38,9 @@ class Try:
 
 
 @action("plan the season", atomic=False)
-def stream(member: Member, plan: uuid.UUID, tried: Try, *, anew: bool = False) -> Iterator[dict[str, Any]]:
+def stream(
+    member: Member, plan: uuid.UUID, tried: Try, *, anew: bool = False, chosen: Sequence[int] = ()
+) -> Iterator[dict[str, Any]]:
     """Work out a plan and keep it: how late the best is so far in weighted minutes, and what none is under; then ``done``. The
     same UUID again gives what was kept. It runs in a process of its own; somebody may say that what there is will do. As little
     as may be moves against the plan that people work by; anew: whatever moves.
@@ -49,17 +51,17 @@ def stream(member: Member, plan: uuid.UUID, tried: Try, *, anew: bool = False) -
     begun = {"by": member.user, "at": timezone.now(), "enough": False}
     kept, _ = SeasonPlan.objects.update_or_create(uuid=plan, shop_id=member.shop_id, defaults=begun)
     try:
-        asked = _asked(member, kept, tried, anew=anew)
-        yield from streamed.alongside(partial(_work_out, kept.pk, asked), partial(_keep, kept.pk))
+        found = _asked(member, kept, tried, chosen, anew=anew)
+        yield from streamed.alongside(partial(_work_out, kept.pk, found.asked), partial(_keep, member, kept.pk, found))
     except Exception:
         kept.delete()  # nothing is being worked out any more
         raise
     yield DONE
 
 
-def _asked(member: Member, kept: SeasonPlan, tried: Try, *, anew: bool) -> dict[str, Any]:
+def _asked(member: Member, kept: SeasonPlan, tried: Try, chosen: Sequence[int], *, anew: bool) -> question.Question:
     """What is asked, kept with the plan to come. Raises BadInput."""
-    found = question.question(member, None if anew else plans.taken(member))
+    found = question.question(member, None if anew else plans.taken(member), chosen)
     if not found.jobs:
         raise BadInput("jobs", "there is nothing to do on any machine")
     if tried != Try():
@@ -67,7 +69,7 @@ def _asked(member: Member, kept: SeasonPlan, tried: Try, *, anew: bool) -> dict[
         kept.words = question.otherwise(found.asked, tried.day, tried.hand, tried.rush, machine, tried.season_date)
     kept.asked, kept.shown = found.asked, question.shown(found)
     kept.save(update_fields=["words", "asked", "shown"])
-    return found.asked
+    return found
 
 
 def _work_out(plan_pk: int, asked: dict[str, Any], tell: Callable[[dict[str, Any]], None]) -> dict[str, Any]:
@@ -78,8 +80,12 @@ def _work_out(plan_pk: int, asked: dict[str, Any], tell: Callable[[dict[str, Any
     return registry.find("season_schedule").run_within_limits(asked, step)
 
 
-def _keep(plan_pk: int, answer: dict[str, Any]) -> None:
-    SeasonPlan.objects.filter(pk=plan_pk).update(answer=answer)
+def _keep(member: Member, plan_pk: int, found: question.Question, answer: dict[str, Any]) -> None:
+    SeasonPlan.objects.filter(pk=plan_pk).update(answer=answer, shown=_shown(member, found, answer))
+
+
+def _shown(member: Member, found: question.Question, answer: dict[str, Any]) -> dict[str, Any]:
+    return question.shown(found) | {"later": later.roughly(member, found, answer)}
 
 
 def again_beside(member: Member) -> None:
@@ -98,11 +104,17 @@ def at_once(member: Member, plan: uuid.UUID, seconds: float) -> None:
 def _work_by(member: Member, plan_pk: int, seconds: float | None = None) -> None:
     """Work a plan out, and have people work by it."""
     now = timezone.now()
-    asked = question.question(member, plans.taken(member))
+    taken = plans.taken(member)
+    found = question.question(member, taken, taken.shown.get("chosen", []) if taken else ())
     within = {"time_limit_s": seconds} if seconds else {}
-    answer = registry.find("season_schedule").run_within_limits(asked.asked | within)
+    answer = registry.find("season_schedule").run_within_limits(found.asked | within)
     SeasonPlan.objects.filter(pk=plan_pk).update(
-        asked=asked.asked, shown=question.shown(asked), answer=answer, at=now, taken_at=timezone.now(), taken_by=member.user
+        asked=found.asked,
+        shown=_shown(member, found, answer),
+        answer=answer,
+        at=now,
+        taken_at=timezone.now(),
+        taken_by=member.user,
     )
 
 

@@ -18,6 +18,7 @@ from ..models import JobMark, SeasonPlan
 from ..schemas import (
     AwaitedOut,
     JobSaidOut,
+    LaterOut,
     PostureMoveOut,
     SeasonFixOut,
     SeasonJobOut,
@@ -129,6 +130,8 @@ def shown(member: Member, plan: SeasonPlan) -> SeasonPlanOut:
         gap_pct=answer["gap_pct"],
         optimal=answer["optimal"],
         moved=[f"{job.machine}: {job.name}" for job in jobs if job.moved],
+        later=[LaterOut(**one) for one in about.get("later", [])],
+        chosen=about.get("chosen", []),
     )  # fmt: skip
 
 

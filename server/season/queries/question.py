@@ -13,6 +13,7 @@ from lumvek_core import structure
 from lumvek_core.errors import BadInput
 from lumvek_core.planning.season import causes
 from lumvek_core.planning.season.model import SeasonGiven
+from lumvek_core.planning.season.nearest import Waiting, nearest
 from shops.days import said
 from shops.models import Member, Workplace
 from supply.queries import needs, sourcing
@@ -33,11 +34,14 @@ STANDS_STILL = "stands still"
 
 @dataclass
 class Question:
-    """What is asked, and what it is asked about: for the screen."""
+    """What is asked, and what it is asked about: for the screen. later: the work on machines for which there is no room in it.
+    chosen: machines that somebody wanted planned, whatever comes first in the season."""
 
     asked: dict[str, Any]
     jobs: list[Job]
     persons: list[Person]
+    later: list[Job]
+    chosen: list[int]
 
 
 def now_of(member: Member) -> dt.datetime:
@@ -45,10 +49,13 @@ def now_of(member: Member) -> dt.datetime:
     return sourcing.clock(needs.terms_of(member))
 
 
-def question(member: Member, taken: SeasonPlan | None) -> Question:
-    """Everything there is to plan. taken: the plan that people work by; it is moved as little as possible."""
+def question(member: Member, taken: SeasonPlan | None, chosen: Sequence[int] = ()) -> Question:
+    """Everything there is to plan. taken: the plan that people work by; it is moved as little as possible. chosen: of a shop
+    with more than can be planned to the hour, the machines that are; else the season's nearest."""
     now = now_of(member)
-    jobs = work.open_jobs(member, timezone.now())
+    everything = work.open_jobs(member, timezone.now())
+    near = nearest(_waiting(everything), chosen)
+    jobs = [job for job in everything if job.machine.pk in near]
     persons = [one for one in hands.people(member) if one.planned]
     names = hands.names_of(persons)
     machines = {job.machine.pk: job.machine for job in jobs}
@@ -68,7 +75,7 @@ def question(member: Member, taken: SeasonPlan | None) -> Question:
         "machines": [
             {
                 "name": machine.name,
-                "season_date": machine.season_date.isoformat() if machine.season_date else None,
+                "season_date": iso(machine.season_date),
                 "priority": machine.priority,
                 "width_mm": machine.folded_width_mm or None,
                 "height_mm": machine.folded_height_mm or None,
@@ -88,7 +95,23 @@ def question(member: Member, taken: SeasonPlan | None) -> Question:
         raw["previous"] = _previous(taken.answer, {job.key for job in jobs})
         raw["freeze_h"] = FREEZE_H
     given: SeasonGiven = structure.read(SeasonGiven, raw)
-    return Question(structure.write(given), jobs, persons)
+    later = [job for job in everything if job.machine.pk not in near]
+    return Question(structure.write(given), jobs, persons, later, list(chosen))
+
+
+def _waiting(jobs: Sequence[Job]) -> list[Waiting]:
+    found: dict[int, list[Job]] = {}
+    for job in jobs:
+        found.setdefault(job.machine.pk, []).append(job)
+    return [
+        Waiting(pk, mine[0].machine.name, len(mine), mine[0].machine.season_date, mine[0].machine.priority,
+                any(job.begun or job.pin for job in mine))
+        for pk, mine in found.items()
+    ]  # fmt: skip
+
+
+def iso(when: dt.date | None) -> str | None:
+    return when.isoformat() if when else None
 
 
 def shown(found: Question) -> dict[str, Any]:
@@ -127,10 +150,11 @@ def shown(found: Question) -> dict[str, Any]:
         "machines": {
             job.machine.name: {
                 "id": job.machine.pk,
-                "season_date": job.machine.season_date.isoformat() if job.machine.season_date else None,
+                "season_date": iso(job.machine.season_date),
             }
             for job in found.jobs
         },
+        "chosen": found.chosen,
         "people": {name: pk for pk, name in hands.names_of(found.persons).items()},
         "parts": {part.number: part.words for job in found.jobs for part in job.parts},
     }
@@ -160,7 +184,7 @@ def otherwise(
         words.append(f"{rush} is here at once")
     if machine and season_date:
         if not any(one.name == machine.name for one in given.machines):
-            raise BadInput("machine", "there is nothing to do on it")
+            raise BadInput("machine", "is not in this plan: there is nothing to do on it, or others come before it")
         given = causes.with_date(machine.name, season_date)(given, "")
         words.append(f"{machine.name} is wanted on {said(season_date)}")
     asked.clear()

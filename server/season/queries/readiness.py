@@ -71,6 +71,7 @@ class _Knowledge:
         for job in plan.jobs if plan else []:
             self.planned.setdefault(job.machine_id, []).append(job)
         self.machines = {one.id: one for one in plan.machines} if plan else {}
+        self.later = {one.id: one.ready for one in plan.later} if plan else {}
         self.reckoned = {
             part.id: dt.datetime.fromisoformat(part.arrives).date()
             for jobs in self.planned.values()
@@ -144,11 +145,12 @@ def _of(machine: Machine, stands: Mapping[Machine, Summed], knows: _Knowledge, *
     in_plan = knows.machines.get(machine.pk)
     planned = [job.planned for job in jobs if job.planned]
     first, last = _between(found, planned, knows.shifts)
+    roughly = None if whole.questions or whole.undecided else knows.later.get(machine.pk)
     return ReadinessOut(
         machine=machine.pk,
         name=machine.name,
         state=found.state,
-        said=_said(found, if_ordered, first, last),
+        said=_said(found, if_ordered, first, last, roughly),
         short=_short(found, if_ordered),
         ready_on=_date(found.ready_on),
         if_ordered=_date(if_ordered.ready_on) if not found.ready_on else None,
@@ -168,8 +170,9 @@ def _of(machine: Machine, stands: Mapping[Machine, Summed], knows: _Knowledge, *
     )
 
 
-def _said(found: Readiness, if_ordered: Readiness, first: dt.date | None, last: dt.date | None) -> str:
-    """``Ready between 7 Dec 2026 and 9 Dec 2026``: the judgement in a few words."""
+def _said(found: Readiness, if_ordered: Readiness, first: dt.date | None, last: dt.date | None, roughly: dt.date | None) -> str:
+    """``Ready between 7 Dec 2026 and 9 Dec 2026``: the judgement in a few words. roughly: when it will be ready by a plan that
+    it is not in."""
     known = found if found.ready_on else if_ordered
     late = f", {counted(known.late_days, 'day')} late" if known.late_days else ""
     match found.state:
@@ -187,6 +190,8 @@ def _said(found: Readiness, if_ordered: Readiness, first: dt.date | None, last: 
         return f"Ready {said(dt.date.fromisoformat(found.ready_on))}{late}"
     if if_ordered.ready_on:
         return f"Ready {said(dt.date.fromisoformat(if_ordered.ready_on))}{late} if its parts are ordered now"
+    if roughly:
+        return f"Not planned yet: roughly {said(roughly)}"
     return "Not ready, and no day for it yet"
 
 

@@ -3,14 +3,17 @@
 import datetime as dt
 import json
 import uuid
+from functools import partial
 
 import pytest
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
+from fleet.models import Machine
 from lumvek_core import apart
 from lumvek_core.errors import BadInput
+from lumvek_core.planning.season.nearest import nearest
 from outside import background
 from season.actions import hands, marking, planning
 from season.models import JobMark, SeasonPlan
@@ -309,3 +312,53 @@ def test_looking_at_the_season_asks_as_much_however_much_was_changed(shop, as_):
     with CaptureQueriesContext(connection) as after:
         browser.get("/api/season")
     assert len(after) <= len(before)
+
+
+# More machines than can be planned to the hour
+
+
+@pytest.fixture
+def large(shop, monkeypatch):
+    """A shop that has room for one machine in its plan, and three with work: no date, in three weeks, in five."""
+    monkeypatch.setattr(question, "nearest", partial(nearest, most_machines=1))
+    shop.others = []
+    for name, days in (("Dunmere 6", 21), ("Dunmere 8", 35)):
+        date = timezone.localdate() + dt.timedelta(days=days)
+        one = Machine.objects.create(shop=shop.shop, model=shop.model, name=name, rows=6, season_date=date)
+        shop.others.append(one)
+    return shop
+
+
+def test_the_season_s_nearest_is_planned_and_the_others_are_said_roughly(large, as_):
+    plan = make(large, as_)
+    assert [one["name"] for one in plan["machines"]] == ["Dunmere 6"] and {job["machine"] for job in plan["jobs"]} == {
+        "Dunmere 6"
+    }
+    later = {one["name"]: one for one in plan["later"]}
+    assert list(later) == ["Dunmere 8", large.machine.name], "the season's nearest first"
+    for one in later.values():
+        assert one["ready"] >= plan["jobs"][0]["stretches"][-1]["end"][:10] and one["hours"] > 0
+    ready = {one["name"]: one for one in as_(large.lead).get("/api/season/readiness").json()}
+    assert ready["Dunmere 8"]["ready_on"] is None, "roughly is no promise"
+
+
+def test_what_was_chosen_comes_first_until_it_is_let_go(large, as_):
+    chosen = make(large, as_, machines=[large.others[1].pk])
+    assert [one["name"] for one in chosen["machines"]] == ["Dunmere 8"] and chosen["chosen"] == [large.others[1].pk]
+    as_(large.lead).send(f"/api/season/plans/{chosen['uuid']}/take")
+    planning.again_beside(large.lead)  # in a test there and then
+    plan = as_(large.lead).get("/api/season").json()["plan"]
+    assert plan["uuid"] != chosen["uuid"] and [one["name"] for one in plan["machines"]] == ["Dunmere 8"]
+    assert [one["name"] for one in make(large, as_)["machines"]] == ["Dunmere 6"]
+
+
+def test_what_is_under_way_stays_in_the_plan(large, as_):
+    plan = make(large, as_, machines=[large.machine.pk])
+    as_(large.lead).send(f"/api/season/plans/{plan['uuid']}/take")
+    marking.mark(large.technician, uuid.uuid4(), large.keys[0], marking.Done("start"))
+    assert [one["name"] for one in make(large, as_)["machines"]] == [large.machine.name]
+
+
+def test_nobody_has_another_shop_s_machine_planned_first(large, neighbour, as_):
+    plan = make(large, as_, machines=[neighbour.machine.pk])
+    assert [one["name"] for one in plan["machines"]] == ["Dunmere 6"]

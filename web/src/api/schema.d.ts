@@ -644,6 +644,32 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/season_roughly": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * When each machine will roughly be ready, in what planned work leaves of everybody's days.
+         * @description When each machine will roughly be ready, in what planned work leaves of everybody's days.
+         *
+         *     Machines in the order of their season dates (none last), then priority, then name; a machine's jobs as they stand. Each is
+         *     poured into the days from `now` or `not_before` on: of people who have the skill what the skilled one does, of anybody the
+         *     second pair of hands; from whoever has most time left that day, no more a machine and day than max_hands times the longest
+         *     of anybody's days. Of free time `room` is counted. Places, postures, weather and the order of jobs are not looked at. Days
+         *     are ISO. Bad input: names there twice, people who are not there, times that end before they begin.
+         */
+        post: operations["calc_season_roughly"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/season_schedule": {
         parameters: {
             query?: never;
@@ -6446,6 +6472,11 @@ export interface components {
             start: string;
             technicians: string[];
         };
+        CalcBusy: {
+            end: string;
+            start: string;
+            technician: string;
+        };
         CalcCalibrationsDue: {
             due: components["schemas"]["CalcDue"][];
             never: string[];
@@ -7055,6 +7086,38 @@ export interface components {
             rotor_mass_kg: number;
             speed_rpm: number;
         };
+        CalcRoughJob: {
+            hands?: number;
+            minutes: number;
+            not_before?: string | null;
+            skill?: string | null;
+            waits?: boolean;
+        };
+        CalcRoughMachine: {
+            jobs: components["schemas"]["CalcRoughJob"][];
+            max_hands?: number;
+            name: string;
+            priority?: number;
+            season_date?: string | null;
+        };
+        CalcRoughPlan: {
+            machines: components["schemas"]["CalcRoughlyReady"][];
+        };
+        CalcRoughlyGiven: {
+            busy?: components["schemas"]["CalcBusy"][];
+            machines: components["schemas"]["CalcRoughMachine"][];
+            now: string;
+            room?: number;
+            technicians: components["schemas"]["CalcTechnician"][];
+        };
+        CalcRoughlyReady: {
+            begins: string | null;
+            hours: number;
+            late_days: number | null;
+            name: string;
+            ready: string | null;
+            without: string;
+        };
         CalcRoute: {
             minutes: number;
             minutes_station_order: number | null;
@@ -7265,6 +7328,7 @@ export interface components {
             };
         };
         CalcSourceGiven: {
+            cheapest_only?: boolean;
             horizon_days?: number;
             km_cost?: number;
             labour_rate: number;
@@ -10635,6 +10699,31 @@ export interface components {
             /** Shown */
             shown: string;
         };
+        /**
+         * LaterOut
+         * @description A machine that is not planned to the hour. hours: of people's work. begins, ready: days, roughly; none where `without`
+         *     says why.
+         */
+        LaterOut: {
+            /** Begins */
+            begins: string | null;
+            /** Hours */
+            hours: number;
+            /** Id */
+            id: number;
+            /** Jobs */
+            jobs: number;
+            /** Late Days */
+            late_days: number | null;
+            /** Name */
+            name: string;
+            /** Ready */
+            ready: string | null;
+            /** Season Date */
+            season_date: string | null;
+            /** Without */
+            without: string;
+        };
         /** LeastFacts */
         LeastFacts: {
             /**
@@ -13982,6 +14071,7 @@ export interface components {
          * SeasonPlanIn
          * @description uuid: of the plan to be made. day: a day on which everybody works beside; hand: one more pair of hands; rush: a part that
          *     is here at once; machine, season_date: another date for one machine. anew: whatever moves against the plan there is.
+         *     machines: in a shop that has more than can be planned to the hour, those that come first.
          */
         SeasonPlanIn: {
             /**
@@ -13999,6 +14089,11 @@ export interface components {
             /** Machine */
             machine?: number | null;
             /**
+             * Machines
+             * @default []
+             */
+            machines: number[];
+            /**
              * Rush
              * @default
              */
@@ -14014,7 +14109,8 @@ export interface components {
         /**
          * SeasonPlanOut
          * @description late_h, late_bound_h: weighted late hours, and what no plan is under. moved: jobs that stand otherwise than in the plan
-         *     before, in words.
+         *     before, in words. later: machines that there was no room for, the season's nearest first. chosen: machines that somebody
+         *     wanted planned instead of the season's nearest.
          */
         SeasonPlanOut: {
             /**
@@ -14024,6 +14120,8 @@ export interface components {
             at: string;
             /** By */
             by: string;
+            /** Chosen */
+            chosen: number[];
             /** Dry */
             dry: components["schemas"]["StretchOut"][];
             /** Ends */
@@ -14036,6 +14134,8 @@ export interface components {
             late_bound_h: number;
             /** Late H */
             late_h: number;
+            /** Later */
+            later: components["schemas"]["LaterOut"][];
             /** Machines */
             machines: components["schemas"]["SeasonMachineOut"][];
             /** Moved */
@@ -17203,6 +17303,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalcRotor"];
+                };
+            };
+        };
+    };
+    calc_season_roughly: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalcRoughlyGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalcRoughPlan"];
                 };
             };
         };

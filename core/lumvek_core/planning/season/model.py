@@ -13,7 +13,7 @@ from ..shortest import RouteMove
 PlaceKind = Literal["bay", "outside", "bench", "field"]
 Cause = Literal["parts", "hands", "bay", "weather", "season_date", "none"]
 FixKind = Literal["one_day", "one_hand", "rush_part"]
-MOST_JOBS = 700
+MOST_MACHINES, MOST_JOBS = 60, 700
 LONGEST_S = 60.0
 
 
@@ -119,7 +119,7 @@ class SeasonGiven:
     horizon_days: Annotated[int, Within(1, 120)]
     technicians: Annotated[list[Technician], AtMost(12)]
     places: Annotated[list[Place], AtMost(20)]
-    machines: Annotated[list[SeasonMachine], AtMost(60)]
+    machines: Annotated[list[SeasonMachine], AtMost(MOST_MACHINES)]
     jobs: Annotated[list[SeasonJob], AtMost(MOST_JOBS)]
     slot_min: Annotated[int, Within(5, 60)] = 15
     lifts: Annotated[int, Within(0, 20)] = 0

@@ -7,7 +7,7 @@ from collections.abc import Hashable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from math import ceil
-from typing import Any
+from typing import Any, Protocol
 
 from ...calculators.common import day, moment
 from ...errors import BadInput
@@ -20,7 +20,14 @@ Crew = tuple[int, ...]
 """Technicians by number, ascending."""
 
 
-def span(given: Span, field: str) -> Moments:
+class HasEnds(Protocol):
+    @property
+    def start(self) -> str: ...
+    @property
+    def end(self) -> str: ...
+
+
+def span(given: HasEnds, field: str) -> Moments:
     """Beginning and end. Raises BadInput at `field` where there is nothing between them."""
     start, end = moment(given.start, f"{field}.start"), moment(given.end, f"{field}.end")
     if end <= start:

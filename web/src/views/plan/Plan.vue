@@ -9,6 +9,7 @@ import { useReadiness, type Ready } from '@/app/useReadiness'
 import { moment, weekday } from '@/app/words'
 import AddJob from './AddJob.vue'
 import JobPanel from './JobPanel.vue'
+import LaterMachines from './LaterMachines.vue'
 import PlanDrawing from './PlanDrawing.vue'
 import Solving from './Solving.vue'
 import TryOut from './TryOut.vue'
@@ -34,6 +35,7 @@ const {
   look,
   again,
   anew,
+  first,
   tryOut,
   enough,
   workBy,
@@ -271,6 +273,7 @@ function cure(machine: Machine): void {
           </ul>
         </section>
       </div>
+      <LaterMachines :plan="plan" :moves="!!season?.may_plan && !tried" :busy="busy" @first="first" />
       <p v-if="taken && !tried" class="tools outs" aria-label="To take along">
         <a href="/plan/sheet" target="_blank" rel="noopener">Day sheets</a>
         <a href="/plan/sheet?days=7" target="_blank" rel="noopener">Week sheets</a>

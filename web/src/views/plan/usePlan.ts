@@ -47,8 +47,9 @@ export function usePlan() {
   onMounted(() => at.read(read))
   useUnderWay(season)
 
-  /** Have a plan worked out; without anything tried it is taken. */
-  async function workOut(what: Tried = {}, anew = false): Promise<void> {
+  /** Have a plan worked out; without anything tried it is taken. machines: that come before the season's nearest, where there
+   * are more than can be planned. */
+  async function workOut(what: Tried = {}, anew = false, machines = season.value?.plan?.chosen ?? []): Promise<void> {
     const uuid = newUuid()
     const waited = put.value
     working.value = uuid
@@ -57,7 +58,10 @@ export function usePlan() {
     try {
       await followed<unknown, Told>(
         () =>
-          api.POST('/api/season/plans', { body: { uuid, anew, hand: false, rush: '', ...what }, parseAs: 'stream' }) as never,
+          api.POST('/api/season/plans', {
+            body: { uuid, anew, hand: false, rush: '', machines, ...what },
+            parseAs: 'stream',
+          }) as never,
         (step) => told.value.push(step),
       ).catch((error: unknown) => {
         // Where only the connection broke, it is worked out all the same.
@@ -120,6 +124,7 @@ export function usePlan() {
   )
   const again = (): Promise<boolean> => planned(() => workOut())
   const anew = (): Promise<boolean> => planned(() => workOut({}, true))
+  const first = (machines: number[]): Promise<boolean> => planned(() => workOut({}, false, machines))
   const tryOut = (what: Tried): Promise<boolean> => planned(() => workOut(what))
   /** The best there is so far will do. */
   async function enough(): Promise<void> {
@@ -208,6 +213,7 @@ export function usePlan() {
     listing,
     look,
     anew,
+    first,
     tryOut,
     enough,
     workBy,
