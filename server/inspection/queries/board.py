@@ -21,8 +21,8 @@ from ..schemas import BoardAsked, BoardMachineOut, BoardOut, MachineKindOut, Mac
 from .serializers import brief, kind_name, machine_out
 from .walk_arounds import TELLING, UNREAD, ranked, station_state
 
-PAGE = 200
-"""Lines of a board on a page: a shop's machines are seen in one look."""
+PAGE = 50
+"""Lines of a board on a page."""
 
 
 def board(member: Member, asked: BoardAsked) -> BoardOut:

@@ -37,7 +37,7 @@ it('many machines are shown in parts, and found by their name', async () => {
   await page.findAll('nav button')[1]!.trigger('click')
   expect(names(page)[0]).toBe('Dunmere 27')
   await page.find('input[placeholder]').setValue('dunmere 7')
-  expect(names(page)).toEqual(['Dunmere 7'])
+  expect(names(page)[0]).toBe('Dunmere 7')
   expect(page.find('.rough li').text()).toContain('nobody knows when its parts come')
 })
 

@@ -1,33 +1,27 @@
 <script setup lang="ts">
 /** Machines of a large shop that are not planned to the hour: roughly when each will be ready, and which are to come first. */
-import { computed, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { counted } from '@/app/counted'
 import Pager from '@/app/Pager.vue'
+import { usePages } from '@/app/usePages'
 import { date } from '@/app/words'
 import type { Plan } from './planned'
 
 const props = defineProps<{ plan: Plan; moves: boolean; busy: boolean }>()
 const emit = defineEmits<{ first: [machines: number[]] }>()
-const SHOWN = 25
-const sought = ref('')
-const page = ref('')
+const asked = reactive({ search: '', page: '' })
 const picked = ref<number[]>([])
-watch(sought, () => (page.value = ''))
 watch(
   () => props.plan.uuid,
   () => (picked.value = []),
 )
-const found = computed(() =>
-  props.plan.later.filter((one) => one.name.toLowerCase().includes(sought.value.trim().toLowerCase())),
+const { found, shown, page, many } = usePages(
+  () => props.plan.later,
+  asked,
+  (one) => one.name,
 )
-const at = computed(() => {
-  const of = Math.max(1, Math.ceil(found.value.length / SHOWN))
-  const number = Math.min(Number(page.value) || 1, of)
-  const before = (number - 1) * SHOWN
-  return { number, of, total: found.value.length, first: before + 1, last: Math.min(before + SHOWN, found.value.length) }
-})
 const late = computed(() => props.plan.later.filter((one) => one.late_days || one.without).length)
 /** Machines in the plan that were asked for before. */
 const chosen = computed(() => props.plan.machines.filter((one) => props.plan.chosen.includes(one.id)))
@@ -48,8 +42,8 @@ const chosen = computed(() => props.plan.machines.filter((one) => props.plan.cho
         </p>
       </div>
       <InputText
-        v-if="plan.later.length > SHOWN"
-        v-model="sought"
+        v-if="many"
+        v-model="asked.search"
         aria-label="Find a machine that is planned later"
         placeholder="Find a machine"
         maxlength="80"
@@ -67,7 +61,7 @@ const chosen = computed(() => props.plan.machines.filter((one) => props.plan.cho
     </p>
     <p v-if="!found.length && plan.later.length" class="quiet">No machine is called that.</p>
     <ul class="rough">
-      <li v-for="one in found.slice(at.first - 1, at.last)" :key="one.id">
+      <li v-for="one in shown" :key="one.id">
         <label v-if="moves"
           ><input v-model="picked" type="checkbox" :value="one.id" :aria-label="`Plan ${one.name} first`" />
           {{ one.name }}</label
@@ -82,7 +76,7 @@ const chosen = computed(() => props.plan.machines.filter((one) => props.plan.cho
         <span v-else>{{ one.without }}</span>
       </li>
     </ul>
-    <Pager v-model="page" :page="at" one="machine" />
+    <Pager v-model="asked.page" :page="page" one="machine" />
   </section>
 </template>
 

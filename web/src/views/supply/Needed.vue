@@ -34,6 +34,12 @@ const lines = computed(() => data.value?.lines ?? [])
 const every = computed(() => Object.values(data.value?.states ?? {}).reduce((sum, count) => sum + count, 0))
 const toOrder = computed(() => data.value?.states.order ?? 0)
 const numberless = computed(() => data.value?.states.number ?? 0)
+/** Machines that are few enough to stand there each; of more, the one that is chosen. */
+const CHIPS = 8
+const chips = computed(() => {
+  const all = data.value?.machines ?? []
+  return all.length > CHIPS ? all.filter((one) => asked.machine === String(one.id)) : all
+})
 const only = (id: number): void => void (asked.machine = asked.machine === String(id) ? '' : String(id))
 const unit = (line: Line, count: number): string => (line.unit ? `${count} ${line.unit}` : String(count))
 const covered = (line: Line): string =>
@@ -135,8 +141,8 @@ const wanted = (id: number, day: string): Promise<boolean> =>
         <a href="/supply/list.csv">CSV</a><a href="/supply/list.xlsx">XLSX</a>
         <RouterLink v-if="buys && toOrder" :to="{ name: 'sourcing' }" class="go p-button">Plan where to get them</RouterLink>
       </header>
-      <ul class="machines" aria-label="Machines">
-        <li v-for="one in data.machines" :key="one.id" :class="{ on: asked.machine === String(one.id) }">
+      <ul v-if="chips.length" class="machines" aria-label="Machines">
+        <li v-for="one in chips" :key="one.id" :class="{ on: asked.machine === String(one.id) }">
           <button type="button" :aria-pressed="asked.machine === String(one.id)" @click="only(one.id)">
             <b>{{ one.name }}</b><span class="quiet">{{
               one.pieces - one.fitted ? `${one.pieces - one.fitted} of ${one.pieces} open` : 'all fitted'
@@ -164,8 +170,14 @@ const wanted = (id: number, day: string): Promise<boolean> =>
           <span v-else>{{ one.need_by ? weekday(one.need_by) : 'any day' }}</span>
         </li>
       </ul>
-      <div v-if="every > 8" class="asks" role="search" aria-label="Parts">
+      <div v-if="every > 8 || data.machines.length > CHIPS" class="asks" role="search" aria-label="Parts">
         <InputText v-model="asked.search" aria-label="Find a part" placeholder="Part, number, bin, row" maxlength="80" />
+        <select v-if="data.machines.length > CHIPS" v-model="asked.machine" aria-label="Machine">
+          <option value="">All {{ data.machines.length }} machines</option>
+          <option v-for="one in data.machines" :key="one.id" :value="String(one.id)">
+            {{ one.name }} ({{ one.pieces - one.fitted }})
+          </option>
+        </select>
         <select v-model="asked.state" aria-label="State">
           <option value="">Every state</option>
           <option v-for="(name, key) in STATES" :key="key" :value="key">{{ name }} ({{ data.states[key] ?? 0 }})</option>

@@ -7,12 +7,21 @@ import { answer, api, write, type Schemas } from '@/api/client'
 import { newUuid } from '@/api/uuid'
 import { date } from '@/app/words'
 import SupplyTabs from './SupplyTabs.vue'
+import Pager from '@/app/Pager.vue'
+import { useAsked } from '@/app/useAsked'
+import { usePages } from '@/app/usePages'
 import { figureIfTyped, whole, wholeIfTyped } from '@/app/figures'
 import { useAttempt } from '@/app/useAttempt'
 
 type Item = Schemas['StockLineOut']
 const data = ref<Schemas['StockOut'] | null>(null)
 const at = useAttempt('The stock could not be read.')
+const { asked } = useAsked('search')
+const { found, shown, page, many } = usePages(
+  () => data.value?.items ?? [],
+  asked,
+  (item) => `${item.name} ${item.number} ${item.bin}`,
+)
 const open = reactive({
   number: '',
   what: '' as '' | 'count' | 'load' | 'keep' | 'back',
@@ -120,9 +129,17 @@ const why = (item: Item): string =>
             {{ Math.round((1 - data.service) * 100) }} of 100 cases.
           </p>
         </div>
+        <InputText
+          v-if="many || asked.search"
+          v-model="asked.search"
+          aria-label="Find a part"
+          placeholder="Part, number or bin"
+          maxlength="80"
+        />
         <a href="/supply/labels.pdf?for=bins">Bin labels</a>
       </header>
-      <div class="scroll">
+      <p v-if="!found.length" class="quiet">{{ asked.search ? 'No part is like that.' : 'Nothing is stocked yet.' }}</p>
+      <div v-else class="scroll">
         <table class="as-list">
           <thead>
             <tr>
@@ -137,7 +154,7 @@ const why = (item: Item): string =>
             </tr>
           </thead>
           <tbody>
-            <template v-for="item in data.items" :key="item.number">
+            <template v-for="item in shown" :key="item.number">
               <tr>
                 <td>
                   <b>{{ item.name }}</b><small
@@ -247,6 +264,7 @@ const why = (item: Item): string =>
           </tbody>
         </table>
       </div>
+      <Pager v-model="asked.page" :page="page" one="part" />
       <form class="tools" @submit.prevent="add">
         <b>Stock another part</b
         ><InputText v-model="adding.number" maxlength="40" placeholder="Number" aria-label="Number" class="figure" /><InputText

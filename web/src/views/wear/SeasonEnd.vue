@@ -1,18 +1,22 @@
 <script setup lang="ts">
 /** What may not last the coming season, over all machines: the dearest to wait with first. */
 import Button from '@/design/controls/button'
+import InputText from '@/design/controls/inputtext'
 import { computed, onMounted, ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { asForm, tableTaken, type Step } from '@/api/steps'
 import { counted } from '@/app/counted'
 import { useSession } from '@/app/session'
 import SeverityMark from '@/design/SeverityMark.vue'
+import Pager from '@/app/Pager.vue'
 import TableFile from '@/app/TableFile.vue'
+import { useAsked } from '@/app/useAsked'
+import { usePages } from '@/app/usePages'
 import { useAttempt } from '@/app/useAttempt'
 import { ADVICE, figure, money, percent } from './figures'
 
 const data = ref<Schemas['FleetAheadOut'] | null>(null)
-const only = ref(0)
+const { asked } = useAsked('search', 'machine')
 const at = useAttempt('The forecasts could not be read.')
 const load = (): Promise<boolean> => at.read(async () => void (data.value = await answer(api.GET('/api/logbook/ahead'))))
 onMounted(load)
@@ -23,7 +27,16 @@ type Line = Schemas['FleetLineOut']
 const machines = computed(() => [
   ...new Map((data.value?.lines ?? []).map((line) => [line.machine_id, line.machine])).entries(),
 ])
-const lines = computed(() => (data.value?.lines ?? []).filter((line) => !only.value || line.machine_id === only.value))
+const {
+  found: lines,
+  shown,
+  page,
+  many,
+} = usePages(
+  () => (data.value?.lines ?? []).filter((line) => !asked.machine || line.machine_id === Number(asked.machine)),
+  asked,
+  (line) => `${line.name} ${line.label} ${line.machine}`,
+)
 const most = computed(() => Math.max(1, ...(data.value?.lines ?? []).map((line) => line.cost_wait ?? 0)))
 const total = computed(() => lines.value.reduce((sum, line) => sum + (line.cost_wait ?? 0), 0))
 const link = (line: Line) => ({
@@ -50,16 +63,24 @@ const link = (line: Line) => ({
             >
           </p>
         </div>
+        <InputText
+          v-if="many || asked.search"
+          v-model="asked.search"
+          aria-label="Find a part"
+          placeholder="Part, row or machine"
+          maxlength="80"
+        />
         <label
           >Machine
-          <select v-model="only">
-            <option :value="0">All {{ data.machines }}</option>
-            <option v-for="[id, name] in machines" :key="id" :value="id">{{ name }}</option>
+          <select v-model="asked.machine">
+            <option value="">All {{ data.machines }}</option>
+            <option v-for="[id, name] in machines" :key="id" :value="String(id)">{{ name }}</option>
           </select></label
         >
         <a href="/wear.csv">CSV</a> <a href="/wear.xlsx">XLSX</a>
       </header>
       <p v-if="!data.lines.length" class="quiet">Every part that is measured will last, as far as its history tells.</p>
+      <p v-else-if="!lines.length" class="quiet">No part is like that.</p>
       <div v-else class="scroll">
         <table>
           <thead>
@@ -74,7 +95,7 @@ const link = (line: Line) => ({
             </tr>
           </thead>
           <tbody>
-            <tr v-for="line in lines" :key="line.machine_id + line.check + line.position">
+            <tr v-for="line in shown" :key="line.machine_id + line.check + line.position">
               <td class="risk">
                 <b>{{ line.cost_wait === null ? '–' : money(line.cost_wait, data.currency) }}</b><span
                   class="bar"
@@ -110,6 +131,7 @@ const link = (line: Line) => ({
           </tbody>
         </table>
       </div>
+      <Pager v-model="asked.page" :page="page" one="part" />
       <p class="quiet">
         Waiting risks: the chance to fail at work, times field labour, standing and what it breaks, less what the shop would
         cost. Safety items are not in this list: they are put right whatever it costs.
