@@ -33,9 +33,13 @@ const {
 const file = ref<HTMLInputElement | null>(null)
 const unread = ref('')
 
-async function pick(): Promise<void> {
+/** Pictures that are being stored: what is saved meanwhile waits for them, they are of that note. */
+let storing: Promise<void> = Promise.resolve()
+const pick = (): void => void (storing = store(storing, Array.from(file.value?.files ?? [])))
+async function store(before: Promise<void>, files: File[]): Promise<void> {
+  await before
   unread.value = ''
-  for (const one of Array.from(file.value?.files ?? [])) {
+  for (const one of files) {
     try {
       note.pictures.push({ uuid: await storePhoto(one), name: one.name })
     } catch (problem) {
@@ -52,9 +56,12 @@ function leaveOut(): void {
 const post = usePost()
 const pictured = (many: number): string => (many ? ` with ${counted(many, 'picture')}` : '')
 async function keep(): Promise<void> {
-  const { uuid, text, station, pictures } = { ...note, pictures: [...note.pictures] }
+  const { uuid, text, station } = note
   const params = { machine_id: props.machine }
+  let pictures: typeof note.pictures = []
   const done = await at.run(async () => {
+    await storing
+    pictures = [...note.pictures]
     const about = { what: `Operator’s note${pictured(pictures.length)}`, shown: text }
     const sent = post(NOTES, params, { uuid, text, station }, about)
     try {
