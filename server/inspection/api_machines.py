@@ -3,7 +3,7 @@
 import uuid as uuids
 from typing import Annotated
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import File, Form, Router, UploadedFile
 
 from fleet.actions import pictures
@@ -12,8 +12,7 @@ from fleet.queries.pictures import image_of
 from shops.access import member_of
 from shops.endpoints import allowed
 from shops.pictures import LARGEST_BYTES
-from tabular import sheets
-from tabular.schemas import TableReportOut
+from tabular import sheets, streamed
 
 from .actions import machine_import, machine_park
 from .api_notes import jpeg
@@ -43,10 +42,11 @@ def add_machine(request: HttpRequest, wanted: NewMachineIn) -> MachineOut:
     return serializers.machine_out(machine_park.add(member_of(request), wanted))
 
 
-@machine_endpoints.post("/file", response=TableReportOut, **allowed(machine_import.take_file))
-def machines_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> TableReportOut:
-    """Machines from a CSV or XLSX file. dry: only say what each line would do."""
-    return TableReportOut.of(machine_import.take_file(member_of(request), sheets.uploaded(file), dry=dry), dry=dry)
+@machine_endpoints.post("/file", response={200: None}, **allowed(machine_import.take_file))
+def machines_file(request: HttpRequest, file: File[UploadedFile], dry: Form[bool] = True) -> StreamingHttpResponse:
+    """Machines from a CSV or XLSX file: a line of JSON for each step, the last one with the report. dry: only say what each
+    line would do."""
+    return streamed.table_told(machine_import.take_file(member_of(request), sheets.uploaded(file), dry=dry), dry=dry)
 
 
 @machine_endpoints.get("/{int:machine_id}/particulars", response=ParticularsOut)

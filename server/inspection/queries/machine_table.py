@@ -78,6 +78,15 @@ class Lines:
         families = rule_books.shipped().families
         self.kinds = {word.lower(): family for family in families.values() for word in (family.name, family.family)}
         self.people = _by_name(Member.objects.of(member).filter(left_at=None).select_related("user"))
+        self.names = {name.lower(): name for name in Machine.objects.of(member).values_list("name", flat=True)}
+        self.models = {_called(one): one for one in MachineModel.objects.of(member)}
+        self._in_use = {one.name.lower(): one.pk for one in machines_for(member)}
+
+    def has(self, machine: Machine) -> None:
+        """A line has added this one: later ones may be of its model, or go with it."""
+        self.names[machine.name.lower()] = machine.name
+        self.models[_called(machine.model)] = machine.model
+        self._in_use[machine.name.lower()] = machine.pk
 
     def family(self, cells: Mapping[str, str]) -> Family:
         """What kind of machine a line is of. Raises BadInput with field ``kind``."""
@@ -90,7 +99,7 @@ class Lines:
     def wanted(self, cells: Mapping[str, str]) -> NewMachineIn:
         """A line as a machine to add; the same line is the same machine. Raises BadInput with a column as field."""
         family = self.family(cells)
-        model = MachineModel.objects.of(self.member).filter(maker=cells["maker"], name=cells["model"]).first()
+        model = self.models.get((cells["maker"].lower(), cells["model"].lower()))
         if model is not None and model.family != family.family:
             raise BadInput("model", f"{model.full_name} is a {rule_books.shipped().families[model.family].name.lower()} here")
         options = {word.lower(): short(key) for key, name in family.options.items() for word in (name, short(key))}
@@ -111,16 +120,14 @@ class Lines:
                 folded_width=cells.get("folded width", ""),
                 folded_height=cells.get("folded height", ""),
                 owners=[_known(self.people, one, "owners") for one in _apart(cells, "owners")],
-                goes_with=self._combines(cells),
+                goes_with=[_known(self._in_use, one, "goes with") for one in _apart(cells, "goes with")],
             ),
             counter=cells.get("counter", ""),
         )
 
-    def _combines(self, cells: Mapping[str, str]) -> list[int]:
-        """Read anew for each line: an earlier one may have added the combine."""
-        named = _apart(cells, "goes with")
-        there = {one.name.lower(): one.pk for one in machines_for(self.member)} if named else {}
-        return [_known(there, one, "goes with") for one in named]
+
+def _called(model: MachineModel) -> tuple[str, str]:
+    return model.maker.lower(), model.name.lower()
 
 
 def _by_name(members: QuerySet[Member]) -> dict[str, int]:

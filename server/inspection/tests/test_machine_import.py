@@ -1,9 +1,12 @@
 """Many machines at once from a table, tried before they are taken; and the table that is given out comes in again."""
 
 import io
+import json
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 
 from fleet.models import Machine, MachineModel
 
@@ -15,11 +18,15 @@ Row-crop planter,Dunmere,12,Dunmere 12,,12,,,,,,,
 """
 
 
+def told(answer):
+    return [json.loads(line) for line in b"".join(answer.streaming_content).decode().splitlines()]
+
+
 @pytest.fixture
 def send(yard, as_):
     def post(text, dry=True, by=None):
         file = SimpleUploadedFile("machines.csv", text.encode() if isinstance(text, str) else text)
-        return as_(by or yard.lead).post("/api/machines/file", {"file": file, "dry": str(dry).lower()}).json()
+        return told(as_(by or yard.lead).post("/api/machines/file", {"file": file, "dry": str(dry).lower()}))[-1]["report"]
 
     return post
 
@@ -54,7 +61,7 @@ def test_the_table_that_is_given_out_comes_in_elsewhere(send, yard, neighbour, a
     for form in ("csv", "xlsx"):
         given = as_(yard.lead).get(f"/machines.{form}").content
         file = SimpleUploadedFile(f"m.{form}", given)
-        found = as_(neighbour.lead).post("/api/machines/file", {"file": file, "dry": "true"}).json()
+        found = told(as_(neighbour.lead).post("/api/machines/file", {"file": file, "dry": "true"}))[-1]["report"]
         assert (found["taken"], found["there"], found["refused"]) == (3, 1, 0), found
     send(given, dry=False, by=neighbour.lead)
     out = [as_(lead).get("/machines.csv").content.decode() for lead in (yard.lead, neighbour.lead)]
@@ -92,3 +99,23 @@ def test_a_table_without_its_columns_is_none(yard, as_):
     answer = as_(yard.lead).post("/api/machines/file", {"file": file})
     assert (answer.status_code, answer.json()["error"]["field"]) == (422, "file")
     assert answer.json()["error"]["message"].startswith("has no column kind, maker, model, name")
+
+
+def test_it_is_told_how_far_it_is_and_asks_no_more_of_each_line_than_of_the_first(yard, as_):
+    def post(many):
+        lines = "".join(f"Row-crop planter,Dunmere,12,Yard {many} {n},12\n" for n in range(many))
+        file = SimpleUploadedFile("machines.csv", f"kind,maker,model,name,rows\n{lines}".encode())
+        with CaptureQueriesContext(connection) as asked:
+            return told(as_(yard.lead).post("/api/machines/file", {"file": file, "dry": "true"})), len(asked)
+
+    (few, asked_first), (many, asked_last) = post(2), post(22)
+    assert [(one["what"], one["steps"], one["of"]) for one in many[:-1]] == [("Reading", done, 22) for done in (0, 10, 20)]
+    assert many[-1]["report"]["taken"] == 22 and few[-1]["report"]["taken"] == 2
+    assert asked_last - asked_first <= 20 * 12
+
+
+def test_a_header_goes_with_a_combine_of_a_line_before_however_it_is_written(send):
+    file = FILE.replace("Heron 6,,,", "HERON 6,,,").replace("rotary-combine,Tavric,Heron 6", "rotary-combine,TAVRIC,heron 6")
+    send(FILE.replace("Weir 107,Weir 107", "Weir 107,Weir 1"), dry=False)
+    assert send(file.replace("Heron 6,TH6", "Heron 7,TH7"), dry=False)["refused"] == 0
+    assert MachineModel.objects.filter(maker__iexact="tavric").count() == 1

@@ -205,4 +205,4 @@ def test_the_day_of_a_first_count_is_today(add):
 def test_more_machines_than_are_added_at_once_are_refused_before_any_is(yard):
     lines = "".join(f"Row-crop planter,Dunmere,12,Yard {n},12\n" for n in range(machine_import.MOST + 1))
     with pytest.raises(BadInput, match="1001 lines, and 1000 are taken at once"):
-        machine_import.take_file(yard.lead, f"kind,maker,model,name,rows\n{lines}", dry=True)
+        next(machine_import.take_file(yard.lead, f"kind,maker,model,name,rows\n{lines}", dry=True))

@@ -2218,7 +2218,8 @@ export interface paths {
         put?: never;
         /**
          * Machines File
-         * @description Machines from a CSV or XLSX file. dry: only say what each line would do.
+         * @description Machines from a CSV or XLSX file: a line of JSON for each step, the last one with the report. dry: only say what each
+         *     line would do.
          */
         post: operations["inspection_api_machines_machines_file"];
         delete?: never;
@@ -19233,9 +19234,7 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["TableReportOut"];
-                };
+                content?: never;
             };
         };
     };

@@ -4,7 +4,8 @@ import Button from '@/design/controls/button'
 import InputText from '@/design/controls/inputtext'
 import { nextTick, onMounted } from 'vue'
 import { useRoute } from 'vue-router'
-import { api, write, type Schemas } from '@/api/client'
+import { api, type Schemas } from '@/api/client'
+import { asForm, tableTaken, type Step } from '@/api/steps'
 import Field from '@/app/Field.vue'
 import { useOnward } from '@/app/useOnward'
 import { counted } from '@/app/counted'
@@ -39,8 +40,8 @@ function anew(): void {
   forget()
   void asLike()
 }
-const sendFile = (form: FormData): Promise<Schemas['TableReportOut']> =>
-  write(() => api.POST('/api/machines/file', { body: form as never, bodySerializer: (body) => body as never }))
+const sendFile = (form: FormData, told: (step: Step) => void): Promise<Schemas['TableReportOut']> =>
+  tableTaken(() => api.POST('/api/machines/file', { ...asForm(form), parseAs: 'stream' }) as never, told)
 async function keep(): Promise<void> {
   const made = await add()
   if (made) await onward({ name: 'machine', params: { id: made.id } })
