@@ -36,6 +36,7 @@ def test_every_calculation_for_people_has_a_place_at_the_bench():
     # and what is due after it with the machine: nobody types them.
     of_something = {
         "posture_route",
+        "season_roughly",
         "season_schedule",
         "source_parts",
         "wear_forecast_rows",
